@@ -1,0 +1,20 @@
+// @ts-check
+import { fileURLToPath } from 'node:url';
+import { defineConfig } from 'astro/config';
+import node from '@astrojs/node';
+import react from '@astrojs/react';
+import tailwindcss from '@tailwindcss/vite';
+
+export default defineConfig({
+  output: 'server',
+  adapter: node({ mode: 'middleware' }),
+  integrations: [react()],
+  devToolbar: { enabled: false },
+  trailingSlash: 'ignore',
+  experimental: { csp: { algorithm: 'SHA-256' } },
+  vite: {
+    plugins: [tailwindcss()],
+    resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
+    build: { assetsInlineLimit: 0 },
+  },
+});

@@ -1,0 +1,12 @@
+export * from './types';
+export { closure, covers, decide, isInForce, missedDoor } from './decide';
+export * from './rules';
+export * from './separation';
+export * from './keyholders';
+export * from './tree';
+export { countBits } from './bits';
+export * from './compiled';
+export * from './survey';
+export * from './schema';
+export * from './bundle';
+export * from './words';

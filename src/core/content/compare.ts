@@ -1,0 +1,177 @@
+import { diffArrays, diffWordsWithSpace } from 'diff';
+import { plainText, type BlockNode, type Document, type DocumentNode } from './document';
+import type { Field, Layout, PageContent } from './layout';
+import { sayCalendarDay, sayCalendarMoment } from '../words';
+import { SETTINGS } from './settings';
+import { documentOf, entriesOf, linkOf, numberOf, piecesOf, textOf } from './values';
+
+export interface Part {
+  change: 'same' | 'added' | 'removed';
+  text: string;
+}
+/** One line of a comparison: a block of text, with what kind of block it is. */
+export interface Line {
+  change: 'same' | 'added' | 'removed' | 'changed' | 'moved';
+  kind: string;
+  pieces: Part[];
+  /** Of a moved line: which line of the old text it was, from 0. */
+  from?: number;
+}
+export interface FieldChange {
+  field: Field;
+  changed: boolean;
+  lines: Line[];
+}
+
+const KIND: Partial<Record<string, string>> = { paragraph: 'Text', heading: 'Heading', listItem: 'List entry', blockquote: 'Quote', tableRow: 'Table row', highlight: 'Highlight', alert: 'Alert for now', picture: 'Picture', unknown: 'Part that is not known' };
+
+const inlineMarks = (node: DocumentNode): string =>
+  node.type === 'text' ? (node.marks ?? []).map((m) => `${m.type}${m.attrs?.href ?? ''}`).join('+') + '|' + node.text : ((node as BlockNode).content ?? []).map(inlineMarks).join('¦');
+
+interface Block { kind: string; text: string; form: string }
+
+/** A document as a flat list of lines: a paragraph, a heading, a list entry, a table row each. */
+function linesOf(document: Document): Block[] {
+  const out: Block[] = [];
+  const visit = (node: DocumentNode, kind: string) => {
+    if (node.type === 'text' || node.type === 'hardBreak' || node.type === 'unknownInline') return;
+    if (node.type === 'picture' || node.type === 'unknown') out.push({ kind: KIND[node.type] ?? '', text: String(node.attrs?.['description'] ?? ''), form: JSON.stringify(node.attrs) });
+    else if (node.type === 'alert') {
+      if (node.attrs?.['until']) out.push({ kind: 'Alert ends', text: sayCalendarDay(String(node.attrs['until'])), form: '' });
+      for (const child of node.content ?? []) visit(child, KIND['alert'] ?? '');
+    } else if (node.type === 'tableRow') out.push({ kind: KIND['tableRow'] ?? '', text: (node.content ?? []).map((cell) => plainText(cell)).join(' · '), form: inlineMarks(node) });
+    else if (node.type === 'paragraph' || node.type === 'heading') {
+      const level = node.type === 'heading' ? String(node.attrs?.['level']) : '';
+      out.push({ kind: kind === 'Text' && level ? `Heading ${level}` : kind, text: plainText(node), form: level + inlineMarks(node) });
+    } else for (const child of node.content ?? []) visit(child, KIND[node.type] ?? kind);
+  };
+  for (const node of document.content) visit(node, 'Text');
+  return out;
+}
+
+/** Below this share of kept letters a line was written anew, and a patchwork of single words would be hard to read. */
+const WRITTEN_ANEW = 0.3;
+
+function wordDiff(before: string, after: string): Part[] {
+  const pieces = diffWordsWithSpace(before, after).map((part): Part => ({ change: part.added ? 'added' : part.removed ? 'removed' : 'same', text: part.value }));
+  const letters = (text: string) => text.replaceAll(/\s/g, '').length;
+  const kept = pieces.reduce((sum, piece) => sum + (piece.change === 'same' ? letters(piece.text) : 0), 0);
+  if (kept >= WRITTEN_ANEW * Math.max(letters(before), letters(after))) return pieces;
+  return [...(before ? [{ change: 'removed' as const, text: before }] : []), ...(after ? [{ change: 'added' as const, text: after }] : [])];
+}
+
+/**
+ * What became of one text: line by line, and word by word inside a line that was changed.
+ * Joining the pieces that are not removed gives the new lines; joining those not added the old ones, with moved lines put back where `from` says.
+ * Lines: longest common subsequence after E. W. Myers, "An O(ND) difference algorithm" (1986), by the package `diff`.
+ */
+export function compareDocuments(before: Document, after: Document): Line[] {
+  const parts = diffArrays(linesOf(before), linesOf(after), { comparator: (a, b) => a.kind === b.kind && a.text === b.text && a.form === b.form });
+  const out: Line[] = [];
+  for (let i = 0; i < parts.length; i++) {
+    const part = parts[i];
+    if (!part) continue;
+    const next = parts[i + 1];
+    if (part.removed && next?.added) {
+      const pairs = Math.max(part.value.length, next.value.length);
+      for (let k = 0; k < pairs; k++) {
+        const a = part.value[k];
+        const b = next.value[k];
+        if (a && b && a.kind === b.kind) {
+          const formatting = a.text === b.text;
+          out.push({ change: 'changed', kind: formatting ? `${b.kind}, look changed` : b.kind, pieces: wordDiff(a.text, b.text) });
+        } else {
+          if (a) out.push({ change: 'removed', kind: a.kind, pieces: [{ change: 'removed', text: a.text }] });
+          if (b) out.push({ change: 'added', kind: b.kind, pieces: [{ change: 'added', text: b.text }] });
+        }
+      }
+      i++;
+    } else {
+      const change = part.added ? 'added' : part.removed ? 'removed' : 'same';
+      for (const line of part.value) out.push({ change, kind: line.kind, pieces: [{ change, text: line.text }] });
+    }
+  }
+  return withMoves(out);
+}
+
+/** A line that was taken out in one place and put in unchanged in another is told as moved, where it stands now. */
+function withMoves(lines: Line[]): Line[] {
+  const textOfLine = (line: Line) => line.pieces.map((piece) => piece.text).join('');
+  const gone = new Map<string, number[]>();
+  let old = 0;
+  const oldAt = lines.map((line) => (line.change === 'added' ? -1 : old++));
+  lines.forEach((line, i) => {
+    if (line.change === 'removed' && textOfLine(line)) gone.set(`${line.kind} ${textOfLine(line)}`, [...(gone.get(`${line.kind} ${textOfLine(line)}`) ?? []), i]);
+  });
+  const moved = new Set<number>();
+  const told = lines.map((line) => {
+    const from = line.change === 'added' ? gone.get(`${line.kind} ${textOfLine(line)}`)?.shift() : undefined;
+    if (from === undefined) return line;
+    moved.add(from);
+    return { ...line, change: 'moved' as const, from: oldAt[from] ?? 0 };
+  });
+  return told.filter((_, i) => !moved.has(i));
+}
+
+/** How ids in fields are told. */
+export interface Names { picture: (id: string) => string; person: (id: string) => string; layout: (id: string) => string }
+
+/** What a field that is not a rich text says, as text: a line for each thing in it. */
+function sayField(field: Field, content: PageContent, names: Names): string[] {
+  const text = textOf(content, field.id);
+  switch (field.kind) {
+    case 'rich': return [];
+    case 'short': return field.id === 'page.layout' && text ? [names.layout(text)] : [text];
+    case 'long': return [text];
+    case 'picture': return [text && names.picture(text)];
+    case 'person': return [text && names.person(text)];
+    case 'choice': return [field.options.find((option) => option.id === text)?.name ?? ''];
+    case 'day': return [text && sayCalendarDay(text)];
+    case 'moment': return [text && sayCalendarMoment(text)];
+    case 'number': return [numberOf(content, field.id) === null ? '' : `${numberOf(content, field.id)}${field.unit ? ` ${field.unit}` : ''}`];
+    case 'yes': return [content[field.id] === true ? 'Yes' : content[field.id] === false ? 'No' : ''];
+    case 'link': {
+      const link = linkOf(content, field.id);
+      return [link ? `${link.words || link.href} (${link.href})` : ''];
+    }
+    case 'list': return entriesOf(content, field.id).map((entry) => field.of.map((part) => entry[part.id] ?? '').filter(Boolean).join(' · '));
+    case 'pieces': return [];
+  }
+}
+
+const KINDS: Partial<Record<Field['kind'], string>> = { picture: 'Picture', list: 'Entry' };
+
+/** Pieces told one after the other, each as the text it holds, with its region and heading as a line before it. */
+function comparePieces(field: Extract<Field, { kind: 'pieces' }>, before: PageContent, after: PageContent, names: Names): Line[] {
+  const asDocument = (content: PageContent): Document => ({
+    type: 'doc',
+    content: piecesOf(content, field.id).flatMap((piece): DocumentNode[] => [
+      { type: 'heading', attrs: { level: 2 }, content: [{ type: 'text', text: `${piece.heading || 'Without a heading'} (${field.regions.find((region) => region.id === piece.region)?.name ?? piece.region}${piece.picture ? `, with “${names.picture(piece.picture)}”` : ''})` }] },
+      ...piece.text.content,
+    ]),
+  });
+  return compareDocuments(asDocument(before), asDocument(after)).map((line) => ({ ...line, kind: line.kind === 'Heading 2' ? 'Piece' : line.kind }));
+}
+
+function compareField(field: Field, before: PageContent, after: PageContent, names: Names): Line[] {
+  if (field.kind === 'rich') return compareDocuments(documentOf(before, field.id), documentOf(after, field.id));
+  if (field.kind === 'pieces') return comparePieces(field, before, after, names);
+  const [a, b] = [sayField(field, before, names).filter(Boolean), sayField(field, after, names).filter(Boolean)];
+  const kind = KINDS[field.kind] ?? 'Text';
+  if (a.join('\n') === b.join('\n')) return b.map((text) => ({ change: 'same', kind, pieces: [{ change: 'same', text }] }));
+  if (field.kind === 'list') {
+    const lines = (entries: string[]): Document => ({ type: 'doc', content: entries.map((text) => ({ type: 'paragraph', content: [{ type: 'text', text }] })) });
+    return compareDocuments(lines(a), lines(b)).map((line) => ({ ...line, kind }));
+  }
+  if (field.kind === 'short' || field.kind === 'long') return [{ change: 'changed', kind, pieces: wordDiff(a[0] ?? '', b[0] ?? '') }];
+  return [{ change: 'changed', kind, pieces: [...a.map((text) => ({ change: 'removed' as const, text })), ...b.map((text) => ({ change: 'added' as const, text }))] }];
+}
+
+/** Every field of a layout and every setting of a page, with what changed in it. A setting neither says is left out. */
+export function compareContent(layout: Layout, before: PageContent, after: PageContent, names: Names): FieldChange[] {
+  const settings = SETTINGS.filter((field) => field.id !== 'page.redirect' && before[field.id] !== undefined && after[field.id] !== undefined);
+  return [...layout.fields, ...settings].map((field) => {
+    const lines = compareField(field, before, after, names);
+    return { field, lines, changed: lines.some((line) => line.change !== 'same') };
+  });
+}

@@ -1,0 +1,97 @@
+import type { Control, Permission, PermissionId, Screen, Section, TaskTemplate, Tool, Widget, WritingMode } from './types';
+
+/** The single list of what the back office holds. What is not in it does not exist. */
+export interface Inventory {
+  sections: readonly Section[];
+  /** The sections that are doors of the Room's menu, in their natural order. */
+  doors: readonly Section[];
+  permissions: ReadonlyMap<PermissionId, Permission & { section: string }>;
+  screens: ReadonlyMap<string, Screen & { section: string }>;
+  controls: ReadonlyMap<string, Control & { section: string }>;
+  tools: ReadonlyMap<string, Tool>;
+  modes: ReadonlyMap<string, WritingMode>;
+  widgets: ReadonlyMap<string, Widget & { section: string }>;
+  tasks: ReadonlyMap<string, TaskTemplate & { section: string }>;
+  /** Object of a permission (`page`) → section (`pages`). */
+  sectionOfObject: ReadonlyMap<string, string>;
+}
+
+export class InventoryError extends Error {}
+
+function index<T extends { id: string }>(kind: string, entries: readonly T[]): Map<string, T> {
+  const map = new Map<string, T>();
+  for (const entry of entries) {
+    if (map.has(entry.id)) throw new InventoryError(`${kind} "${entry.id}" is declared twice`);
+    map.set(entry.id, entry);
+  }
+  return map;
+}
+
+const inSection = <T extends object>(section: Section, list: readonly T[] | undefined) =>
+  (list ?? []).map((entry) => ({ ...entry, section: section.id }));
+
+export const objectOf = (permission: string): string => permission.slice(0, permission.indexOf('.'));
+export const isReading = (permission: string): boolean => permission.endsWith('.view');
+
+/**
+ * Joins section files into one inventory.
+ * @throws InventoryError when an id is declared twice, or names a screen, permission, tool or control that is not there.
+ */
+export function makeInventory(sections: readonly Section[]): Inventory {
+  index('section', sections);
+  const inventory: Inventory = {
+    sections,
+    doors: sections.filter((section) => section.face === 'door'),
+    permissions: index('permission', sections.flatMap((s) => inSection(s, s.permissions))) as never,
+    screens: index('screen', sections.flatMap((s) => inSection(s, s.screens))),
+    controls: index('control', sections.flatMap((s) => inSection(s, s.controls))),
+    tools: index('tool', sections.flatMap((s) => s.tools ?? [])),
+    modes: index('mode', sections.flatMap((s) => s.modes ?? [])),
+    widgets: index('widget', sections.flatMap((s) => inSection(s, s.widgets))),
+    tasks: index('task', sections.flatMap((s) => inSection(s, s.tasks))),
+    sectionOfObject: new Map(sections.flatMap((s) => s.permissions.map((p) => [objectOf(p.id), s.id] as const))),
+  };
+  const must = (there: boolean, what: string) => {
+    if (!there) throw new InventoryError(what);
+  };
+  for (const section of sections) must(inventory.screens.has(section.home), `${section.id}: no screen "${section.home}"`);
+  for (const screen of inventory.screens.values()) must(!screen.needs || inventory.permissions.has(screen.needs), `${screen.id}: no permission "${screen.needs}"`);
+  for (const control of inventory.controls.values()) {
+    must(inventory.screens.has(control.screen), `${control.id}: no screen "${control.screen}"`);
+    if (control.needs) must(inventory.permissions.has(control.needs), `${control.id}: no permission "${control.needs}"`);
+    if (control.tool) must(inventory.tools.has(control.tool), `${control.id}: no tool "${control.tool}"`);
+  }
+  for (const widget of inventory.widgets.values()) must(inventory.permissions.has(widget.needs), `${widget.id}: no permission "${widget.needs}"`);
+  for (const task of inventory.tasks.values()) {
+    must(inventory.screens.has(task.screen), `${task.id}: no screen "${task.screen}"`);
+    for (const need of task.needs) must(inventory.permissions.has(need), `${task.id}: no permission "${need}"`);
+    for (const tool of task.tools ?? []) must(inventory.tools.has(tool), `${task.id}: no tool "${tool}"`);
+    for (const move of task.moves) must(inventory.controls.has(move.control), `${task.id}: no control "${move.control}"`);
+  }
+  return inventory;
+}
+
+/** Looks an entry up that must be there; throws InventoryError naming the id when it is not. */
+export function getEntry<T>(map: ReadonlyMap<string, T>, id: string): T {
+  const entry = map.get(id);
+  if (entry === undefined) throw new InventoryError(`the inventory holds no "${id}"`);
+  return entry;
+}
+
+/** The screen that an address belongs to, with the segment its `[id]` stands for. */
+export function findScreen(inventory: Inventory, pathname: string): { screen: Screen & { section: string }; id?: string } | undefined {
+  const asked = pathname.replace(/\/+$/, '').split('/');
+  let best: { screen: Screen & { section: string }; id?: string } | undefined;
+  for (const screen of inventory.screens.values()) {
+    const pattern = screen.path.split('/');
+    if (pattern.length !== asked.length) continue;
+    let id: string | undefined;
+    const fits = pattern.every((part, i) => {
+      if (!part.startsWith('[')) return part === asked[i];
+      if (part === '[id]') id = asked[i];
+      return asked[i] !== '';
+    });
+    if (fits && (!best || id === undefined)) best = id === undefined ? { screen } : { screen, id };
+  }
+  return best;
+}

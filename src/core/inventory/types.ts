@@ -1,0 +1,115 @@
+/** How much can go wrong in a place: anybody may / mind what you do / only somebody who can repair it. */
+export type CareLevel = 'everyday' | 'care' | 'keyholders';
+
+/**
+ * `object.verb`, the field's own notation (common practice, no source). The object decides the section
+ * it belongs to; `view` is the verb that only reads.
+ */
+export type PermissionId = `${string}.${string}`;
+
+export interface Permission {
+  id: PermissionId;
+  /** Completes "may …": "change pages". */
+  name: string;
+  care: CareLevel;
+  /** Whether the thing it is asked about lies somewhere in the page tree. */
+  placed: boolean;
+  /** Nobody may use it on a revision of their own. */
+  secondPerson?: true;
+}
+
+export interface Screen {
+  id: string;
+  name: string;
+  /** Address pattern; `[id]` stands for one segment. */
+  path: string;
+  /** Left out where being signed in is enough. */
+  needs?: PermissionId;
+  /** What the `[id]` of the path names, so that the gate can ask about that very thing. */
+  on?: 'page' | 'review';
+}
+
+/** Something on a screen that can be pointed at. Its id is also its anchor (`data-anchor`). */
+export interface Control {
+  id: string;
+  /** Exactly the words that stand on the screen. */
+  name: string;
+  screen: string;
+  description: string;
+  /** Shown only to somebody who may do this. */
+  needs?: PermissionId;
+  /** Shown only when the toolbar has this tool. */
+  tool?: string;
+  /** Shown only when the toolbar has this writing mode. */
+  mode?: WritingMode['id'];
+  /** Only there after something was done or when there is something to show; says what. */
+  appears?: string;
+}
+
+export interface Tool {
+  id: string;
+  name: string;
+  group: 'words' | 'blocks' | 'inserts' | 'styles' | 'aids';
+  /** Keys that do the same, as they are printed on them. */
+  keys?: string;
+  description: string;
+  care: CareLevel;
+  /** The nodes and marks of the document schema that can be made with it. */
+  makes: readonly string[];
+}
+
+export interface WritingMode {
+  id: 'visual' | 'preview' | 'code';
+  name: string;
+  description: string;
+  care: CareLevel;
+}
+
+export interface Widget {
+  id: string;
+  name: string;
+  description: string;
+  needs: PermissionId;
+}
+
+/** One move of a task, and so one stop of its tour. */
+export interface Move {
+  control: string;
+  /** `press` and `type` wait for the action; `see` only shows. */
+  await: 'press' | 'type' | 'see';
+  title: string;
+  text: string;
+}
+
+/** A job that can be done in this section, with the moves that do it. */
+export interface TaskTemplate {
+  id: string;
+  name: string;
+  purpose: string;
+  /** Words people use when they look for it. */
+  said: readonly string[];
+  needs: readonly PermissionId[];
+  tools?: readonly string[];
+  /** Where "Start" leads; a screen whose path has no `[id]`. */
+  screen: string;
+  moves: readonly Move[];
+}
+
+export interface Section {
+  id: string;
+  name: string;
+  purpose: string;
+  icon: string;
+  care: CareLevel;
+  /** A door of the Room's menu, the frame around every screen, or part of the Workshop. */
+  face: 'door' | 'frame' | 'workshop';
+  /** The screen behind the door. */
+  home: string;
+  permissions: readonly Permission[];
+  screens: readonly Screen[];
+  controls: readonly Control[];
+  tools?: readonly Tool[];
+  modes?: readonly WritingMode[];
+  widgets?: readonly Widget[];
+  tasks: readonly TaskTemplate[];
+}

@@ -1,0 +1,20 @@
+import type { DoorState, PolicyPerson, PolicyRole, Policy } from '../access';
+import { objectOf, type Inventory } from '../inventory';
+import { KEYHOLDER, type Plan } from './schema';
+
+/** The access policy a plan stands for: its roles' grants, limited by their own doors, and the people who hold them. */
+export function policyOf(inventory: Inventory, plan: Plan, people: readonly PolicyPerson[]): Policy {
+  const roles = plan.roles.map((role): PolicyRole => {
+    const state = new Map<string, DoorState>(inventory.doors.map((section) => [section.id, 'closed']));
+    for (const door of role.doors) state.set(door.section, door.state);
+    const doors = new Map<string, DoorState>();
+    if (role.id !== KEYHOLDER)
+      for (const section of inventory.doors) for (const p of section.permissions) doors.set(objectOf(p.id), state.get(section.id) ?? 'closed');
+    return { id: role.id, name: role.name, extends: role.extends, grants: role.grants, doors };
+  });
+  return {
+    roles: new Map(roles.map((role) => [role.id, role])),
+    people: new Map(people.map((person) => [person.id, person])),
+    secondPerson: new Set([...inventory.permissions.values()].filter((p) => p.secondPerson).map((p) => p.id)),
+  };
+}

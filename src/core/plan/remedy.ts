@@ -1,0 +1,73 @@
+import { closure, decide, isInForce, type Assignment, type Decision, type PolicyPerson, type Question } from '../access';
+import { isReading, objectOf, type Inventory, type PermissionId } from '../inventory';
+import { applyOperation, type Operation } from './operations';
+import { policyOf } from './policy';
+import { KEYHOLDER, type Plan } from './schema';
+
+/** The least change that turns a no into a yes. */
+export type Remedy =
+  /** Changes to the plan, and everybody else who holds a role they touch. */
+  | { kind: 'plan'; operations: Operation[]; alsoFor: string[] }
+  /** The person holds the right role at the wrong time or place. */
+  | { kind: 'assignment'; before: Assignment; after: Assignment }
+  | { kind: 'resume' }
+  /** Nothing may be changed to allow this: somebody else has to do it. */
+  | { kind: 'nobody' };
+
+/**
+ * What least would let a person do what a decision refused. Only what `decide` then allows is offered; among changes
+ * to the plan the one that touches the fewest other people, then the fewest operations. Undefined when the answer was yes already,
+ * or when nothing alone would help.
+ */
+export function remedyFor(inventory: Inventory, plan: Plan, people: readonly PolicyPerson[], question: Question, decision: Decision): Remedy | undefined {
+  if (decision.allowed) return undefined;
+  if (decision.reason === 'second-person') return { kind: 'nobody' };
+  if (decision.reason === 'suspended') return { kind: 'resume' };
+  const person = people.find((p) => p.id === question.person);
+  const permission = question.permission as PermissionId;
+  if (!person || !inventory.permissions.has(permission)) return undefined;
+  const turns = (operations: readonly Operation[]): boolean => {
+    let next = plan;
+    for (const operation of operations) {
+      const applied = applyOperation(inventory, next, operation);
+      if (!applied.ok) return false;
+      next = applied.plan;
+    }
+    return decide(policyOf(inventory, next, people), question).allowed;
+  };
+
+  const { nearest } = decision;
+  if (nearest?.missed === 'time' || nearest?.missed === 'assignment-branch') {
+    const before = nearest.assignment;
+    const place = question.place?.path;
+    const after: Assignment =
+      nearest.missed === 'assignment-branch' && place
+        ? { ...before, branch: place.at(-1) }
+        : { ...before, ...(before.fromMs !== undefined && question.atMs < before.fromMs && { fromMs: question.atMs }), ...(before.untilMs !== undefined && question.atMs >= before.untilMs && { untilMs: undefined }) };
+    const changed = people.map((p) => (p === person ? { ...p, assignments: p.assignments.map((a) => (a === before ? after : a)) } : p));
+    if (decide(policyOf(inventory, plan, changed), question).allowed) return { kind: 'assignment', before, after };
+  }
+
+  const held = person.assignments.filter((a) => isInForce(a, question.atMs)).map((a) => a.role).filter((id) => id !== KEYHOLDER);
+  const policy = policyOf(inventory, plan, people);
+  const candidates: Operation[][] = [];
+  const denies = decision.because.filter((way) => way.grant.effect === 'deny');
+  const undo: Operation[] = [...new Map(denies.map((way) => [`${way.roles.at(-1)} ${way.grant.id}`, { do: 'remove-grant' as const, role: way.roles.at(-1) ?? '', grant: way.grant.id }])).values()];
+  if (denies.length > 0) candidates.push(undo);
+  const scope = question.place ? { branch: question.place.path.at(-1) } : {};
+  const section = inventory.sectionOfObject.get(objectOf(permission)) ?? '';
+  for (const role of held) {
+    const door: Operation = { do: 'set-door', role, section, state: isReading(permission) ? 'look' : 'open' };
+    const grant: Operation = { do: 'add-grant', role, grant: { id: `${permission}${scope.branch ? `-under-${scope.branch}` : ''}-more`, effect: 'allow', permission, scope } };
+    for (const operations of [[door], [grant], [grant, door]]) candidates.push([...undo, ...operations]);
+  }
+  const alsoFor = (operations: readonly Operation[]): string[] => {
+    const touched = new Set(operations.map((op) => ('role' in op ? op.role : '')));
+    return people.filter((p) => p !== person && p.assignments.some((a) => closure(policy, a.role).some(({ role }) => touched.has(role.id)))).map((p) => p.name);
+  };
+  const best = candidates
+    .filter((operations) => turns(operations))
+    .map((operations) => ({ operations, alsoFor: alsoFor(operations) }))
+    .sort((a, b) => a.alsoFor.length - b.alsoFor.length || a.operations.length - b.operations.length)[0];
+  return best && { kind: 'plan', ...best };
+}

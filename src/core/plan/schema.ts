@@ -1,0 +1,120 @@
+import { z } from 'zod';
+import { apartSchema, openGrantSchema } from '../access';
+import { CHECKS } from '../content';
+
+const id = z.string().min(1).max(80).regex(/^[a-z0-9][a-zA-Z0-9._-]*$/, 'letters, digits, dots and dashes only');
+const words = (max: number) => z.string().trim().min(1).max(max);
+
+export const grantSchema = openGrantSchema.extend({ id });
+
+export const doorSchema = z.strictObject({
+  section: id,
+  state: z.enum(['open', 'look', 'away', 'closed']),
+  /** The door's name in this room; the section's own name when left out. */
+  name: words(60).optional(),
+});
+
+export const tickedTaskSchema = z.strictObject({
+  task: id,
+  /** In this site's words; the task's own name when left out. */
+  name: words(100).optional(),
+  /** Further words people use when they look for it. */
+  said: z.array(words(60)).max(30).optional(),
+});
+
+export const stopWordsSchema = z.strictObject({ title: words(120).optional(), text: words(1200).optional() });
+
+export const roleSchema = z.strictObject({
+  id,
+  name: words(80),
+  purpose: z.string().trim().max(400),
+  extends: z.array(id),
+  grants: z.array(grantSchema),
+  tasks: z.array(tickedTaskSchema),
+  /** In the order shown; a section that is not named is closed. */
+  doors: z.array(doorSchema),
+  toolbar: z.strictObject({ tools: z.array(id), modes: z.array(z.enum(['visual', 'preview', 'code'])).min(1) }),
+  /** Widget ids, one list a column. */
+  dashboard: z.strictObject({ columns: z.array(z.array(id)).min(1).max(3) }),
+  /** Task → stop → words of the administrator's own. */
+  tours: z.record(z.string(), z.record(z.string(), stopWordsSchema)),
+  /** Put away: nobody can be given it. */
+  archived: z.literal(true).optional(),
+});
+
+export const KEYHOLDER = 'keyholder';
+
+const checkRule = z.enum(['block', 'advise', 'off']);
+export type CheckRule = z.infer<typeof checkRule>;
+/** How strict the site is before something goes out: whether a change note is asked for, and what each check does. */
+export const publishingSchema = z.strictObject({
+  noteRequired: z.boolean(),
+  checks: z.record(z.enum(CHECKS.map((check) => check.id)), checkRule),
+});
+export type Publishing = z.infer<typeof publishingSchema>;
+
+/** What holds while a plan says nothing of its own: what would be plainly wrong stops, the rest advises. */
+const PUBLISHING: Publishing = { noteRequired: false, checks: { required: 'block', descriptions: 'advise', links: 'advise', empty: 'advise', headings: 'advise', sample: 'block', sentences: 'advise' } };
+export const publishingOf = (plan: Plan): Publishing => plan.publishing ?? PUBLISHING;
+
+/**
+ * Everything the administrator has configured, as one versioned document. Published as JSON Schema 2020-12
+ * by `planJsonSchema()`.
+ */
+export const planSchema = z
+  .strictObject({
+    format: z.literal('safe-room-plan/1'),
+    roles: z.array(roleSchema).min(1),
+    /** Pairs of roles nobody may hold together. */
+    apart: apartSchema,
+    /** As `publishingOf` says when left out. */
+    publishing: publishingSchema.optional(),
+  })
+  .superRefine((plan, ctx) => {
+    const roles = new Map(plan.roles.map((role, i) => [role.id, i]));
+    const fault = (path: (string | number)[], message: string) => ctx.addIssue({ code: 'custom', path, message });
+    if (roles.size !== plan.roles.length) fault(['roles'], 'two roles have the same id');
+    const keyholder = plan.roles.find((role) => role.id === KEYHOLDER);
+    if (!keyholder?.grants.some((g) => g.effect === 'allow' && g.permission === '*' && Object.keys(g.scope).length === 0))
+      fault(['roles'], 'the keyholder role must be there and may do everything');
+    if (keyholder?.archived) fault(['roles'], 'the keyholder role cannot be archived');
+    plan.apart.forEach((pair, i) => {
+      for (const one of pair) if (!roles.has(one)) fault(['apart', i], `no role "${one}"`);
+      if (pair[0] === pair[1]) fault(['apart', i], 'a role cannot be kept apart from itself');
+    });
+    if (new Set(plan.apart.map((pair) => pair.toSorted().join(' '))).size !== plan.apart.length) fault(['apart'], 'a pair stands there twice');
+    plan.roles.forEach((role, i) => {
+      for (const parent of role.extends) {
+        if (!roles.has(parent)) fault(['roles', i, 'extends'], `no role "${parent}"`);
+        if (!role.archived && plan.roles[roles.get(parent) ?? -1]?.archived) fault(['roles', i, 'extends'], `role "${role.name}" builds on an archived one`);
+      }
+      const seen = new Set<string>();
+      let layer = [...role.extends];
+      while (layer.length) {
+        if (layer.includes(role.id)) { fault(['roles', i, 'extends'], 'a role cannot extend itself, by whatever way'); break; }
+        layer = layer.filter((r) => !seen.has(r));
+        layer.forEach((r) => seen.add(r));
+        layer = layer.flatMap((r) => plan.roles[roles.get(r) ?? -1]?.extends ?? []);
+      }
+      const twice = (list: readonly string[], path: string) => {
+        if (new Set(list).size !== list.length) fault(['roles', i, path], 'an entry stands there twice');
+      };
+      twice(role.grants.map((g) => g.id), 'grants');
+      twice(role.tasks.map((t) => t.task), 'tasks');
+      twice(role.doors.map((d) => d.section), 'doors');
+      twice(role.dashboard.columns.flat(), 'dashboard');
+    });
+  });
+
+export type Plan = z.infer<typeof planSchema>;
+export type PlanRole = z.infer<typeof roleSchema>;
+export type PlanDoor = z.infer<typeof doorSchema>;
+
+export const planJsonSchema = () => z.toJSONSchema(planSchema, { target: 'draft-2020-12' });
+
+/** Throws a RangeError naming the role when the plan has none of that id. */
+export function getRole(plan: Plan, roleId: string): PlanRole {
+  const role = plan.roles.find((r) => r.id === roleId);
+  if (!role) throw new RangeError(`the plan has no role "${roleId}"`);
+  return role;
+}

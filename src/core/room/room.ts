@@ -1,0 +1,145 @@
+import { decide, isInForce, rulesAllow, rulesFor, type Decision, type DoorState, type Place, type PolicyPerson } from '../access';
+import { isReading, type Inventory, type PermissionId, type Section } from '../inventory';
+import { allDoors, policyOf, type Plan, type PlanRole } from '../plan';
+import { judgeTask, missingInWords, type Verdict } from '../task';
+import { tourOf, type Tour } from '../tour';
+
+export interface RoomDoor {
+  section: string;
+  name: string;
+  icon: string;
+  purpose: string;
+  state: Exclude<DoorState, 'closed'>;
+  path: string;
+}
+
+export interface RoomTask {
+  task: string;
+  section: string;
+  name: string;
+  purpose: string;
+  said: string[];
+  start: string;
+  verdict: Verdict;
+  tour: Tour;
+}
+
+/** The back office as one person gets it. */
+export interface Room {
+  person: { id: string; name: string };
+  roles: { id: string; name: string }[];
+  /** In menu order, put-away doors included (they are found by asking). */
+  doors: RoomDoor[];
+  toolbar: { tools: string[]; modes: string[] };
+  /** Widget ids, one list a column. */
+  dashboard: string[][];
+  tasks: RoomTask[];
+}
+
+export interface RoomInput {
+  inventory: Inventory;
+  plan: Plan;
+  person: PolicyPerson;
+  /** Every page of the site; the places where something may or may not be done. */
+  places: readonly Place[];
+  nowMs: number;
+}
+
+const BEST: readonly DoorState[] = ['open', 'look', 'away', 'closed'];
+const better = (a: DoorState, b: DoorState) => (BEST.indexOf(a) <= BEST.indexOf(b) ? a : b);
+
+/** Decides for one person, keeping for each permission the most favourable answer over all places. */
+export function bestDecisions(input: RoomInput): (permission: PermissionId) => Decision {
+  const policy = policyOf(input.inventory, input.plan, [input.person]);
+  const known = new Map<string, Decision>();
+  return (permission) => {
+    const old = known.get(permission);
+    if (old) return old;
+    const ask = (place?: Place) => decide(policy, { person: input.person.id, permission, place, author: input.person.id, atMs: input.nowMs });
+    const placed = input.inventory.permissions.get(permission)?.placed ?? false;
+    const rules = placed ? rulesFor(policy, input.person.id, permission, input.nowMs) : [];
+    const allowed = placed ? input.places.find((place) => rulesAllow(rules, input.person.id, { place })) : undefined;
+    let best = ask(placed ? (allowed ?? input.places[0]) : undefined);
+    // Forbidden at the first place says little of the others: the answer there may name what comes closer.
+    if (placed && best.reason === 'denied') best = input.places.map(ask).find((here) => here.nearest) ?? best;
+    known.set(permission, best);
+    return best;
+  };
+}
+
+/** The roles that count for a person now, in the order they were assigned. */
+function heldRoles(input: RoomInput): PlanRole[] {
+  const ids = input.person.suspended ? [] : input.person.assignments.filter((a) => isInForce(a, input.nowMs)).map((a) => a.role);
+  return [...new Set(ids)].map((id) => input.plan.roles.find((role) => role.id === id)).filter((role) => role !== undefined);
+}
+
+/**
+ * The room of a person under a plan at an instant. Pure: the same in the Workshop's miniature, in the Room
+ * and in the tests. A person with several roles gets the best of each: the most open door, every tool, every
+ * task; order and names come from the role assigned first.
+ */
+export function room(input: RoomInput): Room {
+  const { inventory } = input;
+  const roles = heldRoles(input);
+  const best = bestDecisions(input);
+  const planned = new Map<string, { state: DoorState; name?: string | undefined }>();
+  for (const role of roles)
+    for (const door of allDoors(inventory, role)) {
+      const old = planned.get(door.section);
+      planned.set(door.section, old ? { state: better(old.state, door.state), name: old.name ?? door.name } : { state: door.state, name: door.name });
+    }
+  const doors: RoomDoor[] = [];
+  for (const [id, { state, name }] of planned) {
+    const section = inventory.sections.find((s) => s.id === id);
+    const home = section && inventory.screens.get(section.home);
+    if (!section || !home || state === 'closed' || (home.needs && !best(home.needs).allowed)) continue;
+    const worksHere = section.permissions.every((p) => isReading(p.id)) || section.permissions.some((p) => !isReading(p.id) && best(p.id).allowed);
+    doors.push({ section: id, name: name ?? section.name, icon: section.icon, purpose: section.purpose, path: home.path, state: state === 'open' && !worksHere ? 'look' : state });
+  }
+  const modes = new Set<string>(roles.flatMap((role) => role.toolbar.modes));
+  const given = new Set(roles.flatMap((role) => role.toolbar.tools));
+  const tools = [...inventory.tools.keys()].filter((tool) => given.has(tool));
+
+  const columns: string[][] = [];
+  const placed = new Set<string>();
+  for (const role of roles)
+    role.dashboard.columns.forEach((column, i) => {
+      const target = (columns[Math.min(i, columns.length)] ??= []);
+      for (const id of column) {
+        const widget = inventory.widgets.get(id);
+        if (widget && !placed.has(id) && best(widget.needs).allowed) { placed.add(id); target.push(id); }
+      }
+    });
+
+  const doorOf = (section: string): DoorState => planned.get(section)?.state ?? 'closed';
+  const toolSet = new Set(tools);
+  const nameOf = (section: Section | undefined, id: string) => doors.find((d) => d.section === id)?.name ?? planned.get(id)?.name ?? section?.name ?? id;
+  const facts = { inventory, best, doorOf, tools: toolSet };
+  const tourRoom = {
+    doorName: (id: string) => nameOf(inventory.sections.find((s) => s.id === id), id),
+    doorShown: (id: string) => doors.some((d) => d.section === id && d.state !== 'away') || doorOf(id) === 'closed',
+    absent: (id: string): string | null => {
+      const control = inventory.controls.get(id);
+      const screen = control && inventory.screens.get(control.screen);
+      if (!control || !screen) return 'It is not in the inventory.';
+      if (id.startsWith('door.')) return doors.some((d) => `door.${d.section}` === id && d.state !== 'away') ? null : `The door “${control.name}” is not in this room.`;
+      for (const need of [screen.needs, control.needs])
+        if (need && !best(need).allowed) return `“${control.name}” is not in this room: may not ${inventory.permissions.get(need)?.name ?? need}.`;
+      if (control.tool && !toolSet.has(control.tool)) return missingInWords(inventory, { kind: 'tool', id: control.tool });
+      if (control.mode && !modes.has(control.mode)) return `“${control.name}” is not among this room’s writing modes.`;
+      return null;
+    },
+  };
+  const tasks: RoomTask[] = [];
+  for (const role of roles)
+    for (const ticked of role.tasks) {
+      const template = inventory.tasks.get(ticked.task);
+      if (!template || tasks.some((t) => t.task === ticked.task)) continue;
+      const name = ticked.name ?? template.name;
+      tasks.push({
+        task: template.id, section: template.section, name, purpose: template.purpose, said: [...template.said, ...(ticked.said ?? []), template.name],
+        start: inventory.screens.get(template.screen)?.path ?? '/room', verdict: judgeTask(template, facts), tour: tourOf(inventory, tourRoom, role.tours, template, name),
+      });
+    }
+  return { person: { id: input.person.id, name: input.person.name }, roles: roles.map(({ id, name }) => ({ id, name })), doors, toolbar: { tools, modes: [...modes] }, dashboard: columns, tasks };
+}

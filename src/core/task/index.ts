@@ -1,0 +1,3 @@
+export * from './verdict';
+export * from './find';
+export * from './needs';

@@ -1,0 +1,80 @@
+import { getEntry, type Inventory, type TaskTemplate } from '../inventory';
+import type { PlanRole } from '../plan';
+
+/** One step of a tour. */
+export interface Stop {
+  /** Its control's id; stays the same when words change. */
+  key: string;
+  control: string;
+  controlName: string;
+  screen: string;
+  /** Address of the screen; null when it can only be reached by what the stop before does. */
+  path: string | null;
+  title: string;
+  text: string;
+  await: 'press' | 'type' | 'see';
+  /** Shown only after something was done. */
+  appears: string | null;
+  /** Why the stop cannot be shown in this room; null when it can. */
+  stale: string | null;
+}
+
+export interface Tour {
+  task: string;
+  name: string;
+  stops: Stop[];
+  minutes: number;
+}
+
+export interface TourRoom {
+  doorName(section: string): string;
+  /** The door is in the menu, so that it can be pointed at. */
+  doorShown(section: string): boolean;
+  /** Why a control is not in this room, or null when it is. */
+  absent(control: string): string | null;
+}
+
+/** Words spoken or read in a minute (common practice, no source; pooled over narrated tours). */
+const WORDS_A_MINUTE = 160;
+/** Time to act on a stop that waits for an action, in seconds (common practice, no source). */
+const ACT_S = 6;
+
+/** The length of a tour in whole minutes, at least 1. */
+export function tourMinutes(stops: readonly Pick<Stop, 'title' | 'text' | 'await'>[]): number {
+  const words = stops.reduce((sum, stop) => sum + `${stop.title} ${stop.text}`.split(/\s+/).filter(Boolean).length, 0);
+  const acting = stops.filter((stop) => stop.await !== 'see').length * ACT_S;
+  return Math.max(1, Math.round(words / WORDS_A_MINUTE + acting / 60));
+}
+
+/**
+ * The tour of a task as one room has it: first the door, then each move, in the administrator's words where
+ * there are any. Pure; a control the room lacks makes its stop stale, it is not left out.
+ */
+export function tourOf(inventory: Inventory, room: TourRoom, words: PlanRole['tours'], task: TaskTemplate & { section: string }, name: string): Tour {
+  const section = inventory.sections.find((s) => s.id === task.section);
+  const own = words[task.id] ?? {};
+  const stops: Stop[] = [];
+  const add = (stop: Omit<Stop, 'controlName' | 'screen' | 'path' | 'appears' | 'stale'>) => {
+    const control = getEntry(inventory.controls, stop.control);
+    const screen = getEntry(inventory.screens, control.screen);
+    stops.push({
+      ...stop,
+      title: own[stop.key]?.title ?? stop.title,
+      text: own[stop.key]?.text ?? stop.text,
+      controlName: control.name,
+      screen: screen.id,
+      path: screen.path.includes('[') ? null : screen.path,
+      appears: control.appears ?? null,
+      stale: room.absent(stop.control),
+    });
+  };
+  if (section?.face === 'door') {
+    const door = room.doorName(section.id);
+    if (room.doorShown(section.id))
+      add({ key: `door.${section.id}`, control: `door.${section.id}`, await: 'press', title: `${door} is behind this door`, text: `Open “${door}”. ${section.purpose}` });
+    else
+      add({ key: 'frame.ask', control: 'frame.ask', await: 'see', title: `Ask for ${door}`, text: `“${door}” has no door of its own in your menu. Type its name into “Where do I…?” and choose it from the list.` });
+  }
+  for (const move of task.moves) add({ key: move.control, control: move.control, await: move.await, title: move.title, text: move.text });
+  return { task: task.id, name, stops, minutes: tourMinutes(stops) };
+}

@@ -1,0 +1,209 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { joinExtents, type Extent } from '@/core/access';
+import { inventory } from '@/office';
+import { Icon, type IconName } from '../kit/Icon';
+import { Dialog, Empty, Safe } from '../kit/parts';
+import { send } from '../kit/send';
+
+export interface MapRow { id: string; name: string; says: string; cells: Extent[] }
+export interface AccessMapProps { rows: MapRow[]; kind: 'people' | 'roles'; query: string; where: string }
+interface WhyGroup { allowed: boolean; words: string; ways: string[]; pages: string[]; count: number }
+
+const LOOK: Record<Extent, { word: string; icon: IconName; look: string }> = {
+  yes: { word: 'yes', icon: 'check', look: 'bg-pine-soft text-pine-2' },
+  some: { word: 'some', icon: 'half', look: 'bg-sun-soft text-sun-ink' },
+  no: { word: 'no', icon: 'minus', look: 'text-ink-3' },
+};
+const ROW_PX = 46;
+const FIRST_PX = 216;
+const permissions = [...inventory.permissions.values()];
+const sections = inventory.sections.filter((s) => s.permissions.length > 0);
+interface Column { id: string; name: string; at: number[]; section: string }
+const sectionName = (id: string) => { const s = sections.find((one) => one.id === id); return s?.face === 'frame' ? 'Around every screen' : (s?.name ?? id); };
+const BY_PERMISSION: Column[] = permissions.map((p, at) => ({ id: p.id, name: p.name, at: [at], section: p.section }));
+const BY_SECTION: Column[] = sections.map((s) => ({ id: s.id, name: sectionName(s.id), at: permissions.flatMap((p, at) => (p.section === s.id ? [at] : [])), section: s.id }));
+
+const extentOf = (row: MapRow, column: Column): Extent => joinExtents(column.at.map((at) => row.cells[at] ?? 'no'));
+
+/** What the cell that was chosen says: for each permission of its column, the reasons and the pages they hold for. */
+function WhyCell({ row, column, query, onClose }: { row: MapRow; column: Column; query: string; onClose: () => void }) {
+  const [answers, setAnswers] = useState<Record<string, WhyGroup[] | string>>({});
+  const asked = useRef(false);
+  if (!asked.current) {
+    asked.current = true;
+    for (const at of column.at) {
+      const { id } = permissions[at] as (typeof permissions)[number];
+      void send<{ groups: WhyGroup[] }>('GET', `/api/access/why?${query}&row=${encodeURIComponent(row.id)}&permission=${id}`).then((sent) => setAnswers((old) => ({ ...old, [id]: sent.ok ? sent.value.groups : sent.problem.detail })));
+    }
+  }
+  return (
+    <Dialog open wide onClose={onClose} title={`${row.name}: ${column.name}`}>
+      <div className="grid gap-4">
+        {column.at.map((at) => {
+          const permission = permissions[at] as (typeof permissions)[number];
+          const answer = answers[permission.id];
+          const extent = LOOK[row.cells[at] ?? 'no'];
+          return (
+            <section key={permission.id} aria-label={permission.name}>
+              <h3 className="mb-1 flex items-center gap-2">
+                <span className={`pill ${extent.look}`}>
+                  <Icon name={extent.icon} size={13} /> {extent.word}
+                </span>
+                May {permission.name}
+              </h3>
+              {answer === undefined && <p className="text-ink-2" role="status">Looking it up…</p>}
+              {typeof answer === 'string' && <p className="note note-brick">{answer}</p>}
+              {Array.isArray(answer) && (
+                <ul className="grid gap-1.5">
+                  {answer.map((group) => (
+                    <li key={group.words} className="flex gap-2">
+                      <span className={`mt-0.5 ${group.allowed ? 'text-pine' : 'text-brick'}`}>
+                        <Icon name={group.allowed ? 'check' : 'close'} size={16} />
+                        <span className="sr-only">{group.allowed ? 'Yes: ' : 'No: '}</span>
+                      </span>
+                      <span className="clip">
+                        {group.words}
+                        {group.pages.length > 0 && (
+                          <span className="block text-sm text-ink-2">
+                            {group.count} {group.count === 1 ? 'page' : 'pages'}: {group.pages.join(', ')}
+                            {group.count > group.pages.length && '…'}
+                          </span>
+                        )}
+                        {group.ways.length > 1 && <span className="block text-sm text-ink-2">{group.ways.length} rules count: {group.ways.join(' ')}</span>}
+                      </span>
+                    </li>
+                  ))}
+                </ul>
+              )}
+            </section>
+          );
+        })}
+      </div>
+    </Dialog>
+  );
+}
+
+/** Who may do what on a branch, as a table: yes, only some, no, by shape, word and colour. Every cell opens its why. */
+export function AccessMap(props: AccessMapProps) {
+  return (
+    <Safe>
+      <Grid {...props} />
+    </Safe>
+  );
+}
+
+function Grid({ rows, kind, query, where }: AccessMapProps) {
+  const [by, setBy] = useState<'permission' | 'section'>('section');
+  const [typed, setTyped] = useState('');
+  const [section, setSection] = useState('');
+  const [only, setOnly] = useState<'' | Extent>('');
+  const [at, setAt] = useState<[row: number, column: number]>([0, 0]);
+  const [why, setWhy] = useState<{ row: MapRow; column: Column } | null>(null);
+  const box = useRef<HTMLDivElement>(null);
+  const columns = useMemo(() => (by === 'section' ? BY_SECTION : BY_PERMISSION).filter((c) => section === '' || c.section === section), [by, section]);
+  const shown = useMemo(() => {
+    const words = typed.trim().toLowerCase();
+    return rows.filter((row) => (words === '' || `${row.name} ${row.says}`.toLowerCase().includes(words)) && (only === '' || columns.some((c) => extentOf(row, c) === only)));
+  }, [rows, typed, only, columns]);
+  const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => box.current, estimateSize: () => ROW_PX, overscan: 12, initialRect: { width: 900, height: 560 } });
+  const columnPx = by === 'section' ? 104 : 122;
+  const template = `${FIRST_PX}px repeat(${columns.length}, minmax(${columnPx}px, 1fr))`;
+  const width = `max(100%, ${FIRST_PX + columns.length * columnPx}px)`;
+  const [rowAt, columnAt] = [Math.min(at[0], Math.max(0, shown.length - 1)), Math.min(at[1], columns.length - 1)];
+
+  const go = (row: number, column: number) => {
+    const next: [number, number] = [Math.max(0, Math.min(shown.length - 1, row)), Math.max(0, Math.min(columns.length - 1, column))];
+    setAt(next);
+    virtual.scrollToIndex(next[0]);
+    requestAnimationFrame(() => box.current?.querySelector<HTMLElement>(`[data-cell="${next[0]} ${next[1]}"]`)?.focus());
+  };
+  const keys = (event: KeyboardEvent) => {
+    const moves: Record<string, [number, number]> = { ArrowDown: [rowAt + 1, columnAt], ArrowUp: [rowAt - 1, columnAt], ArrowRight: [rowAt, columnAt + 1], ArrowLeft: [rowAt, columnAt - 1], Home: [event.ctrlKey ? 0 : rowAt, 0], End: [event.ctrlKey ? shown.length - 1 : rowAt, columns.length - 1], PageDown: [rowAt + 10, columnAt], PageUp: [rowAt - 10, columnAt] };
+    const move = moves[event.key];
+    if (!move) return;
+    event.preventDefault();
+    go(...move);
+  };
+  return (
+    <div className="grid gap-3">
+      <div className="no-print flex flex-wrap items-end gap-3">
+        <div className="min-w-[12rem] flex-1">
+          <label className="label" htmlFor="map-find">{kind === 'people' ? 'Find somebody, or a role' : 'Find a role'}</label>
+          <input id="map-find" className="field" value={typed} onChange={(event) => setTyped(event.target.value)} placeholder="Type part of a name" />
+        </div>
+        <div>
+          <label className="label" htmlFor="map-by">Columns</label>
+          <select id="map-by" className="field" value={by} onChange={(event) => setBy(event.target.value as 'permission' | 'section')}>
+            <option value="section">Sections</option>
+            <option value="permission">Everything one may do</option>
+          </select>
+        </div>
+        <div>
+          <label className="label" htmlFor="map-section">Section</label>
+          <select id="map-section" className="field" value={section} onChange={(event) => { setSection(event.target.value); if (event.target.value) setBy('permission'); }}>
+            <option value="">All</option>
+            {sections.map((s) => <option key={s.id} value={s.id}>{sectionName(s.id)}</option>)}
+          </select>
+        </div>
+        <div>
+          <label className="label" htmlFor="map-only">Rows with</label>
+          <select id="map-only" className="field" value={only} onChange={(event) => setOnly(event.target.value as '' | Extent)}>
+            <option value="">anything</option>
+            <option value="yes">a yes</option>
+            <option value="some">an “only some”</option>
+            <option value="no">a no</option>
+          </select>
+        </div>
+        <a className="btn" href={`/api/access/map?${query}`} download>
+          Export CSV
+        </a>
+      </div>
+      <p className="flex flex-wrap gap-x-4 gap-y-1 text-sm text-ink-2" role="status">
+        <span>{shown.length === rows.length ? `${rows.length} ${kind}` : `${shown.length} of ${rows.length} ${kind}`}, {where}.</span>
+        {(['yes', 'some', 'no'] as const).map((extent) => (
+          <span key={extent} className="inline-flex items-center gap-1"><span className={`inline-flex rounded-s p-0.5 ${LOOK[extent].look}`}><Icon name={LOOK[extent].icon} size={14} /></span> {extent === 'some' ? 'some: only on part of it' : LOOK[extent].word}</span>
+        ))}
+      </p>
+      {shown.length === 0 ? (
+        <div className="card"><Empty icon="search" title="Nothing fits">Change what you typed, or show other rows.</Empty></div>
+      ) : (
+        <div ref={box} role="grid" aria-label={`What ${kind} may do, ${where}`} aria-rowcount={shown.length + 1} aria-colcount={columns.length + 1} data-anchor="workshop.map.grid" onKeyDown={keys} className="card relative max-h-[62vh] overflow-auto p-0">
+          <div role="row" aria-rowindex={1} className="sticky top-0 z-10 grid border-b border-line-2 bg-sheet" style={{ gridTemplateColumns: template, width }}>
+            <div role="columnheader" className="sticky left-0 z-10 flex items-end border-r border-line bg-sheet px-3 py-2 text-sm font-semibold text-ink-2">{kind === 'people' ? 'Person' : 'Role'}</div>
+            {columns.map((column) => (
+              <div key={column.id} role="columnheader" className="flex min-w-0 flex-col justify-end px-1.5 py-2 text-center text-sm leading-tight font-semibold">
+                {by === 'permission' && <span className="text-[0.8rem] font-normal text-ink-2">{sectionName(column.section)}</span>}
+                <span className="clip">{column.name}</span>
+              </div>
+            ))}
+          </div>
+          <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize(), width }}>
+            {virtual.getVirtualItems().map((item) => {
+              const row = shown[item.index] as MapRow;
+              return (
+                <div key={row.id} role="row" aria-rowindex={item.index + 2} className="absolute top-0 left-0 grid w-full border-b border-line" style={{ height: ROW_PX, transform: `translateY(${item.start}px)`, gridTemplateColumns: template }}>
+                  <div role="rowheader" className="sticky left-0 z-[5] min-w-0 border-r border-line bg-sheet px-3 py-1 leading-tight">
+                    <span className="block truncate font-semibold" title={row.name}>{row.name}</span>
+                    <span className="block truncate text-sm text-ink-2" title={row.says}>{row.says}</span>
+                  </div>
+                  {columns.map((column, c) => {
+                    const look = LOOK[extentOf(row, column)];
+                    return (
+                      <div key={column.id} role="gridcell" className="p-1">
+                        <button type="button" data-cell={`${item.index} ${c}`} tabIndex={item.index === rowAt && c === columnAt ? 0 : -1} aria-label={`${row.name}, ${column.name}: ${look.word}. Why?`} className={`flex h-full w-full items-center justify-center gap-1.5 rounded-s text-sm font-semibold hover:outline-2 hover:outline-pine ${look.look}`} onFocus={() => setAt([item.index, c])} onClick={() => setWhy({ row, column })}>
+                          <Icon name={look.icon} size={15} /> {look.word}
+                        </button>
+                      </div>
+                    );
+                  })}
+                </div>
+              );
+            })}
+          </div>
+        </div>
+      )}
+      {why && <WhyCell row={why.row} column={why.column} query={query} onClose={() => setWhy(null)} />}
+    </div>
+  );
+}

@@ -1,0 +1,45 @@
+import { Safe } from '../kit/parts';
+import { PagePicker, type PickedPage } from '../kit/PagePicker';
+
+export interface AskBarProps {
+  /** Address of the screen; choosing something opens it anew with the choice. */
+  path: string;
+  asked: Record<string, string>;
+  pages?: PickedPage[];
+  /** Name and choices of further questions, by their name in the address. */
+  choices: { id: string; label: string; options: { value: string; name: string; group?: string }[] }[];
+  pageLabel?: string;
+}
+
+/** The question a screen about access answers, as fields; each choice is kept in the address, so that it can be passed on and come back to. */
+export function AskBar({ path, asked, pages, choices, pageLabel }: AskBarProps) {
+  const go = (id: string, value: string) => {
+    const query = new URLSearchParams(Object.entries({ ...asked, [id]: value }).filter(([, v]) => v !== ''));
+    location.assign(`${path}?${query.toString()}`);
+  };
+  return (
+    <Safe>
+      <div className="no-print mb-4 flex flex-wrap items-end gap-3" role="group" aria-label="What is asked">
+        {choices.map(({ id, label, options }) => {
+          const groups = [...new Set(options.map((o) => o.group))];
+          return (
+            <div key={id}>
+              <label className="label" htmlFor={`ask-${id}`}>{label}</label>
+              <select id={`ask-${id}`} className="field max-w-[24rem]" value={asked[id] ?? ''} onChange={(event) => go(id, event.target.value)}>
+                {groups.map((group) => {
+                  const list = options.filter((o) => o.group === group).map((o) => <option key={o.value} value={o.value}>{o.name}</option>);
+                  return group === undefined ? list : <optgroup key={group} label={group}>{list}</optgroup>;
+                })}
+              </select>
+            </div>
+          );
+        })}
+        {pages && (
+          <div className="w-[19rem] max-w-full">
+            <PagePicker label={pageLabel ?? 'On which branch'} pages={pages} value={asked['branch'] ?? ''} whole="The whole website" onChange={(id) => go('branch', id)} />
+          </div>
+        )}
+      </div>
+    </Safe>
+  );
+}

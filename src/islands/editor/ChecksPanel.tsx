@@ -1,0 +1,27 @@
+import { Icon } from '../kit/Icon';
+import { Panel } from './Panel';
+import type { FindingRow } from './useChecks';
+
+/** What may be wrong with the page, in plain words; what stops publishing comes first. */
+export function ChecksPanel({ findings }: { findings: FindingRow[] | null }) {
+  const list = [...(findings ?? [])].sort((a, b) => Number(b.rule === 'block') - Number(a.rule === 'block'));
+  const stops = list.filter((finding) => finding.rule === 'block').length;
+  const value = findings === null ? 'Looking…' : list.length === 0 ? 'Nothing to set right' : stops > 0 ? `${stops} to set right first` : list.length === 1 ? '1 thing to look at' : `${list.length} things to look at`;
+  return (
+    <Panel name="Before it goes out" value={<span className={stops > 0 ? 'font-semibold text-brick' : ''}>{value}</span>} anchor="pages.edit.checks">
+      {findings !== null && list.length === 0 && (
+        <p className="flex items-center gap-2">
+          <Icon name="check" size={16} /> Nothing to set right.
+        </p>
+      )}
+      <ul className="grid gap-2">
+        {list.map((finding) => (
+          <li key={finding.message} className={`note clip ${finding.rule === 'block' ? 'note-brick' : ''}`}>
+            <strong>{finding.rule === 'block' ? 'Must be set right. ' : 'Look at this. '}</strong>
+            {finding.message}
+          </li>
+        ))}
+      </ul>
+    </Panel>
+  );
+}

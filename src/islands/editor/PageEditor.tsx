@@ -1,0 +1,297 @@
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { documentOf, isEmptyValue, keptElsewhere, mergeContent, piecesOf, textOf, type Document, type Field, type Layout, type PageContent } from '@/core/content';
+import type { Tool, WritingMode } from '@/core/inventory';
+import { sayTime } from '@/core/words';
+import { layouts } from '@/office/layouts';
+import { Icon } from '../kit/Icon';
+import { Confirm, ProblemNote, Said, Safe } from '../kit/parts';
+import { send } from '../kit/send';
+import { SignInAgain } from '../kit/SignInAgain';
+import { useSend } from '../kit/useSend';
+import { ChecksPanel } from './ChecksPanel';
+import { FieldInput } from './FieldInput';
+import { FinishBar, type Finish } from './FinishBar';
+import { KeptPanel } from './KeptPanel';
+import { NotesPanel, PreviewLinkPanel, SchedulePanel, type NoteRow, type PlannedRow } from './MorePanels';
+import { BannerPanel } from './panels';
+import type { PictureChoice } from './PictureChooser';
+import { RemarksPanel, type RemarkRow } from './RemarksPanel';
+import { AboutPanel, AddressPanel, NavigationPanel, ResultPanel } from './SettingsPanels';
+import { StateCard } from './StateCard';
+import { useChecks } from './useChecks';
+import { useDraft } from './useDraft';
+import { usePresence } from './usePresence';
+import { VersionsPanel, type VersionRow } from './VersionsPanel';
+import { VisitorsPanel, type Visitors } from './VisitorsPanel';
+import { WritingSkeleton } from './WritingSkeleton';
+
+// Fetched when they are needed: the first load of the screen stays small.
+const WritingArea = lazy(() => import('./WritingArea'));
+const ConflictDialog = lazy(() => import('./ConflictDialog'));
+const Pieces = lazy(() => import('./Pieces'));
+
+export interface PageEditorProps {
+  page: { id: string; top: boolean; down: boolean; content: PageContent; address: string; draft: { version: number; updatedAt: string; updatedBy: string; updatedById: string | null; sentBackWord: string | null } | null; waiting: { id: number; sentBy: string; sentById: string; sentAt: string; note: string; askedOf: string | null } | null; versions: VersionRow[]; planned: PlannedRow[] };
+  site: string;
+  crumbs: string[];
+  me: { id: string };
+  may: { edit: boolean; send: boolean; publish: boolean; retire: boolean };
+  /** Why it cannot be changed, where it cannot. */
+  readOnlyWhy: string | null;
+  /** Who may give the second look. */
+  reviewers: { id: string; name: string }[];
+  noteRequired: boolean;
+  /** Left out for who may not change it. */
+  visitors: Visitors | null;
+  remarks: { review: number; remarks: RemarkRow[] } | null;
+  notes: NoteRow[];
+  people: { id: string; name: string }[];
+  tools: Tool[];
+  allTools: Tool[];
+  modes: WritingMode[];
+  pictures: PictureChoice[];
+  timeZone: string;
+  now: string;
+}
+
+/** The edit screen of a page. */
+export function PageEditor(props: PageEditorProps) {
+  return (
+    <Safe>
+      <Screen {...props} />
+    </Safe>
+  );
+}
+
+function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequired, visitors, remarks, notes, people, tools, allTools, modes, pictures, timeZone, now }: PageEditorProps) {
+  const draft = useDraft({ page: page.id, person: me.id, content: page.content, version: page.draft?.version ?? 0, kept: page.draft?.updatedAt ?? null });
+  const { content, change, state } = draft;
+  const action = useSend();
+  const [note, setNote] = useState('');
+  const [askedOf, setAskedOf] = useState('');
+  const [said, setSaid] = useState<string | null>(null);
+  const [dropping, setDropping] = useState(false);
+  const [signIn, setSignIn] = useState(true);
+  /** Counts how often text was put in from outside the writing areas, which then begin anew. */
+  const [generation, setGeneration] = useState(0);
+  const readOnly = !may.edit;
+  // The writing area is made in the browser only; a Suspense boundary on the server would need inline scripts.
+  const [inBrowser, setInBrowser] = useState(false);
+  useEffect(() => setInBrowser(true), []);
+  const layout: Layout | undefined = layouts.get(textOf(content, 'page.layout'));
+  const findings = useChecks(page.id, content, may.edit && state.status !== 'conflict');
+  const others = usePresence(page.id, state.status === 'typing' || state.status === 'saving');
+  const dirty = state.status !== 'untouched';
+  const names = { picture: (id: string) => pictures.find((p) => p.id === id)?.name ?? 'a picture that is gone', person: (id: string) => people.find((p) => p.id === id)?.name ?? 'somebody', layout: (id: string) => layouts.get(id)?.name ?? id };
+
+  const putIn = (next: PageContent) => {
+    change(next);
+    setGeneration((g) => g + 1);
+  };
+  // What two people changed in different places is put together by itself.
+  useEffect(() => {
+    if (state.status !== 'conflict' || !layout) return;
+    const merged = mergeContent(layout, draft.base(), draft.current(), state.theirs);
+    if (merged.clashes.length > 0) return;
+    putIn(merged.content);
+    setSaid('Somebody else changed other parts of this page meanwhile. Both changes are in it now.');
+    void draft.save({ version: state.theirVersion });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each conflict
+  }, [state.status]);
+
+  const finish = async ({ what, at }: Finish) => {
+    await draft.settled();
+    const sent = await action.act('POST', `/api/pages/${page.id}/${what}`, { content: draft.current(), version: draft.version(), note, ...(at && { at }), ...(what === 'send' && { askedOf: askedOf ? Number(askedOf) : null }) });
+    if (!sent) return;
+    if (!sent.ok) {
+      if (sent.problem.code === 'not-signed-in' || sent.problem.code === 'conflict') draft.fail(sent.problem);
+      return;
+    }
+    draft.settle();
+    if (sent.value.trial) setSaid(what === 'send' ? 'This is a trial: in the real room it would now wait for a second look. Nothing was kept.' : 'This is a trial: in the real room visitors would see it now. Nothing was kept.');
+    else location.assign(`/room/pages/${page.id}?done=${at ? 'planned' : what}`);
+  };
+  const drop = async () => {
+    setDropping(false);
+    await draft.settled();
+    const sent = await action.act('POST', `/api/pages/${page.id}/drop`, { version: draft.version() });
+    if (!sent?.ok) return;
+    draft.settle();
+    if (sent.value.trial) setSaid('This is a trial: the draft is still there.');
+    else location.reload();
+  };
+  /** Keeps what is on the screen among the versions, before something else takes its place. */
+  const putAside = async (): Promise<boolean> => {
+    const kept = await send('POST', `/api/pages/${page.id}/aside`, { content: draft.current() });
+    if (!kept.ok) draft.fail(kept.problem);
+    return kept.ok;
+  };
+  const takeTheirs = async () => {
+    if (!(await putAside())) return;
+    draft.settle();
+    location.reload();
+  };
+  const keepChosen = async (chosen: PageContent, version: number, asideMine: boolean) => {
+    if (asideMine && !(await putAside())) return;
+    putIn(chosen);
+    void draft.save({ version });
+  };
+
+  const area = (key: string, label: string, loaded: Document, onChange: (document: Document) => void, small = false) => (
+    <div key={`${key} ${generation}`}>
+      {!inBrowser && <WritingSkeleton />}
+      {inBrowser && (
+        <Suspense fallback={<WritingSkeleton />}>
+          <WritingArea label={label} loaded={loaded} tools={tools} allTools={allTools} modes={modes} readOnly={readOnly} pictures={pictures} small={small} previewHref={`/room/pages/${page.id}/preview`} onChange={onChange} onPreview={() => draft.save()} />
+        </Suspense>
+      )}
+    </div>
+  );
+  const fieldOf = (field: Field) => {
+    if (field.kind === 'picture') return null;
+    if (field.kind === 'rich')
+      return (
+        <div key={field.id}>
+          <p className="label">{field.name}</p>
+          {area(field.id, field.name, documentOf(draft.current(), field.id), (document) => change({ [field.id]: document }))}
+        </div>
+      );
+    if (field.kind === 'pieces')
+      return inBrowser && <Suspense key={field.id} fallback={<WritingSkeleton />}><Pieces field={field} pieces={piecesOf(content, field.id)} readOnly={readOnly} pictures={pictures} onChange={(pieces) => change({ [field.id]: pieces })} area={(piece, onText) => area(`${field.id} ${piece.id}`, `Text of “${piece.heading}”`, piece.text, onText, true)} /></Suspense>;
+    const anchor = field.id === 'title' || field.id === 'summary' ? `pages.edit.${field.id}` : undefined;
+    return <FieldInput key={field.id} field={field} value={content[field.id]} onChange={(value) => change({ [field.id]: value })} readOnly={readOnly} context={{ people }} fault={action.faultOf(field.id)} big={field.id === 'title'} {...(anchor && { anchor })} />;
+  };
+  const picture = layout?.fields.find((f) => f.kind === 'picture');
+  const kept = layout ? keptElsewhere(layouts, layout, content).filter((field) => !isEmptyValue(content[field.id])) : [];
+  const firstText = layout?.fields.find((field) => field.kind === 'rich');
+  const parts = { page: page.id, content, change, readOnly, context: { people }, faultOf: action.faultOf };
+
+  return (
+    <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_18.5rem]">
+      <div className="flex min-w-0 flex-col">
+        <div className="grid flex-1 content-start gap-4 px-4 py-4 md:px-10">
+          <h1 className="sr-only">{textOf(content, 'title') || 'A page without a title'}</h1>
+          <p className="clip flex flex-wrap items-center gap-1.5 text-sm text-ink-2">
+            {crumbs.map((crumb, i) => (
+              <span key={i} className="flex items-center gap-1.5">
+                {i > 0 && <Icon name="right" size={13} />} {crumb}
+              </span>
+            ))}
+            <span>· layout “{layout?.name}”</span>
+          </p>
+          <div role="status" className="empty:absolute">
+            {others.length > 0 && (
+              <p className="note flex items-center gap-2">
+                <Icon name="users" size={17} />
+                <span className="clip">{others.map((other) => `${other.name} ${other.typing ? 'is writing here' : 'has this page open, too'}`).join('. ')}.</span>
+              </p>
+            )}
+          </div>
+          <Said words={said} />
+          {readOnlyWhy && <p className="note">{readOnlyWhy}</p>}
+          {page.draft?.sentBackWord && (
+            <div className="note">
+              <strong>It came back with a word:</strong> <span className="clip">“{page.draft.sentBackWord}”</span>
+            </div>
+          )}
+          {!readOnly && page.draft && page.draft.updatedById !== me.id && (
+            <p className="note">
+              You go on with a draft that {page.draft.updatedBy} changed last, {sayTime(new Date(page.draft.updatedAt), timeZone, new Date(now))}.
+            </p>
+          )}
+          {draft.backup && (
+            <div className="note flex flex-wrap items-center gap-3" role="region" aria-label="Text kept in this browser">
+              <span className="min-w-[14rem] flex-1">This browser kept text of yours from {sayTime(new Date(draft.backup.at), timeZone, new Date(now))} that never reached the website.</span>
+              <button
+                type="button"
+                className="btn btn-small"
+                onClick={() => {
+                  if (draft.backup) putIn(draft.backup.content);
+                  draft.setBackup(null);
+                }}
+              >
+                Bring it back
+              </button>
+              <button type="button" className="btn btn-quiet btn-small" onClick={draft.dropBackup}>
+                Let it go
+              </button>
+            </div>
+          )}
+          {layout?.fields.map(fieldOf)}
+          {kept.length > 0 && (
+            <KeptPanel
+              fields={kept}
+              content={content}
+              into={firstText?.name ?? null}
+              readOnly={readOnly}
+              onLetGo={(field) => change({ [field.id]: null })}
+              onPutIn={(field, blocks) => firstText && putIn({ [firstText.id]: { type: 'doc', content: [...documentOf(draft.current(), firstText.id).content, ...blocks] }, [field.id]: null })}
+            />
+          )}
+        </div>
+        <FinishBar may={may} readOnly={readOnly} busy={action.busy} dirty={dirty} down={page.down} reviewers={reviewers} askedOf={askedOf} findings={findings ?? []} timeZone={timeZone} onFinish={(how) => void finish(how)} />
+      </div>
+
+      <aside aria-label="About this page" className="grid content-start gap-3 border-t border-line bg-paper p-4 lg:border-t-0 lg:border-l">
+        <StateCard state={state} readOnly={readOnly} dirty={dirty} live={page.versions.find((v) => v.live)} down={page.down} waiting={page.waiting} mine={page.waiting?.sentById === me.id} address={page.address} timeZone={timeZone} now={now} onTryAgain={() => void draft.save()} />
+        <ProblemNote problem={action.problem} />
+        {may.send && (
+          <section className="card grid gap-3" data-anchor="pages.edit.note">
+            <FieldInput field={{ id: 'note', kind: 'long', name: 'What did you change?', hint: noteRequired ? 'One sentence; this website asks for it.' : 'One sentence for whoever gives the second look.', max: 500 }} value={note} onChange={(value) => setNote(typeof value === 'string' ? value : '')} readOnly={false} context={{ people }} fault={action.faultOf('note')} />
+            {reviewers.length > 1 && <FieldInput field={{ id: 'askedOf', kind: 'choice', name: 'Who shall look at it?', options: [{ id: '', name: 'Whoever comes first' }, ...reviewers] }} value={askedOf || null} onChange={(value) => setAskedOf(typeof value === 'string' ? value : '')} readOnly={false} context={{ people }} fault={action.faultOf('askedOf')} />}
+          </section>
+        )}
+        {remarks && <RemarksPanel review={remarks.review} initial={remarks.remarks} timeZone={timeZone} now={now} />}
+        {may.edit && <ChecksPanel findings={findings} />}
+        {picture && <BannerPanel name={picture.name} value={textOf(content, picture.id) || null} pictures={pictures} readOnly={readOnly} onChange={(id) => change({ [picture.id]: id })} />}
+        <AddressPanel top={page.top} address={page.address} {...parts} />
+        <NavigationPanel {...parts} />
+        <ResultPanel address={page.address} site={site} {...parts} />
+        <AboutPanel {...parts} />
+        {visitors && <VisitorsPanel page={page.id} visitors={visitors} />}
+        {may.publish && <SchedulePanel page={page.id} planned={page.planned} mayRetire={may.retire && !page.top} mayPublish={may.publish} timeZone={timeZone} now={now} />}
+        {may.edit && <NotesPanel page={page.id} initial={notes} timeZone={timeZone} now={now} />}
+        {may.edit && <PreviewLinkPanel page={page.id} timeZone={timeZone} now={now} before={() => draft.save()} />}
+        <VersionsPanel
+          page={page.id}
+          versions={page.versions}
+          timeZone={timeZone}
+          now={now}
+          onWriteOn={
+            may.edit
+              ? (older, of) => {
+                  putIn(older);
+                  setNote((old) => old || `Back to the version of ${of}`);
+                  setSaid(`This is the version of ${of} again, as your draft. Visitors see it when it is published.`);
+                }
+              : undefined
+          }
+        />
+        {state.status === 'kept' && !readOnly && (
+          <button type="button" className="btn btn-quiet btn-stop btn-small justify-self-start" disabled={action.busy} onClick={() => setDropping(true)}>
+            Let this draft go
+          </button>
+        )}
+      </aside>
+
+      {state.status === 'conflict' && layout && <Suspense fallback={null}><ConflictDialog detail={state.detail} layout={layout} base={draft.base()} mine={content} theirs={state.theirs} names={names} onKeep={(chosen, asideMine) => void keepChosen(chosen, state.theirVersion, asideMine)} onTakeTheirs={() => void takeTheirs()} /></Suspense>}
+      <SignInAgain
+        open={state.status === 'signed-out' && signIn}
+        onClose={() => setSignIn(false)}
+        onDone={() => {
+          setSignIn(true);
+          action.clear();
+          void draft.save();
+        }}
+      />
+      {state.status === 'signed-out' && !signIn && (
+        <button type="button" className="btn btn-main fixed right-4 bottom-20 z-30" onClick={() => setSignIn(true)}>
+          Sign in again to save
+        </button>
+      )}
+      <Confirm open={dropping} title="Let this draft go?" yes="Let it go" busy={action.busy} onYes={() => void drop()} onNo={() => setDropping(false)}>
+        The page says again what visitors see. The draft is put aside under “Earlier versions”.
+      </Confirm>
+    </div>
+  );
+}

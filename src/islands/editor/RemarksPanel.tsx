@@ -1,0 +1,18 @@
+import { useState } from 'react';
+import { Safe } from '../kit/parts';
+import { RemarkThreads, type RemarkRow } from '../room/Remarks';
+
+export type { RemarkRow };
+
+/** The remarks of the last second look, beside the text they are about. */
+export function RemarksPanel({ review, initial, timeZone, now }: { review: number; initial: RemarkRow[]; timeZone: string; now: string }) {
+  const [remarks, setRemarks] = useState(initial);
+  return (
+    <section className="card" aria-label="Remarks">
+      <h2 className="mb-2 text-base">Remarks on your text</h2>
+      <Safe>
+        <RemarkThreads review={review} remarks={remarks} onChange={setRemarks} timeZone={timeZone} now={now} />
+      </Safe>
+    </section>
+  );
+}

@@ -1,0 +1,103 @@
+import type { Editor } from '@tiptap/core';
+import { useEditorState } from '@tiptap/react';
+import { Toolbar as RadixToolbar } from 'radix-ui';
+import { lazy, Suspense, useEffect, useState, type MouseEvent } from 'react';
+import type { Tool } from '@/core/inventory';
+import { Icon, type IconName } from '../kit/Icon';
+import type { PictureChoice } from './PictureChooser';
+
+const LinkDialog = lazy(() => import('./LinkDialog'));
+const PictureInText = lazy(() => import('./PictureInText'));
+const AlertDialog = lazy(() => import('./AlertDialog'));
+
+interface Action { icon: IconName; isOn: (e: Editor) => boolean; run: (e: Editor) => void; words?: string }
+const ACTIONS: Record<string, Action[]> = {
+  bold: [{ icon: 'bold', isOn: (e) => e.isActive('bold'), run: (e) => e.chain().focus().toggleBold().run() }],
+  italic: [{ icon: 'italic', isOn: (e) => e.isActive('italic'), run: (e) => e.chain().focus().toggleItalic().run() }],
+  heading: [
+    { icon: 'heading', words: 'Heading', isOn: (e) => e.isActive('heading', { level: 2 }), run: (e) => e.chain().focus().toggleHeading({ level: 2 }).run() },
+    { icon: 'heading', words: 'Small heading', isOn: (e) => e.isActive('heading', { level: 3 }), run: (e) => e.chain().focus().toggleHeading({ level: 3 }).run() },
+  ],
+  bullets: [{ icon: 'list', isOn: (e) => e.isActive('bulletList'), run: (e) => e.chain().focus().toggleBulletList().run() }],
+  numbers: [{ icon: 'numbers', isOn: (e) => e.isActive('orderedList'), run: (e) => e.chain().focus().toggleOrderedList().run() }],
+  quote: [{ icon: 'quote', isOn: (e) => e.isActive('blockquote'), run: (e) => e.chain().focus().toggleBlockquote().run() }],
+  table: [{ icon: 'table', isOn: (e) => e.isActive('table'), run: (e) => e.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run() }],
+  highlight: [{ icon: 'highlight', isOn: (e) => e.isActive('highlight'), run: (e) => e.chain().focus().toggleWrap('highlight').run() }],
+};
+/** Groups in the order they stand. */
+const GROUPS = ['words', 'blocks', 'styles', 'inserts', 'aids'] as const;
+const IN_TABLE: [string, (e: Editor) => void][] = [
+  ['Row below', (e) => e.chain().focus().addRowAfter().run()],
+  ['Column after', (e) => e.chain().focus().addColumnAfter().run()],
+  ['Header row', (e) => e.chain().focus().toggleHeaderRow().run()],
+  ['Remove row', (e) => e.chain().focus().deleteRow().run()],
+  ['Remove column', (e) => e.chain().focus().deleteColumn().run()],
+  ['Remove table', (e) => e.chain().focus().deleteTable().run()],
+];
+
+/** A press with the mouse leaves the cursor in the text, so that not one letter typed after it is lost. */
+const keepFocus = (event: MouseEvent) => event.preventDefault();
+
+interface ToolbarProps { editor: Editor; tools: readonly Tool[]; pictures: PictureChoice[]; finding: boolean; full: boolean; onFind: () => void; onFull: () => void }
+
+/** The tools somebody has, as the inventory names and groups them: one tab stop, arrow keys between the tools (WAI-ARIA toolbar pattern). */
+export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull }: ToolbarProps) {
+  const [asking, setAsking] = useState<'link' | 'picture' | 'alert' | null>(null);
+  const on = useEditorState({ editor, selector: ({ editor: e }) => Object.fromEntries(Object.entries(ACTIONS).flatMap(([tool, list]) => list.map((a, i) => [`${tool}${i}`, a.isOn(e)]))) });
+  const active = useEditorState({ editor, selector: ({ editor: e }) => ({ link: e.isActive('link'), picture: e.isActive('picture'), alert: e.isActive('alert') }) });
+  // The keys the inventory names for Link; those of the other tools come with the editor.
+  const mayLink = tools.some((tool) => tool.id === 'link');
+  useEffect(() => {
+    const { dom } = editor.view;
+    const onKey = (event: KeyboardEvent) => {
+      if (!mayLink || !(event.ctrlKey || event.metaKey) || event.altKey || event.shiftKey || event.key.toLowerCase() !== 'k') return;
+      event.preventDefault();
+      setAsking('link');
+    };
+    dom.addEventListener('keydown', onKey);
+    return () => dom.removeEventListener('keydown', onKey);
+  }, [editor, mayLink]);
+  const inTable = on['table0'] && tools.some((tool) => tool.id === 'table');
+  const groups = GROUPS.map((group) => tools.filter((tool) => tool.group === group)).filter((list) => list.length > 0);
+  const button = (label: string, pressed: boolean, run: () => void, icon: IconName | null, words: boolean, more: { anchor?: string; keys?: string | undefined } = {}) => (
+    <RadixToolbar.Button key={label} aria-pressed={pressed} title={more.keys ? `${label} (${more.keys})` : label} aria-keyshortcuts={more.keys?.replace('Ctrl', 'Control').replaceAll(' ', '+')} data-anchor={more.anchor} onMouseDown={keepFocus} onClick={run} className={`flex min-h-[32px] min-w-[32px] items-center justify-center gap-1 rounded-s px-1.5 text-[0.92rem] font-semibold hover:bg-pine-soft ${pressed ? 'bg-pine-soft text-pine-2' : 'text-ink'}`}>
+      {icon && <Icon name={icon} />}
+      <span className={words ? '' : 'sr-only'}>{label}</span>
+    </RadixToolbar.Button>
+  );
+  const buttonsOf = (tool: Tool) => {
+    const { name, keys } = tool;
+    switch (tool.id) {
+      case 'link': return button(name, active.link, () => setAsking('link'), 'link', true, { anchor: 'pages.edit.tool.link', keys });
+      case 'picture': return button(name, active.picture, () => setAsking('picture'), 'picture', true, { keys });
+      case 'alert': return button(name, active.alert, () => setAsking('alert'), 'alert', true, { keys });
+      case 'find': return button(name, finding, onFind, 'find', false, { keys });
+      case 'full': return button(name, full, onFull, 'full', false, { keys });
+      default: return (ACTIONS[tool.id] ?? []).map((action, i) => button(action.words ?? name, on[`${tool.id}${i}`] ?? false, () => action.run(editor), action.words && i > 0 ? null : action.icon, tool.group !== 'words', { keys: i === 0 ? keys : undefined }));
+    }
+  };
+  return (
+    <>
+      <RadixToolbar.Root
+        aria-label="Toolbar"
+        className="flex flex-wrap items-center gap-x-0.5 gap-y-1"
+        onKeyDown={(event) => {
+          // Back into the text without leaving by Tab.
+          if (event.key === 'Escape') editor.commands.focus();
+        }}
+      >
+        {groups.map((list, g) => (
+          <div key={list[0]?.id} className={`flex flex-wrap gap-x-0.5 gap-y-1 ${g > 0 ? 'border-l border-line-2 pl-1' : ''}`}>
+            {list.map(buttonsOf)}
+          </div>
+        ))}
+        {inTable && <div className="ml-0.5 flex flex-wrap gap-1 border-l border-line-2 pl-1.5">{IN_TABLE.map(([label, run]) => button(label, false, () => run(editor), null, true))}</div>}
+      </RadixToolbar.Root>
+      <Suspense fallback={null}>
+      {asking === 'link' && <LinkDialog editor={editor} pictures={pictures} onClose={() => setAsking(null)} />}
+      {asking === 'picture' && <PictureInText editor={editor} pictures={pictures} onClose={() => setAsking(null)} />}
+      {asking === 'alert' && <AlertDialog editor={editor} onClose={() => setAsking(null)} />}
+      </Suspense>
+    </>
+  );
+}

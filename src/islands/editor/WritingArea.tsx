@@ -1,0 +1,136 @@
+import { EditorContent, useEditor, useEditorState } from '@tiptap/react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { emptyDocument, parseDocument, plainText, renderDocument, type Document } from '@/core/content';
+import type { Tool, WritingMode } from '@/core/inventory';
+import { Icon } from '../kit/Icon';
+import { extensionsFor } from './extensions';
+import { tidied, whatIsDropped } from './paste';
+import type { PictureChoice } from './PictureChooser';
+import { PreviewFrame } from './PreviewFrame';
+import { Toolbar } from './Toolbar';
+import { WritingSkeleton } from './WritingSkeleton';
+
+// For few, and seldom: fetched when they are asked for.
+const CodeView = lazy(() => import('./CodeView'));
+const FindBar = lazy(() => import('./FindBar'));
+
+export interface WritingProps {
+  label: string;
+  loaded: Document;
+  /** Tools in the toolbar. */
+  tools: readonly Tool[];
+  /** All tools there are, so that it is known what is missing. */
+  allTools: readonly Tool[];
+  modes: readonly WritingMode[];
+  readOnly: boolean;
+  pictures: PictureChoice[];
+  previewHref: string;
+  /** One of several on a page: lower. */
+  small?: boolean;
+  onChange: (document: Document) => void;
+  /** Called before the preview is shown: keeps the draft first. */
+  onPreview: () => Promise<unknown>;
+}
+
+/** What went while pasting, in a sentence; nothing where nothing did. */
+const summaryOf = (dropped: readonly string[]): string => (dropped.length === 0 ? '' : `Left out of what you pasted: ${dropped.join(', ')}.`);
+
+/** "124 words, 712 characters". */
+function countsOf(json: unknown): string {
+  const parsed = parseDocument(json);
+  const text = parsed.ok ? plainText(parsed.document) : '';
+  const words = text.split(/\s+/u).filter((word) => /[\p{L}\p{N}]/u.test(word)).length;
+  return `${words} ${words === 1 ? 'word' : 'words'}, ${[...text].length} characters`;
+}
+
+/** The writing area: one rich field with the toolbar and the modes that somebody has. */
+export default function WritingArea({ label, loaded, tools, allTools, modes, readOnly, pictures, small = false, previewHref, onChange, onPreview }: WritingProps) {
+  const [mode, setMode] = useState<WritingMode['id']>('visual');
+  const [said, setSaid] = useState('');
+  const [finding, setFinding] = useState(false);
+  const [full, setFull] = useState(false);
+  const pasted = useRef<string[]>([]);
+  const change = useRef(onChange);
+  change.current = onChange;
+  const [allowed] = useState(() => new Set(modes.some((m) => m.id === 'code') ? allTools.map((t) => t.id) : tools.map((t) => t.id)));
+  const editor = useEditor({
+    immediatelyRender: false,
+    shouldRerenderOnTransaction: false,
+    injectCSS: false,
+    editable: !readOnly,
+    extensions: extensionsFor({ allowed, tools: allTools, loaded, say: (words) => setSaid([words, summaryOf(pasted.current)].filter(Boolean).join(' ')) }, pictures),
+    content: loaded,
+    editorProps: {
+      // What a word processor or a web page puts on the clipboard is tidied first, and what has no place here is told.
+      transformPastedHTML: (html) => {
+        pasted.current = whatIsDropped(html);
+        setSaid(summaryOf(pasted.current));
+        return tidied(html);
+      },
+      // What was said stands until the next thing is done.
+      handleDOMEvents: {
+        keydown: (_, event) => {
+          setSaid('');
+          pasted.current = [];
+          if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== 'f' || !tools.some((tool) => tool.id === 'find')) return false;
+          event.preventDefault();
+          setFinding(true);
+          return true;
+        },
+        mousedown: () => setSaid(''),
+      },
+      attributes: { class: 'prose', role: 'textbox', 'aria-multiline': 'true', 'aria-label': label, ...(readOnly && { 'aria-readonly': 'true' }) },
+    },
+    onUpdate: ({ editor: now }) => {
+      const parsed = parseDocument(now.getJSON());
+      change.current(parsed.ok ? parsed.document : emptyDocument());
+    },
+  });
+  const counts = useEditorState({ editor, selector: ({ editor: now }) => (now ? countsOf(now.getJSON()) : null) });
+  useEffect(() => editor?.setEditable(!readOnly && mode === 'visual', false), [editor, readOnly, mode]);
+  if (!editor) return <WritingSkeleton />;
+  const html = () => {
+    const parsed = parseDocument(editor.getJSON());
+    return parsed.ok ? renderDocument(parsed.document, { whole: true, pictureUrl: (id) => pictures.find((picture) => picture.id === id)?.url }) : '';
+  };
+  const show = async (next: WritingMode['id']) => {
+    if (next === 'preview') await onPreview();
+    setMode(next);
+  };
+  return (
+    <div className={full ? 'fixed inset-0 z-30 flex flex-col overflow-y-auto bg-sheet px-4 py-4 md:px-[12vw]' : `flex min-h-0 flex-col ${small ? 'small-area' : ''}`} onKeyDown={(event) => event.key === 'Escape' && full && setFull(false)}>
+      {!readOnly && (
+        <div className="sticky top-0 z-10 mb-3 flex flex-wrap items-center justify-between gap-2 rounded-[10px] border border-line-2 bg-paper px-1.5 py-1" data-anchor="pages.edit.toolbar">
+          {mode === 'visual' ? <Toolbar editor={editor} tools={tools} pictures={pictures} finding={finding} full={full} onFind={() => setFinding(!finding)} onFull={() => setFull(!full)} /> : <span className="px-2 text-ink-2">{modes.find((m) => m.id === mode)?.description}</span>}
+          {modes.length > 1 && (
+            <div role="group" aria-label="How the text is shown" className="ml-auto flex gap-1">
+              {modes.map((m) => (
+                <button key={m.id} type="button" aria-pressed={mode === m.id} data-anchor={m.id === 'preview' ? 'pages.edit.preview' : undefined} onClick={() => void show(m.id)} className={`flex min-h-[36px] items-center gap-1.5 rounded-s px-2 text-sm font-semibold hover:bg-pine-soft ${mode === m.id ? 'bg-sheet text-pine shadow-[inset_0_0_0_1px_var(--color-line-2)]' : 'text-ink-2'}`}>
+                  <Icon name={m.id === 'visual' ? 'draft' : m.id === 'preview' ? 'screen' : 'code'} size={16} /> {m.name}
+                </button>
+              ))}
+            </div>
+          )}
+        </div>
+      )}
+      {finding && mode === 'visual' && <Suspense fallback={null}><FindBar editor={editor} onClose={() => setFinding(false)} /></Suspense>}
+      <p role="status" className={said ? 'note mb-3' : 'sr-only'}>
+        {said}
+      </p>
+      <div className={mode === 'visual' ? '' : 'hidden'} data-anchor="pages.edit.body">
+        <EditorContent editor={editor} />
+        {!readOnly && counts && <p className="hint border-t border-line pt-1">{counts}</p>}
+      </div>
+      {mode === 'preview' && <PreviewFrame src={previewHref} />}
+      {mode === 'code' && (
+        <Suspense fallback={<WritingSkeleton />}><CodeView
+          html={html()}
+          onUse={(code) => {
+            editor.commands.setContent(tidied(code), { emitUpdate: true });
+            setMode('visual');
+          }}
+        /></Suspense>
+      )}
+    </div>
+  );
+}

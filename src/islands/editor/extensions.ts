@@ -1,0 +1,59 @@
+import { Extension, type AnyExtension, type Node } from '@tiptap/core';
+import { Blockquote } from '@tiptap/extension-blockquote';
+import { Bold } from '@tiptap/extension-bold';
+import { Document } from '@tiptap/extension-document';
+import { HardBreak } from '@tiptap/extension-hard-break';
+import { Heading } from '@tiptap/extension-heading';
+import { Italic } from '@tiptap/extension-italic';
+import { Link } from '@tiptap/extension-link';
+import { BulletList, ListItem, ListKeymap, OrderedList } from '@tiptap/extension-list';
+import { Paragraph } from '@tiptap/extension-paragraph';
+import { Table, TableCell, TableHeader, TableRow } from '@tiptap/extension-table';
+import { Text } from '@tiptap/extension-text';
+import { Gapcursor, UndoRedo } from '@tiptap/extensions';
+import { isHref, parseDocument, renderDocument } from '@/core/content';
+import { search } from 'prosemirror-search';
+import { Guard, type GuardOptions } from './guard';
+import { Alert, Highlight, Picture, Unknown, UnknownInline } from './nodes';
+import type { PictureChoice } from './PictureChooser';
+
+/** A table that nobody here could make again: shown whole, as one piece that cannot be typed into. */
+const LockedTable = Table.extend({
+  addNodeView() {
+    return ({ node }) => {
+      const dom = document.createElement('div');
+      dom.className = 'locked-table';
+      dom.contentEditable = 'false';
+      const note = document.createElement('p');
+      note.className = 'locked-note';
+      note.textContent = 'This table is kept as it is. Your toolbar has no table tools, so nobody can spoil it by accident.';
+      const shown = document.createElement('div');
+      const parsed = parseDocument({ type: 'doc', content: [node.toJSON() as unknown] });
+      // Comes from our own renderer, which escapes all text.
+      shown.innerHTML = parsed.ok ? renderDocument(parsed.document) : '';
+      dom.append(note, shown);
+      return { dom, ignoreMutation: () => true };
+    };
+  },
+});
+
+/** Takes the typing shortcuts of an extension away, so that nothing is tried that the toolbar has not. */
+const silent = <E extends AnyExtension>(extension: E): E => (extension as unknown as Node).extend({ addKeyboardShortcuts: () => ({}), addInputRules: () => [], addPasteRules: () => [] }) as unknown as E;
+
+/** Marks what “Find and replace” finds. */
+const Search = Extension.create({ name: 'search', addProseMirrorPlugins: () => [search()] });
+
+/** The full document schema, whatever the toolbar has; the toolbar only decides what answers to the keyboard. */
+export function extensionsFor(guard: GuardOptions, pictures: readonly PictureChoice[] = []): AnyExtension[] {
+  const { allowed } = guard;
+  const when = <E extends AnyExtension>(tool: string, extension: E): E => (allowed.has(tool) ? extension : silent(extension));
+  return [
+    Document.extend({ content: 'block+' }), Paragraph, Text, HardBreak, UndoRedo, Gapcursor, ListItem, ListKeymap,
+    when('bold', Bold), when('italic', Italic),
+    Link.configure({ openOnClick: false, autolink: false, linkOnPaste: allowed.has('link'), isAllowedUri: (uri) => isHref(uri), HTMLAttributes: { target: null, rel: null, class: null } }),
+    when('heading', Heading.configure({ levels: [2, 3] })), when('bullets', BulletList), when('numbers', OrderedList), when('quote', Blockquote),
+    (allowed.has('table') ? Table : LockedTable).configure({ resizable: false }), TableRow.extend({ content: '(tableCell | tableHeader)+' }), TableHeader, TableCell,
+    Picture.configure({ pictures }), Highlight, Alert, Unknown, UnknownInline, Search,
+    Guard.configure(guard),
+  ];
+}

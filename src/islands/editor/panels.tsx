@@ -1,0 +1,35 @@
+import { sayTime } from '@/core/words';
+import { Icon, type IconName } from '../kit/Icon';
+import { PictureChooser, type PictureChoice } from './PictureChooser';
+import type { DraftState } from './model';
+
+/** Whether the draft is kept, in words and by mark. */
+export function DraftMark({ state, timeZone }: { state: DraftState; timeZone: string }) {
+  const [look, icon, words] = ((): [string, IconName, string] => {
+    switch (state.status) {
+      case 'untouched': return ['pill-plain', 'check', 'No draft'];
+      case 'typing': return ['pill-sun', 'draft', 'Typing…'];
+      case 'saving': return ['pill-sun', 'clock', 'Keeping…'];
+      case 'kept': return ['pill-sun', 'draft', `Draft kept ${sayTime(new Date(state.at), timeZone, new Date())}`];
+      case 'trial': return ['pill-sky', 'eye', 'Trial: not kept'];
+      case 'offline': return ['pill-brick', 'warn', 'Kept in this browser only'];
+      case 'signed-out': return ['pill-brick', 'warn', 'Signed out, kept in this browser'];
+      case 'conflict': return ['pill-brick', 'warn', 'Two versions'];
+      case 'refused': return ['pill-brick', 'warn', 'Not kept'];
+    }
+  })();
+  return (
+    <span className={`pill ${look} min-h-[28px]`} role="status" data-draft={state.status}>
+      <Icon name={icon} size={15} /> {words}
+    </span>
+  );
+}
+
+export function BannerPanel({ name, value, pictures, readOnly, onChange }: { name: string; value: string | null; pictures: PictureChoice[]; readOnly: boolean; onChange: (id: string | null) => void }) {
+  return (
+    <section className="card" aria-label={name} data-anchor="pages.edit.banner">
+      <h2 className="mb-2 text-base">{name}</h2>
+      <PictureChooser label={name} value={value} pictures={pictures} readOnly={readOnly} onChange={onChange} />
+    </section>
+  );
+}

@@ -1,0 +1,23 @@
+import { useEffect, useState } from 'react';
+import type { PageContent } from '@/core/content';
+import { send } from '../kit/send';
+
+export interface FindingRow { check: string; field: string; message: string; rule: 'block' | 'advise' }
+const AFTER_CHANGE_MS = 900;
+
+/** What may be wrong with what is on the screen, looked at again a moment after every change. Null until the first answer. */
+export function useChecks(page: string, content: PageContent, on: boolean): FindingRow[] | null {
+  const [findings, setFindings] = useState<FindingRow[] | null>(null);
+  useEffect(() => {
+    if (!on) return undefined;
+    let current = true;
+    const timer = setTimeout(() => {
+      void send<{ findings: FindingRow[] }>('POST', `/api/pages/${page}/check`, { content }).then((sent) => current && sent.ok && setFindings(sent.value.findings));
+    }, AFTER_CHANGE_MS);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
+  }, [page, content, on]);
+  return findings;
+}

@@ -1,0 +1,130 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { sameContent, type PageContent } from '@/core/content';
+import { newKey, send, type ProblemDetails } from '../kit/send';
+import { findBackup, keepBackup, type Backup, type DraftState } from './model';
+
+const AFTER_TYPING_MS = 1200;
+const RETRY_MS = 4000;
+
+interface Options { page: string; person: string; content: PageContent; version: number; kept: string | null }
+
+/**
+ * Keeps a draft while it is typed: in the browser at once, on the server a moment later, again when the network
+ * or the session comes back. Never over newer work: a conflict waits for the editor to choose.
+ */
+export function useDraft({ page, person, content: initial, version: initialVersion, kept }: Options) {
+  const [content, setContent] = useState(initial);
+  const [state, setState] = useState<DraftState>(kept ? { status: 'kept', at: kept } : { status: 'untouched' });
+  const [backup, setBackup] = useState<Backup | null>(null);
+  const now = useRef({ content: initial, saved: initial, version: initialVersion, busy: false, flight: Promise.resolve(true), key: newKey(), unanswered: null as PageContent | null });
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const again = useRef<(over?: { version: number }) => Promise<boolean>>(() => Promise.resolve(false));
+
+  useEffect(() => {
+    const found = findBackup(person, page);
+    if (found && !sameContent(found.content, initial)) setBackup(found);
+    else if (found) keepBackup(person, page, null);
+    return () => clearTimeout(timer.current);
+  }, [initial, page, person]);
+
+  const fail = useCallback((problem: ProblemDetails) => {
+    if (problem.code === 'not-signed-in') return setState({ status: 'signed-out' });
+    if (problem.code === 'conflict') {
+      const theirs = problem['theirs'] as { content: PageContent; draft: { version: number } | null };
+      return setState({ status: 'conflict', detail: problem.detail, theirs: theirs.content, theirVersion: theirs.draft?.version ?? 0 });
+    }
+    if (problem.status === 0 || problem.status >= 500) return setState({ status: 'offline', detail: problem.detail });
+    return setState({ status: 'refused', detail: problem.detail });
+  }, []);
+
+  const put = useCallback(
+    async (over?: { version: number }): Promise<boolean> => {
+      const at = now.current;
+      at.busy = true;
+      setState({ status: 'saving' });
+      // What was sent and never answered goes first and unchanged, under the same key: it may have arrived.
+      const sending = at.unanswered ?? at.content;
+      const sent = await send<{ version: number; updatedAt: string }>('PUT', `/api/pages/${page}/draft`, { content: sending, version: over?.version ?? at.version, ...(over && { over: true }) }, at.key);
+      at.busy = false;
+      if (!sent.ok && (sent.problem.status === 0 || sent.problem.status >= 500)) {
+        at.unanswered = sending;
+        fail(sent.problem);
+        timer.current = setTimeout(() => void again.current(over), RETRY_MS);
+        return false;
+      }
+      at.unanswered = null;
+      at.key = newKey();
+      if (!sent.ok) {
+        fail(sent.problem);
+        return false;
+      }
+      at.saved = sending;
+      if (sent.value.trial) {
+        setState({ status: 'trial' });
+        return true;
+      }
+      at.version = sent.value.version;
+      setState({ status: 'kept', at: sent.value.updatedAt });
+      if (sameContent(at.content, sending)) keepBackup(person, page, null);
+      else timer.current = setTimeout(() => void again.current(), AFTER_TYPING_MS);
+      return true;
+    },
+    [fail, page, person],
+  );
+
+  /** Keeps what is on the screen now; where a save is under way, when that one has ended. */
+  const save = useCallback(
+    (over?: { version: number }): Promise<boolean> => {
+      clearTimeout(timer.current);
+      const at = now.current;
+      if (at.busy) return at.flight;
+      if (!over && sameContent(at.content, at.saved)) return Promise.resolve(true);
+      at.flight = put(over);
+      return at.flight;
+    },
+    [put],
+  );
+  again.current = save;
+
+  const change = useCallback(
+    (part: PageContent) => {
+      const at = now.current;
+      const next = { ...at.content, ...part };
+      if (sameContent(next, at.content)) return;
+      at.content = next;
+      setContent(next);
+      keepBackup(person, page, { content: next, version: at.version, at: new Date().toISOString() });
+      setState((old) => (old.status === 'conflict' || old.status === 'signed-out' || old.status === 'saving' ? old : { status: 'typing' }));
+      clearTimeout(timer.current);
+      // Typed while a save is under way: that save looks again when it ends.
+      if (!at.busy) timer.current = setTimeout(() => void save(), AFTER_TYPING_MS);
+    },
+    [page, person, save],
+  );
+
+  useEffect(() => {
+    const warn = (event: BeforeUnloadEvent) => {
+      if (!sameContent(now.current.content, now.current.saved)) {
+        void save();
+        event.preventDefault();
+      }
+    };
+    window.addEventListener('beforeunload', warn);
+    return () => window.removeEventListener('beforeunload', warn);
+  }, [save]);
+
+  const settle = useCallback(() => {
+    now.current.saved = now.current.content;
+    keepBackup(person, page, null);
+  }, [page, person]);
+  /** Waits for a save under way, so that what follows is made on the newest version. */
+  const settled = useCallback(async () => {
+    clearTimeout(timer.current);
+    await now.current.flight;
+  }, []);
+  const dropBackup = useCallback(() => {
+    keepBackup(person, page, null);
+    setBackup(null);
+  }, [page, person]);
+  return { content, change, state, fail, save, settle, settled, backup, dropBackup, setBackup, version: () => now.current.version, base: () => now.current.saved, current: () => now.current.content };
+}

@@ -1,0 +1,33 @@
+import { DropdownMenu } from 'radix-ui';
+import { Icon } from '../kit/Icon';
+import { send } from '../kit/send';
+
+/** Who is signed in, and the way out. */
+export function PersonMenu({ name, roles, workshop, trial }: { name: string; roles: string; workshop: boolean; trial: boolean }) {
+  const leave = async () => {
+    const sent = await send<{ to: string }>('POST', '/api/sign-out');
+    if (sent.ok) location.assign(sent.value.to);
+  };
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger className="pill pill-pine min-h-[32px] max-w-[15rem] py-1" data-anchor="frame.person">
+        <Icon name="user" size={16} /> <span className="truncate">{name.split(' ')[0]} · {roles || 'no role yet'}</span> <Icon name="down" size={14} />
+      </DropdownMenu.Trigger>
+        <DropdownMenu.Content align="end" sideOffset={6} className="card z-50 min-w-[14rem] p-1 shadow-lg">
+          <DropdownMenu.Label className="px-3 py-2 text-sm text-ink-2">
+            Signed in as <strong className="clip block text-ink">{name}</strong>
+          </DropdownMenu.Label>
+          {workshop && (
+            <DropdownMenu.Item asChild className="flex items-center gap-2 rounded-s px-3 py-2 no-underline outline-none data-[highlighted]:bg-pine-soft">
+              <a href="/workshop">
+                <Icon name="wrench" /> Go to the Workshop
+              </a>
+            </DropdownMenu.Item>
+          )}
+          <DropdownMenu.Item disabled={trial} onSelect={() => void leave()} className="flex cursor-pointer items-center gap-2 rounded-s px-3 py-2 outline-none data-[disabled]:text-ink-3 data-[highlighted]:bg-pine-soft">
+            <Icon name="leave" /> {trial ? 'Sign out (not in a trial)' : 'Sign out'}
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+    </DropdownMenu.Root>
+  );
+}

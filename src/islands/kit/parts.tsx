@@ -1,0 +1,135 @@
+import { AlertDialog, Dialog as RadixDialog } from 'radix-ui';
+import { Component, useId, useRef, type ReactNode } from 'react';
+import { Icon, type IconName } from './Icon';
+import type { ProblemDetails } from './send';
+
+/** Gives the focus back to where it was when a dialog closes; without a trigger of its own the library would let it drop. */
+function useFocusBack() {
+  const before = useRef<Element | null>(null);
+  return {
+    onOpenAutoFocus: () => {
+      before.current = document.activeElement;
+    },
+    onCloseAutoFocus: (event: Event) => {
+      event.preventDefault();
+      if (before.current instanceof HTMLElement) before.current.focus();
+    },
+  };
+}
+
+/** A dialog with a title, closed by Escape, its button or a press outside; focus comes back to where it was. */
+export function Dialog({ open, onClose, title, wide, children }: { open: boolean; onClose: () => void; title: string; wide?: boolean; children: ReactNode }) {
+  const focusBack = useFocusBack();
+  return (
+    <RadixDialog.Root open={open} onOpenChange={(now) => !now && onClose()}>
+      <RadixDialog.Portal>
+        <RadixDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <RadixDialog.Content {...focusBack} aria-describedby={undefined} className={`card fixed top-1/2 left-1/2 z-50 max-h-[90vh] w-[calc(100vw-2rem)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto p-5 ${wide ? 'max-w-3xl' : 'max-w-lg'}`}>
+          <div className="mb-3 flex items-start justify-between gap-4">
+            <RadixDialog.Title className="m-0">{title}</RadixDialog.Title>
+            <RadixDialog.Close className="btn btn-quiet btn-small -mt-1 -mr-2">
+              <Icon name="close" /> Close
+            </RadixDialog.Close>
+          </div>
+          {children}
+        </RadixDialog.Content>
+      </RadixDialog.Portal>
+    </RadixDialog.Root>
+  );
+}
+
+/** Asks before something that matters; the safe answer has the focus. */
+export function Confirm({ open, title, children, yes, onYes, onNo, busy }: { open: boolean; title: string; children: ReactNode; yes: string; onYes: () => void; onNo: () => void; busy?: boolean }) {
+  const focusBack = useFocusBack();
+  return (
+    <AlertDialog.Root open={open} onOpenChange={(now) => !now && onNo()}>
+      <AlertDialog.Portal>
+        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <AlertDialog.Content {...focusBack} className="card fixed top-1/2 left-1/2 z-50 w-[calc(100vw-2rem)] max-w-lg -translate-x-1/2 -translate-y-1/2 p-5">
+          <AlertDialog.Title className="mb-2">{title}</AlertDialog.Title>
+          <AlertDialog.Description asChild>
+            <div className="mb-5 text-ink-2">{children}</div>
+          </AlertDialog.Description>
+          <div className="flex flex-wrap justify-end gap-2">
+            <AlertDialog.Cancel className="btn">Leave it as it is</AlertDialog.Cancel>
+            <button type="button" className="btn btn-main" disabled={busy} onClick={onYes}>
+              {yes}
+            </button>
+          </div>
+        </AlertDialog.Content>
+      </AlertDialog.Portal>
+    </AlertDialog.Root>
+  );
+}
+
+/** A labelled field with its hint and its fault, tied together for screen readers. */
+export function Labelled({ label, hint, fault, children, anchor }: { label: string; hint?: string | undefined; fault?: string | undefined; anchor?: string; children: (ids: { id: string; 'aria-describedby'?: string; 'aria-invalid'?: true }) => ReactNode }) {
+  const id = useId();
+  const described = [hint && `${id}-hint`, fault && `${id}-fault`].filter(Boolean).join(' ');
+  return (
+    <div data-anchor={anchor}>
+      <label className="label" htmlFor={id}>
+        {label}
+      </label>
+      {children({ id, ...(described && { 'aria-describedby': described }), ...(fault && { 'aria-invalid': true as const }) })}
+      {hint && (
+        <p id={`${id}-hint`} className="hint mt-1">
+          {hint}
+        </p>
+      )}
+      {fault && (
+        <p id={`${id}-fault`} className="mt-1 font-semibold text-brick">
+          {fault}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Tells what went wrong, at once also to screen readers. Empty when nothing did. */
+export function ProblemNote({ problem, children }: { problem: ProblemDetails | null; children?: ReactNode }) {
+  return (
+    <div role="alert" className="empty:absolute">
+      {problem && (
+        <div className="note note-brick clip mb-3">
+          <strong>{problem.title}.</strong> {problem.detail}
+          {children}
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** Something done, said once and politely. */
+export function Said({ words }: { words: string | null }) {
+  return <div role="status" className="empty:absolute">{words && <div className="note note-pine clip mb-3">{words}</div>}</div>;
+}
+
+export function Empty({ icon, title, children }: { icon: IconName; title: string; children?: ReactNode }) {
+  return (
+    <div className="flex flex-col items-center gap-2 px-4 py-10 text-center text-ink-2">
+      <Icon name={icon} size={32} />
+      <p className="font-head text-lg font-semibold text-ink">{title}</p>
+      {children && <div className="max-w-prose">{children}</div>}
+    </div>
+  );
+}
+
+/** Stands around each island: a fault in one leaves the rest of the screen alone. */
+export class Safe extends Component<{ children: ReactNode }, { failed: boolean }> {
+  override state = { failed: false };
+  static getDerivedStateFromError() {
+    return { failed: true };
+  }
+  override render() {
+    if (!this.state.failed) return this.props.children;
+    return (
+      <div role="alert" className="note note-brick">
+        This part of the screen stopped working. What you typed is kept.{' '}
+        <button type="button" className="link underline" onClick={() => location.reload()}>
+          Load the screen again
+        </button>
+      </div>
+    );
+  }
+}

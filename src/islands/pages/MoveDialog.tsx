@@ -1,0 +1,100 @@
+import type { ListedPage } from '@/core/content';
+import { useEffect, useState } from 'react';
+import { Dialog, ProblemNote } from '../kit/parts';
+import { PagePicker } from '../kit/PagePicker';
+import { send, type ProblemDetails } from '../kit/send';
+import { useSend } from '../kit/useSend';
+import type { Place } from './model';
+
+export interface MoveBack { page: number; parent: number; index: number }
+interface Preview { title: string; to: string; addresses: { title: string; from: string; to: string }[]; below: number; navigation: boolean; lists: string[]; links: { page: string; title: string; address: string }[]; faults: string[] }
+
+/** Says what moves with a page before it is moved, and offers to keep old addresses working. */
+export function MoveDialog({ page, to, pages, onClose, onDone }: { page: ListedPage; to: Place | null; pages: readonly ListedPage[]; onClose: () => void; onDone: (words: string, back: MoveBack | null) => void }) {
+  const [place, setPlace] = useState<Place | null>(to);
+  const [redirect, setRedirect] = useState(true);
+  const [preview, setPreview] = useState<Preview | null>(null);
+  const [cannot, setCannot] = useState<ProblemDetails | null>(null);
+  const { act, busy, problem } = useSend();
+  useEffect(() => {
+    if (!place) return undefined;
+    let current = true;
+    void send<Preview>('POST', `/api/pages/${page.id}/move`, { parent: Number(place.parent), index: place.index, dry: true }).then((sent) => {
+      if (!current) return;
+      setPreview(sent.ok ? sent.value : null);
+      setCannot(sent.ok ? null : sent.problem);
+    });
+    return () => {
+      current = false;
+    };
+  }, [page.id, place]);
+  const move = async () => {
+    if (!place) return;
+    const sent = await act<{ back: MoveBack }>('POST', `/api/pages/${page.id}/move`, { parent: Number(place.parent), index: place.index, redirect });
+    if (sent?.ok) onDone(sent.value.trial ? 'This is a trial: nothing was moved.' : `${page.title} lies below ${preview?.to ?? 'its new place'} now.`, sent.value.trial ? null : sent.value.back);
+  };
+  const sameParent = place?.parent === page.parent;
+  return (
+    <Dialog open onClose={onClose} title={`Move “${page.title}”`} wide>
+      <div className="grid gap-4">
+        <ProblemNote problem={problem ?? cannot} />
+        {!to && <PagePicker label="Below which page?" pages={pages.filter((other) => other.may.arrange && other.id !== page.id)} value={place?.parent ?? ''} onChange={(parent) => setPlace({ parent, index: 100_000 })} />}
+        {place && !preview && !cannot && <p role="status">Looking what would move with it…</p>}
+        {preview && (
+          <div role="status" className="grid gap-3">
+            <p>
+              {sameParent ? (
+                <>It gets another place among the pages below <strong>{preview.to}</strong>. Menus and lists that show them follow at once.</>
+              ) : (
+                <>
+                  It will lie below <strong>{preview.to}</strong>
+                  {preview.below > 0 && `, with the ${preview.below} ${preview.below === 1 ? 'page' : 'pages'} below it`}. Visitors see the change at once.
+                </>
+              )}
+            </p>
+            {preview.faults.map((fault) => (
+              <p key={fault} className="note note-brick">{fault}</p>
+            ))}
+            {(preview.navigation || preview.lists.length > 0) && (
+              <ul className="list-disc pl-5">
+                {preview.navigation && <li>In navigation it stands in another place.</li>}
+                {preview.lists.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ul>
+            )}
+            {preview.addresses.length > 0 && (
+              <section aria-label="Addresses that change">
+                <h3 className="label">{preview.addresses.length === 1 ? 'One address changes' : `${preview.addresses.length} addresses change`}</h3>
+                <ul className="max-h-[12rem] overflow-y-auto rounded-s border border-line">
+                  {preview.addresses.map((change) => (
+                    <li key={change.from} className="clip border-b border-line px-3 py-1.5 text-sm last:border-b-0">
+                      <del className="text-ink-2">{change.from}</del> → <ins className="font-semibold no-underline">{change.to}</ins>
+                    </li>
+                  ))}
+                </ul>
+                <label className="mt-2 flex items-center gap-2">
+                  <input type="checkbox" className="h-5 w-5" checked={redirect} onChange={(event) => setRedirect(event.target.checked)} /> Old addresses lead to the new ones
+                </label>
+                {preview.links.length > 0 && (
+                  <p className={`clip mt-2 text-sm ${redirect ? 'text-ink-2' : 'note note-brick'}`}>
+                    {redirect ? 'Links that go on working by this: ' : 'Links that will lead nowhere: '}
+                    {preview.links.map((link) => `${link.title} (${link.address})`).join(', ')}.
+                  </p>
+                )}
+              </section>
+            )}
+          </div>
+        )}
+        <div className="flex flex-wrap gap-2">
+          <button type="button" className="btn btn-main" disabled={busy || !preview || preview.faults.length > 0} onClick={() => void move()}>
+            {busy ? 'Moving…' : 'Move it'}
+          </button>
+          <button type="button" className="btn" onClick={onClose}>
+            Leave it where it is
+          </button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,199 @@
+import type { ListedPage } from '@/core/content';
+import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors, type Collision, type DragMoveEvent } from '@dnd-kit/core';
+import { useState } from 'react';
+import { Icon } from '../kit/Icon';
+import { Empty, ProblemNote, Safe } from '../kit/parts';
+import { send, type ProblemDetails } from '../kit/send';
+import { BulkBar } from './Bulk';
+import { CopyDialog, MakeDialog } from './MakeDialog';
+import { MoveDialog, type MoveBack } from './MoveDialog';
+import { PageList, type Choices } from './PageList';
+import { RetireDialog, type Retiring } from './RetireDialog';
+import { RowMenu, type RowAction } from './RowMenu';
+import { NO_FILTER, placeByKey, placeOnDrop, type Filter, type Place, type Zone } from './model';
+import { ArrangeRow } from './ArrangeRow';
+import { TreeRows } from './TreeRows';
+import { useTree } from './useTree';
+
+export interface PagesProps {
+  initial: { pages: ListedPage[]; total: number };
+  /** Below which pages somebody may make new ones, if anywhere. */
+  may: { create: boolean; retire: boolean; edit: boolean };
+  layouts: { id: string; name: string; purpose: string }[];
+  choices: Choices;
+  saved: { name: string; filter: Filter }[];
+  timeZone: string;
+  now: string;
+}
+
+/** Every page somebody may see, as a tree or as a list; making, arranging, taking away, one or many. */
+export function PagesScreen(props: PagesProps) {
+  return (
+    <Safe>
+      <Screen {...props} />
+    </Safe>
+  );
+}
+
+/** The request that takes something back, and what is said then. */
+interface Undo { path: string; body: object; words: string }
+type Asking = { what: 'make'; below: ListedPage | null } | { what: 'copy'; page: ListedPage } | { what: 'move'; page: ListedPage; to: Place | null } | { what: 'retire'; page: ListedPage; as: Retiring } | null;
+
+/** Which third of a row the pointer is in: before it, inside, after it. */
+function collide(args: Parameters<typeof pointerWithin>[0]): Collision[] {
+  return pointerWithin(args).map((hit) => {
+    const rect = args.droppableRects.get(hit.id);
+    const at = rect && args.pointerCoordinates ? (args.pointerCoordinates.y - rect.top) / rect.height : 0.5;
+    return { ...hit, data: { ...hit.data, zone: at < 0.28 ? 'before' : at > 0.72 ? 'after' : 'inside' } };
+  });
+}
+const zoneOf = (event: Pick<DragMoveEvent, 'collisions'>): Zone => (event.collisions?.[0]?.data?.['zone'] as Zone | undefined) ?? 'inside';
+
+function Screen({ initial, may, layouts, choices, saved, timeZone, now }: PagesProps) {
+  const tree = useTree(initial);
+  const [view, setView] = useState<'tree' | 'list'>('tree');
+  const [filter, setFilter] = useState<Filter>(NO_FILTER);
+  const [chosen, setChosen] = useState<ReadonlyMap<string, string> | null>(null);
+  const [asking, setAsking] = useState<Asking>(null);
+  const [over, setOver] = useState<{ id: string; zone: Zone; fits: boolean } | null>(null);
+  const [said, setSaid] = useState<{ words: string; undo: Undo | null } | null>(null);
+  /** Counts what was done, so that the list is asked for anew. */
+  const [version, setVersion] = useState(0);
+  const [problem, setProblem] = useState<ProblemDetails | null>(null);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+
+  const pageOf = (id: string) => tree.tree.pages.get(id);
+  const choose = (page: { id: string; title: string }, on: boolean) => setChosen((old) => new Map(on ? [...(old ?? []), [page.id, page.title] as const] : [...(old ?? [])].filter(([id]) => id !== page.id)));
+  const move = (id: string, to: Place | null) => {
+    const page = pageOf(id);
+    if (page && to) setAsking({ what: 'move', page, to });
+  };
+  const act = (page: ListedPage, action: RowAction) => {
+    if (action === 'make') setAsking({ what: 'make', below: page });
+    else if (action === 'copy') setAsking({ what: 'copy', page });
+    else if (action === 'move') setAsking({ what: 'move', page, to: null });
+    else setAsking({ what: 'retire', page, as: action });
+  };
+  /** What was done is told above the pages as they are afterwards; undo stands beside it. */
+  const done = async (words: string, undo: Undo | null) => {
+    setAsking(null);
+    setProblem(null);
+    setVersion((n) => n + 1);
+    await tree.refresh();
+    setSaid({ words, undo });
+  };
+  const takeBack = async (undo: Undo) => {
+    const sent = await send('POST', undo.path, undo.body);
+    if (sent.ok) await done(undo.words, null);
+    else setProblem(sent.problem);
+  };
+
+  return (
+    <div>
+      <ProblemNote problem={problem} />
+      <div role="status">
+        {said && (
+          <div className="note note-pine mb-3 flex flex-wrap items-center gap-3">
+            <span className="clip">{said.words}</span>
+            {said.undo && (
+              <button type="button" className="btn btn-small" onClick={() => said.undo && void takeBack(said.undo)}>
+                <Icon name="undo" size={15} /> Undo
+              </button>
+            )}
+          </div>
+        )}
+      </div>
+      <div className="mb-3 flex flex-wrap items-center gap-2">
+        <div className="relative min-w-[14rem] flex-1 sm:max-w-md" data-anchor="pages.tree.filter">
+          <span className="pointer-events-none absolute top-1/2 left-3 -translate-y-1/2 text-ink-2">
+            <Icon name="search" size={17} />
+          </span>
+          <input type="search" className="field pl-10" aria-label="Find a page by its title" placeholder="Find a page" value={view === 'tree' ? tree.typed : filter.q} onChange={(event) => (view === 'tree' ? tree.setTyped(event.target.value) : setFilter({ ...filter, q: event.target.value }))} />
+        </div>
+        <div role="group" aria-label="How pages are shown" className="flex">
+          {(['tree', 'list'] as const).map((as) => (
+            <button key={as} type="button" aria-pressed={view === as} data-anchor={as === 'list' ? 'pages.tree.list' : undefined} className={`btn rounded-none first:rounded-l-s last:-ml-px last:rounded-r-s ${view === as ? 'bg-pine-soft text-pine-2' : ''}`} onClick={() => setView(as)}>
+              <Icon name={as === 'tree' ? 'tree' : 'list'} /> {as === 'tree' ? 'Tree' : 'List'}
+            </button>
+          ))}
+        </div>
+        <div className="ml-auto flex flex-wrap gap-2">
+          {may.retire && (
+            <a className="btn btn-quiet" href="/room/pages/deleted" data-anchor="pages.tree.deleted">
+              <Icon name="archive" /> Deleted pages
+            </a>
+          )}
+          {may.edit && (
+            <button type="button" className="btn" aria-pressed={chosen !== null} data-anchor="pages.tree.choose" onClick={() => setChosen(chosen === null ? new Map() : null)}>
+              <Icon name="check" /> {chosen === null ? 'Choose several' : 'Choose no more'}
+            </button>
+          )}
+          {may.create && (
+            <button type="button" className="btn btn-main" data-anchor="pages.tree.make" onClick={() => setAsking({ what: 'make', below: null })}>
+              <Icon name="plus" /> New page
+            </button>
+          )}
+        </div>
+      </div>
+      {chosen !== null && <BulkBar chosen={chosen} pages={[...tree.tree.pages.values()]} onClear={() => setChosen(new Map())} onDone={(words) => void done(words, null)} />}
+      {view === 'tree' ? (
+        <>
+          <p role="status" className="sr-only">
+            {tree.searching && !tree.waiting && `${tree.rows.length} pages shown`}
+          </p>
+          {tree.failed && <p className="note note-brick mb-3">{tree.failed}</p>}
+          <nav aria-label="Your part of the site" data-anchor="pages.tree.tree" className="relative">
+            <DndContext
+              sensors={sensors}
+              collisionDetection={collide}
+              onDragMove={(event) => setOver(event.over ? { id: String(event.over.id), zone: zoneOf(event), fits: placeOnDrop(tree.tree, String(event.active.id), String(event.over.id), zoneOf(event)) !== null } : null)}
+              onDragEnd={(event) => {
+                setOver(null);
+                if (event.over) move(String(event.active.id), placeOnDrop(tree.tree, String(event.active.id), String(event.over.id), zoneOf(event)));
+              }}
+              onDragCancel={() => setOver(null)}
+            >
+              <TreeRows rows={tree.rows} onToggle={tree.toggle}>
+                {(row) => (
+                  <ArrangeRow
+                    row={row}
+                    busy={tree.loading.has(row.page.id)}
+                    zone={over?.id === row.page.id && over.fits ? over.zone : null}
+                    chosen={chosen === null ? null : chosen.has(row.page.id)}
+                    onToggle={tree.toggle}
+                    onChoose={(_, on) => choose(row.page, on)}
+                    onKeyMove={(id, key) => move(id, placeByKey(tree.tree, id, key))}
+                    menu={<RowMenu page={row.page} onAction={(action) => act(row.page, action)} />}
+                  />
+                )}
+              </TreeRows>
+            </DndContext>
+            {tree.rows.length === 0 && tree.searching && !tree.waiting && <Empty icon="search" title={`No page speaks of “${tree.typed.trim()}”`}>Try fewer letters. Only pages of your part of the site are listed.</Empty>}
+            {tree.rows.length === 0 && !tree.searching && <Empty icon="files" title="No pages are in your part of the site">Ask the keyholder which pages you look after.</Empty>}
+          </nav>
+        </>
+      ) : (
+        <PageList key={version} filter={filter} onFilter={setFilter} saved={saved} choices={choices} chosen={chosen} onChoose={choose} menu={(page) => <RowMenu page={page} onAction={(action) => act(page, action)} />} timeZone={timeZone} now={now} />
+      )}
+      {asking?.what === 'make' && <MakeDialog below={asking.below} pages={[...tree.tree.pages.values()]} layouts={layouts} onClose={() => setAsking(null)} onMade={(words) => void done(words, null)} />}
+      {asking?.what === 'copy' && <CopyDialog page={asking.page} onClose={() => setAsking(null)} onDone={(words) => void done(words, null)} />}
+      {asking?.what === 'move' && (
+        <MoveDialog
+          page={asking.page}
+          to={asking.to}
+          pages={[...tree.tree.pages.values()]}
+          onClose={() => setAsking(null)}
+          onDone={(words, back: MoveBack | null) => void done(words, back && { path: `/api/pages/${back.page}/move`, body: { parent: back.parent, index: back.index, redirect: false }, words: `${asking.page.title} is back where it was.` })}
+        />
+      )}
+      {asking?.what === 'retire' && (
+        <RetireDialog
+          page={asking.page}
+          as={asking.as}
+          onClose={() => setAsking(null)}
+          onDone={(words) => void done(words, asking.as === 'delete' ? { path: `/api/pages/${asking.page.id}/bring-back`, body: {}, words: `${asking.page.title} is back.` } : asking.as === 'take-down' ? { path: `/api/pages/${asking.page.id}/retire`, body: { do: 'put-back' }, words: `${asking.page.title} is on the website again.` } : null)}
+        />
+      )}
+    </div>
+  );
+}

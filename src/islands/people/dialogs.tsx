@@ -1,0 +1,129 @@
+import { useState } from 'react';
+import { FilePick } from '../kit/FilePick';
+import { Icon } from '../kit/Icon';
+import { Confirm, Dialog, Labelled, ProblemNote } from '../kit/parts';
+import type { PickedPage } from '../kit/PagePicker';
+import { useSend } from '../kit/useSend';
+import { Assignments } from './Assignments';
+import type { GivenAssignment, PersonRow, RoleChoice } from './model';
+
+const TRIAL = 'This is a trial: in the real room it would be done now. Nothing was kept.';
+
+/** A one-time link, to be handed over: it is shown instead of mailed. */
+export function LinkShown({ name, link }: { name: string; link: string }) {
+  const [copied, setCopied] = useState(false);
+  return (
+    <div className="grid gap-3" role="status">
+      <p>Hand this link to {name}. It works once, for three days. With it they choose their own password; you never learn it.</p>
+      <div className="flex flex-wrap gap-2">
+        <input readOnly aria-label="One-time link" className="field flex-1 font-mono text-sm" value={link} onFocus={(event) => event.currentTarget.select()} />
+        <button type="button" className="btn" onClick={() => void navigator.clipboard.writeText(link).then(() => setCopied(true), () => undefined)}>
+          <Icon name={copied ? 'check' : 'copy'} size={16} /> {copied ? 'Copied' : 'Copy'}
+        </button>
+      </div>
+      <p className="text-sm text-ink-2">The same mail stands in the outbox.</p>
+    </div>
+  );
+}
+
+export function InviteDialog({ roles, pages, onClose }: { roles: RoleChoice[]; pages: PickedPage[]; onClose: (changed: boolean) => void }) {
+  const { act, busy, problem, faultOf } = useSend();
+  const [given, setGiven] = useState<{ name: string; email: string; assignments: GivenAssignment[] }>({ name: '', email: '', assignments: [{ role: '' }] });
+  const [made, setMade] = useState<{ link?: string; trial?: true } | null>(null);
+  if (made)
+    return (
+      <Dialog open onClose={() => onClose(true)} title={`${given.name} is invited`}>
+        {made.trial ? <p>{TRIAL}</p> : <LinkShown name={given.name} link={made.link ?? ''} />}
+      </Dialog>
+    );
+  return (
+    <Dialog open wide onClose={() => onClose(false)} title="Invite somebody">
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void act<{ link: string }>('POST', '/api/people', given).then((sent) => { if (sent?.ok) setMade(sent.value); });
+        }}
+      >
+        <ProblemNote problem={problem} />
+        <div className="grid gap-3 md:grid-cols-2">
+          <Labelled label="Name" fault={faultOf('name')}>{(ids) => <input {...ids} className="field" required autoFocus maxLength={300} value={given.name} onChange={(event) => setGiven({ ...given, name: event.target.value })} />}</Labelled>
+          <Labelled label="Mail address" hint="They sign in with it." fault={faultOf('email')}>{(ids) => <input {...ids} type="email" className="field" required maxLength={300} value={given.email} onChange={(event) => setGiven({ ...given, email: event.target.value })} />}</Labelled>
+        </div>
+        <Assignments field="assignments" value={given.assignments} roles={roles} pages={pages} faultOf={faultOf} onChange={(assignments) => setGiven({ ...given, assignments })} />
+        <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>Invite and show the link</button>
+      </form>
+    </Dialog>
+  );
+}
+
+export function PersonDialog({ person, roles, pages, onClose }: { person: PersonRow; roles: RoleChoice[]; pages: PickedPage[]; onClose: (changed: boolean) => void }) {
+  const { act, busy, problem, faultOf } = useSend();
+  const [after, setAfter] = useState(person.given);
+  const [asking, setAsking] = useState(false);
+  const [link, setLink] = useState<string | null>(null);
+  const first = person.name.split(' ')[0] ?? person.name;
+  const done = (sent: { ok: boolean } | null) => { if (sent?.ok) onClose(true); };
+  const paused = person.state === 'paused';
+  if (link !== null) return <Dialog open onClose={() => onClose(true)} title={`A new link for ${person.name}`}><LinkShown name={first} link={link} /></Dialog>;
+  return (
+    <Dialog open wide onClose={() => onClose(false)} title={person.name}>
+      <form className="grid gap-4" onSubmit={(event) => { event.preventDefault(); void act('PUT', `/api/people/${person.id}/assignments`, { before: person.given, after }).then(done); }}>
+        <ProblemNote problem={problem} />
+        <p className="clip text-ink-2">{person.email} · {person.state === 'invited' ? 'invited, has not chosen a password yet' : `last seen ${person.lastSeen}`}</p>
+        <Assignments field="after" value={after} roles={roles} pages={pages} faultOf={faultOf} onChange={setAfter} />
+        <div className="flex flex-wrap gap-2 border-t border-line pt-4">
+          <button type="submit" className="btn btn-main" disabled={busy || JSON.stringify(after) === JSON.stringify(person.given)}>Keep these roles</button>
+          <span className="flex-1" />
+          {!paused && <button type="button" className="btn" disabled={busy} onClick={() => void act<{ link: string }>('POST', `/api/people/${person.id}/link`).then((sent) => { if (sent?.ok) setLink(sent.value.link); })}>New sign-in link</button>}
+          {!person.isMe && (paused
+            ? <button type="button" className="btn" disabled={busy} onClick={() => void act('POST', `/api/people/${person.id}/pause`, { paused: false }).then(done)}>Let {first} work again</button>
+            : <button type="button" className="btn btn-stop" disabled={busy} onClick={() => setAsking(true)}>Pause the account</button>)}
+        </div>
+      </form>
+      <Confirm open={asking} title={`Pause ${person.name}?`} yes="Pause the account" busy={busy} onNo={() => setAsking(false)} onYes={() => void act('POST', `/api/people/${person.id}/pause`, { paused: true }).then((sent) => { setAsking(false); done(sent); })}>
+        {first} is signed out at once and can do nothing until you let them work again. What they wrote stays.
+      </Confirm>
+    </Dialog>
+  );
+}
+
+interface ImportRow { line: number; name: string; email: string; says: string; outcome: 'new' | 'more' | 'same' | 'fault' }
+const OUTCOME = { new: ['pill-pine', 'plus', 'new'], more: ['pill-sky', 'plus', 'further role'], same: ['pill-plain', 'check', 'as it is'], fault: ['pill-brick', 'warn', 'fault'] } as const;
+
+export function ImportDialog({ onClose }: { onClose: (changed: boolean) => void }) {
+  const { act, busy, problem, clear } = useSend();
+  const [csv, setCsv] = useState('');
+  const [rows, setRows] = useState<ImportRow[] | null>(null);
+  const faults = rows?.filter((r) => r.outcome === 'fault').length ?? 0;
+  const work = rows?.filter((r) => r.outcome === 'new' || r.outcome === 'more').length ?? 0;
+  const run = async (confirm: boolean) => {
+    const sent = await act<{ rows: ImportRow[]; done: boolean }>('POST', '/api/people/import', { csv, confirm });
+    if (sent?.ok && sent.value.done) onClose(true);
+    else if (sent?.ok) setRows(sent.value.rows);
+  };
+  return (
+    <Dialog open wide onClose={() => onClose(false)} title="Read people from a file">
+      <div className="grid gap-4">
+        <ProblemNote problem={problem} />
+        <FilePick label="A CSV file" hint="First line: name,email,role,branch,from,until. One line for each role of a person; the branch by its address, like /harbours; days like 2026-11-25." accept=".csv,text/csv" text={csv} rows={5} onText={(text) => { setCsv(text); setRows(null); clear(); }} />
+        {rows === null ? (
+          <button type="button" className="btn btn-main justify-self-start" disabled={busy || csv.trim() === ''} onClick={() => void run(false)}>{busy ? 'Reading…' : 'Show what would happen'}</button>
+        ) : (
+          <>
+            <div className="relative max-h-64 overflow-auto rounded-s border border-line" tabIndex={0} role="region" aria-label="What would happen, line by line">
+              <table className="w-full border-collapse text-left text-sm">
+                <thead className="sticky top-0 bg-sheet"><tr className="border-b border-line-2">{['Line', 'Who', '', 'What would happen'].map((head) => <th key={head} scope="col" className="px-3 py-1.5">{head || <span className="sr-only">Outcome</span>}</th>)}</tr></thead>
+                <tbody>{rows.map((row, i) => { const [look, icon, word] = OUTCOME[row.outcome]; return <tr key={i} className="border-b border-line align-top"><td className="px-3 py-1.5">{row.line}</td><td className="clip min-w-[14rem] px-3 py-1.5"><strong>{row.name}</strong> <span className="block text-ink-2">{row.email}</span></td><td className="px-3 py-1.5"><span className={`pill ${look}`}><Icon name={icon} size={13} /> {word}</span></td><td className="clip px-3 py-1.5">{row.says}</td></tr>; })}</tbody>
+              </table>
+            </div>
+            <div className="flex flex-wrap items-center gap-3" role="status">
+              <button type="button" className="btn btn-main" disabled={busy || faults > 0 || work === 0} onClick={() => void run(true)}>{busy ? 'Working…' : `Do it for ${work} ${work === 1 ? 'line' : 'lines'}`}</button>
+              <span className="text-ink-2">{faults > 0 ? `${faults} ${faults === 1 ? 'line has a fault' : 'lines have faults'}: mend the file first. Nobody was added.` : work === 0 ? 'There is nothing to do.' : 'Each new person gets a one-time link, in the outbox.'}</span>
+            </div>
+          </>
+        )}
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,71 @@
+import { useRef, useState } from 'react';
+import { Labelled, ProblemNote, Said, Safe } from '../kit/parts';
+import { useSend } from '../kit/useSend';
+
+/** Publishes what was sent, or sends it back with a word. */
+export function Decision(props: { review: number; writer: string; timeZone: string }) {
+  return (
+    <Safe>
+      <DecisionCard {...props} />
+    </Safe>
+  );
+}
+
+function DecisionCard({ review, writer, timeZone }: { review: number; writer: string; timeZone: string }) {
+  const { act, busy, problem, faultOf } = useSend();
+  const [word, setWord] = useState('');
+  const [fault, setFault] = useState<string>();
+  const [at, setAt] = useState<string | null>(null);
+  const [said, setSaid] = useState<string | null>(null);
+  const area = useRef<HTMLTextAreaElement>(null);
+  // Remarks on single places say enough; the server has counted them too.
+  const remarked = () => document.querySelector('[data-anchor="review.look.remarks"] li') !== null;
+  const decide = async (outcome: 'published' | 'sent-back') => {
+    if (outcome === 'sent-back' && word.trim() === '' && !remarked()) {
+      setFault(`Say what should be different, so that ${writer} need not guess.`);
+      area.current?.focus();
+      return;
+    }
+    const sent = await act('POST', `/api/review/${review}/decide`, { outcome, word, ...(outcome === 'published' && at && { at }) });
+    if (!sent?.ok) return;
+    if (sent.value.trial) setSaid('This is a trial: in the real room it would be decided now. Nothing was kept.');
+    else location.assign(`/room/review?done=${outcome === 'published' && at ? 'planned' : outcome}`);
+  };
+  return (
+    <div className="card grid gap-3">
+      <Said words={said} />
+      <ProblemNote problem={problem && !faultOf('word') ? problem : null} />
+      <Labelled label="A word to go with it" anchor="review.look.word" hint="Needed when it goes back without remarks." fault={fault ?? faultOf('word')}>
+        {(ids) => (
+          <textarea
+            {...ids}
+            ref={area}
+            rows={4}
+            maxLength={1000}
+            className="field"
+            value={word}
+            onChange={(event) => {
+              setWord(event.target.value);
+              setFault(undefined);
+            }}
+          />
+        )}
+      </Labelled>
+      <button type="button" className="btn btn-main" data-anchor="review.look.publish" disabled={busy || at === ''} onClick={() => void decide('published')}>
+        {at === null ? 'Publish it' : 'Plan to publish it'}
+      </button>
+      <label className="flex items-center gap-2" data-anchor="review.look.later">
+        <input type="checkbox" className="h-5 w-5 accent-pine" checked={at !== null} onChange={(event) => setAt(event.target.checked ? '' : null)} /> Publish later
+      </label>
+      {at !== null && (
+        <Labelled label="When shall it go live?" hint={`On the site’s clock (${timeZone}).`} fault={faultOf('at')}>
+          {(ids) => <input {...ids} type="datetime-local" className="field" value={at} onChange={(event) => setAt(event.target.value)} />}
+        </Labelled>
+      )}
+      <button type="button" className="btn" data-anchor="review.look.back" disabled={busy} onClick={() => void decide('sent-back')}>
+        Send it back
+      </button>
+      <p className="hint">“Publish it” puts it on the website at once. “Send it back” changes nothing there.</p>
+    </div>
+  );
+}

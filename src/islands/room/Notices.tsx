@@ -1,0 +1,177 @@
+import { useRef, useState } from 'react';
+import { Icon } from '../kit/Icon';
+import { Confirm, Empty, Labelled, ProblemNote, Said, Safe } from '../kit/parts';
+import { useSend } from '../kit/useSend';
+
+export interface NoticeRow {
+  id: number;
+  text: string;
+  kind: 'information' | 'warning';
+  state: 'showing' | 'coming' | 'ended';
+  where: string;
+  times: string;
+  by: string;
+  mayEnd: boolean;
+}
+export interface NoticePlace { id: string; name: string; depth: number }
+
+const MOST = 300;
+const TRIAL = 'This is a trial: in the real room it would be done now. Nothing was kept.';
+
+function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { places: NoticePlace[]; suggestedEnd: string; timeZone: string; onDone: (trial: boolean) => void; onClose: () => void }) {
+  const { act, busy, problem, faultOf } = useSend();
+  const [text, setText] = useState('');
+  const [kind, setKind] = useState<'information' | 'warning'>('warning');
+  const [place, setPlace] = useState(places[0]?.id ?? '');
+  const [ends, setEnds] = useState(true);
+  const [until, setUntil] = useState(suggestedEnd);
+  const [missing, setMissing] = useState(false);
+  const area = useRef<HTMLTextAreaElement>(null);
+  const post = async () => {
+    if (text.trim() === '') {
+      setMissing(true);
+      area.current?.focus();
+      return;
+    }
+    const sent = await act('POST', '/api/notices', { text, kind, page: place, ...(ends && until && { until }) });
+    if (sent?.ok) onDone(sent.value.trial === true);
+  };
+  return (
+    <form
+      className="card mb-6 grid gap-4 bg-paper"
+      aria-label="Post a notice"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void post();
+      }}
+    >
+      <ProblemNote problem={problem} />
+      <Labelled label="What should visitors read?" anchor="notices.form.text" fault={missing && text.trim() === '' ? 'Write what visitors should read.' : faultOf('text')} hint={`What, where, until when. ${MOST - [...text].length} characters left.`}>
+        {(ids) => <textarea {...ids} ref={area} autoFocus rows={2} maxLength={MOST} className="field" value={text} onChange={(event) => setText(event.target.value)} placeholder="The 07:40 to Skell Island runs 20 minutes late." />}
+      </Labelled>
+      <div className="grid gap-4 md:grid-cols-3">
+        <Labelled label="Where does it show?" anchor="notices.form.place" fault={faultOf('page')}>
+          {(ids) => (
+            <select {...ids} className="field" value={place} onChange={(event) => setPlace(event.target.value)}>
+              {places.map((p) => (
+                <option key={p.id} value={p.id}>
+                  {`${'\u2003'.repeat(p.depth)}${p.name}`}
+                </option>
+              ))}
+            </select>
+          )}
+        </Labelled>
+        <fieldset>
+          <legend className="label">What kind is it?</legend>
+          <div className="flex min-h-[42px] flex-wrap items-center gap-4">
+            {(['warning', 'information'] as const).map((k) => (
+              <label key={k} className="flex items-center gap-2">
+                <input type="radio" name="kind" className="h-4 w-4 accent-pine" checked={kind === k} onChange={() => setKind(k)} /> {k === 'warning' ? 'Warning' : 'Information'}
+              </label>
+            ))}
+          </div>
+        </fieldset>
+        <div data-anchor="notices.form.until">
+          <Labelled label="When does it end?" fault={faultOf('until')} hint={ends ? `On the clock of ${timeZone.replace('_', ' ')}.` : 'Somebody must end it.'}>
+            {(ids) => <input {...ids} type="datetime-local" className="field" value={until} disabled={!ends} onChange={(event) => setUntil(event.target.value)} />}
+          </Labelled>
+          <label className="mt-1 flex items-center gap-2 text-sm">
+            <input type="checkbox" className="h-4 w-4 accent-pine" checked={!ends} onChange={(event) => setEnds(!event.target.checked)} /> No end; I end it myself
+          </label>
+        </div>
+      </div>
+      <div className="flex flex-wrap items-center gap-2">
+        <button type="submit" className="btn btn-main" disabled={busy} data-anchor="notices.form.send">
+          {busy ? 'Putting it there…' : 'Put it on the website'}
+        </button>
+        <button type="button" className="btn" onClick={onClose}>
+          Leave it
+        </button>
+        <span className="hint">Shows across the top of {places.find((p) => p.id === place)?.name === 'The whole website' ? 'every page of the website' : 'that page and all below it'}, at once.</span>
+      </div>
+    </form>
+  );
+}
+
+/** The notices of a site: post one, see what shows, end it. */
+export function Notices(props: { notices: NoticeRow[]; places: NoticePlace[]; suggestedEnd: string; timeZone: string; showingPost: boolean }) {
+  return (
+    <Safe>
+      <NoticesScreen {...props} />
+    </Safe>
+  );
+}
+
+function NoticesScreen({ notices, places, suggestedEnd, timeZone, showingPost }: { notices: NoticeRow[]; places: NoticePlace[]; suggestedEnd: string; timeZone: string; showingPost: boolean }) {
+  const [writing, setWriting] = useState(false);
+  const [said, setSaid] = useState<string | null>(null);
+  const [ending, setEnding] = useState<NoticeRow | null>(null);
+  const { act, busy, problem } = useSend();
+  const end = async () => {
+    const sent = ending && (await act('POST', `/api/notices/${ending.id}/end`));
+    setEnding(null);
+    if (sent?.ok) sent.value.trial ? setSaid(TRIAL) : location.reload();
+  };
+  const groups = [
+    { state: 'showing' as const, title: 'Showing now', empty: 'No notice is showing. Visitors see the website as it is.' },
+    { state: 'coming' as const, title: 'Coming', empty: null },
+    { state: 'ended' as const, title: 'Ended', empty: null },
+  ];
+  return (
+    <>
+      <Said words={said} />
+      <ProblemNote problem={problem} />
+      {showingPost && !writing && (
+        <button type="button" className="btn btn-main mb-6" data-anchor="notices.list.post" onClick={() => setWriting(true)}>
+          <Icon name="plus" /> Post a notice
+        </button>
+      )}
+      {writing && (
+        <NoticeForm
+          places={places}
+          suggestedEnd={suggestedEnd}
+          timeZone={timeZone}
+          onClose={() => setWriting(false)}
+          onDone={(trial) => {
+            setWriting(false);
+            if (trial) setSaid(TRIAL);
+            else location.assign('/room/notices?posted=1');
+          }}
+        />
+      )}
+      {groups.map(({ state, title, empty }) => {
+        const rows = notices.filter((notice) => notice.state === state);
+        if (rows.length === 0 && !empty) return null;
+        return (
+          <section key={state} className="mb-6" aria-label={title} data-anchor={state === 'showing' ? 'notices.list.now' : undefined}>
+            <h2 className="mb-2">{title}</h2>
+            {rows.length === 0 && <Empty icon="megaphone" title={empty ?? ''} />}
+            <ul className="grid gap-2">
+              {rows.map((notice, i) => (
+                <li key={notice.id} className={`card flex flex-wrap items-center gap-x-4 gap-y-2 ${state === 'ended' ? 'bg-paper' : ''}`}>
+                  <span className={`pill ${notice.kind === 'warning' ? 'pill-sun' : 'pill-sky'}`}>
+                    <Icon name={notice.kind === 'warning' ? 'warn' : 'megaphone'} size={14} /> {notice.kind === 'warning' ? 'Warning' : 'Information'}
+                  </span>
+                  <div className="min-w-[14rem] flex-1">
+                    <p className="clip">{notice.text}</p>
+                    <p className="clip text-sm text-ink-2">
+                      {notice.where} · {notice.times} · {notice.by}
+                    </p>
+                  </div>
+                  {notice.mayEnd && state !== 'ended' && (
+                    <button type="button" className="btn btn-stop" data-anchor={state === 'showing' && i === 0 ? 'notices.list.end' : undefined} disabled={busy} onClick={() => setEnding(notice)}>
+                      End now<span className="sr-only">: {notice.text}</span>
+                    </button>
+                  )}
+                </li>
+              ))}
+            </ul>
+          </section>
+        );
+      })}
+      <Confirm open={ending !== null} title="Take this notice off the website?" yes="End it now" busy={busy} onYes={() => void end()} onNo={() => setEnding(null)}>
+        “{ending?.text}” leaves the website at once. It stays in the list of ended notices.
+      </Confirm>
+    </>
+  );
+}

@@ -1,0 +1,98 @@
+import { useState } from 'react';
+import { Empty, Labelled, ProblemNote, Said, Safe } from '../kit/parts';
+import { useSend } from '../kit/useSend';
+
+export interface PictureRow { id: string; name: string; description: string; url: string; usedOn: { id: string; title: string }[] }
+const MOST = 250;
+
+function Describe({ picture, onDone, onClose }: { picture: PictureRow; onDone: (description: string, trial: boolean) => void; onClose: () => void }) {
+  const { act, busy, problem, faultOf } = useSend();
+  const [text, setText] = useState(picture.description);
+  const keep = async () => {
+    const sent = await act('POST', `/api/pictures/${picture.id}/describe`, { description: text });
+    if (sent?.ok) onDone(text.trim(), sent.value.trial === true);
+  };
+  return (
+    <form
+      className="grid gap-2"
+      aria-label={`Describe ${picture.name}`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void keep();
+      }}
+    >
+      <ProblemNote problem={problem && !faultOf('description') ? problem : null} />
+      <Labelled label="What does it show?" anchor="pictures.form.text" fault={faultOf('description')} hint={`One sentence. ${MOST - [...text].length} characters left.`}>
+        {(ids) => <textarea {...ids} autoFocus rows={3} maxLength={MOST} className="field" value={text} onChange={(event) => setText(event.target.value)} />}
+      </Labelled>
+      <div className="flex flex-wrap gap-2">
+        <button type="submit" className="btn btn-main btn-small" disabled={busy} data-anchor="pictures.form.keep">
+          Keep this description
+        </button>
+        <button type="button" className="btn btn-small" onClick={onClose}>
+          Leave it
+        </button>
+      </div>
+    </form>
+  );
+}
+
+/** All pictures with what they are said to show and where they are. */
+export function Pictures(props: { pictures: PictureRow[]; mayDescribe: boolean }) {
+  return (
+    <Safe>
+      <PictureGrid {...props} />
+    </Safe>
+  );
+}
+
+function PictureGrid({ pictures: initial, mayDescribe }: { pictures: PictureRow[]; mayDescribe: boolean }) {
+  const [pictures, setPictures] = useState(initial);
+  const [open, setOpen] = useState<string | null>(null);
+  const [said, setSaid] = useState<string | null>(null);
+  if (pictures.length === 0) return <Empty icon="images" title="There are no pictures yet" />;
+  return (
+    <>
+      <Said words={said} />
+      <ul className="grid gap-3.5 sm:grid-cols-2 lg:grid-cols-3 xl:grid-cols-4" data-anchor="pictures.list.all">
+        {pictures.map((picture, i) => (
+          <li key={picture.id} className="card flex flex-col overflow-hidden p-0">
+            <img src={picture.url} alt={picture.description} loading="lazy" className="aspect-[2/1] w-full object-cover" />
+            <div className="flex flex-1 flex-col gap-1.5 p-3.5">
+              <h2 className="clip text-base">{picture.name}</h2>
+              {open === picture.id ? (
+                <Describe
+                  picture={picture}
+                  onClose={() => setOpen(null)}
+                  onDone={(description, trial) => {
+                    setOpen(null);
+                    setSaid(trial ? 'This is a trial: in the real room the description would be kept now.' : `“${picture.name}” has a new description on every page that shows it.`);
+                    if (!trial) setPictures((all) => all.map((p) => (p.id === picture.id ? { ...p, description } : p)));
+                  }}
+                />
+              ) : (
+                <>
+                  <p className="clip">{picture.description}</p>
+                  <p className="clip mt-auto pt-1 text-sm text-ink-2">{picture.usedOn.length ? `On ${picture.usedOn.map((page) => `“${page.title}”`).join(', ')}` : 'On no page'}</p>
+                  {mayDescribe && (
+                    <button
+                      type="button"
+                      className="btn btn-small self-start"
+                      data-anchor={i === 0 ? 'pictures.list.describe' : undefined}
+                      onClick={() => {
+                        setOpen(picture.id);
+                        setSaid(null);
+                      }}
+                    >
+                      Describe<span className="sr-only"> {picture.name}</span>
+                    </button>
+                  )}
+                </>
+              )}
+            </div>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}

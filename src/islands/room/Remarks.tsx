@@ -1,0 +1,72 @@
+import { useState } from 'react';
+import { sayTime } from '@/core/words';
+import { ProblemNote } from '../kit/parts';
+import { useSend } from '../kit/useSend';
+
+export interface RemarkRow { id: number; answers: number | null; field: string; quote: string; text: string; by: string; byId: string; at: string; settled: string | null }
+
+/** Remarks with their answers; each can be answered, settled and opened again. */
+export function RemarkThreads({ review, remarks, onChange, timeZone, now }: { review: number; remarks: RemarkRow[]; onChange: (remarks: RemarkRow[]) => void; timeZone: string; now: string }) {
+  const { act, busy, problem } = useSend();
+  const [answering, setAnswering] = useState<{ to: number; text: string } | null>(null);
+  const run = async (body: object) => {
+    const sent = await act<{ remarks: RemarkRow[] }>('POST', `/api/review/${review}/remarks`, body);
+    if (!sent?.ok) return;
+    onChange(sent.value.remarks);
+    setAnswering(null);
+  };
+  const when = (at: string) => sayTime(new Date(at), timeZone, new Date(now));
+  const firsts = remarks.filter((remark) => remark.answers === null);
+  return (
+    <div className="grid gap-3">
+      <ProblemNote problem={problem} />
+      <ul className="grid gap-3">
+        {firsts.map((remark) => (
+          <li key={remark.id} className={`border-l-3 pl-3 ${remark.settled ? 'border-line text-ink-2' : 'border-sun'}`}>
+            {remark.quote && <blockquote className="clip text-sm text-ink-2">“{remark.quote}”</blockquote>}
+            <p className="clip" dir="auto">{remark.text}</p>
+            <p className="clip text-sm text-ink-2">
+              {remark.by}, {when(remark.at)}
+              {remark.settled && ` · settled ${when(remark.settled)}`}
+            </p>
+            {remarks.filter((answer) => answer.answers === remark.id).map((answer) => (
+              <div key={answer.id} className="mt-1 ml-3">
+                <p className="clip" dir="auto">{answer.text}</p>
+                <p className="clip text-sm text-ink-2">{answer.by}, {when(answer.at)}</p>
+              </div>
+            ))}
+            {answering?.to === remark.id ? (
+              <form
+                className="mt-2 grid gap-2"
+                onSubmit={(event) => {
+                  event.preventDefault();
+                  if (answering.text.trim()) void run({ field: remark.field, quote: '', text: answering.text, answers: remark.id });
+                }}
+              >
+                <textarea aria-label="Your answer" autoFocus rows={2} maxLength={1000} dir="auto" className="field" value={answering.text} onChange={(event) => setAnswering({ to: remark.id, text: event.target.value })} />
+                <div className="flex gap-2">
+                  <button type="submit" className="btn btn-main btn-small" disabled={busy || answering.text.trim() === ''}>
+                    Answer
+                  </button>
+                  <button type="button" className="btn btn-quiet btn-small" onClick={() => setAnswering(null)}>
+                    Not now
+                  </button>
+                </div>
+              </form>
+            ) : (
+              <p className="mt-1 flex flex-wrap gap-x-4">
+                <button type="button" className="link min-h-[24px] text-sm" onClick={() => setAnswering({ to: remark.id, text: '' })}>
+                  Answer<span className="sr-only">: {remark.text}</span>
+                </button>
+                <button type="button" className="link min-h-[24px] text-sm" disabled={busy} onClick={() => void run({ settle: remark.id, settled: remark.settled === null })}>
+                  {remark.settled ? 'Open it again' : 'Settled'}<span className="sr-only">: {remark.text}</span>
+                </button>
+              </p>
+            )}
+          </li>
+        ))}
+      </ul>
+      {firsts.length === 0 && <p className="text-ink-2">No remarks. Press “Remark” beside a line to make one.</p>}
+    </div>
+  );
+}

@@ -1,0 +1,74 @@
+import { useRef, useState } from 'react';
+import type { FieldChange } from '@/core/content';
+import { ProblemNote, Safe } from '../kit/parts';
+import { useSend } from '../kit/useSend';
+import { Changes } from './Changes';
+import { RemarkThreads, type RemarkRow } from './Remarks';
+
+const QUOTE = 300;
+
+/** A draft that was sent: what changed, line by line, with remarks tied to lines. */
+export function ReviewLook(props: { review: number; changes: FieldChange[]; remarks: RemarkRow[]; timeZone: string; now: string }) {
+  return (
+    <Safe>
+      <Look {...props} />
+    </Safe>
+  );
+}
+
+function Look({ review, changes, remarks: initial, timeZone, now }: { review: number; changes: FieldChange[]; remarks: RemarkRow[]; timeZone: string; now: string }) {
+  const [remarks, setRemarks] = useState(initial);
+  const [full, setFull] = useState(false);
+  const [making, setMaking] = useState<{ field: string; quote: string; text: string } | null>(null);
+  const form = useRef<HTMLTextAreaElement>(null);
+  const { act, busy, problem } = useSend();
+  const begin = (field: string, quote: string) => {
+    setMaking({ field, quote: quote.slice(0, QUOTE), text: '' });
+    requestAnimationFrame(() => form.current?.focus());
+  };
+  const make = async () => {
+    if (!making) return;
+    const sent = await act<{ remarks: RemarkRow[] }>('POST', `/api/review/${review}/remarks`, { ...making, answers: null });
+    if (!sent?.ok) return;
+    setRemarks(sent.value.remarks);
+    setMaking(null);
+  };
+  return (
+    <div className="grid gap-6">
+      <div>
+        <label className="mb-3 flex items-center gap-2 text-sm">
+          <input type="checkbox" className="h-5 w-5 accent-pine" checked={full} onChange={(event) => setFull(event.target.checked)} /> Show also what did not change
+        </label>
+        <Changes changes={changes} full={full} onRemark={begin} />
+      </div>
+      <section aria-label="Remarks" data-anchor="review.look.remarks" className="card">
+        <h2 className="mb-2 text-base">Remarks</h2>
+        {making && (
+          <form
+            className="note mb-4 grid gap-2"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (making.text.trim()) void make();
+            }}
+          >
+            <ProblemNote problem={problem} />
+            {making.quote && <blockquote className="clip text-sm">“{making.quote}”</blockquote>}
+            <label className="grid gap-1">
+              <span className="label mb-0">Your remark</span>
+              <textarea ref={form} rows={2} maxLength={1000} dir="auto" className="field" value={making.text} onChange={(event) => setMaking({ ...making, text: event.target.value })} />
+            </label>
+            <div className="flex gap-2">
+              <button type="submit" className="btn btn-main btn-small" disabled={busy || making.text.trim() === ''}>
+                Make the remark
+              </button>
+              <button type="button" className="btn btn-quiet btn-small" onClick={() => setMaking(null)}>
+                Not now
+              </button>
+            </div>
+          </form>
+        )}
+        <RemarkThreads review={review} remarks={remarks} onChange={setRemarks} timeZone={timeZone} now={now} />
+      </section>
+    </div>
+  );
+}

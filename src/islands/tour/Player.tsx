@@ -1,0 +1,131 @@
+import { autoUpdate, computePosition, flip, offset, shift } from '@floating-ui/dom';
+import { useEffect, useId, useRef, useState } from 'react';
+import type { Tour } from '@/core/tour';
+import { Icon } from '../kit/Icon';
+import { firstActive } from './model';
+import { usePlayer } from './usePlayer';
+
+interface Box { top: number; left: number; width: number; height: number }
+const PAD = 5;
+
+/** Plays the tours of a room: points at the real control, waits for the action or shows the way. */
+export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
+  const { tour, stop, index, ended, control, situation, acted, next, back, leave } = usePlayer(tours, screen);
+  const card = useRef<HTMLDivElement>(null);
+  const [ring, setRing] = useState<Box | null>(null);
+  const [place, setPlace] = useState<{ left: number; top: number } | null>(null);
+  const id = useId();
+  const shown = tour !== null && (ended || situation !== null);
+
+  useEffect(() => {
+    if (!control) return undefined;
+    const box = control.getBoundingClientRect();
+    if (box.top < 60 || box.bottom > window.innerHeight - 60) control.scrollIntoView({ block: box.height > window.innerHeight * 0.6 ? 'start' : 'center' });
+    return undefined;
+  }, [control]);
+
+  useEffect(() => {
+    const floating = card.current;
+    if (!control || !floating) {
+      setRing(null);
+      setPlace(null);
+      return undefined;
+    }
+    return autoUpdate(control, floating, () => {
+      const box = control.getBoundingClientRect();
+      const top = Math.max(0, box.top - PAD);
+      setRing({ top, left: box.left - PAD, width: box.width + 2 * PAD, height: Math.min(window.innerHeight, box.bottom + PAD) - top });
+      void computePosition(control, floating, { strategy: 'fixed', placement: 'bottom-start', middleware: [offset(16), flip({ fallbackPlacements: ['top-start', 'right-start', 'left-start', 'bottom-end'] }), shift({ padding: 12, crossAxis: true })] }).then(({ x, y }) => setPlace({ left: x, top: y }));
+    });
+  }, [control, stop, ended]);
+
+  // Each stop is read out from its beginning; an editor who is typing is not torn away.
+  useEffect(() => {
+    if (shown) card.current?.focus({ preventScroll: true });
+  }, [shown, index, situation?.status, tour?.task]);
+
+  if (!tour || !shown) return null;
+  const total = tour.stops.length;
+  const door = stop?.control.startsWith('door.') ?? false;
+  return (
+    <>
+      {ring && <div aria-hidden="true" className="pointer-events-none fixed z-30 rounded-[10px] border-[3px] border-ring" style={{ ...ring, boxShadow: '0 0 0 9999px rgb(28 43 42 / 0.38)' }} />}
+      <div
+        ref={card}
+        role="dialog"
+        aria-labelledby={`${id}-title`}
+        aria-describedby={`${id}-text`}
+        tabIndex={-1}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') leave();
+        }}
+        data-tour={situation?.status ?? 'ended'}
+        className="card fixed z-40 w-[min(23rem,calc(100vw-1.5rem))] p-5 shadow-xl outline-none"
+        style={place ? { left: place.left, top: place.top } : { left: '50%', bottom: '2rem', transform: 'translateX(-50%)' }}
+      >
+        <div className="mb-2 flex items-center justify-between gap-3">
+          <span className="pill pill-pine min-w-0">
+            <Icon name="way" size={15} /> <span className="truncate">{tour.name}</span>
+          </span>
+          <span className="shrink-0 text-sm text-ink-2">{ended ? 'The end' : `Stop ${index + 1} of ${total}`}</span>
+        </div>
+        {ended ? (
+          <>
+            <h2 id={`${id}-title`}>That was the way</h2>
+            <p id={`${id}-text`} className="my-2">
+              You have seen where to “{tour.name.charAt(0).toLowerCase() + tour.name.slice(1)}”. The tour stays under Tours, should you need it again.
+            </p>
+          </>
+        ) : (
+          <>
+            <h2 id={`${id}-title`} className="clip">{stop?.title}</h2>
+            <div id={`${id}-text`} className="clip my-2">
+              {situation?.status === 'pointing' && stop?.text}
+              {situation?.status === 'waiting' && `Looking for “${stop?.controlName}”…`}
+              {situation?.status === 'elsewhere' && (situation.first ? `“${stop?.controlName}” is on a screen further on. First: ${situation.first}.` : `“${stop?.controlName}” is on another screen.`)}
+              {situation?.status === 'absent' && <>{situation.why} The tour goes on without it: press Next.</>}
+            </div>
+            <p role="status" className="text-sm font-semibold text-pine">
+              {situation?.status === 'pointing' && (acted ? 'Good. Press Next when you are done.' : stop?.await === 'press' && !door ? 'Waits until you press it.' : stop?.await === 'type' ? 'Waits until you type.' : '')}
+            </p>
+          </>
+        )}
+        <div role="progressbar" aria-label="How far the tour is" aria-valuemin={0} aria-valuemax={total} aria-valuenow={Math.min(index + 1, total)} className="my-3 h-1.5 rounded-full bg-line">
+          <div className="h-full rounded-full bg-pine" style={{ width: `${(Math.min(index + 1, total) / total) * 100}%` }} />
+        </div>
+        <div className="flex flex-wrap items-center justify-end gap-2">
+          {ended ? (
+            <button type="button" className="btn btn-main" onClick={leave}>
+              Done
+            </button>
+          ) : (
+            <>
+              <button type="button" className="btn btn-quiet btn-small mr-auto -ml-2" onClick={leave}>
+                Leave the tour
+              </button>
+              {control && (
+                <button type="button" className="sr-only focus:not-sr-only focus:btn focus:btn-small" onClick={() => firstActive(control).focus()}>
+                  Go to “{stop?.controlName}”
+                </button>
+              )}
+              {index > 0 && (
+                <button type="button" className="btn" onClick={back}>
+                  Back
+                </button>
+              )}
+              {situation?.status === 'elsewhere' ? (
+                <a className="btn btn-main" href={situation.path}>
+                  Take me there
+                </a>
+              ) : (
+                <button type="button" className="btn btn-main" onClick={next}>
+                  {index + 1 === total ? 'Finish' : 'Next'}
+                </button>
+              )}
+            </>
+          )}
+        </div>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,70 @@
+import type { Stop, Tour } from '@/core/tour';
+
+/** Where somebody is in the tour they are taking: kept for the browser tab, so that it goes on over screens. */
+export interface Running { task: string; index: number }
+const KEY = 'safe-room-tour';
+const EVENT = 'safe-room-tour';
+
+export function findRunning(): Running | null {
+  try {
+    const value = JSON.parse(sessionStorage.getItem(KEY) ?? 'null') as Running | null;
+    return value && typeof value.task === 'string' && Number.isInteger(value.index) ? value : null;
+  } catch {
+    return null;
+  }
+}
+
+export function keepRunning(running: Running | null): void {
+  if (running) sessionStorage.setItem(KEY, JSON.stringify(running));
+  else sessionStorage.removeItem(KEY);
+}
+
+/** Starts a tour where the editor is, or takes it up again at a stop. */
+export function startTour(task: string, index = 0): void {
+  keepRunning({ task, index });
+  window.dispatchEvent(new Event(EVENT));
+}
+export function onTourStart(run: () => void): () => void {
+  window.addEventListener(EVENT, run);
+  return () => window.removeEventListener(EVENT, run);
+}
+
+/** What the player shows for a stop: the control, the way to it, or why it cannot be shown. */
+export type Situation =
+  | { status: 'pointing' }
+  | { status: 'elsewhere'; path: string; first: string | null }
+  | { status: 'waiting' }
+  | { status: 'absent'; why: string };
+
+/**
+ * What to show for a stop, given the screen one is on and whether its control is there. `waited` turns a control
+ * that has not come in time into one that is absent.
+ */
+export function situationOf(tour: Tour, index: number, screen: string, found: boolean, waited: boolean): Situation {
+  const stop = tour.stops[index];
+  if (!stop) return { status: 'absent', why: 'The tour has ended.' };
+  if (found) return { status: 'pointing' };
+  if (stop.stale) return { status: 'absent', why: stop.stale };
+  const framed = stop.control.startsWith('door.') || stop.control.startsWith('frame.');
+  if (!framed && stop.screen !== screen) {
+    if (stop.path) return { status: 'elsewhere', path: stop.path, first: null };
+    const before = tour.stops.slice(0, index).reverse().find((s) => s.path !== null && !s.control.startsWith('door.') && !s.control.startsWith('frame.'));
+    return { status: 'elsewhere', path: before?.path ?? '/room', first: before?.title ?? null };
+  }
+  if (!waited) return { status: 'waiting' };
+  return { status: 'absent', why: `“${stop.controlName}” is not on this screen now${stop.appears ? `; it is there ${stop.appears}` : ''}.` };
+}
+
+/** The element a stop points at, when it is there and can be seen. */
+export function findControl(stop: Stop): HTMLElement | null {
+  for (const element of document.querySelectorAll<HTMLElement>(`[data-anchor="${CSS.escape(stop.control)}"]`)) if (element.getClientRects().length > 0) return element;
+  return null;
+}
+
+const ACTIVE = 'a[href], button, input, textarea, select, [contenteditable="true"], [role="menuitem"], [role="option"]';
+
+/** Whether a press inside a control is the action its stop waits for: on the control itself, or on something in it that acts. */
+export const isAction = (control: HTMLElement, target: EventTarget | null): boolean =>
+  target instanceof Element && control.contains(target) && (control.matches(ACTIVE) || target.closest(ACTIVE) !== null);
+
+export const firstActive = (control: HTMLElement): HTMLElement => (control.matches(ACTIVE) ? control : (control.querySelector<HTMLElement>(ACTIVE) ?? control));

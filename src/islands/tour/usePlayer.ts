@@ -1,0 +1,88 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Tour } from '@/core/tour';
+import { newKey } from '../kit/send';
+import { findControl, findRunning, isAction, keepRunning, onTourStart, situationOf, type Running, type Situation } from './model';
+
+const WAIT_MS = 3000;
+
+/** Tells the server how far one is; sent also while the page is being left. */
+function remember(task: string, stop: number, done: boolean): void {
+  void fetch(`/api/tours/${task}`, { method: 'PUT', keepalive: true, headers: { 'content-type': 'application/json', 'idempotency-key': newKey() }, body: JSON.stringify({ stop, done }) }).catch(() => undefined);
+}
+
+/** The state of the tour player: which stop, where its control is, and what moves it on. */
+export function usePlayer(tours: readonly Tour[], screen: string) {
+  const [running, setRunning] = useState<Running | null>(null);
+  const [control, setControl] = useState<HTMLElement | null>(null);
+  const [waited, setWaited] = useState(false);
+  const [acted, setActed] = useState(false);
+  const tour = tours.find((t) => t.task === running?.task) ?? null;
+  const index = running?.index ?? 0;
+  const stop = tour?.stops[index] ?? null;
+  const ended = tour !== null && index >= tour.stops.length;
+  const opener = useRef<HTMLElement | null>(null);
+
+  const go = useCallback((task: string, next: number, count: number) => {
+    keepRunning({ task, index: next });
+    remember(task, Math.min(next, count - 1), next >= count);
+    setRunning({ task, index: next });
+  }, []);
+  const leave = useCallback(() => {
+    keepRunning(null);
+    setRunning(null);
+    opener.current?.focus();
+  }, []);
+
+  useEffect(() => {
+    const begin = () => {
+      const found = findRunning();
+      if (found && document.activeElement instanceof HTMLElement) opener.current = document.activeElement;
+      setRunning(found);
+    };
+    begin();
+    return onTourStart(begin);
+  }, []);
+
+  // Looks for the control until it is there, and notices when it goes.
+  useEffect(() => {
+    setWaited(false);
+    setActed(false);
+    setControl(stop ? findControl(stop) : null);
+    if (!stop) return undefined;
+    const look = () => setControl(findControl(stop));
+    const observer = new MutationObserver(look);
+    observer.observe(document.body, { childList: true, subtree: true, attributes: true, attributeFilter: ['data-anchor', 'hidden', 'class', 'open'] });
+    const timer = setTimeout(() => setWaited(true), WAIT_MS);
+    return () => {
+      observer.disconnect();
+      clearTimeout(timer);
+    };
+  }, [stop]);
+
+  // Waits for the action. The next stop is kept before the press takes effect, since it may leave the screen.
+  useEffect(() => {
+    if (!tour || !stop || !control) return undefined;
+    const pressed = (event: Event) => {
+      if (stop.await === 'press' && isAction(control, event.target)) go(tour.task, index + 1, tour.stops.length);
+    };
+    const typed = (event: Event) => {
+      if (event.target instanceof Node && control.contains(event.target)) setActed(true);
+    };
+    document.addEventListener('click', pressed, true);
+    if (stop.await === 'type') document.addEventListener('input', typed, true);
+    return () => {
+      document.removeEventListener('click', pressed, true);
+      document.removeEventListener('input', typed, true);
+    };
+  }, [tour, stop, control, index, go]);
+
+  const situation: Situation | null = tour && stop ? situationOf(tour, index, screen, control !== null, waited) : null;
+  const next = () => {
+    if (!tour) return;
+    // A door only leads somewhere, so Next may open it; whatever changes something is left to the editor.
+    if (control && stop?.control.startsWith('door.') && control instanceof HTMLAnchorElement && control.getAttribute('aria-current') !== 'page') control.click();
+    else go(tour.task, index + 1, tour.stops.length);
+  };
+  const back = () => tour && index > 0 && go(tour.task, index - 1, tour.stops.length);
+  return { tour, stop, index, ended, control, situation, acted, next, back, leave };
+}

@@ -1,0 +1,169 @@
+import { useEffect, useMemo, useState } from 'react';
+import type { Decision } from '@/core/access';
+import type { PermissionId } from '@/core/inventory';
+import type { Plan } from '@/core/plan';
+import { differences } from '@/core/release';
+import { sayAge } from '@/core/words';
+import { inventory } from '@/office';
+import { Icon } from '../kit/Icon';
+import { ProblemNote, Safe } from '../kit/parts';
+import { useSend } from '../kit/useSend';
+import { holdersOf, prepare, type Prepared, type WorkshopFacts } from './model';
+import { Now } from './Now';
+import { AccessStep } from './steps/AccessStep';
+import { DashboardStep } from './steps/DashboardStep';
+import { MenuStep } from './steps/MenuStep';
+import { TasksStep } from './steps/TasksStep';
+import { ToolbarStep } from './steps/ToolbarStep';
+import { ToursStep } from './steps/ToursStep';
+import { WalkStep } from './steps/WalkStep';
+import { usePlan, type Change, type PlanState } from './usePlan';
+
+export const STEPS = [
+  { id: 'tasks', name: 'Tasks', title: (role: string) => `What must the ${role} get done?`, says: 'Tick the jobs, not the rights. What they need follows from them.', Work: TasksStep },
+  { id: 'access', name: 'Access', title: (role: string) => `What may the ${role} do, and where?`, says: 'The least that the tasks need. What comes from another role stands in a dashed frame.', Work: AccessStep },
+  { id: 'menu', name: 'Menu', title: (role: string) => `Which doors does the ${role} see?`, says: 'Bigger rooms hold more of this role’s tasks. Choose a room to open, close or put it away.', Work: MenuStep },
+  { id: 'toolbar', name: 'Toolbar', title: (role: string) => `Which tools does the ${role} write with?`, says: 'The fewer, the less can go wrong, and the faster the right one is found.', Work: ToolbarStep },
+  { id: 'dashboard', name: 'Dashboard', title: (role: string) => `What greets the ${role} on Today?`, says: 'Below the task cards. Drag a widget by its handle, or press Space on the handle and use the arrow keys.', Work: DashboardStep },
+  { id: 'tours', name: 'Tours', title: (role: string) => `How is the ${role} shown the way?`, says: 'A tour for every ticked task, made from the screens. Put it in your own words.', Work: ToursStep },
+  { id: 'walk', name: 'Walk through', title: (role: string) => `Does the room of the ${role} work?`, says: 'Step in and try each task before anybody else has to.', Work: WalkStep },
+] as const;
+export type StepId = (typeof STEPS)[number]['id'];
+
+export interface StepProps {
+  facts: WorkshopFacts;
+  plan: Plan;
+  prepared: Prepared;
+  best: (permission: PermissionId) => Decision;
+  change: Change;
+  /** Which permission "why?" is answered for. */
+  setFocus: (permission: PermissionId | null) => void;
+  setWarning: (warning: string | null) => void;
+  stepIn: () => void;
+  readOnly: boolean;
+}
+
+export interface PlannerProps { site: string; initial: PlanState; facts: WorkshopFacts; step: StepId; mayEdit: boolean }
+
+/** Prepares one role's room, step by step, with the room as it is now always beside it. */
+export function Planner(props: PlannerProps) {
+  return (
+    <Safe>
+      <Bench {...props} />
+    </Safe>
+  );
+}
+
+function Bench({ site, initial, facts, step: first, mayEdit }: PlannerProps) {
+  const { state, change, undo, redo, problem, saving } = usePlan(initial);
+  const [step, setStep] = useState<StepId>(first);
+  const [personId, setPersonId] = useState<string | null>(null);
+  const [focus, setFocus] = useState<PermissionId | null>(null);
+  const [warning, setWarning] = useState<string | null>(null);
+  const stepping = useSend();
+  const { plan } = state;
+  const prepared = useMemo(() => prepare(facts, plan, personId), [facts, plan, personId]);
+  const changes = useMemo(() => differences(inventory, facts.live, plan, (id) => facts.pages.find((page) => page.id === id)?.title ?? 'a page that is gone').reduce((sum, role) => sum + role.lines.length, 0), [facts, plan]);
+  const holders = holdersOf(facts);
+  const { role, person } = prepared;
+  const current = STEPS.find((s) => s.id === step) ?? STEPS[0];
+
+  const show = (next: StepId) => {
+    setStep(next);
+    setFocus(null);
+    setWarning(null);
+  };
+  useEffect(() => {
+    const back = () => {
+      const id = location.pathname.split('/').at(-1);
+      if (STEPS.some((s) => s.id === id)) show(id as StepId);
+    };
+    window.addEventListener('popstate', back);
+    return () => window.removeEventListener('popstate', back);
+  }, []);
+  useEffect(() => {
+    const keys = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && (event.target.matches('input:not([type=checkbox]):not([type=radio]), textarea, select') || event.target.isContentEditable);
+      if (!mayEdit || typing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
+      event.preventDefault();
+      if (event.shiftKey) state.redo && redo();
+      else state.undo && undo();
+    };
+    window.addEventListener('keydown', keys);
+    return () => window.removeEventListener('keydown', keys);
+  }, [mayEdit, redo, undo, state.redo, state.undo]);
+
+  const stepIn = async () => {
+    const sent = await stepping.act<{ to: string }>('POST', '/api/workshop/step-in', { role: role.id, ...(person.id !== '0' && { person: person.id }), from: `/workshop/roles/${role.id}/${step}` });
+    if (sent?.ok) location.assign(sent.value.to);
+  };
+  return (
+    <div className="flex min-h-screen flex-col">
+      <header className="sticky top-0 z-20 flex min-h-[59px] flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-sheet px-6 py-2">
+        <p className="flex min-w-0 items-center gap-3 text-lg">
+          <a href="/workshop" className="flex items-center gap-2.5 text-ink-2 no-underline hover:text-pine">
+            <Icon name="wrench" /> Workshop
+          </a>
+          <Icon name="right" />
+          <span className="clip font-head font-bold">{role.name}</span>
+          <span className="pill pill-pine">{holders.length === 1 ? '1 person' : `${holders.length} people`}</span>
+        </p>
+        <div className="ml-auto flex flex-wrap items-center gap-2">
+          {mayEdit && (
+            <>
+              <button type="button" className="btn btn-small" data-anchor="workshop.role.undo" disabled={!state.undo || saving} title={state.undo ? `${state.undo.words} (${state.undo.by}, ${sayAge(new Date(state.undo.at), new Date())} ago)` : 'Nothing to undo'} onClick={undo}>
+                <Icon name="undo" size={16} /> Undo
+              </button>
+              <button type="button" className="btn btn-small" data-anchor="workshop.role.redo" disabled={!state.redo || saving} title={state.redo ? `${state.redo.words} (${state.redo.by})` : 'Nothing to redo'} onClick={redo}>
+                <Icon name="redo" size={16} /> Redo
+              </button>
+            </>
+          )}
+          <span role="status" className={`pill ${changes ? 'pill-sun' : 'pill-plain'}`}>
+            {saving ? 'Saving…' : changes ? `${changes} ${changes === 1 ? 'change' : 'changes'} not yet live` : 'Same as live'}
+          </span>
+          {mayEdit && (
+            <button type="button" className="btn" data-anchor="workshop.role.stepin" disabled={stepping.busy || saving} onClick={() => void stepIn()}>
+              <Icon name="door" /> <span className="max-w-[12rem] truncate">{person.id === '0' ? 'Step in' : `Step in as ${person.name.split(' ')[0]}`}</span>
+            </button>
+          )}
+          <a className="btn btn-main" href="/workshop/release" data-anchor="workshop.role.review">
+            Review and go live
+          </a>
+        </div>
+      </header>
+      <div className="grid flex-1 grid-cols-[11.5rem_minmax(0,1fr)_21rem] max-lg:grid-cols-[minmax(0,1fr)_19rem]">
+        <nav aria-label="Prepare the room" data-anchor="workshop.role.steps" className="border-r border-line px-3 py-5 max-lg:col-span-2 max-lg:border-r-0 max-lg:border-b max-lg:py-2">
+          <p className="hint mb-2 px-2 max-lg:hidden">Prepare the room</p>
+          <ol className="sticky top-[70px] grid gap-0.5 max-lg:static max-lg:flex max-lg:flex-wrap">
+            {STEPS.map((s, i) => (
+              <li key={s.id}>
+                <a
+                  href={`/workshop/roles/${role.id}/${s.id}`}
+                  aria-current={s.id === step ? 'step' : undefined}
+                  className={`flex items-center gap-3 rounded-[10px] border px-2 py-1.5 no-underline ${s.id === step ? 'border-line bg-sheet font-bold text-ink' : 'border-transparent text-ink-2 hover:bg-pine-wash'}`}
+                  onClick={(event) => {
+                    if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+                    event.preventDefault();
+                    history.pushState(null, '', `/workshop/roles/${role.id}/${s.id}`);
+                    show(s.id);
+                  }}
+                >
+                  <span className={`flex h-[26px] w-[26px] shrink-0 items-center justify-center rounded-full border text-sm font-bold ${s.id === step ? 'border-pine bg-pine text-white' : 'border-line-2 bg-sheet'}`}>{i + 1}</span> {s.name}
+                </a>
+              </li>
+            ))}
+          </ol>
+        </nav>
+        <main id="main" data-anchor="workshop.role.work" className="min-w-0 px-6 py-5">
+          <h1 className="clip">{current.title(role.name)}</h1>
+          <p className="mt-1 mb-4 text-ink-2">{current.says}</p>
+          <ProblemNote problem={problem ?? stepping.problem} />
+          {!mayEdit && <p className="note mb-4">You can look at this plan but not change it.</p>}
+          <div className={step === 'menu' ? 'relative' : ''}><current.Work facts={facts} plan={plan} prepared={prepared} best={prepared.best} change={change} setFocus={setFocus} setWarning={setWarning} stepIn={() => void stepIn()} readOnly={!mayEdit} /></div>
+        </main>
+        <Now site={site} facts={facts} plan={plan} prepared={prepared} focus={focus} warning={warning} holders={holders.map(({ id, name }) => ({ id, name }))} onPerson={setPersonId} change={change} readOnly={!mayEdit} />
+      </div>
+    </div>
+  );
+}

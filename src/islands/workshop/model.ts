@@ -1,0 +1,103 @@
+import type { Decision, Names, Place, PolicyPerson } from '@/core/access';
+import type { PermissionId } from '@/core/inventory';
+import { applyOperation, getRole, type Operation, type Plan, type PlanRole } from '@/core/plan';
+import { bestDecisions, figures, lossBetween, room, type Loss, type Room, type RoomFigures } from '@/core/room';
+import { inventory } from '@/office';
+
+/** A page as the Workshop needs it: where rights can end. */
+export interface WorkshopPage { id: string; parent: string | null; title: string; place: Place }
+
+export interface WorkshopFacts {
+  role: string;
+  /** The plan in force. */
+  live: Plan;
+  people: PolicyPerson[];
+  pages: WorkshopPage[];
+  nowMs: number;
+}
+
+/** Everything the steps and the miniature show: computed from the prepared plan, never stored. */
+export interface Prepared {
+  role: PlanRole;
+  person: PolicyPerson;
+  now: Room;
+  before: Room;
+  figuresNow: RoomFigures;
+  figuresBefore: RoomFigures;
+  loss: Loss;
+  best: (permission: PermissionId) => Decision;
+}
+
+/** Somebody who would hold just this role, while nobody does. */
+export const sampleOf = (role: string): PolicyPerson => ({ id: '0', name: 'Somebody', assignments: [{ role }] });
+export const holdersOf = (facts: WorkshopFacts): PolicyPerson[] => facts.people.filter((person) => person.assignments.some((a) => a.role === facts.role));
+
+export function prepare(facts: WorkshopFacts, plan: Plan, personId: string | null): Prepared {
+  const holders = holdersOf(facts);
+  const person = holders.find((p) => p.id === personId) ?? holders[0] ?? sampleOf(facts.role);
+  const input = { inventory, person, places: facts.pages.map((page) => page.place), nowMs: facts.nowMs };
+  const now = room({ ...input, plan });
+  const before = room({ ...input, plan: facts.live });
+  return { role: getRole(plan, facts.role), person, now, before, figuresNow: figures(inventory, now), figuresBefore: figures(inventory, before), loss: lossBetween(before, now), best: bestDecisions({ ...input, plan }) };
+}
+
+/** The room there would be after operations; undefined when one of them does not apply. */
+export function roomAfter(facts: WorkshopFacts, plan: Plan, person: PolicyPerson, operations: readonly Operation[]): Room | undefined {
+  let next = plan;
+  for (const operation of operations) {
+    const applied = applyOperation(inventory, next, operation);
+    if (!applied.ok) return undefined;
+    next = applied.plan;
+  }
+  return room({ inventory, plan: next, person, places: facts.pages.map((page) => page.place), nowMs: facts.nowMs });
+}
+
+/** A room in which every task is ticked, to tell of those that are not whether they could be done. */
+export function roomWithAllTasks(facts: WorkshopFacts, plan: Plan, person: PolicyPerson): Room {
+  const all = { ...plan, roles: plan.roles.map((role) => (role.id === facts.role ? { ...role, tasks: [...role.tasks, ...[...inventory.tasks.keys()].filter((id) => !role.tasks.some((t) => t.task === id)).map((task) => ({ task }))] } : role)) };
+  return room({ inventory, plan: all, person, places: facts.pages.map((page) => page.place), nowMs: facts.nowMs });
+}
+
+/** What an operation would take away, as a sentence; null when nothing. */
+export function warnOf(name: string, doing: string, before: Room, after: Room | undefined): string | null {
+  if (!after) return null;
+  const loss = lossBetween(before, after);
+  if (loss.tasks.length === 0 && loss.stops === 0) return null;
+  const parts = [loss.tasks.length && `${loss.tasks.length} ${loss.tasks.length === 1 ? 'task' : 'tasks'}`, loss.stops && `${loss.stops} ${loss.stops === 1 ? 'stop' : 'stops'} of tours`].filter(Boolean);
+  return `${doing} ${name} would block ${parts.join(' and ')}${loss.tasks.length ? `: ${loss.tasks.map((t) => `“${t}”`).join(', ')}` : ''}.`;
+}
+
+export function namesOf(facts: WorkshopFacts, plan: Plan): Names {
+  return {
+    role: (id) => plan.roles.find((r) => r.id === id)?.name ?? id,
+    page: (id) => facts.pages.find((p) => p.id === id)?.title ?? 'a page that is gone',
+    doing: (permission) => inventory.permissions.get(permission as PermissionId)?.name ?? permission,
+    keyholder: 'the keyholder',
+  };
+}
+
+/** Grants that come with roles this one extends, with the role they come from. */
+export function inheritedGrants(plan: Plan, role: PlanRole): { grant: PlanRole['grants'][number]; from: string }[] {
+  const out: { grant: PlanRole['grants'][number]; from: string }[] = [];
+  const seen = new Set([role.id]);
+  const visit = (ids: readonly string[]) => {
+    for (const id of ids) {
+      const parent = plan.roles.find((r) => r.id === id);
+      if (!parent || seen.has(id)) continue;
+      seen.add(id);
+      out.push(...parent.grants.map((grant) => ({ grant, from: parent.name })));
+      visit(parent.extends);
+    }
+  };
+  visit(role.extends);
+  return out;
+}
+
+export const DOOR_STATES = [
+  { state: 'open', name: 'Open', says: 'In the menu; they can work there.', icon: 'door', pill: 'pill-pine' },
+  { state: 'look', name: 'Look only', says: 'In the menu; they can read.', icon: 'eye', pill: 'pill-sky' },
+  { state: 'away', name: 'Put away', says: 'Not in the menu; found by asking or by a link.', icon: 'archive', pill: 'pill-plain' },
+  { state: 'closed', name: 'Closed', says: 'No access, whatever they try.', icon: 'lock', pill: 'pill-brick' },
+] as const;
+
+export const CARE = { everyday: { name: 'everyday', pill: 'pill-pine' }, care: { name: 'with care', pill: 'pill-sun' }, keyholders: { name: 'keyholders only', pill: 'pill-brick' } } as const;

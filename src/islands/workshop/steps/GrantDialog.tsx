@@ -1,0 +1,119 @@
+import { useState } from 'react';
+import { PAGE_STATES, STATE_WORDS, doingWithScope, type PageState } from '@/core/access';
+import { objectOf, type Permission } from '@/core/inventory';
+import type { PlanRole } from '@/core/plan';
+import { inventory, layouts } from '@/office';
+import { Dialog } from '../../kit/parts';
+import { PagePicker } from '../../kit/PagePicker';
+import type { WorkshopPage } from '../model';
+
+export type Grant = PlanRole['grants'][number];
+
+/** What a pattern lets somebody do, as a sentence has it. */
+export function patternInWords(pattern: string): string {
+  if (pattern === '*') return 'do everything';
+  const section = inventory.sections.find((s) => s.id === inventory.sectionOfObject.get(objectOf(pattern)));
+  return pattern.endsWith('.*') ? `do everything with ${section?.name.toLowerCase() ?? pattern}` : (inventory.permissions.get(pattern as never)?.name ?? pattern);
+}
+
+/** A grant as one sentence: "They may change pages that are drafts, under Harbours, only their own work." */
+export const grantSentence = (grant: Pick<Grant, 'effect' | 'permission' | 'scope'>, pageName: (id: string) => string) =>
+  `They ${grant.effect === 'allow' ? 'may' : 'must not'} ${doingWithScope(patternInWords(grant.permission), grant.scope, pageName)}.`;
+
+function Chips<T extends string>({ label, any, all, nameOf, value, onChange }: { label: string; any: string; all: readonly T[]; nameOf: (one: T) => string; value: readonly T[]; onChange: (value: T[]) => void }) {
+  return (
+    <fieldset className="flex flex-wrap items-center gap-1.5">
+      <legend className="label">{label}</legend>
+      <button type="button" aria-pressed={value.length === 0} className={`btn btn-small ${value.length === 0 ? 'border-pine bg-pine-soft' : ''}`} onClick={() => onChange([])}>
+        {any}
+      </button>
+      {all.map((one) => {
+        const on = value.includes(one);
+        return (
+          <button key={one} type="button" aria-pressed={on} className={`btn btn-small ${on ? 'border-pine bg-pine-soft' : ''}`} onClick={() => onChange(on ? value.filter((v) => v !== one) : all.filter((v) => v === one || value.includes(v)))}>
+            {nameOf(one)}
+          </button>
+        );
+      })}
+    </fieldset>
+  );
+}
+
+/** Builds one rule as a sentence, or changes one that is there. */
+export function GrantDialog({ permission, old, pages, role, onKeep, onClose }: { permission: Permission; old: Grant | null; pages: readonly WorkshopPage[]; role: PlanRole; onKeep: (grant: Grant) => void; onClose: () => void }) {
+  const [effect, setEffect] = useState<'allow' | 'deny'>(old?.effect ?? 'allow');
+  const [pattern, setPattern] = useState(old?.permission ?? permission.id);
+  const [branch, setBranch] = useState(old?.scope.branch ?? '');
+  const [own, setOwn] = useState(old?.scope.own ?? false);
+  const [states, setStates] = useState<PageState[]>(old?.scope.states ?? []);
+  const [kinds, setKinds] = useState<string[]>(old?.scope.layouts ?? []);
+  const object = objectOf(permission.id);
+  const patterns = [...new Set([pattern, ...[...inventory.permissions.keys()].filter((id) => objectOf(id) === object), `${object}.*`])];
+  const isPlaced = permission.placed;
+  const scope: Grant['scope'] = isPlaced ? { ...(branch && { branch }), ...(states.length && { states }), ...(kinds.length && { layouts: kinds }), ...(own && { own: true as const }) } : own ? { own: true as const } : {};
+  const keep = () => {
+    const base = `${effect === 'deny' ? 'not-' : ''}${pattern.replace('*', 'all')}${branch ? `-under-${branch}` : ''}${own ? '-own' : ''}${states.length ? `-${states.join('-')}` : ''}`;
+    const taken = (id: string) => role.grants.some((g) => g.id === id);
+    let id = old?.id ?? base;
+    for (let n = 2; !old && taken(id); n++) id = `${base}-${n}`;
+    onKeep({ id, effect, permission: pattern, scope });
+  };
+  const pageName = (id: string) => pages.find((p) => p.id === id)?.title ?? 'a page that is gone';
+  return (
+    <Dialog open onClose={onClose} wide title={old ? 'Change this rule' : 'A new rule'}>
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          keep();
+        }}
+      >
+        <div className="grid gap-3 md:grid-cols-[10rem_minmax(0,1fr)]">
+          <div>
+            <label className="label" htmlFor="rule-effect">They</label>
+            <select id="rule-effect" className="field" value={effect} onChange={(event) => setEffect(event.target.value as 'allow' | 'deny')}>
+              <option value="allow">may</option>
+              <option value="deny">must not</option>
+            </select>
+          </div>
+          <div>
+            <label className="label" htmlFor="rule-what">Do what</label>
+            <select id="rule-what" className="field" value={pattern} onChange={(event) => setPattern(event.target.value)}>
+              {patterns.map((one) => (
+                <option key={one} value={one}>
+                  {patternInWords(one)}
+                </option>
+              ))}
+            </select>
+          </div>
+        </div>
+        {isPlaced && (
+          <>
+            <Chips label="That are" any="in any state" all={PAGE_STATES} nameOf={(state) => STATE_WORDS[state]} value={states} onChange={setStates} />
+            <Chips label="With layout" any="any" all={[...layouts.keys()]} nameOf={(id) => layouts.get(id)?.name ?? id} value={kinds} onChange={setKinds} />
+            <PagePicker label="Under" pages={pages} value={branch} whole="The whole website" onChange={setBranch} />
+          </>
+        )}
+        <div>
+          <label className="label" htmlFor="rule-own">Written by</label>
+          <select id="rule-own" className="field" value={own ? 'own' : 'any'} onChange={(event) => setOwn(event.target.value === 'own')}>
+            <option value="any">anybody</option>
+            <option value="own">themselves only</option>
+          </select>
+        </div>
+        <p className={`note ${effect === 'deny' ? 'note-brick' : 'note-pine'}`} role="status">
+          <strong className="font-head text-[1.1rem]">{grantSentence({ effect, permission: pattern, scope }, pageName)}</strong>
+          {effect === 'deny' && <span className="block">A “must not” wins over every “may”, wherever it comes from.</span>}
+        </p>
+        <div className="flex flex-wrap gap-2">
+          <button type="submit" className="btn btn-main">
+            {old ? 'Keep it so' : effect === 'allow' ? 'Allow it' : 'Forbid it'}
+          </button>
+          <button type="button" className="btn" onClick={onClose}>
+            Leave it as it is
+          </button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

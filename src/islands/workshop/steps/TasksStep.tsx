@@ -1,0 +1,115 @@
+import { useMemo, useState } from 'react';
+import { mendMissing, missingInWords, type Missing } from '@/core/task';
+import { inventory } from '@/office';
+import { Icon } from '../../kit/Icon';
+import { Labelled } from '../../kit/parts';
+import { roomWithAllTasks } from '../model';
+import type { StepProps } from '../Planner';
+
+const MEND: Record<Missing['kind'], string> = { permission: 'Allow it', door: 'Open the door', tool: 'Give the tool', denied: '' };
+
+function OwnWords({ task, name, said, onKeep, onClose }: { task: string; name: string; said: readonly string[]; onKeep: (name: string, said: string[]) => void; onClose: () => void }) {
+  const [named, setNamed] = useState(name);
+  const [words, setWords] = useState(said.join(', '));
+  return (
+    <form
+      className="mt-2 grid gap-3 rounded-s border border-line bg-paper p-3 md:grid-cols-2"
+      aria-label={`Own words for ${task}`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        onKeep(named.trim(), words.split(',').map((w) => w.trim().slice(0, 60)).filter(Boolean).slice(0, 30));
+      }}
+    >
+      <Labelled label="What they call it">{(ids) => <input {...ids} className="field" maxLength={100} placeholder={task} value={named} onChange={(event) => setNamed(event.target.value)} />}</Labelled>
+      <Labelled label="Words they use for it" hint="With commas between: late boat, fog. “Where do I…?” finds it by them.">{(ids) => <input {...ids} className="field" value={words} onChange={(event) => setWords(event.target.value)} />}</Labelled>
+      <div className="flex gap-2">
+        <button type="submit" className="btn btn-small btn-main">
+          Keep these words
+        </button>
+        <button type="button" className="btn btn-small" onClick={onClose}>
+          Leave it
+        </button>
+      </div>
+    </form>
+  );
+}
+
+/** Which jobs this role must get done, and whether each can be done. */
+export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }: StepProps) {
+  const [open, setOpen] = useState<string | null>(null);
+  const all = useMemo(() => roomWithAllTasks(facts, plan, prepared.person), [facts, plan, prepared.person]);
+  const { role } = prepared;
+  const sections = inventory.sections.filter((section) => section.tasks.length > 0).sort((a, b) => Number(a.face === 'frame') - Number(b.face === 'frame'));
+  return (
+    <div className="grid gap-5">
+      {sections.map((section) => (
+        <section key={section.id} aria-label={section.name}>
+          <h2 className="mb-1.5 flex items-center gap-2 text-base">{section.name}</h2>
+          <ul className="card divide-y divide-line p-0">
+            {section.tasks.map((task) => {
+              const ticked = role.tasks.find((t) => t.task === task.id);
+              const verdict = all.tasks.find((t) => t.task === task.id)?.verdict;
+              const missing = verdict && !verdict.can ? verdict.missing : null;
+              const mend = missing && mendMissing(role.id, missing);
+              return (
+                <li key={task.id} className="px-4 py-2.5">
+                  <div className="flex flex-wrap items-center gap-x-4 gap-y-1.5">
+                    <label className="flex min-w-[15rem] flex-1 items-start gap-3">
+                      <input type="checkbox" className="mt-1 h-[18px] w-[18px] shrink-0 accent-pine" disabled={readOnly} checked={ticked !== undefined} onChange={(event) => change({ do: 'tick-task', role: role.id, task: task.id, ticked: event.target.checked })} />
+                      <span className="min-w-0">
+                        <span className="clip block font-semibold">{ticked?.name ?? task.name}</span>
+                        <span className="block text-sm text-ink-2">{task.purpose}</span>
+                      </span>
+                    </label>
+                    {verdict?.can && (
+                      <span className={`pill ${ticked ? 'pill-pine' : 'pill-plain font-normal'}`}>
+                        <Icon name="check" size={14} /> {ticked ? 'can be done' : 'could be done'}
+                      </span>
+                    )}
+                    {missing && (
+                      <span className="flex flex-wrap items-center gap-2">
+                        <span className={`pill whitespace-normal ${ticked ? 'pill-brick' : 'pill-plain font-normal'}`}>
+                          <Icon name={ticked ? 'warn' : 'lock'} size={14} /> {missingInWords(inventory, missing)}
+                        </span>
+                        {ticked && mend && !readOnly && (
+                          <button
+                            type="button"
+                            className="btn btn-small"
+                            onClick={() => {
+                              if (missing.kind === 'permission') setFocus(missing.id);
+                              change(mend);
+                            }}
+                          >
+                            {MEND[missing.kind]}
+                            <span className="sr-only"> for {task.name}</span>
+                          </button>
+                        )}
+                      </span>
+                    )}
+                    {ticked && !readOnly && (
+                      <button type="button" className="btn btn-quiet btn-small" aria-expanded={open === task.id} onClick={() => setOpen(open === task.id ? null : task.id)}>
+                        Own words<span className="sr-only"> for {task.name}</span>
+                      </button>
+                    )}
+                  </div>
+                  {ticked && open === task.id && (
+                    <OwnWords
+                      task={task.name}
+                      name={ticked.name ?? ''}
+                      said={ticked.said ?? []}
+                      onClose={() => setOpen(null)}
+                      onKeep={(name, said) => {
+                        change({ do: 'name-task', role: role.id, task: task.id, name: name === task.name ? '' : name, said });
+                        setOpen(null);
+                      }}
+                    />
+                  )}
+                </li>
+              );
+            })}
+          </ul>
+        </section>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,73 @@
+import { useCallback, useRef, useState } from 'react';
+import { applyOperation, type Operation, type Plan } from '@/core/plan';
+import { inventory } from '@/office';
+import { send, type ProblemDetails } from '../kit/send';
+
+export interface HistoryEntry { id: number; words: string; role: string | null; by: string; at: string }
+export interface PlanState { plan: Plan; revision: number; undo: HistoryEntry | null; redo: HistoryEntry | null; recent: HistoryEntry[] }
+
+/**
+ * The prepared plan. A change shows at once and is sent in order behind the ones before it; where the server
+ * refuses, or another keyholder was faster, the newest plan takes its place and the reason is told.
+ */
+export function usePlan(initial: PlanState) {
+  const [state, setState] = useState(initial);
+  const [problem, setProblem] = useState<ProblemDetails | null>(null);
+  const [waiting, setWaiting] = useState(0);
+  const latest = useRef(initial);
+  const chain = useRef<Promise<unknown>>(Promise.resolve());
+  const pending = useRef<Operation[][]>([]);
+
+  const show = useCallback((server: PlanState) => {
+    latest.current = server;
+    let plan = server.plan;
+    for (const operations of pending.current) for (const operation of operations) {
+      const applied = applyOperation(inventory, plan, operation);
+      if (applied.ok) plan = applied.plan;
+    }
+    setState({ ...server, plan });
+  }, []);
+
+  const post = useCallback(
+    (path: string, body: object, operations: Operation[] | null) => {
+      if (operations) pending.current.push(operations);
+      setWaiting((n) => n + 1);
+      if (operations) show(latest.current);
+      chain.current = chain.current.then(async () => {
+        const sent = await send<PlanState>('POST', path, { ...body, revision: latest.current.revision });
+        if (operations) pending.current.shift();
+        setWaiting((n) => n - 1);
+        if (sent.ok) {
+          setProblem(null);
+          show(sent.value);
+          return;
+        }
+        // Whatever came behind was made on a plan that is not so: it goes with it, and the editor is told.
+        pending.current = [];
+        setProblem(sent.problem);
+        show((sent.problem['state'] as PlanState | undefined) ?? latest.current);
+      });
+    },
+    [show],
+  );
+
+  const change = useCallback(
+    (...operations: Operation[]): void => {
+      let { plan } = state;
+      for (const operation of operations) {
+        const applied = applyOperation(inventory, plan, operation);
+        if (!applied.ok) {
+          if (applied.code !== 'already-so') setProblem({ code: applied.code, status: 422, title: 'Not possible', detail: applied.detail });
+          return;
+        }
+        plan = applied.plan;
+      }
+      post('/api/workshop/plan', { operations }, operations);
+    },
+    [post, state],
+  );
+  const undo = useCallback(() => post('/api/workshop/history', { direction: 'undo' }, null), [post]);
+  const redo = useCallback(() => post('/api/workshop/history', { direction: 'redo' }, null), [post]);
+  return { state, change, undo, redo, problem, saving: waiting > 0, clearProblem: () => setProblem(null) };
+}
+export type Change = ReturnType<typeof usePlan>['change'];

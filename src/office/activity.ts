@@ -1,0 +1,25 @@
+import type { Section } from '@/core/inventory';
+
+export const activity: Section = {
+  id: 'activity',
+  name: 'Activity',
+  purpose: 'What was done, by whom and when. Nothing can be taken out of it.',
+  icon: 'scroll',
+  care: 'care',
+  face: 'door',
+  home: 'activity.list',
+  permissions: [{ id: 'activity.view', name: 'see what everybody did', care: 'care', placed: false }],
+  screens: [{ id: 'activity.list', name: 'Activity', path: '/room/activity', needs: 'activity.view' }],
+  controls: [{ id: 'activity.list.all', name: 'What was done', screen: 'activity.list', description: 'Newest first.' }],
+  tasks: [
+    {
+      id: 'activity.see',
+      name: 'Find out who changed something',
+      purpose: 'See what happened to the website lately.',
+      said: ['log', 'history', 'who did', 'audit', 'changes', 'yesterday'],
+      needs: ['activity.view'],
+      screen: 'activity.list',
+      moves: [{ control: 'activity.list.all', await: 'see', title: 'Newest first', text: 'Each line says who did what and when. The list only grows; nobody can take a line out.' }],
+    },
+  ],
+};

@@ -1,0 +1,11 @@
+import { z } from 'zod';
+import { dropDraft } from '@/server/content/drafts';
+import { endpoint } from '@/server/gate/endpoint';
+
+/** Puts the draft of a page aside; it says again what visitors see. */
+export const POST = endpoint({
+  needs: 'page.edit',
+  on: 'page',
+  body: z.strictObject({ version: z.int().min(1) }),
+  run: ({ tx, access, id, body }) => dropDraft(tx, access, id, body.version),
+});

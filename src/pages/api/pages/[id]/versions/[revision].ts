@@ -1,0 +1,11 @@
+import { compareVersions } from '@/server/content/reviews';
+import { endpoint } from '@/server/gate/endpoint';
+
+const number = (text: string | null | undefined) => (/^\d{1,9}$/.test(text ?? '') ? Number(text) : null);
+
+/** An earlier version of a page, compared with another (`with`), or with what visitors see now. */
+export const GET = endpoint({
+  needs: 'page.view',
+  on: 'page',
+  run: ({ tx, access, id, params, request }) => compareVersions(tx, access.site.id, id, number(params['revision']) ?? 0, number(new URL(request.url).searchParams.get('with'))),
+});

@@ -1,0 +1,5 @@
+import { endpoint, originOf } from '@/server/gate/endpoint';
+import { renewLink } from '@/server/people/invite';
+
+/** A new one-time link for somebody's password. */
+export const POST = endpoint({ needs: 'person.manage', run: ({ tx, access, id, request }) => renewLink(tx, access, id, originOf(request)) });

@@ -1,0 +1,11 @@
+import { z } from 'zod';
+import { endpoint, originOf } from '@/server/gate/endpoint';
+import { assignmentsSchema } from '@/server/people/given';
+import { emailSchema, invite, nameSchema } from '@/server/people/invite';
+
+/** Makes an account and a one-time link for its password. */
+export const POST = endpoint({
+  needs: 'person.manage',
+  body: z.strictObject({ name: nameSchema, email: emailSchema, assignments: assignmentsSchema }),
+  run: ({ tx, access, body, request }) => invite(tx, access, body, originOf(request)),
+});

@@ -1,0 +1,112 @@
+import { AccessIndex, decide, explainInWords, extentsOf, isInForce, rulesFor, scopeInWords, VISIT, wayInWords, type Decision, type Extent, type Names, type Place, type Policy, type PolicyPerson } from '@/core/access';
+import { policyOf, type Plan } from '@/core/plan';
+import { room, type RoomTask } from '@/core/room';
+import { sayDay } from '@/core/words';
+import { inventory } from '@/office';
+import { now } from '../clock';
+import { listPages, type PageFacts } from '../content/tree';
+import type { Tx } from '../db/client';
+import { namesFor, sampleOf, type Access } from '../gate/access';
+import { notFound } from '../gate/problems';
+import { listPeople, type Person } from '../people/people';
+import { getLivePlan, getPreparedPlan } from '../plan/plans';
+
+/** Which plan is asked about, and whether people or roles stand in the rows. */
+export interface Asked { plan: 'live' | 'prepared'; rows: 'people' | 'roles'; branch: string | null }
+
+export function readAsked(url: URL): Asked {
+  const branch = url.searchParams.get('branch');
+  return { plan: url.searchParams.get('plan') === 'prepared' ? 'prepared' : 'live', rows: url.searchParams.get('rows') === 'roles' ? 'roles' : 'people', branch: branch && /^\d{1,9}$/.test(branch) ? branch : null };
+}
+
+/** All that questions about a whole site are answered from. */
+export interface Survey { plan: Plan; policy: Policy; people: Person[]; rows: PolicyPerson[]; pages: PageFacts[]; names: Names; atMs: number }
+
+export const permissionIds = [...inventory.permissions.keys()];
+const isPlaced = (permission: string) => inventory.permissions.get(permission as never)?.placed ?? permission === VISIT;
+export const titleOf = (page: PageFacts) => page.shortName ?? page.liveTitle;
+
+export async function loadSurvey(tx: Tx, access: Access, asked: Asked): Promise<Survey> {
+  const plan = asked.plan === 'live' ? await getLivePlan(tx, access.site) : (await getPreparedPlan(tx, access.site.id)).plan;
+  const people = await listPeople(tx, access.site.id);
+  const pages = await listPages(tx, access.site.id);
+  const rows = asked.rows === 'people' ? people : plan.roles.filter((role) => !role.archived).map((role): PolicyPerson => ({ ...sampleOf(role.id), id: role.id, name: role.name }));
+  const names = await namesFor(tx, { site: access.site, plan });
+  return { plan, policy: policyOf(inventory, plan, rows), people, rows, pages, names: { ...names, doing: (id) => (id === VISIT ? 'visit it on the website' : names.doing(id)) }, atMs: now().getTime() };
+}
+
+export interface MapRow { id: string; name: string; says: string; cells: Extent[] }
+
+/** How far each permission goes for each row, on the branch asked about or the whole website. */
+export function mapRows(survey: Survey, branch: string | null): MapRow[] {
+  const { rows, pages, policy, plan, atMs } = survey;
+  const index = new AccessIndex(policy, pages.map((p) => ({ id: p.id, parent: p.parent, layout: p.place.layout, state: p.place.state, author: p.place.author })), permissionIds);
+  const interval = (branch === null ? undefined : index.tree.interval(branch)) ?? ([1, Math.max(1, index.tree.size)] as const);
+  const roleName = (id: string) => plan.roles.find((r) => r.id === id)?.name ?? id;
+  return rows.map((row) => {
+    const held = row.assignments.filter((a) => isInForce(a, atMs)).map((a) => roleName(a.role));
+    const holders = survey.people.filter((p) => p.assignments.some((a) => a.role === row.id)).length;
+    const isRole = plan.roles.some((r) => r.id === row.id);
+    return { id: row.id, name: row.name, says: row.suspended ? 'paused' : isRole ? `${holders} ${holders === 1 ? 'person' : 'people'}` : held.join(', ') || 'no role now', cells: extentsOf(index, index.person(row.id), interval, isPlaced, atMs) };
+  });
+}
+
+export interface WhyGroup { allowed: boolean; words: string; ways: string[]; pages: string[]; count: number }
+
+/** Why one row may or may not, on every page of a branch: pages with the same reason together, the larger group first. */
+export function whyOn(survey: Survey, row: string, permission: string, branch: string | null): WhyGroup[] {
+  const { policy, pages, names, atMs } = survey;
+  if (!policy.people.has(row)) throw notFound(row === '' ? 'This person' : 'This row');
+  const there = isPlaced(permission) ? pages.filter((p) => branch === null || p.place.path.includes(branch)) : [undefined];
+  const groups = new Map<string, WhyGroup>();
+  for (const page of there) {
+    const decision = decide(policy, { person: row, permission, ...(page && { place: page.place }), atMs });
+    const words = explainInWords(decision, permission, names);
+    let group = groups.get(words);
+    if (!group) groups.set(words, (group = { allowed: decision.allowed, words, ways: waysOf(decision, permission, names), pages: [], count: 0 }));
+    group.count++;
+    if (page && group.pages.length < 5) group.pages.push(titleOf(page));
+  }
+  return [...groups.values()].sort((a, b) => b.count - a.count);
+}
+
+const waysOf = (decision: Decision, permission: string, names: Names): string[] => (decision.because.length > 1 ? decision.because.map((way) => `${wayInWords(way, permission, names)}.`) : []);
+
+export interface Able { name: string; email: string; ways: string[]; until: string }
+
+/** Everybody who may do something to a page (or to a thing that lies nowhere), with every way it came and how long the last of them lasts. */
+export function whoCan(survey: Survey, permission: string, place: Place | undefined, timeZone: string): { able: Able[]; unable: number; everyone: boolean } {
+  const { people, policy, names, atMs } = survey;
+  const ask = (person: string | null) => decide(policy, { person, permission, place: isPlaced(permission) ? place : undefined, ...(person !== null && { author: person }), atMs });
+  const able = people.flatMap((person): Able[] => {
+    const decision = ask(person.id);
+    if (!decision.allowed) return [];
+    const ends = decision.because.map((way) => way.assignment.untilMs ?? Infinity);
+    const last = ends.length ? Math.max(...ends) : Infinity;
+    const ways = decision.because.length > 0 ? decision.because.map((way) => `${wayInWords(way, permission, names)}.`) : [explainInWords(decision, permission, names)];
+    return [{ name: person.name, email: person.email, ways: [...new Set(ways)], until: last === Infinity ? 'no end' : `to ${sayDay(new Date(last - 1), timeZone, now())}` }];
+  });
+  return { able, unable: people.length - able.length, everyone: ask(null).allowed };
+}
+
+export interface Abilities { tasks: RoomTask[]; sections: { name: string; rows: { name: string; extent: Extent; where: string[] }[] }[] }
+
+/** Everything one person can do: in the words of their tasks, and permission by permission. */
+export function whatCan(survey: Survey, person: Person): Abilities {
+  const { plan, pages, names, atMs } = survey;
+  const policy = policyOf(inventory, plan, [person]);
+  const index = new AccessIndex(policy, pages.map((p) => ({ id: p.id, parent: p.parent, layout: p.place.layout, state: p.place.state, author: p.place.author })), permissionIds);
+  const extents = extentsOf(index, 0, [1, Math.max(1, index.tree.size)], isPlaced, atMs);
+  const made = room({ inventory, plan, person, places: pages.map((p) => p.place), nowMs: atMs });
+  const sections = inventory.sections.filter((s) => s.permissions.length > 0).map((section) => ({
+    name: section.face === 'frame' ? 'Around every screen' : section.name,
+    rows: section.permissions.map((permission) => {
+      const where = rulesFor(policy, person.id, permission.id, atMs).map(({ effect, branches, own, layouts, states }) => {
+        const parts = [...scopeInWords({ own, layouts, states }, names.page), ...branches.map((b) => `under ${names.page(b)}`)];
+        return `${effect === 'deny' ? 'not ' : ''}${parts.join(', ') || (permission.placed ? 'on the whole website' : 'everywhere')}`;
+      });
+      return { name: permission.name, extent: extents[permissionIds.indexOf(permission.id)] ?? ('no' as const), where: [...new Set(where)] };
+    }),
+  }));
+  return { tasks: made.tasks, sections };
+}

@@ -1,0 +1,25 @@
+import { eq } from 'drizzle-orm';
+import { decide, VISIT, type Audience, type Place } from '@/core/access';
+import { record } from '../activity/activity';
+import { now } from '../clock';
+import type { Tx } from '../db/client';
+import { pages } from '../db/schema';
+import type { Access } from '../gate/access';
+import { Problem } from '../gate/problems';
+import { findPageNames } from './tree';
+
+/** Whether somebody may visit a page on the website; without access they are a visitor like any other. */
+export const mayVisit = (access: Access | undefined, place: Place): boolean =>
+  decide(access?.policy ?? { roles: new Map(), people: new Map(), secondPerson: new Set() }, { person: access?.who.id ?? null, permission: VISIT, place, atMs: now().getTime() }).allowed;
+
+/** Gives a page rights of its own for visitors, or with null those of the page above. Runs in a transaction. */
+export async function setAudience(tx: Tx, access: Access, pageId: number, audience: Audience | null): Promise<void> {
+  if (audience?.kind === 'roles') {
+    const unknown = audience.roles.find((id) => !access.plan.roles.some((role) => role.id === id && !role.archived));
+    if (unknown !== undefined) throw new Problem('bad-input', `There is no role “${unknown}” in force.`);
+  }
+  await tx.update(pages).set({ audience }).where(eq(pages.id, pageId));
+  const name = (await findPageNames(tx, access.site.id)).get(String(pageId)) ?? 'A page';
+  const words = audience === null ? 'As the page above' : audience.kind === 'everyone' ? 'Everyone' : audience.kind === 'members' ? 'Members only' : `Only ${audience.roles.map((id) => access.plan.roles.find((r) => r.id === id)?.name ?? id).join(', ')}`;
+  await record(tx, access, 'changed who may visit', name, { href: `/room/pages/${pageId}`, detail: words });
+}

@@ -1,0 +1,250 @@
+import { and, desc, eq, isNull, or, sql } from 'drizzle-orm';
+import { documentOf, emptyDocument, parseContent, piecesOf, sameContent, settingsAsContent, textOf, withSettings, type Document, type DocumentNode, type Field, type Layout, type PageContent } from '@/core/content';
+import { constructsOf, losesProtected, mergeConstructs, missingTools, type Constructs } from '@/core/toolbar';
+import { room } from '@/core/room';
+import { getLayout, inventory, layouts } from '@/office';
+import { now } from '../clock';
+import type { Tx } from '../db/client';
+import { drafts, media, pages, people, publications, reviews, revisions, schedules } from '../db/schema';
+import type { Access } from '../gate/access';
+import { mayNow } from '../gate/authorize';
+import { notFound, Problem } from '../gate/problems';
+import { findPagePlace } from './tree';
+
+export interface DraftInfo { version: number; updatedBy: string; updatedById: string | null; updatedAt: string; sentBackWord: string | null }
+export interface WaitingInfo { id: number; sentBy: string; sentById: string; sentAt: string; note: string; askedOf: string | null }
+export interface VersionEntry { revisionId: number; by: string; at: string; kind: 'published' | 'kept' | 'sent'; note: string; live: boolean }
+export interface Planned { what: 'publish' | 'take-down'; dueAt: string; by: string; failed: string | null }
+
+/** A page as its edit screen needs it. */
+export interface EditablePage {
+  id: string;
+  layout: Layout;
+  /** The draft, or what waits, or what visitors see or saw. Says also the page's settings. */
+  content: PageContent;
+  live: PageContent | null;
+  down: boolean;
+  draft: DraftInfo | null;
+  waiting: WaitingInfo | null;
+  versions: VersionEntry[];
+  planned: Planned[];
+}
+
+type PageRow = typeof pages.$inferSelect;
+
+export const findPage = async (tx: Tx, siteId: number, pageId: number, lock = false) => {
+  const query = tx.select().from(pages).where(and(eq(pages.siteId, siteId), eq(pages.id, pageId), isNull(pages.deletedAt)));
+  const [page] = await (lock ? query.for('update') : query);
+  if (!page) throw notFound('The page');
+  return page;
+};
+
+const updater = { draft: drafts, name: people.name };
+async function findDraft(tx: Tx, pageId: number) {
+  const [row] = await tx.select(updater).from(drafts).leftJoin(people, eq(people.id, drafts.updatedBy)).where(eq(drafts.pageId, pageId));
+  return row && { ...row.draft, updatedByName: row.name ?? 'Somebody' };
+}
+
+async function findWaiting(tx: Tx, pageId: number) {
+  const asked = sql<string | null>`(select a.name from ${people} a where a.id = ${reviews.askedOf})`;
+  const [row] = await tx.select({ review: reviews, content: revisions.content, name: people.name, asked }).from(reviews).innerJoin(revisions, eq(revisions.id, reviews.revisionId)).leftJoin(people, eq(people.id, reviews.sentBy)).where(and(eq(reviews.pageId, pageId), isNull(reviews.outcome)));
+  return row;
+}
+
+const draftInfo = (draft: NonNullable<Awaited<ReturnType<typeof findDraft>>>): DraftInfo => ({ version: draft.version, updatedBy: draft.updatedByName, updatedById: draft.updatedBy === null ? null : String(draft.updatedBy), updatedAt: draft.updatedAt.toISOString(), sentBackWord: draft.sentBackWord });
+
+/** What a page's row says of its settings. */
+const rowSettings = (page: PageRow) => ({ layout: page.layout, slug: page.slug, ownAddress: page.ownAddress, shortName: page.shortName, inNavigation: page.inNavigation, author: page.authorId === null ? null : String(page.authorId), day: page.day, language: page.language });
+
+/** Words that wait, with the settings of their page where they say nothing of them themselves. */
+export const whole = (content: PageContent, page: PageRow): PageContent => withSettings(content, rowSettings(page));
+
+/** Words that visitors see or saw, with the settings as they are now: some are changed for many pages at once, beside any words. */
+export const asShown = (content: PageContent, page: PageRow): PageContent => ({ ...whole(content, page), ...settingsAsContent(rowSettings(page)) });
+
+const contentOf = async (tx: Tx, revisionId: number | null): Promise<PageContent | undefined> =>
+  revisionId === null ? undefined : (await tx.select({ content: revisions.content }).from(revisions).where(eq(revisions.id, revisionId)))[0]?.content;
+
+/** What stands newest on a page before the draft: what waits, what visitors see, or what they saw. */
+async function standing(tx: Tx, page: PageRow): Promise<PageContent | undefined> {
+  const waits = (await findWaiting(tx, page.id))?.content ?? (await findPlannedContent(tx, page.id));
+  const shown = waits ? undefined : await contentOf(tx, page.liveRevisionId ?? page.downRevisionId);
+  return waits ?? (shown && asShown(shown, page));
+}
+
+/** What shall go online by itself. */
+async function findPlannedContent(tx: Tx, pageId: number): Promise<PageContent | undefined> {
+  const [row] = await tx.select({ content: revisions.content }).from(schedules).innerJoin(revisions, eq(revisions.id, schedules.revisionId)).where(and(eq(schedules.pageId, pageId), eq(schedules.what, 'publish'), isNull(schedules.doneAt)));
+  return row?.content;
+}
+
+/** What a page says newest: its draft, what waits, what visitors see, or what they saw. */
+export const findNewest = async (tx: Tx, page: PageRow): Promise<PageContent> => (await findDraft(tx, page.id))?.content ?? (await standing(tx, page)) ?? { title: '', body: emptyDocument() };
+
+/** The layout that content names, or its page's. */
+export const layoutOf = (content: PageContent, page: Pick<PageRow, 'layout'>): Layout => layouts.get(textOf(content, 'page.layout')) ?? getLayout(page.layout);
+
+/** Everything the edit screen shows. Reads only. */
+export async function getEditablePage(tx: Tx, siteId: number, pageId: number): Promise<EditablePage> {
+  const page = await findPage(tx, siteId, pageId);
+  const draft = await findDraft(tx, pageId);
+  const waiting = await findWaiting(tx, pageId);
+  const live = await contentOf(tx, page.liveRevisionId);
+  const out = await tx.select({ entry: publications, note: revisions.note, name: people.name }).from(publications).innerJoin(revisions, eq(revisions.id, publications.revisionId)).leftJoin(people, eq(people.id, revisions.madeBy)).where(eq(publications.pageId, pageId)).orderBy(desc(publications.id)).limit(50);
+  const others = await tx.select({ revision: revisions, name: people.name }).from(revisions).leftJoin(people, eq(people.id, revisions.madeBy)).where(and(eq(revisions.pageId, pageId), or(eq(revisions.kind, 'kept'), eq(revisions.kind, 'sent')))).orderBy(desc(revisions.id)).limit(30);
+  const planned = await tx.select({ entry: schedules, name: people.name }).from(schedules).leftJoin(people, eq(people.id, schedules.madeBy)).where(and(eq(schedules.pageId, pageId), or(isNull(schedules.doneAt), sql`${schedules.failed} is not null and ${schedules.doneAt} > ${new Date(now().getTime() - 7 * 86_400_000)}`))).orderBy(schedules.dueAt);
+  const published = new Set(out.map(({ entry }) => entry.revisionId));
+  const versions: VersionEntry[] = [
+    ...out.map(({ entry, note, name }) => ({ revisionId: entry.revisionId, by: name ?? 'Set-up', at: entry.publishedAt.toISOString(), kind: 'published' as const, note, live: entry.id === out[0]?.entry.id && page.liveRevisionId === entry.revisionId })),
+    ...others.filter(({ revision }) => !published.has(revision.id)).map(({ revision, name }) => ({ revisionId: revision.id, by: name ?? 'Somebody', at: revision.madeAt.toISOString(), kind: revision.kind, note: revision.note, live: false })),
+  ].sort((a, b) => b.at.localeCompare(a.at));
+  const content = whole(await findNewest(tx, page), page);
+  return {
+    id: String(pageId), layout: layoutOf(content, page), live: live ? asShown(live, page) : null, down: page.downRevisionId !== null, versions, content,
+    draft: draft ? draftInfo(draft) : null,
+    waiting: waiting ? { id: waiting.review.id, sentBy: waiting.name ?? 'Somebody', sentById: String(waiting.review.sentBy), sentAt: waiting.review.sentAt.toISOString(), note: waiting.review.note, askedOf: waiting.asked } : null,
+    planned: planned.map(({ entry, name }) => ({ what: entry.what, dueAt: entry.dueAt.toISOString(), by: name ?? 'Somebody', failed: entry.failed })),
+  };
+}
+
+/** The blocks of a field, whichever pieces they lie in. */
+const blocksOf = (field: Field, content: PageContent): Document =>
+  field.kind === 'pieces' ? { type: 'doc', content: piecesOf(content, field.id).flatMap((piece): DocumentNode[] => piece.text.content) } : documentOf(content, field.id);
+const isRich = (field: Field) => field.kind === 'rich' || field.kind === 'pieces';
+
+/** What a layout's rich fields hold of things that tools make. */
+const held = (layout: Layout, content: PageContent | undefined): Record<string, Constructs> =>
+  Object.fromEntries(layout.fields.filter(isRich).map((f) => [f.id, content ? constructsOf(blocksOf(f, content)) : {}]));
+
+const merge = (a: Record<string, Constructs>, b: Record<string, Constructs>) =>
+  Object.fromEntries([...new Set([...Object.keys(a), ...Object.keys(b)])].map((field) => [field, mergeConstructs(a[field] ?? {}, b[field] ?? {})]));
+
+/** The tools a person may make things with: all of them where the code view is theirs. */
+export function toolsOf(access: Access): ReadonlySet<string> {
+  const { toolbar } = room({ inventory, plan: access.plan, person: access.who, places: [], nowMs: now().getTime() });
+  return new Set(toolbar.modes.includes('code') ? inventory.tools.keys() : toolbar.tools);
+}
+
+const conflict = (draft: NonNullable<Awaited<ReturnType<typeof findDraft>>>, page: PageRow) =>
+  new Problem('conflict', `${draft.updatedByName} changed this page while you had it open. Nothing was overwritten: both versions are shown, and you choose.`, { theirs: { content: whole(draft.content, page), draft: draftInfo(draft) } });
+
+/**
+ * Keeps a draft. `version` is the one it was made on: 0 when there was none. Where somebody else was faster it is
+ * a conflict and nothing is written; `over` names the version that is knowingly replaced, and that one is put
+ * aside as a revision first. Runs in a transaction.
+ */
+export async function saveDraft(tx: Tx, access: Access, pageId: number, given: { content: unknown; version: number; over?: boolean | undefined }): Promise<{ version: number; updatedAt: string }> {
+  const page = await findPage(tx, access.site.id, pageId, true);
+  const parsed = parseContent(layouts, page.layout, given.content);
+  if (!parsed.ok) throw new Problem('bad-input', parsed.faults.map((f) => f.message).join(' '), { faults: parsed.faults });
+  const { layout } = parsed;
+  const content = whole(parsed.content, page);
+  const draft = await findDraft(tx, pageId);
+  const before = await standing(tx, page);
+  if ((draft?.version ?? 0) !== given.version) {
+    if (draft) throw conflict(draft, page);
+    throw new Problem('conflict', 'This page was sent or published by somebody else while you had it open. Nothing was overwritten: both versions are shown, and you choose.', { theirs: { content: before && whole(before, page), draft: null } });
+  }
+  await mayUse(tx, access, page, layout, content);
+  const live = await contentOf(tx, page.liveRevisionId);
+  const allowance = [held(layout, live), held(layout, before), held(layout, draft?.content), draft?.allowance ?? {}].reduce(merge, {});
+  const tools = toolsOf(access);
+  const shown = draft?.content ?? before;
+  for (const field of layout.fields.filter(isRich)) {
+    const blocks = blocksOf(field, content);
+    const missing = missingTools(tools, inventory.tools.values(), allowance[field.id] ?? {}, blocks);
+    if (missing.length) throw new Problem('tool-missing', `This text was changed in a way that needs ${missing.map((t) => `“${t.name}”`).join(' and ')}, which your toolbar does not have. What was there before is kept as it is; ask the keyholder if you need the tool.`, { tools: missing.map((t) => t.id), field: field.id });
+    if (shown && losesProtected(tools, inventory.tools.values(), blocksOf(field, shown), blocks)) throw new Problem('tool-missing', 'This would take a table or a picture away that your toolbar cannot make again, so it was not saved. Load the page again to get it back.', { field: field.id });
+  }
+  if (given.over && draft && draft.updatedBy !== access.signedInId)
+    await addRevision(tx, access, pageId, draft.content, 'kept', `Put aside when ${access.who.name} kept another version`, draft.updatedBy);
+  const values = { content, version: given.version + 1, allowance: merge(allowance, held(layout, content)), updatedBy: access.signedInId, updatedAt: now() };
+  await tx.insert(drafts).values({ ...values, pageId, siteId: access.site.id, startedBy: access.signedInId }).onConflictDoUpdate({ target: drafts.pageId, set: values });
+  return { version: values.version, updatedAt: values.updatedAt.toISOString() };
+}
+
+const picturesIn = (nodes: readonly DocumentNode[]): string[] => nodes.flatMap((node) => (node.type === 'picture' ? [String(node.attrs?.['id'])] : 'content' in node && node.content ? picturesIn(node.content) : []));
+
+/** Whether a draft names only what there is and what its writer may: pictures and people of the site, a layout they may use here. */
+async function mayUse(tx: Tx, access: Access, page: PageRow, layout: Layout, content: PageContent): Promise<void> {
+  const refuse = (field: string, message: string, detail = message) => new Problem('bad-input', detail, { faults: [{ field, message }] });
+  const wanted = layout.fields.flatMap((field) => {
+    const inText = isRich(field) ? picturesIn(blocksOf(field, content).content) : [];
+    const own = field.kind === 'picture' ? [content[field.id]] : field.kind === 'pieces' ? piecesOf(content, field.id).map((piece) => piece.picture) : [];
+    return [...inText, ...own].filter((id): id is string => typeof id === 'string').map((id) => ({ field, id }));
+  });
+  if (wanted.length > 0) {
+    const there = new Set((await tx.select({ id: media.id }).from(media).where(eq(media.siteId, access.site.id))).map((row) => String(row.id)));
+    const gone = wanted.find(({ id }) => !there.has(id));
+    if (gone) throw refuse(gone.field.id, 'Choose another picture.', `${gone.field.name}: the picture chosen is not there any more. Choose another.`);
+  }
+  const author = textOf(content, 'page.author');
+  if (author && author !== String(page.authorId) && !(/^\d{1,9}$/.test(author) && (await tx.select({ id: people.id }).from(people).where(and(eq(people.siteId, access.site.id), eq(people.id, Number(author))))).length)) throw refuse('page.author', 'This author is nobody of this website.');
+  if (layout.id !== page.layout) {
+    const place = await findPagePlace(tx, access.site.id, page.id);
+    if (place && !mayNow(access, 'page.edit', { place: { ...place, layout: layout.id } }).allowed) throw refuse('page.layout', `You may not use the layout “${layout.name}” here.`);
+  }
+}
+
+export async function addRevision(tx: Tx, access: Pick<Access, 'site' | 'signedInId'>, pageId: number, content: PageContent, kind: 'sent' | 'published' | 'kept', note: string, madeBy: number | null = access.signedInId): Promise<number> {
+  const [last] = await tx.select({ number: sql<number>`coalesce(max(${revisions.number}), 0)` }).from(revisions).where(eq(revisions.pageId, pageId));
+  const [row] = await tx.insert(revisions).values({ siteId: access.site.id, pageId, number: Number(last?.number ?? 0) + 1, content, kind, note, madeBy }).returning({ id: revisions.id });
+  if (!row) throw new Error('a revision was not written');
+  return row.id;
+}
+
+/**
+ * Keeps what is on the screen and takes it at once, for sending or publishing. Where nothing differs from what
+ * visitors see there is nothing to take. Runs in a transaction.
+ */
+export async function saveAndTake(tx: Tx, access: Access, pageId: number, given: { content: unknown; version: number }): Promise<PageContent> {
+  const { version } = await saveDraft(tx, access, pageId, given);
+  const content = await takeDraft(tx, access, pageId, version);
+  const page = await findPage(tx, access.site.id, pageId);
+  const live = await contentOf(tx, page.liveRevisionId);
+  if (live && sameContent(content, asShown(live, page))) throw new Problem('already-done', 'Nothing differs from what visitors see, so there is nothing to send.');
+  return content;
+}
+
+/** Takes the draft for sending or publishing it, and ends it. The version must be the one on the screen. */
+async function takeDraft(tx: Tx, access: Access, pageId: number, version: number): Promise<PageContent> {
+  const page = await findPage(tx, access.site.id, pageId, true);
+  const draft = await findDraft(tx, pageId);
+  if (!draft) throw new Problem('already-done', 'There is no draft of this page: nothing has changed since the last version, or it was sent already.');
+  if (draft.version !== version) throw conflict(draft, page);
+  await tx.delete(drafts).where(eq(drafts.pageId, pageId));
+  return whole(draft.content, page);
+}
+
+/** Keeps a version that was not chosen when two people wrote at once. Runs in a transaction. */
+export async function putAside(tx: Tx, access: Access, pageId: number, content: unknown): Promise<void> {
+  const page = await findPage(tx, access.site.id, pageId);
+  const parsed = parseContent(layouts, page.layout, content);
+  if (!parsed.ok) throw new Problem('bad-input', parsed.faults.map((f) => f.message).join(' '), { faults: parsed.faults });
+  await addRevision(tx, access, pageId, parsed.content, 'kept', 'Put aside for another version');
+}
+
+/** Drops the draft; the page says again what visitors see. The draft dropped is kept as a revision. Runs in a transaction. */
+export async function dropDraft(tx: Tx, access: Access, pageId: number, version: number): Promise<void> {
+  const page = await findPage(tx, access.site.id, pageId);
+  if (!(await standing(tx, page))) throw new Problem('bad-input', 'This page was never anything but this draft, so there is nothing to go back to. Delete the page if it is not needed.');
+  const content = await takeDraft(tx, access, pageId, version);
+  await addRevision(tx, access, pageId, content, 'kept', 'Draft put aside');
+}
+
+export interface UnfinishedEntry { pageId: string; title: string; state: 'draft' | 'sent-back' | 'waiting'; at: Date; word: string | null; publishedAt: Date | null }
+
+/** A person's drafts, what they sent and nobody has looked at, and what came back; newest first. */
+export async function listUnfinished(tx: Tx, access: Access): Promise<UnfinishedEntry[]> {
+  const me = Number(access.who.id);
+  const lastOut = sql<string | null>`(select max(published_at) from publications where page_id = ${pages.id})`;
+  const [mine, sent] = await Promise.all([
+    tx.select({ draft: drafts, out: lastOut }).from(drafts).innerJoin(pages, and(eq(pages.id, drafts.pageId), isNull(pages.deletedAt))).where(and(eq(drafts.siteId, access.site.id), sql`${me} in (${drafts.startedBy}, ${drafts.updatedBy})`)),
+    tx.select({ review: reviews, content: revisions.content, out: lastOut }).from(reviews).innerJoin(revisions, eq(revisions.id, reviews.revisionId)).innerJoin(pages, and(eq(pages.id, reviews.pageId), isNull(pages.deletedAt))).where(and(eq(reviews.siteId, access.site.id), eq(reviews.sentBy, me), isNull(reviews.outcome))),
+  ]);
+  const date = (text: string | null) => (text === null ? null : new Date(text));
+  return [
+    ...mine.map(({ draft, out }) => ({ pageId: String(draft.pageId), title: textOf(draft.content, 'title'), state: draft.sentBackWord === null ? ('draft' as const) : ('sent-back' as const), at: draft.updatedAt, word: draft.sentBackWord, publishedAt: date(out) })),
+    ...sent.map(({ review, content, out }) => ({ pageId: String(review.pageId), title: textOf(content, 'title'), state: 'waiting' as const, at: review.sentAt, word: null, publishedAt: date(out) })),
+  ].sort((a, b) => b.at.getTime() - a.at.getTime());
+}

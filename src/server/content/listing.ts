@@ -1,0 +1,172 @@
+import { and, asc, desc, eq, gte, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
+import { z } from 'zod';
+import { PAGE_STATES, type PageState } from '@/core/access';
+import { addressOf, type ListedPage } from '@/core/content';
+import { sayDay } from '@/core/words';
+import { getLayout } from '@/office';
+import { now } from '../clock';
+import type { Tx } from '../db/client';
+import { drafts, pages, people, publications, reviews, revisions } from '../db/schema';
+import type { Access } from '../gate/access';
+import { mayOn } from '../gate/authorize';
+import { allowedPages } from '../gate/filter';
+import { findAddresses } from './addresses';
+
+const SORTS = ['title', 'changed', 'state', 'layout', 'author', 'place'] as const;
+/** What the list of pages can be asked for; also the form in which a filter is saved. */
+export const filterSchema = z.object({
+  q: z.string().trim().max(200).default(''),
+  layout: z.string().max(40).default(''),
+  state: z.enum(['', ...PAGE_STATES]).default(''),
+  navigation: z.enum(['', 'yes', 'no']).default(''),
+  language: z.string().max(12).default(''),
+  author: z.string().max(12).default(''),
+  /** Changed in the last so many days. */
+  days: z.coerce.number().int().min(0).max(3660).default(0),
+  sort: z.enum(SORTS).default('changed'),
+  dir: z.enum(['up', 'down']).default('down'),
+});
+export type PageFilter = z.infer<typeof filterSchema>;
+
+const state = sql<PageState>`case when ${drafts.pageId} is not null then 'draft' when ${reviews.id} is not null then 'waiting' when ${pages.downRevisionId} is not null then 'down' when exists (select 1 from ${publications} where ${publications.pageId} = ${pages.id}) then 'published' else 'draft' end`;
+const lastOut = sql<string | null>`(select max(${publications.publishedAt}) from ${publications} where ${publications.pageId} = ${pages.id})`;
+const title = sql<string>`coalesce(${pages.shortName}, ${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')`;
+const changed = sql<string>`greatest(${pages.createdAt}, ${drafts.updatedAt}, ${reviews.sentAt}, ${lastOut})`;
+
+const from = (tx: Tx) =>
+  tx
+    .select({ id: pages.id, parent: pages.parentId, path: sql<string>`${pages.path}::text`, title, state, inNavigation: pages.inNavigation, layout: pages.layout, language: pages.language, authorId: pages.authorId, author: people.name, changed, out: lastOut, live: pages.liveRevisionId })
+    .from(pages)
+    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
+    .leftJoin(drafts, eq(drafts.pageId, pages.id))
+    .leftJoin(reviews, and(eq(reviews.pageId, pages.id), isNull(reviews.outcome)))
+    .leftJoin(people, eq(people.id, pages.authorId));
+
+const seen = (access: Access): SQL => and(eq(pages.siteId, access.site.id), isNull(pages.deletedAt), allowedPages(access, 'page.view')) ?? sql`false`;
+
+/** Titles that hold what is typed or are spelled alike, and texts that speak of it. */
+function matches(q: string): SQL | undefined {
+  if (q === '') return undefined;
+  const query = sql`websearch_to_tsquery('english', ${q})`;
+  const like = `%${q.replaceAll(/[\\%_]/g, '\\$&')}%`;
+  return or(sql`${title} ilike ${like}`, sql`coalesce(${drafts.content}->>'title', ${revisions.content}->>'title') ilike ${like}`, sql`word_similarity(${q}, ${title}) > 0.5`, sql`${revisions.words} @@ ${query}`, sql`jsonb_to_tsvector('english', ${drafts.content}, '["string"]') @@ ${query}`);
+}
+
+function conditions(access: Access, filter: PageFilter): SQL | undefined {
+  const id = (text: string) => (/^\d{1,9}$/.test(text) ? Number(text) : 0);
+  return and(
+    seen(access),
+    matches(filter.q),
+    filter.layout ? eq(pages.layout, filter.layout) : undefined,
+    filter.state ? sql`${state} = ${filter.state}` : undefined,
+    filter.navigation ? eq(pages.inNavigation, filter.navigation === 'yes') : undefined,
+    filter.language ? eq(pages.language, filter.language) : undefined,
+    filter.author ? eq(pages.authorId, id(filter.author)) : undefined,
+    filter.days > 0 ? gte(changed, new Date(now().getTime() - filter.days * 86_400_000).toISOString()) : undefined,
+  );
+}
+
+type Row = Awaited<ReturnType<typeof from>>[number];
+
+/** Everybody's visible pages as ids, each with what lies directly below it in order; null for those that nothing visible lies above. */
+async function visibleTree(tx: Tx, access: Access): Promise<Map<string | null, string[]>> {
+  const rows = await tx.select({ id: pages.id, parent: pages.parentId }).from(pages).where(seen(access)).orderBy(asc(pages.position), asc(pages.id));
+  const ids = new Set(rows.map((row) => row.id));
+  const below = new Map<string | null, string[]>();
+  for (const row of rows) {
+    const parent = row.parent !== null && ids.has(row.parent) ? String(row.parent) : null;
+    below.set(parent, [...(below.get(parent) ?? []), String(row.id)]);
+  }
+  return below;
+}
+
+async function listed(tx: Tx, access: Access, rows: readonly Row[], below: ReadonlyMap<string | null, string[]>): Promise<ListedPage[]> {
+  if (rows.length === 0) return [];
+  const addressed = await findAddresses(tx, access.site.id);
+  const may = { edit: mayOn(access, 'page.edit'), create: mayOn(access, 'page.create'), arrange: mayOn(access, 'page.arrange'), retire: mayOn(access, 'page.retire') };
+  return rows.map((row) => {
+    const place = { path: row.path.split('.'), layout: row.layout, state: row.state, author: row.authorId === null ? null : String(row.authorId) };
+    const day = row.out === null ? '' : sayDay(new Date(row.out), access.site.timeZone, now());
+    return {
+      id: String(row.id), parent: row.parent === null ? null : String(row.parent), title: row.title, state: row.state, inNavigation: row.inNavigation, layout: getLayout(row.layout).name, language: row.language, author: row.author,
+      address: addressOf(addressed, String(row.id)), changedAt: new Date(row.changed).toISOString(), below: below.get(String(row.id))?.length ?? 0,
+      visitors: row.live === null ? (row.out ? `Visitors saw it last on ${day}` : 'Visitors do not see it yet') : `Visitors see the version from ${day}`,
+      may: { edit: may.edit(place), create: may.create(place), arrange: may.arrange(place), retire: may.retire(place) },
+    };
+  });
+}
+
+/** Some pages, of those somebody may see, in the order of the ids given. */
+async function pagesById(tx: Tx, access: Access, ids: readonly string[], below: ReadonlyMap<string | null, string[]>): Promise<ListedPage[]> {
+  if (ids.length === 0) return [];
+  const rows = await from(tx).where(and(seen(access), inArray(pages.id, ids.map(Number))));
+  const order = new Map(ids.map((id, i) => [id, i]));
+  return (await listed(tx, access, rows, below)).sort((a, b) => (order.get(a.id) ?? 0) - (order.get(b.id) ?? 0));
+}
+
+export interface TreeSlice { pages: ListedPage[]; /** How many pages there are in all that this person may see. */ total: number }
+
+/** As many pages as are sent at once without being asked for. */
+const AT_ONCE = 300;
+
+/**
+ * The part of the tree that a screen begins with: all of it where that is little, else the top, what lies directly below it, and
+ * the way down to `current`. Parents come first, neighbours in their order.
+ */
+export async function beginTree(tx: Tx, access: Access, current?: string): Promise<TreeSlice> {
+  const below = await visibleTree(tx, access);
+  const total = [...below.values()].reduce((sum, list) => sum + list.length, 0);
+  const open = new Set<string | null>([null, ...(below.get(null)?.length === 1 ? (below.get(null) ?? []) : [])]);
+  if (current !== undefined) {
+    const parentOf = new Map([...below].flatMap(([parent, ids]) => ids.map((id) => [id, parent] as const)));
+    for (let at: string | null | undefined = current; at; at = parentOf.get(at)) open.add(at);
+  }
+  const ids: string[] = [];
+  const visit = (parent: string | null) => {
+    for (const id of below.get(parent) ?? []) {
+      ids.push(id);
+      if (total <= AT_ONCE || open.has(id)) visit(id);
+    }
+  };
+  visit(null);
+  return { pages: await pagesById(tx, access, ids, below), total };
+}
+
+/** What lies directly below a page. */
+export async function branchOf(tx: Tx, access: Access, parent: string): Promise<ListedPage[]> {
+  const below = await visibleTree(tx, access);
+  return pagesById(tx, access, below.get(parent) ?? [], below);
+}
+
+/** Pages that fit what is typed, with all above them, as a tree. */
+export async function searchTree(tx: Tx, access: Access, q: string): Promise<TreeSlice> {
+  const below = await visibleTree(tx, access);
+  const found = await tx.select({ path: sql<string>`${pages.path}::text` }).from(pages).leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`)).leftJoin(drafts, eq(drafts.pageId, pages.id)).where(and(seen(access), matches(q))).limit(100);
+  const wanted = new Set(found.flatMap((row) => row.path.split('.')));
+  const ids: string[] = [];
+  const visit = (parent: string | null) => {
+    for (const id of below.get(parent) ?? []) {
+      if (wanted.has(id)) ids.push(id);
+      visit(id);
+    }
+  };
+  visit(null);
+  return { pages: await pagesById(tx, access, ids, below), total: found.length };
+}
+
+const orderBy: Record<PageFilter['sort'], SQL> = { title: sql`lower(${title})`, changed, state, layout: sql`${pages.layout}`, author: sql`coalesce(${people.name}, '')`, place: sql`${pages.path}` };
+
+/** A stretch of the list, sorted and cut by the database. */
+export async function listByFilter(tx: Tx, access: Access, filter: PageFilter, cut: { offset: number; limit: number }): Promise<{ pages: ListedPage[]; total: number }> {
+  const where = conditions(access, filter);
+  const direction = filter.dir === 'up' ? asc : desc;
+  const rows = await from(tx).where(where).orderBy(direction(orderBy[filter.sort]), asc(pages.id)).limit(cut.limit).offset(cut.offset);
+  const [count] = await tx
+    .select({ total: sql<number>`count(*)::int` })
+    .from(pages)
+    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
+    .leftJoin(drafts, eq(drafts.pageId, pages.id))
+    .leftJoin(reviews, and(eq(reviews.pageId, pages.id), isNull(reviews.outcome)))
+    .where(where);
+  return { pages: await listed(tx, access, rows, new Map()), total: count?.total ?? 0 };
+}

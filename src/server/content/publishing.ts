@@ -1,0 +1,146 @@
+import { and, asc, eq, isNull, lte, sql } from 'drizzle-orm';
+import { checkPage, pathsFrom, textOf, addressOf, type Finding, type PageContent } from '@/core/content';
+import { publishingOf, type CheckRule, type Plan } from '@/core/plan';
+import { sayTime } from '@/core/words';
+import { record } from '../activity/activity';
+import { findInstant, now } from '../clock';
+import { isDatabaseAway, type Tx } from '../db/client';
+import { drafts, media, pages, publications, redirects, reviews, revisions, schedules, sites } from '../db/schema';
+import type { Access } from '../gate/access';
+import { Problem } from '../gate/problems';
+import { getLivePlan } from '../plan/plans';
+import { findPage, layoutOf, whole } from './drafts';
+import { applySettings, findAddresses } from './addresses';
+
+/** Who does something: a person, or Safe Room itself when its time has come. */
+export type Actor = Pick<Access, 'site'> & { signedInId: number; plan: Plan };
+
+export type JudgedFinding = Finding & { rule: Exclude<CheckRule, 'off'> };
+
+/** What may be wrong with a content, as the site wants it judged. */
+export async function checkContent(tx: Tx, actor: Pick<Actor, 'site' | 'plan'>, pageId: number, given: PageContent): Promise<JudgedFinding[]> {
+  const page = await findPage(tx, actor.site.id, pageId);
+  const content = whole(given, page);
+  const layout = layoutOf(content, page);
+  const described = new Map((await tx.select({ id: media.id, description: media.description }).from(media).where(eq(media.siteId, actor.site.id))).map((row) => [String(row.id), row.description]));
+  const there = new Set<string>();
+  if (pathsFrom(layout, content).length > 0) {
+    const addressed = await findAddresses(tx, actor.site.id);
+    for (const id of addressed.keys()) there.add(addressOf(addressed, id));
+    for (const row of await tx.select({ address: redirects.address }).from(redirects).where(eq(redirects.siteId, actor.site.id))) there.add(row.address);
+  }
+  const isThere = (path: string) => there.has(path) || /^\/(?:media\/|search$|sign-in$)/.test(path);
+  const { checks } = publishingOf(actor.plan);
+  return checkPage(layout, content, { isThere, describe: (id) => described.get(id) }).flatMap((finding): JudgedFinding[] => {
+    const rule = checks[finding.check];
+    return rule === 'off' ? [] : [{ ...finding, rule }];
+  });
+}
+
+/** Refuses what the site does not let through. */
+export async function mustPass(tx: Tx, actor: Actor, pageId: number, content: PageContent): Promise<void> {
+  const stops = (await checkContent(tx, actor, pageId, content)).filter((finding) => finding.rule === 'block');
+  if (stops.length > 0) throw new Problem('bad-input', `This website wants these set right first: ${stops.map((stop) => stop.message).join(' ')}`, { findings: stops });
+}
+
+/** Puts a revision on the website, with what it says of the page's settings. Runs in a transaction. */
+export async function putOnline(tx: Tx, actor: Actor, pageId: number, revisionId: number, content: PageContent, at?: Date): Promise<void> {
+  const page = await findPage(tx, actor.site.id, pageId, true);
+  await mustPass(tx, actor, pageId, content);
+  await applySettings(tx, actor.site.id, page, whole(content, page), actor.signedInId);
+  await tx.update(pages).set({ liveRevisionId: revisionId, downRevisionId: null }).where(eq(pages.id, pageId));
+  await tx.insert(publications).values({ siteId: actor.site.id, pageId, revisionId, publishedBy: actor.signedInId, ...(at && { publishedAt: at }) });
+}
+
+/** What waits is answered by something newer. Runs in a transaction. */
+export const replaceWaiting = (tx: Tx, pageId: number, by: number) =>
+  tx.update(reviews).set({ outcome: 'replaced', decidedAt: now(), decidedBy: by }).where(and(eq(reviews.pageId, pageId), isNull(reviews.outcome)));
+
+/** An hour as typed on the site's clock, which must lie ahead. */
+export function comingInstant(actor: Pick<Actor, 'site'>, local: string): Date {
+  const instant = findInstant(local, actor.site.timeZone);
+  const fault = !instant ? 'Give a day and an hour.' : instant <= now() ? 'That hour has passed already. Choose one that is still to come.' : null;
+  if (!instant || fault) throw new Problem('bad-input', fault ?? '', { faults: [{ field: 'at', message: fault ?? '' }] });
+  return instant;
+}
+
+/** Plans what shall happen to a page by itself; what was planned before of the same kind is replaced. Runs in a transaction. */
+export async function planFor(tx: Tx, actor: Actor, pageId: number, given: { what: 'publish' | 'take-down'; dueAt: Date; revisionId?: number }): Promise<void> {
+  await tx.delete(schedules).where(openPlan(pageId, given.what));
+  await tx.insert(schedules).values({ siteId: actor.site.id, pageId, what: given.what, dueAt: given.dueAt, revisionId: given.revisionId ?? null, madeBy: actor.signedInId });
+}
+const openPlan = (pageId: number, what: 'publish' | 'take-down') => and(eq(schedules.pageId, pageId), eq(schedules.what, what), isNull(schedules.doneAt));
+
+/** Calls off what was planned. What was to be published becomes a draft again, unless there is a newer one. Runs in a transaction. */
+export async function callOff(tx: Tx, actor: Actor, pageId: number, what: 'publish' | 'take-down'): Promise<void> {
+  const [gone] = await tx.delete(schedules).where(openPlan(pageId, what)).returning({ revision: schedules.revisionId });
+  if (!gone) throw new Problem('already-done', 'Nothing is planned for this page any more.');
+  const [revision] = gone.revision === null ? [] : await tx.select().from(revisions).where(eq(revisions.id, gone.revision));
+  if (revision) await tx.insert(drafts).values({ pageId, siteId: actor.site.id, content: revision.content, version: 1, allowance: {}, startedBy: revision.madeBy, updatedBy: actor.signedInId }).onConflictDoNothing();
+  await record(tx, actor, what === 'publish' ? 'called off publishing' : 'called off taking down', await titleOf(tx, pageId), { href: `/room/pages/${pageId}` });
+}
+
+/** Takes pages off the website; what they said is kept, and stands there again when they are put back. Runs in a transaction. */
+export async function takeDown(tx: Tx, pageIds: readonly number[]): Promise<void> {
+  for (const id of pageIds) await tx.update(pages).set({ downRevisionId: sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`, liveRevisionId: null }).where(eq(pages.id, id));
+}
+
+/** The page and all below it that is not deleted, the page first. */
+export async function findBranch(tx: Tx, siteId: number, pageId: number): Promise<(typeof pages.$inferSelect)[]> {
+  return tx.select().from(pages).where(and(eq(pages.siteId, siteId), isNull(pages.deletedAt), sql`${pages.path} <@ (select b.path from pages b where b.id = ${pageId})`)).orderBy(sql`nlevel(${pages.path})`, asc(pages.position), asc(pages.id));
+}
+
+let lookedAt = 0;
+const LOOK_EVERY_MS = 5000;
+
+/**
+ * Does what has come due. Asked before every answer of the website and the back office, so that nobody ever sees a page
+ * later than its time; several processes share the work by row locks. Each thing is a transaction of its own, and one that fails is
+ * told on the page and in the activity instead of being tried for ever.
+ */
+export async function settleDue(tx: Tx, force = false): Promise<number> {
+  const at = now();
+  if (!force && at.getTime() - lookedAt < LOOK_EVERY_MS) return 0;
+  lookedAt = at.getTime();
+  const due = await tx.select({ id: schedules.id }).from(schedules).where(and(isNull(schedules.doneAt), lte(schedules.dueAt, at))).orderBy(asc(schedules.dueAt), asc(schedules.id));
+  let done = 0;
+  for (const { id } of due) {
+    try {
+      if (await tx.transaction((inner) => settleOne(inner, id))) done++;
+    } catch (error) {
+      // A database that is away is no reason: it is tried again with the next answer.
+      if (isDatabaseAway(error)) throw error;
+      const failed = error instanceof Problem ? error.detail : 'Something went wrong.';
+      await tx.update(schedules).set({ doneAt: now(), failed }).where(and(eq(schedules.id, id), isNull(schedules.doneAt)));
+    }
+  }
+  return done;
+}
+
+async function settleOne(tx: Tx, id: number): Promise<boolean> {
+  const [entry] = await tx.select().from(schedules).where(and(eq(schedules.id, id), isNull(schedules.doneAt))).for('update', { skipLocked: true });
+  if (!entry) return false;
+  const [site] = await tx.select().from(sites).where(eq(sites.id, entry.siteId));
+  if (!site) return false;
+  const actor: Actor = { site, signedInId: entry.madeBy ?? 0, plan: await getLivePlan(tx, site) };
+  const [deleted] = await tx.select({ at: pages.deletedAt }).from(pages).where(eq(pages.id, entry.pageId));
+  if (deleted?.at) throw new Problem('not-found', 'The page was deleted before its time came.');
+  if (entry.what === 'publish') {
+    const [revision] = await tx.select().from(revisions).where(eq(revisions.id, entry.revisionId ?? 0));
+    if (!revision) throw new Problem('not-found', 'What was to be published is not there any more.');
+    await putOnline(tx, actor, entry.pageId, revision.id, revision.content, entry.dueAt);
+    await record(tx, actor, 'published, as planned', textOf(revision.content, 'title'), { href: `/room/pages/${entry.pageId}`, detail: sayTime(entry.dueAt, site.timeZone, now()) });
+  } else {
+    const branch = await findBranch(tx, site.id, entry.pageId);
+    await takeDown(tx, branch.map((page) => page.id));
+    await record(tx, actor, 'taken down, as planned', await titleOf(tx, entry.pageId), { href: `/room/pages/${entry.pageId}` });
+  }
+  await tx.update(schedules).set({ doneAt: now() }).where(eq(schedules.id, id));
+  return true;
+}
+
+/** What a page is called in the back office. */
+export async function titleOf(tx: Tx, pageId: number): Promise<string> {
+  const [row] = await tx.select({ title: sql<string>`coalesce(${pages.shortName}, ${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')` }).from(pages).leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`)).leftJoin(drafts, eq(drafts.pageId, pages.id)).where(eq(pages.id, pageId));
+  return row?.title ?? 'Untitled';
+}

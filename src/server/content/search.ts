@@ -1,0 +1,51 @@
+import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { addressOf } from '@/core/content';
+import type { Tx } from '../db/client';
+import { pages, revisions } from '../db/schema';
+import { findAddresses } from './addresses';
+import type { PageFacts } from './tree';
+
+export interface Found {
+  page: PageFacts;
+  /** A few words around what was asked; every second part is one that was asked for. */
+  excerpt: string[];
+}
+
+const MOST = 20;
+/** Marks around what was found, from Unicode's private use area: no text holds them. */
+const [BEGIN, END] = ['\uE000', '\uE001'];
+/** All the words of what visitors see of a page, in their order (strict: the lax mode of SQL/JSON paths gives what lies in lists twice). */
+const text = sql<string>`concat_ws(' ', ${revisions.content}->>'summary', (select string_agg(t.words #>> '{}', ' ' order by t.at) from jsonb_path_query(${revisions.content}, 'strict $.** ? (exists (@.text)).text') with ordinality as t(words, at)))`;
+
+/**
+ * Pages whose published words fit what was asked, best first: PostgreSQL's full text search, and where it finds nothing,
+ * titles and summaries that are spelled alike (trigram word similarity). Only among the pages given.
+ */
+export async function searchPages(tx: Tx, among: readonly PageFacts[], asked: string): Promise<Found[]> {
+  const words = asked.trim().slice(0, 200);
+  if (words === '' || among.length === 0) return [];
+  const query = sql`websearch_to_tsquery('english', ${words})`;
+  const there = inArray(pages.id, among.map((page) => Number(page.id)));
+  const live = () => tx.select({ id: pages.id, excerpt: sql<string>`ts_headline('english', ${text}, ${query}, ${`StartSel=${BEGIN}, StopSel=${END}, MaxWords=28, MinWords=14, MaxFragments=1`})` }).from(pages).innerJoin(revisions, eq(revisions.id, pages.liveRevisionId)).$dynamic();
+  let rows = await live().where(and(there, sql`${revisions.words} @@ ${query}`)).orderBy(desc(sql`ts_rank(${revisions.words}, ${query})`), pages.id).limit(MOST);
+  // Who writes quotes or a minus means it to the letter.
+  if (rows.length === 0 && !/"|(^|\s)-/.test(words)) {
+    const alike = sql<number>`word_similarity(${words}, concat_ws(' ', ${revisions.content}->>'title', ${revisions.content}->>'summary'))`;
+    rows = await live().where(and(there, sql`${alike} > 0.4`)).orderBy(desc(alike), pages.id).limit(5);
+  }
+  const byId = new Map(among.map((page) => [page.id, page]));
+  return rows.flatMap((row) => {
+    const page = byId.get(String(row.id));
+    return page ? [{ page, excerpt: row.excerpt.split(new RegExp(`[${BEGIN}${END}]`)) }] : [];
+  });
+}
+
+/** Pages of the website a link can lead to, newest change first; those whose title fits some words, if there are any. */
+export async function findTargets(tx: Tx, siteId: number, q: string): Promise<{ title: string; address: string }[]> {
+  const title = sql<string>`coalesce(${pages.shortName}, ${revisions.content}->>'title')`;
+  const fits = q === '' ? undefined : sql`(${title} ilike ${`%${q.replaceAll(/[\\%_]/g, '\\$&')}%`} or word_similarity(${q}, concat_ws(' ', ${title}, ${revisions.content}->>'title')) > 0.5)`;
+  const newest = sql`(select max(p.published_at) from publications p where p.page_id = ${pages.id})`;
+  const rows = await tx.select({ id: pages.id, title }).from(pages).innerJoin(revisions, eq(revisions.id, pages.liveRevisionId)).where(and(eq(pages.siteId, siteId), isNull(pages.deletedAt), fits)).orderBy(desc(newest), pages.id).limit(50);
+  const addressed = await findAddresses(tx, siteId);
+  return rows.map((row) => ({ title: row.title, address: addressOf(addressed, String(row.id)) }));
+}

@@ -1,0 +1,3 @@
+CREATE EXTENSION IF NOT EXISTS pg_trgm;--> statement-breakpoint
+ALTER TABLE "revisions" ADD COLUMN "words" "tsvector" GENERATED ALWAYS AS (setweight(to_tsvector('english'::regconfig, coalesce(content->>'title', '')), 'A') || setweight(to_tsvector('english'::regconfig, coalesce(content->>'summary', '')), 'B') || setweight(jsonb_to_tsvector('english'::regconfig, jsonb_path_query_array(content, 'strict $.** ? (exists (@.text)).text'), '["string"]'), 'C')) STORED;--> statement-breakpoint
+CREATE INDEX "revisions_words" ON "revisions" USING gin ("words");

@@ -1,0 +1,72 @@
+import { and, eq, gt } from 'drizzle-orm';
+import { isInForce, type Names, type Policy, type PolicyPerson } from '@/core/access';
+import { KEYHOLDER, policyOf, type Plan } from '@/core/plan';
+import { inventory } from '@/office';
+import { now } from '../clock';
+import type { Tx } from '../db/client';
+import { sessions, sites } from '../db/schema';
+import { findKeyholderName, findPolicyPerson, listPeople } from '../people/people';
+import { findPageNames } from '../content/tree';
+import { getLivePlan, getPreparedPlan } from '../plan/plans';
+import { hashToken } from './sessions';
+
+export type Site = typeof sites.$inferSelect;
+
+/** Who asks, with which plan: what the gate decides by and the room is made from. */
+export interface Access {
+  site: Site;
+  tokenHash: string;
+  /** Whose room it is: the person signed in, or the one a keyholder stepped in as. */
+  who: PolicyPerson;
+  /** The person really signed in. */
+  signedInId: number;
+  /** Set while a keyholder tries a room: nothing is kept then. */
+  trial: { back: string } | null;
+  plan: Plan;
+  policy: Policy;
+}
+
+export async function findSite(tx: Tx): Promise<Site | undefined> {
+  return (await tx.select().from(sites).orderBy(sites.id).limit(1))[0];
+}
+
+/** The access behind a session cookie; undefined when there is none or it is over. */
+export async function findAccess(tx: Tx, token: string | undefined): Promise<Access | undefined> {
+  if (!token) return undefined;
+  const tokenHash = hashToken(token);
+  const [row] = await tx.select({ session: sessions, site: sites }).from(sessions).innerJoin(sites, eq(sites.id, sessions.siteId)).where(and(eq(sessions.tokenHash, tokenHash), gt(sessions.expiresAt, now())));
+  if (!row) return undefined;
+  const { session, site } = row;
+  const signedIn = await findPolicyPerson(tx, session.personId);
+  if (!signedIn || signedIn.suspended) return undefined;
+  const steppedIn = session.stepInAs ? await findPolicyPerson(tx, session.stepInAs) : session.stepInRole ? sampleOf(session.stepInRole) : undefined;
+  const who = steppedIn ?? signedIn;
+  const plan = steppedIn ? (await getPreparedPlan(tx, site.id)).plan : await getLivePlan(tx, site);
+  return { site, tokenHash, who, signedInId: session.personId, trial: steppedIn ? { back: session.stepInFrom ?? '/workshop' } : null, plan, policy: policyOf(inventory, plan, [who]) };
+}
+
+/** The access of the first active keyholder: whose name stands by what is done on the machine itself. */
+export async function findAccessOfKeyholder(tx: Tx, site: Site): Promise<Access> {
+  const who = (await listPeople(tx, site.id)).find((person) => !person.suspended && isKeyholder(person));
+  if (!who) throw new Error('there is no keyholder yet');
+  const plan = await getLivePlan(tx, site);
+  return { site, tokenHash: '', who, signedInId: Number(who.id), trial: null, plan, policy: policyOf(inventory, plan, [who]) };
+}
+
+/** Somebody who would hold just this role: stands in while nobody does. */
+export const sampleOf = (role: string): PolicyPerson => ({ id: '0', name: 'Somebody', assignments: [{ role }] });
+
+export const isKeyholder = (person: PolicyPerson) => person.assignments.some((a) => a.role === KEYHOLDER && a.branch === undefined && isInForce(a, now().getTime()));
+
+/** What sentences about access call things. */
+export async function namesFor(tx: Tx, access: Pick<Access, 'site' | 'plan'>): Promise<Names> {
+  // One after the other: a transaction has one connection, which takes one query at a time.
+  const pageNames = await findPageNames(tx, access.site.id);
+  const keyholder = await findKeyholderName(tx, access.site.id);
+  return {
+    role: (id) => access.plan.roles.find((role) => role.id === id)?.name ?? id,
+    page: (id) => pageNames.get(id) ?? 'a page that is gone',
+    doing: (permission) => inventory.permissions.get(permission as never)?.name ?? permission,
+    keyholder: keyholder ?? 'the keyholder',
+  };
+}

@@ -1,0 +1,45 @@
+import { and, eq } from 'drizzle-orm';
+import { decide, refuseInWords, rulesAllow, rulesFor, type Decision, type PersonId, type Place } from '@/core/access';
+import { inventory } from '@/office';
+import { now } from '../clock';
+import { findPagePlace, rootPageId } from '../content/tree';
+import type { Tx } from '../db/client';
+import { pages } from '../db/schema';
+import { allowedPages } from './filter';
+import { namesFor, type Access } from './access';
+import { Problem } from './problems';
+
+/** What a permission is asked about. */
+export interface Thing {
+  place?: Place | undefined;
+  author?: PersonId | undefined;
+  revisionBy?: PersonId | undefined;
+}
+
+export function mayNow(access: Access, permission: string, thing: Thing = {}): Decision {
+  return decide(access.policy, { person: access.who.id, permission, ...thing, atMs: now().getTime() });
+}
+
+/** Answers like `mayNow` for one permission and as many places as a list has. */
+export function mayOn(access: Access, permission: string): (place: Place) => boolean {
+  const rules = rulesFor(access.policy, access.who.id, permission, now().getTime());
+  return (place) => rulesAllow(rules, access.who.id, { place });
+}
+
+/** The gate: returns when the person may, throws the refusal with its sentence when not. Everything passes here. */
+export async function authorize(tx: Tx, access: Access, permission: string, thing: Thing = {}): Promise<void> {
+  const decision = mayNow(access, permission, thing);
+  if (!decision.allowed) throw new Problem('refused', refuseInWords(decision, permission, await namesFor(tx, access)), { permission });
+}
+
+/** The gate for screens that list: a permission that has a place must be held somewhere, whichever page that is. */
+export async function authorizeSomewhere(tx: Tx, access: Access, permission: string): Promise<void> {
+  if (mayNow(access, permission).allowed) return;
+  const isPlaced = inventory.permissions.get(permission as never)?.placed ?? false;
+  const somewhere = isPlaced ? await tx.select({ id: pages.id }).from(pages).where(and(eq(pages.siteId, access.site.id), allowedPages(access, permission))).limit(1) : [];
+  if (somewhere.length > 0) return;
+  // No on every page: told as it is for the top of the site.
+  const root = isPlaced ? await rootPageId(tx, access.site.id) : null;
+  const place = root === null ? undefined : await findPagePlace(tx, access.site.id, root);
+  await authorize(tx, access, permission, place ? { place } : {});
+}

@@ -1,0 +1,159 @@
+import { randomUUID } from 'node:crypto';
+import type { APIRoute } from 'astro';
+import { and, eq } from 'drizzle-orm';
+import { z } from 'zod';
+import type { PermissionId } from '@/core/inventory';
+import { db, isDatabaseAway, type Tx } from '../db/client';
+import { receipts } from '../db/schema';
+import { log } from '../log';
+import { findAccess, type Access } from './access';
+import { authorize, type Thing } from './authorize';
+import { Problem } from './problems';
+import { readCookie } from './sessions';
+import { THINGS, type ThingKind } from './things';
+
+export interface Call<B> {
+  tx: Tx;
+  access: Access;
+  body: B;
+  id: number;
+  thing: Thing;
+  request: Request;
+  params: Record<string, string | undefined>;
+  /** Tells how far long work has come, where it is asked for as lines (`accept: application/x-ndjson`). */
+  progress: (done: number) => void;
+}
+
+export interface Declared {
+  /** The permission it asks for; `signed-in` where being signed in is enough. */
+  needs: PermissionId | 'signed-in';
+  on?: ThingKind;
+  /** Works for real also while a room is tried: only what ends the trial. */
+  evenInTrial?: true;
+}
+
+const MAX_BODY = 2_000_000;
+
+/** Refuses what a page of another origin sends: whatever writes must come from this site (OWASP CSRF Prevention Cheat Sheet, "Fetch Metadata" and "Verifying Origin"). */
+export function refuseForeign(request: Request): void {
+  if (request.method === 'GET' || request.method === 'HEAD') return;
+  const origin = request.headers.get('origin');
+  const host = request.headers.get('host') ?? new URL(request.url).host;
+  const ours = origin ? URL.canParse(origin) && new URL(origin).host === host : request.headers.get('sec-fetch-site') === 'same-origin';
+  if (!ours) throw new Problem('foreign-request', 'This request did not come from this site, so nothing was done.');
+}
+
+/** The address this site is asked at, for links that leave it. */
+export const originOf = (request: Request): string => {
+  const url = new URL(request.url);
+  return `${request.headers.get('x-forwarded-proto') ?? url.protocol.slice(0, -1)}://${request.headers.get('host') ?? url.host}`;
+};
+
+export async function readBody(request: Request): Promise<unknown> {
+  if (request.method === 'GET' || request.method === 'HEAD') return {};
+  if (!/^application\/json\b/.test(request.headers.get('content-type') ?? '')) throw new Problem('bad-input', 'Send JSON, with content type application/json.');
+  if (Number(request.headers.get('content-length') ?? 0) > MAX_BODY) throw new Problem('too-large', 'That is more than can be kept at once (2 MB).');
+  const text = await request.text();
+  if (text.length > MAX_BODY) throw new Problem('too-large', 'That is more than can be kept at once (2 MB).');
+  try {
+    return text === '' ? {} : JSON.parse(text);
+  } catch {
+    throw new Problem('bad-input', 'The request is not valid JSON.');
+  }
+}
+
+export function parseBody<S extends z.ZodType>(schema: S, value: unknown): z.infer<S> {
+  const parsed = schema.safeParse(value);
+  if (parsed.success) return parsed.data;
+  const faults = parsed.error.issues.map((issue) => ({ field: issue.path.join('.'), message: issue.message }));
+  throw new Problem('bad-input', faults[0] ? `${faults[0].field ? `${faults[0].field}: ` : ''}${faults[0].message}` : 'Something does not fit.', { faults });
+}
+
+/** Turns whatever was thrown into an answer; what was not expected is logged under a request id and not told. */
+export function answerFault(error: unknown, request: Request): Response {
+  if (error instanceof Problem) return error.toResponse();
+  if (isDatabaseAway(error)) return new Problem('database-away', 'The database is starting again. Nothing was lost; try again in a moment.').toResponse({ 'retry-after': '2' });
+  const requestId = randomUUID();
+  const message = error instanceof Error ? error.message.split('\n')[0]?.replace(/^Failed query:.*/, 'a query failed') : 'unknown';
+  log.error({ requestId, path: new URL(request.url).pathname, message, stack: error instanceof Error ? error.stack?.split('\n').filter((line) => line.trim().startsWith('at ')).slice(0, 8) : undefined }, 'something went wrong');
+  return new Problem('broken', `Something went wrong, and nothing was lost. Tell the keyholder this number: ${requestId.slice(0, 8)}.`, { requestId }).toResponse();
+}
+
+export const json = (value: unknown, status = 200, headers: Record<string, string> = {}): Response =>
+  new Response(JSON.stringify(value ?? {}), { status, headers: { 'content-type': 'application/json; charset=utf-8', 'cache-control': 'no-store', ...headers } });
+
+class Trial extends Error {
+  constructor(readonly value: unknown) {
+    super('a trial is rolled back');
+  }
+}
+
+/** The answer already given to a request with this key, or what `run` gives now: sent twice, done once. */
+async function once(tx: Tx, access: Access, key: string | null, run: () => Promise<unknown>): Promise<unknown> {
+  if (!key || key.length > 80) return run();
+  const mine = { personId: access.signedInId, key };
+  const [fresh] = await tx.insert(receipts).values({ ...mine, siteId: access.site.id }).onConflictDoNothing().returning({ key: receipts.key });
+  const here = and(eq(receipts.personId, mine.personId), eq(receipts.key, key));
+  if (!fresh) return (await tx.select({ response: receipts.response }).from(receipts).where(here))[0]?.response;
+  const value = (await run()) ?? {};
+  await tx.update(receipts).set({ response: value }).where(here);
+  return value;
+}
+
+/** Long work answered line by line: `{"done":3}` as it goes on, at last `{"value":…}` or `{"problem":…}`. */
+function asLines(work: (progress: (done: number) => void) => Promise<unknown>, request: Request): Response {
+  const encoder = new TextEncoder();
+  const body = new ReadableStream({
+    async start(stream) {
+      const line = (value: object) => stream.enqueue(encoder.encode(`${JSON.stringify(value)}\n`));
+      try {
+        line({ value: (await work((done) => line({ done }))) ?? {} });
+      } catch (error) {
+        line({ problem: (await answerFault(error, request).json()) as unknown });
+      }
+      stream.close();
+    },
+  });
+  return new Response(body, { headers: { 'content-type': 'application/x-ndjson', 'cache-control': 'no-store' } });
+}
+
+/**
+ * Makes an endpoint: from where does it come, who asks, may they, is the input whole, then one service call in one
+ * transaction, then the answer. While a room is tried the transaction is rolled back after the answer is made.
+ */
+export function endpoint<S extends z.ZodType = z.ZodObject<Record<never, never>>>(
+  declared: Declared & { body?: S; run: (call: Call<z.infer<S>>) => Promise<unknown> },
+): APIRoute & { declared: Declared } {
+  const work = async (request: Request, params: Record<string, string | undefined>, progress: (done: number) => void): Promise<unknown> => {
+    refuseForeign(request);
+    const raw = await readBody(request);
+    return db
+      .transaction(async (tx) => {
+        const access = await findAccess(tx, readCookie(request));
+        if (!access) throw new Problem('not-signed-in', 'You are no longer signed in. Sign in again; what you typed is kept.');
+        const thing = declared.on ? await THINGS[declared.on](tx, access, { id: params['id'], body: raw }) : {};
+        if (thing === null) throw new Problem('not-found', 'That is not there. It may have been removed in the meantime.');
+        if (declared.needs !== 'signed-in') await authorize(tx, access, declared.needs, thing);
+        const body = parseBody(declared.body ?? z.object({}), raw) as z.infer<S>;
+        const call = { tx, access, body, thing, request, params, progress, id: Number(params['id']) };
+        if (request.method === 'GET') return declared.run(call);
+        if (access.trial && !declared.evenInTrial) throw new Trial(await declared.run(call));
+        return once(tx, access, request.headers.get('idempotency-key'), () => declared.run(call));
+      })
+      .catch((error: unknown) => {
+        if (error instanceof Trial) return { ...(error.value as object | undefined), trial: true };
+        throw error;
+      });
+  };
+  const handler: APIRoute = async ({ request, params }) => {
+    if (request.headers.get('accept') === 'application/x-ndjson') return asLines((progress) => work(request, params, progress), request);
+    try {
+      const value = await work(request, params, () => undefined);
+      return value instanceof Response ? value : json(value);
+    } catch (error) {
+      return answerFault(error, request);
+    }
+  };
+  const { needs, on, evenInTrial } = declared;
+  return Object.assign(handler, { declared: { needs, ...(on && { on }), ...(evenInTrial && { evenInTrial }) } });
+}

@@ -1,0 +1,29 @@
+import { eq } from 'drizzle-orm';
+import { record } from '../activity/activity';
+import type { Tx } from '../db/client';
+import { sessions } from '../db/schema';
+import { findPolicyPerson } from '../people/people';
+import { getPreparedPlan } from '../plan/plans';
+import type { Access } from './access';
+import { notFound, Problem } from './problems';
+
+/** Lets a keyholder see a room as its editor does, under the prepared plan. Runs in a transaction. */
+export async function stepIn(tx: Tx, access: Access, asked: { role: string; person?: string | undefined; from: string }): Promise<{ to: string }> {
+  const { plan } = await getPreparedPlan(tx, access.site.id);
+  const role = plan.roles.find((r) => r.id === asked.role);
+  if (!role) throw notFound('This role');
+  if (asked.person) {
+    const person = await findPolicyPerson(tx, Number(asked.person));
+    if (!person) throw notFound('This person');
+    if (!person.assignments.some((a) => a.role === asked.role)) throw new Problem('bad-input', `${person.name} does not hold the role “${role.name}”.`);
+  }
+  await tx.update(sessions).set({ stepInAs: asked.person ? Number(asked.person) : null, stepInRole: asked.person ? null : asked.role, stepInFrom: asked.from }).where(eq(sessions.tokenHash, access.tokenHash));
+  await record(tx, access, 'stepped in', role.name, { href: asked.from });
+  return { to: '/room' };
+}
+
+/** Ends the trial; the keyholder is back where they came from. Runs in a transaction. */
+export async function stepOut(tx: Tx, access: Access): Promise<{ to: string }> {
+  await tx.update(sessions).set({ stepInAs: null, stepInRole: null, stepInFrom: null }).where(eq(sessions.tokenHash, access.tokenHash));
+  return { to: access.trial?.back ?? '/workshop' };
+}

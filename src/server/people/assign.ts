@@ -1,0 +1,150 @@
+import { and, eq, sql } from 'drizzle-orm';
+import type { Assignment, PolicyPerson } from '@/core/access';
+import { canonical } from '@/core/json';
+import { assignmentFaults, KEYHOLDER, type AssignmentFault, type Plan } from '@/core/plan';
+import { dayKey, sayDay } from '@/core/words';
+import { record } from '../activity/activity';
+import { findDayStart, now } from '../clock';
+import type { Tx } from '../db/client';
+import { findPageNames } from '../content/tree';
+import { assignments, people, sessions, sites } from '../db/schema';
+import { isKeyholder, type Access } from '../gate/access';
+import { notFound, Problem } from '../gate/problems';
+import { getPreparedPlan } from '../plan/plans';
+import { listPeople, type Person } from './people';
+
+/** An assignment as forms give it: days on the site's own clock, both inclusive. */
+export interface GivenAssignment { role: string; branch?: string | undefined; from?: string | undefined; until?: string | undefined }
+
+export const toGiven = (a: Assignment, timeZone: string): GivenAssignment => ({
+  role: a.role,
+  ...(a.branch !== undefined && { branch: a.branch }),
+  ...(a.fromMs !== undefined && { from: dayKey(new Date(a.fromMs), timeZone) }),
+  ...(a.untilMs !== undefined && { until: dayKey(new Date(a.untilMs - 1), timeZone) }),
+});
+
+/** The instants of given days; one left as it was keeps the very instants it had. */
+function fromGiven(given: GivenAssignment, timeZone: string, old: readonly Assignment[], at: number): Assignment {
+  const same = old.find((a) => canonical(toGiven(a, timeZone)) === canonical(given));
+  if (same) return same;
+  const day = (text: string | undefined, field: string, after: 0 | 1) => {
+    const start = text === undefined ? undefined : findDayStart(text, timeZone, after);
+    if (text !== undefined && !start) throw faultAt(`after.${at}.${field}`, `“${text}” is not a day. Write it like 2026-11-25.`);
+    return start?.getTime();
+  };
+  return { role: given.role, branch: given.branch, fromMs: day(given.from, 'from', 0), untilMs: day(given.until, 'until', 1) };
+}
+
+const faultAt = (field: string, message: string) => new Problem('bad-input', message, { faults: [{ field, message }] });
+
+/** The plan roles are given by: the one in force, without what the prepared one archives. */
+export async function assignablePlan(tx: Tx, access: Access): Promise<Plan> {
+  const { plan: prepared } = await getPreparedPlan(tx, access.site.id);
+  const live = access.trial ? prepared : access.plan;
+  return { ...live, roles: live.roles.map((role) => (prepared.roles.find((r) => r.id === role.id)?.archived ? { ...role, archived: true as const } : role)) };
+}
+
+/** A fault as the sentence for whoever assigns. */
+export function assignmentFaultInWords(fault: AssignmentFault, plan: Plan, person: PolicyPerson, timeZone: string): string {
+  const role = (id: string | undefined) => plan.roles.find((r) => r.id === id)?.name ?? id ?? '';
+  switch (fault.code) {
+    case 'unknown-role': return `There is no role “${role(person.assignments[fault.at]?.role)}” in force.`;
+    case 'archived-role': return `The role “${role(person.assignments[fault.at]?.role)}” is archived; nobody can be given it.`;
+    case 'ends-first': return `“${role(person.assignments[fault.at]?.role)}” would end before it begins.`;
+    case 'twice': return `“${role(person.assignments[fault.at]?.role)}” stands there twice.`;
+    case 'kept-apart': return `“${role(fault.pair[0])}” and “${role(fault.pair[1])}” are kept apart: nobody may hold both, whatever the dates.`;
+    case 'no-keyholder': {
+      const day = (ms: number) => sayDay(new Date(ms), timeZone, now());
+      return fault.gap.fromMs <= now().getTime() ? 'Then nobody could look after the website: there must always be an active keyholder.' : `Then there would be no keyholder from ${day(fault.gap.fromMs)}${fault.gap.untilMs ? ` to ${day(fault.gap.untilMs)}` : ' on'}. There must always be an active one.`;
+    }
+  }
+}
+
+/** Takes the one lock that changes to people wait for, so that what holds for all of them together is checked on what is there. */
+export const lockPeople = (tx: Tx, access: Access) => tx.execute(sql`select 1 from ${sites} where ${sites.id} = ${access.site.id} for update`);
+
+/**
+ * Refuses what only a keyholder may do to people: touch a keyholder, make one, or change what one holds oneself.
+ * So that whoever may invite cannot give themselves more than they were given.
+ */
+export function refuseBeyond(access: Access, target: PolicyPerson | null, roles: readonly string[]): void {
+  if (isKeyholder(access.who)) return;
+  if (target?.id === access.who.id) throw new Problem('refused', 'You cannot change what you may do yourself. Ask a keyholder.');
+  if (target?.assignments.some((a) => a.role === KEYHOLDER) || roles.includes(KEYHOLDER)) throw new Problem('refused', 'Only a keyholder can make or change a keyholder.');
+}
+
+export async function findPerson(tx: Tx, access: Access, personId: number): Promise<{ person: Person; everybody: Person[] }> {
+  const everybody = await listPeople(tx, access.site.id);
+  const person = everybody.find((p) => p.id === String(personId));
+  if (!person) throw notFound('This person');
+  return { person, everybody };
+}
+
+/** What assignments are checked against. */
+export interface Assignable { plan: Plan; pages: ReadonlyMap<string, string>; timeZone: string }
+export const loadAssignable = async (tx: Tx, access: Access): Promise<Assignable> => ({ plan: await assignablePlan(tx, access), pages: await findPageNames(tx, access.site.id), timeZone: access.site.timeZone });
+
+/** Checks what somebody shall hold and gives it as instants; a fault names the field. */
+export function checkAssignments({ plan, pages, timeZone }: Assignable, everybody: readonly PolicyPerson[], person: PolicyPerson, after: readonly GivenAssignment[], field: string): Assignment[] {
+  after.forEach((a, i) => { if (a.branch !== undefined && !pages.has(a.branch)) throw faultAt(`${field}.${i}.branch`, 'This page is not there any more. Choose another.'); });
+  const list = after.map((given, i) => fromGiven(given, timeZone, person.assignments, i));
+  const changed = { ...person, assignments: list };
+  const people = everybody.some((p) => p.id === person.id) ? everybody.map((p) => (p.id === person.id ? changed : p)) : [...everybody, changed];
+  // What was so before, an archived role still held for instance, is not held against a change of something else.
+  const old = new Set(assignmentFaults(plan, everybody, person.id, now().getTime()).map((f) => assignmentFaultInWords(f, plan, person, timeZone)));
+  const faults = assignmentFaults(plan, people, person.id, now().getTime());
+  const told = faults.map((fault) => ({ field: 'at' in fault ? `${field}.${fault.at}` : field, message: assignmentFaultInWords(fault, plan, changed, timeZone) })).filter((f) => !old.has(f.message));
+  if (told.length > 0) throw new Problem('bad-input', told.map((f) => f.message).join(' '), { faults: told });
+  return list;
+}
+
+export const writeAssignments = async (tx: Tx, siteId: number, personId: number, list: readonly Assignment[]): Promise<void> => {
+  await tx.delete(assignments).where(and(eq(assignments.siteId, siteId), eq(assignments.personId, personId)));
+  if (list.length > 0) await tx.insert(assignments).values(list.map((a) => ({ siteId, personId, roleId: a.role, branchId: a.branch === undefined ? null : Number(a.branch), fromAt: a.fromMs === undefined ? null : new Date(a.fromMs), untilAt: a.untilMs === undefined ? null : new Date(a.untilMs) })));
+};
+
+/** Gives somebody other roles, all at once; refused when they were changed in the meantime. Runs in a transaction. */
+export async function setAssignments(tx: Tx, access: Access, personId: number, given: { before: readonly GivenAssignment[]; after: readonly GivenAssignment[] }): Promise<void> {
+  await lockPeople(tx, access);
+  const { person, everybody } = await findPerson(tx, access, personId);
+  refuseBeyond(access, person, given.after.map((a) => a.role));
+  const current = person.assignments.map((a) => toGiven(a, access.site.timeZone));
+  if (canonical(current) !== canonical(given.before)) throw new Problem('conflict', `What ${person.name} holds was changed since you opened this, so nothing was overwritten. Load the screen again to see it.`);
+  const list = checkAssignments(await loadAssignable(tx, access), everybody, person, given.after, 'after');
+  await writeAssignments(tx, access.site.id, personId, list);
+  await record(tx, access, 'assigned roles', person.name, { href: '/room/people', detail: list.map((a) => access.plan.roles.find((r) => r.id === a.role)?.name ?? a.role).join(', ') || 'no role' });
+}
+
+/** Pauses an account, or lets it work again. A paused one is signed out at once. Runs in a transaction. */
+export async function setSuspended(tx: Tx, access: Access, personId: number, suspended: boolean): Promise<void> {
+  await lockPeople(tx, access);
+  const { person, everybody } = await findPerson(tx, access, personId);
+  refuseBeyond(access, person, []);
+  if (personId === access.signedInId) throw new Problem('refused', 'You cannot pause your own account: you would be locked out.');
+  if (suspended === Boolean(person.suspended)) throw new Problem('already-done', suspended ? `${person.name} is paused already.` : `${person.name} is not paused.`);
+  const gap = assignmentFaults(access.plan, everybody.map((p) => (p === person ? { ...p, suspended } : p)), '', now().getTime())[0];
+  if (suspended && gap) throw new Problem('bad-input', assignmentFaultInWords(gap, access.plan, person, access.site.timeZone));
+  await tx.update(people).set({ suspendedAt: suspended ? now() : null }).where(eq(people.id, personId));
+  if (suspended) await tx.delete(sessions).where(eq(sessions.personId, personId));
+  await record(tx, access, suspended ? 'paused' : 'let work again', person.name, { href: '/room/people' });
+}
+
+/** Gives everybody who holds a role another one in its place, with the same branch and dates. Runs in a transaction. */
+export async function moveHolders(tx: Tx, access: Access, from: string, to: string): Promise<{ moved: number }> {
+  await lockPeople(tx, access);
+  let everybody: PolicyPerson[] = await listPeople(tx, access.site.id);
+  const holders = everybody.filter((p) => p.assignments.some((a) => a.role === from));
+  const assignable = await loadAssignable(tx, access);
+  if (from === to) throw new Problem('bad-input', 'Choose another role.');
+  for (const person of holders) {
+    refuseBeyond(access, person, [to]);
+    const timeZone = access.site.timeZone;
+    const kept = person.assignments.filter((a) => a.role !== from).map((a) => toGiven(a, timeZone));
+    const moved = person.assignments.filter((a) => a.role === from).map((a) => toGiven({ ...a, role: to }, timeZone)).filter((a) => !kept.some((k) => canonical(k) === canonical(a)));
+    const list = checkAssignments(assignable, everybody, person, [...kept, ...moved], 'to');
+    everybody = everybody.map((p) => (p === person ? { ...p, assignments: list } : p));
+    await writeAssignments(tx, access.site.id, Number(person.id), list);
+    await record(tx, access, 'assigned roles', person.name, { href: '/room/people', detail: `${from} → ${to}` });
+  }
+  return { moved: holders.length };
+}

@@ -1,0 +1,181 @@
+import type { Page } from '@playwright/test';
+import pg from 'pg';
+import { decide, type Place } from '@/core/access';
+import { policyOf, type Plan } from '@/core/plan';
+import { DEMO_PEOPLE } from '@/demo/people';
+import { inventory } from '@/office';
+import { axe, expect, isReady, openPage, signIn, test, writing, type App } from './app';
+
+async function query<T extends object>(app: App, sql: string): Promise<T[]> {
+  const client = new pg.Client({ connectionString: app.databaseUrl });
+  await client.connect();
+  const { rows } = await client.query<T>(sql);
+  await client.end();
+  return rows;
+}
+const quayId = async (app: App) => (await query<{ id: number }>(app, `select p.id from pages p where slug = 'south-quay'`))[0]?.id ?? 0;
+const reviewId = async (app: App) => (await query<{ id: number }>(app, 'select id from reviews where outcome is null'))[0]?.id ?? 0;
+const pathOf = async (app: App, path: string) => path.replace('/review/[id]', `/review/${await reviewId(app)}`).replace('[id]', String(await quayId(app))).replace('[role]', 'harbour-desk').replace('[step]', 'menu');
+
+test('every control of the inventory is found on its screen, under its name’s anchor', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  // Something that is not live yet, so that “Go live” is there.
+  await maud.goto('/workshop/roles/newsroom/toolbar');
+  await maud.getByRole('checkbox', { name: /^Quote/ }).uncheck();
+  await expect(maud.getByText('1 change not yet live')).toBeVisible();
+  const prepare: Record<string, (page: Page) => Promise<unknown>> = {
+    'pages.edit': (page) => expect(writing(page)).toBeVisible(),
+    'notices.list': (page) => page.getByRole('button', { name: 'End now' }).first().waitFor(),
+    'pictures.list': (page) => page.getByRole('button', { name: /^Describe/ }).first().waitFor(),
+  };
+  const then: Record<string, (page: Page) => Promise<unknown>> = {
+    'notices.list': (page) => page.getByRole('button', { name: 'Post a notice' }).click(),
+    'pictures.list': (page) => page.getByRole('button', { name: /^Describe/ }).last().click(),
+  };
+  let found = 0;
+  for (const screen of inventory.screens.values()) {
+    const controls = [...inventory.controls.values()].filter((control) => control.screen === screen.id);
+    if (controls.length === 0) continue;
+    await maud.goto(await pathOf(app, screen.path));
+    await prepare[screen.id]?.(maud);
+    const look = (id: string) => maud.locator(`[data-anchor="${id}"]`).first().isVisible();
+    let missing = [];
+    for (const control of controls) if (!(await look(control.id))) missing.push(control.id);
+    await then[screen.id]?.(maud);
+    missing = (await Promise.all(missing.map(async (id) => ((await look(id)) ? null : id)))).filter(Boolean);
+    expect(missing, `on ${screen.path}`).toEqual([]);
+    found += controls.length;
+  }
+  expect(found).toBe(inventory.controls.size);
+  await maud.context().close();
+});
+
+test('every screen opens for just whom decide() allows, whatever address is typed', async ({ browser, app }) => {
+  const [release] = await query<{ plan: Plan }>(app, 'select plan from releases order by number desc limit 1');
+  const pages = await query<{ id: number; path: string; layout: string; author_id: number }>(app, 'select id, path::text, layout, author_id from pages');
+  const people = await query<{ id: number; name: string; role_id: string; branch_id: number | null }>(app, 'select p.id, p.name, a.role_id, a.branch_id from people p join assignments a on a.person_id = p.id');
+  if (!release) throw new Error('no release');
+  const policy = policyOf(inventory, release.plan, people.map((p) => ({ id: String(p.id), name: p.name, assignments: [{ role: p.role_id, ...(p.branch_id && { branch: String(p.branch_id) }) }] })));
+  const place = (row: (typeof pages)[number]): Place => ({ path: row.path.split('.'), layout: row.layout, state: 'published', author: String(row.author_id) });
+  const placeOf = (id: number) => { const row = pages.find((p) => p.id === id); return row ? place(row) : undefined; };
+  const reviewPage = (await query<{ page_id: number }>(app, 'select page_id from reviews where outcome is null'))[0]?.page_id ?? 0;
+  let asked = 0;
+  for (const person of DEMO_PEOPLE) {
+    const page = await signIn(browser, app, person.name.split(' ')[0] ?? '');
+    const id = String(people.find((p) => p.name === person.name)?.id);
+    for (const screen of inventory.screens.values()) {
+      const at = { person: id, permission: screen.needs ?? '', atMs: Date.now() };
+      const on = screen.on === 'review' ? placeOf(reviewPage) : screen.on === 'page' ? placeOf(await quayId(app)) : undefined;
+      const allowed = !screen.needs || (screen.on ? decide(policy, { ...at, place: on }).allowed : decide(policy, at).allowed || (inventory.permissions.get(screen.needs)?.placed === true && pages.some((page) => decide(policy, { ...at, place: place(page) }).allowed)));
+      const answer = await page.request.get(await pathOf(app, screen.path));
+      expect(answer.status(), `${person.name} at ${screen.path}`).toBe(allowed ? 200 : 403);
+      if (!allowed) expect(await answer.text()).toContain('Ask Maud Ellery if you need to.');
+      asked++;
+    }
+    expect((await page.request.get('/room/secrets')).status()).toBe(404);
+    await page.context().close();
+  }
+  expect(asked).toBe(DEMO_PEOPLE.length * inventory.screens.size);
+});
+
+test('who is not signed in is led to the sign-in and on to where they wanted to go', async ({ page }) => {
+  await page.goto('/room/notices');
+  await expect(page).toHaveURL(/\/sign-in\?next=%2Froom%2Fnotices$/);
+  await isReady(page);
+  await page.getByLabel('Mail address').fill('ines@larkhaven.example');
+  await page.getByLabel('Password', { exact: true }).fill('not-this-one');
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'Mail address and password do not fit together.' })).toBeVisible();
+  await page.getByLabel('Password', { exact: true }).fill('late-boat-again');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/room\/notices$/);
+  await page.getByRole('button', { name: /^Ines/ }).click();
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  await expect(page).toHaveURL(/\/sign-in$/);
+  expect((await page.request.get('/room', { maxRedirects: 0 })).status()).toBe(303);
+});
+
+for (const [who, paths] of [
+  ['-', ['/', '/harbours/south-quay', '/timetable', '/cafe', '/about/history', '/nowhere', '/sign-in', '/set-up?token=x']],
+  ['-', ['/about/crew', '/search?q=boat', '/search?q=xqzzv']],
+  ['Ines', ['/room', '/room/tours', '/room/pages', '/room/pages/[id]', '/room/notices', '/room/pictures', '/room/people']],
+  ['Priya', ['/room', '/room/review', '/room/review/[id]']],
+  ['Maud', ['/room', '/room/pictures', '/room/people', '/room/people/outbox', '/room/activity']],
+  ['Maud', ['tasks', 'access', 'menu', 'toolbar', 'dashboard', 'tours', 'walk'].map((step) => `/workshop/roles/harbour-desk/${step}`)],
+  ['Maud', ['/workshop', '/workshop/compare', '/workshop/access', '/workshop/access/who', '/workshop/access/what', '/workshop/files', '/workshop/release', '/workshop/releases']],
+] as [string, string[]][])
+  test(`accessible (WCAG 2.2 AA by axe) for ${who === '-' ? 'a visitor' : who}: ${paths.length} views`, async ({ browser, app, page: visitor }) => {
+    const page = who === '-' ? visitor : await signIn(browser, app, who);
+    for (const path of paths) {
+      await page.goto(await pathOf(app, path), { waitUntil: 'networkidle' });
+      await axe(page, path);
+    }
+    if (who !== '-') await page.context().close();
+  });
+
+test('accessible in its states: menus, dialogs, forms, tours, modes', async ({ browser, app }) => {
+  const ines = await signIn(browser, app, 'Ines');
+  await ines.getByRole('combobox', { name: 'Where do I…?' }).fill('late');
+  await axe(ines, 'asking');
+  await ines.keyboard.press('Enter');
+  await ines.locator('[data-tour]').waitFor();
+  await axe(ines, 'a tour');
+  await ines.keyboard.press('Escape');
+  await ines.getByRole('button', { name: /^Ines/ }).click();
+  await axe(ines, 'person menu');
+  await ines.goto('/room/notices');
+  await ines.getByRole('button', { name: 'Post a notice' }).click();
+  await ines.getByRole('button', { name: 'Put it on the website' }).click();
+  await axe(ines, 'notice form with a fault');
+  await openPage(ines, 'South Quay');
+  await ines.getByText('Bikes wait').dblclick({ position: { x: 15, y: 12 } });
+  await ines.getByRole('button', { name: 'Link' }).click();
+  await axe(ines, 'link dialog');
+  await ines.keyboard.press('Escape');
+  await ines.getByRole('button', { name: 'Choose another' }).click();
+  await axe(ines, 'picture dialog');
+  await ines.keyboard.press('Escape');
+  await ines.getByRole('button', { name: 'Preview' }).click();
+  await expect(ines.frameLocator('iframe').getByText('Preview with your draft in it.')).toBeVisible();
+  await ines.context().close();
+  const maud = await signIn(browser, app, 'Maud');
+  await maud.goto('/workshop/roles/harbour-desk/menu');
+  await maud.getByRole('button', { name: 'List', exact: true }).click();
+  await axe(maud, 'doors as a list');
+  await maud.goto('/workshop/roles/harbour-desk/access');
+  await maud.getByRole('button', { name: /^Add a rule: change pages/ }).click();
+  await axe(maud, 'grant dialog');
+  await openPage(maud, 'South Quay');
+  await maud.getByRole('button', { name: 'Code' }).click();
+  const code = maud.getByLabel('The text as HTML');
+  await code.fill('<h2>Short</h2><p>All <strong>new</strong>.</p><marquee>run</marquee>');
+  await expect(maud.getByText('There is no place for <marquee> in a text')).toBeVisible();
+  await axe(maud, 'code view');
+  await maud.getByRole('button', { name: 'Use this text' }).click();
+  await expect(writing(maud).getByRole('heading', { name: 'Short' })).toBeVisible();
+  await expect(writing(maud).getByText('run')).toBeVisible();
+  await maud.context().close();
+});
+
+test('the website needs no script, and no script but our own could run', async ({ browser, app }) => {
+  const context = await browser.newContext({ baseURL: app.url, javaScriptEnabled: false });
+  const page = await context.newPage();
+  const answer = await page.goto('/');
+  expect(await page.locator('script').count()).toBe(0);
+  await page.getByRole('searchbox', { name: 'Search this website' }).fill('paddle steamer');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('One page for “paddle steamer”.')).toBeVisible();
+  await expect(page.getByRole('main')).toContainText('From a paddle steamer with one funnel');
+  await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: 'Harbours' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Harbours');
+  const policy = answer?.headers()['content-security-policy'] ?? '';
+  expect(policy).toContain("script-src 'self'");
+  expect(/script-src[^;]*/.exec(policy)?.[0]).not.toContain('unsafe-inline');
+  expect(policy).toContain("object-src 'none'");
+  expect((await page.goto('/nowhere'))?.status()).toBe(404);
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('There is no page here');
+  await page.goto('/timtable');
+  await page.getByRole('main').getByRole('link', { name: 'Timetable' }).click();
+  await expect(page).toHaveURL(/\/timetable$/);
+  await context.close();
+});

@@ -1,0 +1,105 @@
+import { expect, isReady, signIn, test } from './app';
+
+test('two keyholders at once: the second sees the newest plan, and nothing is overwritten', async ({ browser, app }) => {
+  const [one, two] = [await signIn(browser, app, 'Maud'), await signIn(browser, app, 'Maud')];
+  for (const page of [one, two]) await page.goto('/workshop/roles/cafe-manager/toolbar');
+  await one.getByRole('checkbox', { name: /^Quote/ }).check();
+  await expect(one.getByText('1 change not yet live')).toBeVisible();
+  // Pressed, not checked: what is refused may be taken back before anybody could see it checked.
+  await two.getByRole('checkbox', { name: /^Table/ }).click();
+  await expect(two.getByRole('alert').filter({ hasText: 'The plan has moved on since you opened it, so nothing was overwritten.' })).toBeVisible();
+  await expect(two.getByRole('checkbox', { name: /^Quote/ })).toBeChecked();
+  await expect(two.getByRole('checkbox', { name: /^Table/ })).not.toBeChecked();
+  await two.getByRole('checkbox', { name: /^Table/ }).check();
+  await expect(two.getByText('2 changes not yet live')).toBeVisible();
+  await Promise.all([one.context().close(), two.context().close()]);
+});
+
+test('doors are ordered, named and set in the list, by keyboard and by pointer', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await maud.goto('/workshop/roles/harbour-desk/menu');
+  await maud.getByRole('button', { name: 'List', exact: true }).click();
+  const rows = maud.getByRole('list', { name: 'Doors in menu order' }).getByRole('listitem');
+  await expect(rows.first()).toContainText('Pages');
+  const handle = maud.getByRole('button', { name: 'Move the door Sailing notices' });
+  await handle.focus();
+  await maud.keyboard.press('Space');
+  await expect(maud.locator('[aria-live]').filter({ hasText: 'is picked up.' })).toHaveCount(1);
+  await maud.keyboard.press('ArrowUp');
+  await expect(maud.locator('[aria-live]').filter({ hasText: 'Sailing notices is at the place of Pages.' })).toHaveCount(1);
+  await maud.keyboard.press('Space');
+  await expect(rows.first()).toContainText('Notices');
+  await expect(maud.getByLabel('Doors', { exact: true }).getByRole('listitem').nth(1)).toContainText('Sailing notices');
+  await maud.getByRole('textbox', { name: 'Own name of the door Pages' }).fill('Harbour pages');
+  await maud.keyboard.press('Enter');
+  await expect(maud.getByLabel('Doors', { exact: true })).toContainText('Harbour pages');
+  await maud.getByRole('combobox', { name: 'Door Pictures' }).selectOption('Put away');
+  await expect(maud.getByLabel('Doors', { exact: true })).not.toContainText('Pictures');
+
+  const box = async (name: string) => (await maud.getByRole('button', { name }).boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+  const from = await box('Move the door Harbour pages');
+  const to = await box('Move the door Sailing notices');
+  await maud.mouse.move(from.x + 10, from.y + 10);
+  await maud.mouse.down();
+  await maud.mouse.move(from.x + 10, from.y - 10, { steps: 4 });
+  await maud.mouse.move(to.x + 10, to.y + 4, { steps: 8 });
+  await maud.mouse.up();
+  await expect(rows.first()).toContainText('Pages');
+  await maud.context().close();
+});
+
+test('widgets are moved between columns by keyboard and pointer', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await maud.goto('/workshop/roles/newsroom/dashboard');
+  const column = (n: number) => maud.getByRole('region', { name: `Column ${n}`, exact: true });
+  await expect(column(2)).toContainText('Visits this week');
+  await maud.getByRole('button', { name: 'Move Visits this week' }).focus();
+  await maud.keyboard.press('Space');
+  await expect(maud.locator('[aria-live]').filter({ hasText: 'is picked up.' })).toHaveCount(1);
+  await maud.keyboard.press('ArrowLeft');
+  await expect(maud.locator('[aria-live]').filter({ hasText: 'Visits this week is at the place of' })).toHaveCount(1);
+  await maud.keyboard.press('Space');
+  await expect(column(1)).toContainText('Visits this week');
+  await expect(column(2)).toContainText('Empty: not shown on Today.');
+  await maud.context().close();
+});
+
+test('access: a rule for a branch is added, explained, told apart from what is inherited, and taken away', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await maud.goto('/workshop/roles/harbour-desk/access');
+  const notices = maud.getByRole('region', { name: 'Notices', exact: true });
+  await expect(notices).toContainText('whole website · from Front line');
+  await maud.getByRole('button', { name: 'Add a rule: publish pages without a second look' }).click();
+  const dialog = maud.getByRole('dialog');
+  await dialog.getByRole('combobox', { name: 'Under' }).fill('Skell');
+  await dialog.getByRole('option', { name: 'Skell Island' }).click();
+  await expect(dialog).toContainText('They may publish pages without a second look, under Skell Island.');
+  await dialog.getByRole('button', { name: 'Allow it' }).click();
+  const now = maud.getByRole('complementary', { name: 'The room now' });
+  await expect(now).toContainText('Harbour desk may publish pages without a second look, under Skell Island.');
+  await maud.getByRole('button', { name: 'Add a rule: post notices' }).click();
+  await dialog.getByLabel('They').selectOption('must not');
+  await dialog.getByRole('button', { name: 'Forbid it' }).click();
+  await expect(now).toContainText('Harbour desk must not post notices, on the whole site.');
+  await expect(now).toContainText('Blocked since the plan in force: “Post a sailing notice”.');
+  await maud.getByRole('button', { name: /^Take away: They must not post notices/ }).click();
+  await expect(now).not.toContainText('Blocked since the plan in force');
+  await maud.context().close();
+});
+
+test('a task gets this site’s own words, and “Where do I…?” finds it by them', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await maud.goto('/workshop/roles/picture-keeper/tasks');
+  await maud.getByRole('button', { name: 'Own words for Describe a picture' }).click();
+  await maud.getByLabel('What they call it').fill('Say what a picture shows');
+  await maud.getByLabel('Words they use for it').fill('blind passengers, screen reader');
+  await maud.getByRole('button', { name: 'Keep these words' }).click();
+  await expect(maud.getByRole('main')).toContainText('Say what a picture shows');
+  await expect(maud.getByRole('button', { name: 'Step in as Lotte' })).toBeEnabled();
+  await maud.getByRole('button', { name: 'Step in as Lotte' }).click();
+  await maud.waitForURL(/\/room$/);
+  await isReady(maud);
+  await maud.getByRole('combobox', { name: 'Where do I…?' }).fill('screen reader');
+  await expect(maud.getByRole('option').first()).toContainText('Say what a picture shows');
+  await maud.context().close();
+});

@@ -1,0 +1,115 @@
+import { describe, expect, it } from 'vitest';
+import { applyOperation, type Operation, type Plan } from '@/core/plan';
+import { figures, lossBetween, room, shownDoors } from '@/core/room';
+import { makeFinder, mendMissing, missingInWords } from '@/core/task';
+import { tourMinutes } from '@/core/tour';
+import { demoPlan } from '@/demo/plan';
+import { inventory } from '@/office';
+import { allow, deny, person, plan, PLACES, role } from './plans';
+
+const places = Object.values(PLACES);
+const demo = demoPlan((key) => ({ home: '1', harbours: '2', cafe: '4' })[key] ?? '1');
+const at = (p: Plan, who = person('ines', { role: 'harbour-desk' }), nowMs = 0) => room({ inventory, plan: p, person: who, places, nowMs });
+const after = (...ops: Operation[]): Plan => ops.reduce((p, op) => { const a = applyOperation(inventory, p, op); if (!a.ok) throw new Error(a.detail); return a.plan; }, demo);
+const door = (section: string, state: 'open' | 'look' | 'away' | 'closed'): Operation => ({ do: 'set-door', role: 'harbour-desk', section, state });
+
+describe('the room of a role', () => {
+  it('holds the doors, tools, widgets and tasks of its plan and nothing else', () => {
+    const r = at(demo);
+    expect(shownDoors(r).map((d) => [d.name, d.state])).toEqual([['Pages', 'open'], ['Sailing notices', 'open'], ['Pictures', 'look']]);
+    expect(r.toolbar).toEqual({ tools: ['bold', 'italic', 'link', 'heading', 'bullets'], modes: ['visual', 'preview'] });
+    expect(r.dashboard).toEqual([['pages.unfinished'], ['notices.now'], ['visits.week']]);
+    expect(r.tasks.map((t) => [t.name, t.verdict.can])).toEqual([['Post a sailing notice', true], ['End a sailing notice', true], ['Change the words on a harbour page', true], ['Swap a harbour picture', true], ['Find a page', true], ['See whom to ask about a page', false]]);
+  });
+  it('opens no door to what may not even be read', () => {
+    const p = plan(role('r', { doors: [{ section: 'pages', state: 'open' }] }));
+    expect(at(p, person('ines', { role: 'r' })).doors).toEqual([]);
+  });
+  it('shows an open door as look only where there is nothing to do behind it', () => {
+    const p = plan(role('r', { doors: [{ section: 'notices', state: 'open' }], grants: [allow('notice.view')] }));
+    expect(at(p, person('ines', { role: 'r' })).doors[0]?.state).toBe('look');
+  });
+  it('finds what lies only on a branch', () => {
+    const p = plan(role('r', { doors: [{ section: 'pages', state: 'open' }], grants: [allow('page.view', { branch: '3' }), allow('page.edit', { branch: '3' })] }));
+    expect(at(p, person('ines', { role: 'r' })).doors[0]?.state).toBe('open');
+  });
+  it('is the best of several roles, and empties when they end', () => {
+    const who = person('ines', { role: 'second-look' }, { role: 'harbour-desk', untilMs: 1000 });
+    expect(at(demo, who).doors.map((d) => [d.section, d.state])).toContainEqual(['pages', 'open']);
+    expect(at(demo, who, 1000).roles.map((r) => r.id)).toEqual(['second-look']);
+    expect(at(demo, { ...who, suspended: true })).toMatchObject({ roles: [], doors: [], tasks: [] });
+  });
+});
+
+describe('whether a task can be done', () => {
+  const verdict = (p: Plan, task: string) => at(p).tasks.find((t) => t.task === task)?.verdict;
+  it('names the one thing that is missing, and what would mend it', () => {
+    expect(verdict(after(door('notices', 'closed')), 'notices.post')).toEqual({ can: false, missing: { kind: 'door', id: 'notices', state: 'closed' } });
+    expect(verdict(after(door('pages', 'look')), 'pages.words')).toEqual({ can: false, missing: { kind: 'door', id: 'pages', state: 'look' } });
+    expect(verdict(after(door('notices', 'away')), 'notices.post')).toEqual({ can: true });
+    const noLink = after({ do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false }, { do: 'tick-task', role: 'harbour-desk', task: 'pages.link', ticked: true });
+    expect(verdict(noLink, 'pages.link')).toEqual({ can: false, missing: { kind: 'tool', id: 'link' } });
+    expect(missingInWords(inventory, { kind: 'tool', id: 'link' })).toBe('The toolbar lacks “Link”.');
+  });
+  it('can be mended step by step until it can be done', () => {
+    let p = demo;
+    for (let i = 0; i < 5; i++) {
+      const v = verdict(p, 'people.see');
+      if (!v || v.can) break;
+      const op = mendMissing('harbour-desk', v.missing);
+      if (!op) throw new Error('nothing mends it');
+      const a = applyOperation(inventory, p, op);
+      if (!a.ok) throw new Error(a.detail);
+      p = a.plan;
+    }
+    expect(verdict(p, 'people.see')).toEqual({ can: true });
+  });
+  it('leaves a deny to a person', () => {
+    const p = plan(role('r', { tasks: [{ task: 'notices.post' }], doors: [{ section: 'notices', state: 'open' }], grants: [allow('notice.*'), deny('notice.post')] }));
+    const v = at(p, person('ines', { role: 'r' })).tasks[0]?.verdict;
+    expect(v).toEqual({ can: false, missing: { kind: 'denied', id: 'notice.post' } });
+    expect(v && !v.can ? mendMissing('r', v.missing) : 'x').toBeUndefined();
+  });
+});
+
+describe('figures and losses', () => {
+  it('count choices, tasks, idle doors and stops that point at nothing', () => {
+    expect(figures(inventory, at(demo))).toEqual({ choices: 11, tasks: 6, tasksThatCan: 5, idleDoors: ['Pictures'], staleStops: 2 });
+  });
+  it('say what closing a door takes away', () => {
+    const loss = lossBetween(at(demo), at(after(door('notices', 'closed'))));
+    expect(loss).toEqual({ tasks: ['Post a sailing notice', 'End a sailing notice'], stops: 9 });
+    expect(lossBetween(at(demo), at(demo))).toEqual({ tasks: [], stops: 0 });
+  });
+});
+
+describe('tours', () => {
+  const tour = (p: Plan, task: string) => at(p).tasks.find((t) => t.task === task)?.tour;
+  it('begin at the door and follow the moves, in the administrator’s words', () => {
+    const t = tour(demo, 'notices.post');
+    expect(t?.stops.map((s) => s.control)).toEqual(['door.notices', 'notices.list.post', 'notices.form.text', 'notices.form.place', 'notices.form.until', 'notices.form.send']);
+    expect(t?.stops[0]).toMatchObject({ title: 'Notices are behind this door', path: '/room' });
+    expect(t?.stops.every((s) => s.stale === null)).toBe(true);
+  });
+  it('lead through the question box where the door is put away', () => {
+    expect(tour(after(door('notices', 'away')), 'notices.post')?.stops[0]?.control).toBe('frame.ask');
+  });
+  it('keep a stop whose control is gone, and say why', () => {
+    const p = after({ do: 'tick-task', role: 'harbour-desk', task: 'pages.link', ticked: true }, { do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false });
+    expect(tour(p, 'pages.link')?.stops.at(-1)).toMatchObject({ control: 'pages.edit.tool.link', stale: 'The toolbar lacks “Link”.' });
+  });
+  it('take a minute for 160 words (common practice, no source) and six seconds for each act', () => {
+    const words = (n: number) => ({ title: '', text: Array(n).fill('word').join(' '), await: 'see' as const });
+    expect(tourMinutes([words(160), words(160)])).toBe(2);
+    expect(tourMinutes([words(3)])).toBe(1);
+    expect(tourMinutes(Array(10).fill({ ...words(80), await: 'press' }))).toBe(6);
+  });
+});
+
+describe('“Where do I…?”', () => {
+  const find = makeFinder(at(demo).tasks.map((t) => ({ id: t.task, name: t.name, purpose: t.purpose, said: t.said })));
+  it.each([['late boat', 'notices.post'], ['the boat is late', 'notices.post'], ['typo', 'pages.words'], ['ticket office hours', 'pages.words'], ['photo', 'pages.banner'], ['cancled', 'notices.post'], ['sailing no', 'notices.post'], ['how do I take down a notice', 'notices.end']])('“%s” finds %s first', (asked, task) => {
+    expect(find(asked)[0]?.id).toBe(task);
+  });
+  it('finds nothing where there is nothing', () => expect(find('submarine')).toEqual([]));
+});

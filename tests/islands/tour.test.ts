@@ -1,0 +1,57 @@
+import { describe, expect, it } from 'vitest';
+import { room } from '@/core/room';
+import type { Tour } from '@/core/tour';
+import { situationOf } from '@/islands/tour/model';
+import { demoPlan } from '@/demo/plan';
+import { inventory } from '@/office';
+import { person, PLACES } from '../core/plans';
+
+const demo = demoPlan((key) => ({ home: '1', harbours: '2', cafe: '4' })[key] ?? '1');
+const made = room({ inventory, plan: demo, person: person('ines', { role: 'harbour-desk' }), places: Object.values(PLACES), nowMs: 0 });
+const tour = (task: string): Tour => {
+  const found = made.tasks.find((t) => t.task === task);
+  if (!found) throw new Error(`no task ${task}`);
+  return found.tour;
+};
+
+describe('what the player shows for a stop', () => {
+  const words = tour('pages.words');
+  const index = (control: string) => words.stops.findIndex((stop) => stop.control === control);
+
+  it('points at the control where it is', () => {
+    expect(situationOf(words, 0, 'today', true, false)).toEqual({ status: 'pointing' });
+  });
+
+  it('waits for a control that belongs on this screen, and then says that it is not there', () => {
+    const at = index('pages.edit.body');
+    expect(situationOf(words, at, 'pages.edit', false, false)).toEqual({ status: 'waiting' });
+    expect(situationOf(words, at, 'pages.edit', false, true)).toEqual({ status: 'absent', why: '“Text” is not on this screen now.' });
+  });
+
+  it('says when a control appears, where that is known', () => {
+    const notice = tour('notices.post');
+    const at = notice.stops.findIndex((stop) => stop.control === 'notices.form.text');
+    expect(situationOf(notice, at, 'notices.list', false, true)).toEqual({
+      status: 'absent',
+      why: '“What should visitors read?” is not on this screen now; it is there after “Post a notice” is pressed.',
+    });
+  });
+
+  it('leads to another screen by its address', () => {
+    expect(situationOf(words, index('pages.tree.tree'), 'today', false, false)).toEqual({ status: 'elsewhere', path: '/room/pages', first: null });
+  });
+
+  it('leads to the last screen that has an address, where a screen is only reached from another', () => {
+    expect(situationOf(words, index('pages.edit.send'), 'today', false, false)).toEqual({ status: 'elsewhere', path: '/room/pages', first: 'Open the page' });
+  });
+
+  it('looks for doors on every screen', () => {
+    expect(situationOf(words, 0, 'notices.list', false, false)).toEqual({ status: 'waiting' });
+  });
+
+  it('says at once why a stale stop cannot be shown, and ends after the last stop', () => {
+    const people = tour('people.see');
+    expect(situationOf(people, people.stops.length - 1, 'today', false, false)).toMatchObject({ status: 'absent', why: expect.stringContaining('is not in this room') as string });
+    expect(situationOf(words, 99, 'today', false, false)).toEqual({ status: 'absent', why: 'The tour has ended.' });
+  });
+});

@@ -1,0 +1,47 @@
+import type { APIRoute } from 'astro';
+import { eq } from 'drizzle-orm';
+import { DEMO_PEOPLE } from '@/demo/people';
+import { db } from '@/server/db/client';
+import { pages, people, revisions } from '@/server/db/schema';
+import { findAccess, findSite, type Access } from '@/server/gate/access';
+import { beginSession } from '@/server/gate/sessions';
+import { sql } from 'drizzle-orm';
+
+export const ORIGIN = 'http://127.0.0.1:4400';
+
+export interface Answer { status: number; body: Record<string, unknown> & { code?: string; detail?: string }; headers: Headers }
+
+/** Calls an endpoint as the browser would; give other headers to be somebody less friendly. */
+export async function call(route: APIRoute, method: string, path: string, options: { cookie?: string; body?: unknown; params?: Record<string, string>; headers?: Record<string, string> } = {}): Promise<Answer> {
+  const request = new Request(ORIGIN + path, {
+    method,
+    headers: { host: '127.0.0.1:4400', origin: ORIGIN, 'content-type': 'application/json', ...(options.cookie && { cookie: options.cookie }), ...options.headers },
+    ...(method !== 'GET' && { body: typeof options.body === 'string' ? options.body : JSON.stringify(options.body ?? {}) }),
+  });
+  const response = await route({ request, params: options.params ?? {}, clientAddress: '127.0.0.1' } as unknown as Parameters<APIRoute>[0]);
+  return { status: response.status, body: (/[/+]json/.test(response.headers.get('content-type') ?? '') && !response.headers.has('content-disposition') ? await response.json() : { text: await response.text() }) as Answer['body'], headers: response.headers };
+}
+
+export const siteId = async () => (await findSite(db))?.id ?? 0;
+
+/** A session of one of the demo's people, by first name. */
+export async function signInAs(first: string): Promise<{ cookie: string; token: string; id: number }> {
+  const person = DEMO_PEOPLE.find((p) => p.name.startsWith(first));
+  const [row] = await db.select().from(people).where(eq(people.email, person?.email ?? ''));
+  if (!row) throw new Error(`nobody is called ${first}`);
+  const token = await beginSession(db, row.siteId, row.id);
+  return { cookie: `safe_room_session=${token}`, token, id: row.id };
+}
+
+export async function accessOf(first: string): Promise<Access> {
+  const access = await findAccess(db, (await signInAs(first)).token);
+  if (!access) throw new Error(`${first} has no access`);
+  return access;
+}
+
+/** Id of a page by the title visitors see. */
+export async function pageId(title: string): Promise<number> {
+  const [row] = await db.select({ id: pages.id }).from(pages).innerJoin(revisions, eq(revisions.id, pages.liveRevisionId)).where(sql`${revisions.content}->>'title' = ${title}`);
+  if (!row) throw new Error(`no page is called ${title}`);
+  return row.id;
+}

@@ -1,0 +1,47 @@
+import { describe, expect, it } from 'vitest';
+import { mayVisit } from '@/server/content/audience';
+import { searchPages } from '@/server/content/search';
+import { listPages } from '@/server/content/tree';
+import { db } from '@/server/db/client';
+import { accessOf, siteId } from './ask';
+
+const search = async (asked: string, who: string | null = null) => {
+  const access = who === null ? undefined : await accessOf(who);
+  return searchPages(db, (await listPages(db, await siteId())).filter((page) => mayVisit(access, page.place)), asked);
+};
+const titles = async (asked: string, who: string | null = null) => (await search(asked, who)).map((f) => f.page.liveTitle);
+
+describe('searching the website', () => {
+  it('finds words in titles, summaries and texts, by their stem, titles first', async () => {
+    expect((await titles('timetables'))[0]).toBe('Timetable');
+    expect(await titles('paddle steamer')).toEqual(['Our history']);
+    expect(await titles('ferries sailing')).toContain('Three harbours, one short crossing');
+  });
+  it('knows what PostgreSQL’s web search syntax knows: a phrase in quotes, a word that shall not be there', async () => {
+    expect(await titles('"paddle steamer"')).toEqual(['Our history']);
+    expect(await titles('steamer -paddle')).toEqual([]);
+  });
+  it('forgives typing errors where nothing fits as it is written', async () => {
+    expect((await titles('timtable'))[0]).toBe('Timetable');
+    expect(await titles('xqzzv')).toEqual([]);
+  });
+  it('shows a few words around what was found, marked, and as text whatever was asked', async () => {
+    const [found] = await search('steamer');
+    expect(found?.excerpt.filter((_, i) => i % 2 === 1)).toEqual(['steamer']);
+    expect(found?.excerpt.join('')).toContain('paddle steamer');
+    // Words stand in their order, each once.
+    const [fares] = await search('whichever boat');
+    expect(fares?.excerpt.join('')).toMatch(/whichever boat\. Children under six sail free/);
+    const [cake] = await search('cake friday');
+    expect(cake).toBeUndefined();
+    const [crossing] = await search('crate of hens');
+    expect(crossing?.excerpt.join('').match(/crate of hens/g)).toHaveLength(1);
+    for (const asked of ['<script>alert(1)</script>', "'; drop table pages; --", '\\', '((', '&|!', ' ', 'x'.repeat(500)]) expect(Array.isArray(await search(asked)), asked).toBe(true);
+  });
+  it('finds only what somebody may visit, and only what is published', async () => {
+    expect(await titles('rosters')).toEqual([]);
+    expect(await titles('rosters', 'Sam')).toEqual(['For the crew']);
+    // Stands in a draft of the page about parking.
+    expect(await titles('drains cleaned')).toEqual([]);
+  });
+});
