@@ -1,4 +1,4 @@
-import { expect, signIn, test } from './app';
+import { expect, loads, signIn, test } from './app';
 import type { Page } from '@playwright/test';
 
 const card = (page: Page) => page.locator('[data-tour]');
@@ -82,7 +82,7 @@ test('a stop on a screen further on says how to get there; a control that is gon
   await card(ines).getByRole('button', { name: 'Next' }).click();
   await expect(card(ines)).toContainText('“Banner picture” is on a screen further on. First: Open the page.');
   // Parking has a layout without a banner.
-  await ines.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Parking' }).click();
+  await loads(ines, () => ines.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Parking' }).click());
   await expect(card(ines)).toContainText('“Banner picture” is not on this screen now; it is there on layouts that have a banner. The tour goes on without it: press Next.');
   await card(ines).getByRole('button', { name: 'Next' }).click();
   await expect(card(ines)).toContainText('Stop 4 of 4');

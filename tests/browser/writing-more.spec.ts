@@ -63,8 +63,15 @@ test('words are found and replaced, the text fills the window, its words are cou
   await tool(juno, 'Full screen').click();
   await expect(tool(juno, 'Full screen')).toHaveAttribute('aria-pressed', 'true');
   expect((await area.boundingBox())?.width).toBeGreaterThan(narrow + 100);
+  // What lies behind can be reached neither by the keyboard nor by a screen reader.
+  await expect(juno.getByRole('navigation', { name: 'Menu' })).toHaveCount(0);
+  for (let i = 0; i < 3; i += 1) {
+    await juno.keyboard.press('Shift+Tab');
+    expect(await area.evaluate((element) => document.activeElement === document.body || element.closest('.fixed')?.contains(document.activeElement))).toBe(true);
+  }
   await juno.keyboard.press('Escape');
   await expect(tool(juno, 'Full screen')).toHaveAttribute('aria-pressed', 'false');
+  await expect(juno.getByRole('navigation', { name: 'Menu' })).toBeVisible();
   await juno.context().close();
 });
 

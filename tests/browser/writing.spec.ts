@@ -85,6 +85,13 @@ test('a link is made to a page of the site, refuses what leads nowhere, and is t
   await isKept(juno);
   await writing(juno).getByRole('link').click();
   await expect(juno).toHaveURL(/\/room\/pages\/\d+$/);
+  // The tree stands below the pages changed last; a branch opens.
+  await juno.keyboard.press('Control+k');
+  await expect(dialog.getByRole('list', { name: 'Changed last' }).getByRole('listitem')).toHaveCount(5);
+  await dialog.getByRole('button', { name: 'What lies below About us' }).click();
+  await dialog.getByRole('list', { name: 'Below About us' }).getByRole('button', { name: /^Jobs/ }).click();
+  await dialog.getByRole('button', { name: 'Make the link' }).click();
+  await expect(writing(juno).getByRole('link')).toHaveAttribute('href', '/about/jobs');
   await juno.keyboard.press('Control+k');
   await dialog.getByRole('button', { name: 'Take the link away' }).click();
   await expect(writing(juno).getByRole('link')).toHaveCount(0);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { room } from '@/core/room';
 import type { Tour } from '@/core/tour';
-import { situationOf } from '@/islands/tour/model';
+import { caughtUp, situationOf } from '@/islands/tour/model';
 import { demoPlan } from '@/demo/plan';
 import { inventory } from '@/office';
 import { person, PLACES } from '../core/plans';
@@ -53,5 +53,22 @@ describe('what the player shows for a stop', () => {
     const people = tour('people.see');
     expect(situationOf(people, people.stops.length - 1, 'today', false, false)).toMatchObject({ status: 'absent', why: expect.stringContaining('is not in this room') as string });
     expect(situationOf(words, 99, 'today', false, false)).toEqual({ status: 'absent', why: 'The tour has ended.' });
+  });
+});
+
+describe('a screen just reached', () => {
+  const words = tour('pages.words');
+  const tree = words.stops.findIndex((stop) => stop.control === 'pages.tree.tree');
+
+  it('is where the tour goes on, when what led there was pressed before the player heard it', () => {
+    expect(caughtUp(words, tree, 'pages.edit')).toBe(tree + 1);
+    expect(caughtUp(words, 0, 'pages.tree')).toBe(1);
+  });
+
+  it('changes nothing when it is another, or what is to be done here is still to be done', () => {
+    expect(caughtUp(words, tree, 'notices.list')).toBe(tree);
+    expect(caughtUp(words, tree, 'pages.tree')).toBe(tree);
+    expect(caughtUp(words, tree + 1, 'pages.edit')).toBe(tree + 1);
+    expect(caughtUp(words, words.stops.length, 'pages.edit')).toBe(words.stops.length);
   });
 });

@@ -1,10 +1,12 @@
+import { eq, sql } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { listActivity, record } from '@/server/activity/activity';
 import { beginTree } from '@/server/content/listing';
-import { findTargets } from '@/server/content/search';
+import { findTargets, findTargetsBelow } from '@/server/content/search';
 import { listUnfinished } from '@/server/content/drafts';
 import { findLiveContents, listPages, rootPageId } from '@/server/content/tree';
 import { db } from '@/server/db/client';
+import { pages } from '@/server/db/schema';
 import { withSecurityHeaders } from '@/server/gate/headers';
 import { authorizeSomewhere } from '@/server/gate/authorize';
 import { Problem } from '@/server/gate/problems';
@@ -26,7 +28,25 @@ describe('the page tree', () => {
     expect(by('/fares')?.place.state).toBe('published');
     expect(by('/')?.place.path).toEqual([String(await rootPageId(db, await siteId()))]);
     for (const page of pages) expect(page.publishedAt).toBeInstanceOf(Date);
-    expect(await findTargets(db, await siteId(), '')).toContainEqual({ title: 'Café', address: '/cafe' });
+  });
+
+  it('gives what a link can lead to: by words, changed last, and branch by branch; never what visitors do not see', async () => {
+    const site = await siteId();
+    const cafe = { id: String(await pageId('The Slipway Café')), title: 'Café', address: '/cafe', below: true };
+    expect(await findTargets(db, site, 'cafe', 50)).toContainEqual(cafe);
+    expect(await findTargets(db, site, '', 2)).toHaveLength(2);
+    const top = await findTargetsBelow(db, site, null);
+    expect(top).toMatchObject([{ address: '/', below: true }]);
+    expect(await findTargetsBelow(db, site, Number(top[0]?.id))).toContainEqual(cafe);
+    expect(await findTargetsBelow(db, site, Number(cafe.id))).toMatchObject([{ address: '/cafe/menu', below: false }]);
+    // A page that was never published is no place to go; one that is down stands there without an address while something below it is live.
+    await db.transaction(async (tx) => {
+      await tx.update(pages).set({ liveRevisionId: null, downRevisionId: sql`live_revision_id` }).where(eq(pages.id, Number(cafe.id)));
+      expect(await findTargetsBelow(tx, site, Number(top[0]?.id))).toContainEqual({ ...cafe, address: null });
+      await tx.update(pages).set({ liveRevisionId: null }).where(sql`path <@ (select path from pages where id = ${cafe.id}) and id <> ${cafe.id}`);
+      expect((await findTargetsBelow(tx, site, Number(top[0]?.id))).map((target) => target.id)).not.toContain(cafe.id);
+      throw new Error('undone');
+    }).catch((error: unknown) => expect(error).toEqual(new Error('undone')));
   });
 
   it('is shown to each person as far as they may see it', async () => {

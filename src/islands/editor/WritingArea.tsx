@@ -43,6 +43,16 @@ function countsOf(json: unknown): string {
   return `${words} ${words === 1 ? 'word' : 'words'}, ${[...text].length} characters`;
 }
 
+/** Keeps focus and pointer from what lies behind an area that fills the window; a running tour may still lead there. Gives what ends it. */
+function keepOut(area: HTMLElement): () => void {
+  const behind: Element[] = [];
+  for (let at: HTMLElement = area; at !== document.body && at.parentElement; at = at.parentElement) behind.push(...[...at.parentElement.children].filter((element) => element !== at && !element.hasAttribute('inert') && !element.querySelector('[data-tour]')));
+  for (const element of behind) element.setAttribute('inert', '');
+  return () => {
+    for (const element of behind) element.removeAttribute('inert');
+  };
+}
+
 /** The writing area: one rich field with the toolbar and the modes that somebody has. */
 export default function WritingArea({ label, loaded, tools, allTools, modes, readOnly, pictures, small = false, previewHref, onChange, onPreview }: WritingProps) {
   const [mode, setMode] = useState<WritingMode['id']>('visual');
@@ -88,6 +98,8 @@ export default function WritingArea({ label, loaded, tools, allTools, modes, rea
   });
   const counts = useEditorState({ editor, selector: ({ editor: now }) => (now ? countsOf(now.getJSON()) : null) });
   useEffect(() => editor?.setEditable(!readOnly && mode === 'visual', false), [editor, readOnly, mode]);
+  const area = useRef<HTMLDivElement>(null);
+  useEffect(() => (full && area.current ? keepOut(area.current) : undefined), [full]);
   if (!editor) return <WritingSkeleton />;
   const html = () => {
     const parsed = parseDocument(editor.getJSON());
@@ -98,7 +110,7 @@ export default function WritingArea({ label, loaded, tools, allTools, modes, rea
     setMode(next);
   };
   return (
-    <div className={full ? 'fixed inset-0 z-30 flex flex-col overflow-y-auto bg-sheet px-4 py-4 md:px-[12vw]' : `flex min-h-0 flex-col ${small ? 'small-area' : ''}`} onKeyDown={(event) => event.key === 'Escape' && full && setFull(false)}>
+    <div ref={area} className={full ? 'fixed inset-0 z-30 flex flex-col overflow-y-auto bg-sheet px-4 py-4 md:px-[12vw]' : `flex min-h-0 flex-col ${small ? 'small-area' : ''}`} onKeyDown={(event) => event.key === 'Escape' && full && setFull(false)}>
       {!readOnly && (
         <div className="sticky top-0 z-10 mb-3 flex flex-wrap items-center justify-between gap-2 rounded-[10px] border border-line-2 bg-paper px-1.5 py-1" data-anchor="pages.edit.toolbar">
           {mode === 'visual' ? <Toolbar editor={editor} tools={tools} pictures={pictures} finding={finding} full={full} onFind={() => setFinding(!finding)} onFull={() => setFull(!full)} /> : <span className="px-2 text-ink-2">{modes.find((m) => m.id === mode)?.description}</span>}

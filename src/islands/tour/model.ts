@@ -55,6 +55,16 @@ export function situationOf(tour: Tour, index: number, screen: string, found: bo
   return { status: 'absent', why: `“${stop.controlName}” is not on this screen now${stop.appears ? `; it is there ${stop.appears}` : ''}.` };
 }
 
+/**
+ * The stop to show on a screen just reached. A press can lead there before the player has taken over and heard it;
+ * who already stands where the next stop is has done this one.
+ */
+export function caughtUp(tour: Tour, index: number, screen: string): number {
+  const stop = tour.stops[index];
+  const left = stop?.await === 'press' && (stop.control.startsWith('door.') || stop.screen !== screen);
+  return left && tour.stops[index + 1]?.screen === screen ? index + 1 : index;
+}
+
 /** The element a stop points at, when it is there and can be seen. */
 export function findControl(stop: Stop): HTMLElement | null {
   for (const element of document.querySelectorAll<HTMLElement>(`[data-anchor="${CSS.escape(stop.control)}"]`)) if (element.getClientRects().length > 0) return element;

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Tour } from '@/core/tour';
 import { newKey } from '../kit/send';
-import { findControl, findRunning, isAction, keepRunning, onTourStart, situationOf, type Running, type Situation } from './model';
+import { caughtUp, findControl, findRunning, isAction, keepRunning, onTourStart, situationOf, type Running, type Situation } from './model';
 
 const WAIT_MS = 3000;
 
@@ -40,8 +40,14 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
       setRunning(found);
     };
     begin();
+    const found = findRunning();
+    const at = tours.find((t) => t.task === found?.task);
+    if (found && at) {
+      const index = caughtUp(at, found.index, screen);
+      if (index !== found.index) go(at.task, index, at.stops.length);
+    }
     return onTourStart(begin);
-  }, []);
+  }, [tours, screen, go]);
 
   // Looks for the control until it is there, and notices when it goes.
   useEffect(() => {

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull, isNull, or, sql } from 'drizzle-orm';
 import { addressOf } from '@/core/content';
 import type { Tx } from '../db/client';
 import { pages, revisions } from '../db/schema';
@@ -40,12 +40,32 @@ export async function searchPages(tx: Tx, among: readonly PageFacts[], asked: st
   });
 }
 
-/** Pages of the website a link can lead to, newest change first; those whose title fits some words, if there are any. */
-export async function findTargets(tx: Tx, siteId: number, q: string): Promise<{ title: string; address: string }[]> {
-  const title = sql<string>`coalesce(${pages.shortName}, ${revisions.content}->>'title')`;
-  const fits = q === '' ? undefined : sql`(${title} ilike ${`%${q.replaceAll(/[\\%_]/g, '\\$&')}%`} or word_similarity(${q}, concat_ws(' ', ${title}, ${revisions.content}->>'title')) > 0.5)`;
-  const newest = sql`(select max(p.published_at) from publications p where p.page_id = ${pages.id})`;
-  const rows = await tx.select({ id: pages.id, title }).from(pages).innerJoin(revisions, eq(revisions.id, pages.liveRevisionId)).where(and(eq(pages.siteId, siteId), isNull(pages.deletedAt), fits)).orderBy(desc(newest), pages.id).limit(50);
+/** A page a link can lead to; no address where visitors see only what lies below it. */
+export interface Target { id: string; title: string; address: string | null; below: boolean }
+
+const targetTitle = sql<string>`coalesce(${pages.shortName}, ${revisions.content}->>'title')`;
+const liveBelow = sql<boolean>`exists (select 1 from pages b where b.path <@ ${pages.path} and b.id <> ${pages.id} and b.live_revision_id is not null and b.deleted_at is null)`;
+
+async function targetsOf(tx: Tx, siteId: number, rows: readonly { id: number; title: string; live: number | null; below: boolean }[]): Promise<Target[]> {
   const addressed = await findAddresses(tx, siteId);
-  return rows.map((row) => ({ title: row.title, address: addressOf(addressed, String(row.id)) }));
+  return rows.map((row) => ({ id: String(row.id), title: row.title, address: row.live === null ? null : addressOf(addressed, String(row.id)), below: row.below }));
+}
+
+const targetRows = (tx: Tx) => tx.select({ id: pages.id, title: targetTitle, live: pages.liveRevisionId, below: liveBelow }).from(pages).$dynamic();
+
+/** Pages of the website a link can lead to, newest change first, `most` at most; those whose title fits some words, if there are any. */
+export async function findTargets(tx: Tx, siteId: number, q: string, most: number): Promise<Target[]> {
+  const fits = q === '' ? undefined : sql`(${targetTitle} ilike ${`%${q.replaceAll(/[\\%_]/g, '\\$&')}%`} or word_similarity(${q}, concat_ws(' ', ${targetTitle}, ${revisions.content}->>'title')) > 0.5)`;
+  const newest = sql`(select max(p.published_at) from publications p where p.page_id = ${pages.id})`;
+  const rows = await targetRows(tx).innerJoin(revisions, eq(revisions.id, pages.liveRevisionId)).where(and(eq(pages.siteId, siteId), isNull(pages.deletedAt), fits)).orderBy(desc(newest), pages.id).limit(most);
+  return targetsOf(tx, siteId, rows);
+}
+
+/** The pages right below one, or at the top, that a link can lead to, or that have such below them; in their order. */
+export async function findTargetsBelow(tx: Tx, siteId: number, parent: number | null): Promise<Target[]> {
+  const rows = await targetRows(tx)
+    .innerJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
+    .where(and(eq(pages.siteId, siteId), isNull(pages.deletedAt), parent === null ? isNull(pages.parentId) : eq(pages.parentId, parent), or(isNotNull(pages.liveRevisionId), liveBelow)))
+    .orderBy(pages.position, pages.id);
+  return targetsOf(tx, siteId, rows);
 }

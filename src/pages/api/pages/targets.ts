@@ -1,8 +1,21 @@
-import { findTargets } from '@/server/content/search';
+import { findTargets, findTargetsBelow } from '@/server/content/search';
 import { endpoint } from '@/server/gate/endpoint';
 
-/** Pages of the website a link can lead to, newest first; those whose title fits some words, if there are any. */
+const MOST = 50;
+const NEWEST = 5;
+
+/**
+ * Pages of the website a link can lead to: with words (`q`), those whose title fits; without, those changed last, and the
+ * tree's beginning; with a page (`below`), what lies right below it.
+ */
 export const GET = endpoint({
   needs: 'signed-in',
-  run: async ({ tx, access, request }) => ({ targets: await findTargets(tx, access.site.id, (new URL(request.url).searchParams.get('q') ?? '').trim().slice(0, 200)) }),
+  run: async ({ tx, access: { site }, request }) => {
+    const asked = new URL(request.url).searchParams;
+    const q = (asked.get('q') ?? '').trim().slice(0, 200);
+    const below = asked.get('below');
+    if (below !== null) return { tree: await findTargetsBelow(tx, site.id, /^\d{1,9}$/.test(below) ? Number(below) : 0) };
+    if (q) return { targets: await findTargets(tx, site.id, q, MOST) };
+    return { targets: await findTargets(tx, site.id, '', NEWEST), tree: await findTargetsBelow(tx, site.id, null) };
+  },
 });
