@@ -260,13 +260,18 @@ it('what lies below goes along only where it is theirs, too', async () => {
   if (!site) throw new Error('no site');
   const plan = await getLivePlan(db, site);
   const [history, about, jobs] = [await pageId('Our history'), await pageId('About us'), await pageId('Jobs')];
-  const forbidden = { ...plan, roles: plan.roles.map((role) => (role.id === 'newsroom' ? { ...role, grants: [...role.grants, ...['page.retire', 'page.arrange'].map((permission) => ({ id: `no-${permission}`, effect: 'deny' as const, permission, scope: { branch: String(history) } }))] } : role)) };
-  const [release] = await db.insert(releases).values({ siteId: site.id, number: 900, plan: forbidden }).returning({ id: releases.id });
-  await db.update(sites).set({ liveReleaseId: release?.id ?? null }).where(eq(sites.id, site.id));
+  const forbid = async (number: number, permissions: string[]) => {
+    const grants = permissions.map((permission) => ({ id: `no-${permission}`, effect: 'deny' as const, permission, scope: { branch: String(history) } }));
+    const [release] = await db.insert(releases).values({ siteId: site.id, number, plan: { ...plan, roles: plan.roles.map((role) => (role.id === 'newsroom' ? { ...role, grants: [...role.grants, ...grants] } : role)) } }).returning({ id: releases.id });
+    await db.update(sites).set({ liveReleaseId: release?.id ?? null }).where(eq(sites.id, site.id));
+  };
+  await forbid(900, ['page.retire', 'page.arrange']);
   const go = (route: Parameters<typeof call>[0], id: number, body: object) => call(route, 'POST', '/x', { ...asJuno(), params: { id: String(id) }, body });
   for (const what of ['take-down', 'delete']) expect((await go(retire, about, { do: what })).body.detail).toBe('“History” would go along, and that one is not yours to change in this way. Ask the keyholder if you need to.');
   expect((await go(retire, jobs, { do: 'take-down' })).status).toBe(200);
   expect((await go(retire, jobs, { do: 'put-back' })).status).toBe(200);
+  await forbid(901, ['page.retire', 'page.view']);
+  expect((await go(retire, about, { do: 'delete' })).body.detail).toMatch(/^A page below that you do not see would go along,/);
   await db.update(sites).set({ liveReleaseId: site.liveReleaseId }).where(eq(sites.id, site.id));
 });
 

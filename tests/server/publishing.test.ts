@@ -20,6 +20,7 @@ import { POST as remarks } from '@/pages/api/review/[id]/remarks';
 import { findRedirect } from '@/server/content/addresses';
 import { getEditablePage } from '@/server/content/drafts';
 import { findPreview } from '@/server/content/previews';
+import { listActivity } from '@/server/activity/activity';
 import { settleDue } from '@/server/content/publishing';
 import { listPageRemarks } from '@/server/content/remarks';
 import { getReviewView, listWaiting } from '@/server/content/reviews';
@@ -182,6 +183,7 @@ describe('at a time', () => {
     expect(await settleDue(db, true)).toBe(0);
     expect((await getEditablePage(db, await siteId(), page.id)).planned).toMatchObject([{ failed: 'Another page has the address /pony already. Choose another.' }]);
     expect(await settleDue(db, true)).toBe(0);
+    expect((await listActivity(db, await siteId(), 20)).filter((line) => line.action.endsWith('could not be done'))).toMatchObject([{ who: 'Maud Ellery', action: 'planned to publish, and it could not be done', detail: 'Another page has the address /pony already. Choose another.' }]);
   });
 });
 

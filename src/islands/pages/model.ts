@@ -17,8 +17,9 @@ export function treeOf(rows: readonly ListedPage[]): Tree {
   const tops: string[] = [];
   const children = new Map<string, string[]>();
   for (const row of rows) {
-    if (row.parent === null || !pages.has(row.parent)) tops.push(row.id);
-    else children.set(row.parent, [...(children.get(row.parent) ?? []), row.id]);
+    const list = row.parent === null || !pages.has(row.parent) ? tops : children.get(row.parent);
+    if (list) list.push(row.id);
+    else if (row.parent !== null) children.set(row.parent, [row.id]);
   }
   return { pages, tops, children };
 }

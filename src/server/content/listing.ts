@@ -75,7 +75,9 @@ async function visibleTree(tx: Tx, access: Access): Promise<Map<string | null, s
   const below = new Map<string | null, string[]>();
   for (const row of rows) {
     const parent = row.parent !== null && ids.has(row.parent) ? String(row.parent) : null;
-    below.set(parent, [...(below.get(parent) ?? []), String(row.id)]);
+    const list = below.get(parent);
+    if (list) list.push(String(row.id));
+    else below.set(parent, [String(row.id)]);
   }
   return below;
 }

@@ -111,7 +111,7 @@ export async function settleDue(tx: Tx, force = false): Promise<number> {
       // A database that is away is no reason: it is tried again with the next answer.
       if (isDatabaseAway(error)) throw error;
       const failed = error instanceof Problem ? error.detail : 'Something went wrong.';
-      await tx.update(schedules).set({ doneAt: now(), failed }).where(and(eq(schedules.id, id), isNull(schedules.doneAt)));
+      await tx.transaction((inner) => giveUp(inner, id, failed));
     }
   }
   return done;
@@ -137,6 +137,13 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
   }
   await tx.update(schedules).set({ doneAt: now() }).where(eq(schedules.id, id));
   return true;
+}
+
+/** Ends a plan that cannot be done, and says so where somebody will look. */
+async function giveUp(tx: Tx, id: number, failed: string): Promise<void> {
+  const [entry] = await tx.update(schedules).set({ doneAt: now(), failed }).where(and(eq(schedules.id, id), isNull(schedules.doneAt))).returning();
+  const [site] = entry ? await tx.select().from(sites).where(eq(sites.id, entry.siteId)) : [];
+  if (entry && site && entry.madeBy !== null) await record(tx, { site, signedInId: entry.madeBy }, entry.what === 'publish' ? 'planned to publish, and it could not be done' : 'planned to take down, and it could not be done', await titleOf(tx, entry.pageId), { href: `/room/pages/${entry.pageId}`, detail: failed });
 }
 
 /** What a page is called in the back office. */

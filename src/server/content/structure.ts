@@ -130,7 +130,10 @@ async function planMove(tx: Tx, access: Access, move: Move): Promise<{ page: Pag
 /** What lies below goes along, so it must be theirs, too: a role may be forbidden something further down. */
 export async function mustMayBelow(tx: Tx, access: Access, permission: string, pageId: number): Promise<void> {
   const [no] = await tx.select({ id: pages.id }).from(pages).where(and(eq(pages.siteId, access.site.id), isNull(pages.deletedAt), sql`${pages.path} <@ (select b.path from pages b where b.id = ${pageId})`, not(allowedPages(access, permission)))).limit(1);
-  if (no) throw new Problem('refused', `“${await titleOf(tx, no.id)}” would go along, and that one is not yours to change in this way. Ask the keyholder if you need to.`, { permission });
+  if (!no) return;
+  const place = await findPagePlace(tx, access.site.id, no.id);
+  const named = place && mayOn(access, 'page.view')(place) ? `“${await titleOf(tx, no.id)}”` : 'A page below that you do not see';
+  throw new Problem('refused', `${named} would go along, and that one is not yours to change in this way. Ask the keyholder if you need to.`, { permission });
 }
 
 /** Both ends of a move must be the mover's to arrange, and what goes along. */
