@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { findScreen, getEntry, InventoryError, makeInventory, type Section } from '@/core/inventory';
+import { findScreen, getEntry, groupTools, InventoryError, makeInventory, type Section } from '@/core/inventory';
 import { sayAge, sayDay, sayTime, fieldTime, greeting } from '@/core/words';
 import { floorPlan } from '@/islands/workshop/floorPlan';
 import { inventory } from '@/office';
@@ -26,6 +26,13 @@ describe('an inventory', () => {
     expect(() => getEntry(inventory.tools, 'glitter')).toThrow('the inventory holds no "glitter"');
   });
   // Words that are useless without the picture, or that belittle (rules of the trade, common practice, no source).
+  it('groups every tool once, in the order of a toolbar', () => {
+    const tools = [...inventory.tools.values()];
+    expect(groupTools(tools).map((group) => group.id)).toEqual(['words', 'blocks', 'styles', 'inserts', 'aids']);
+    expect(groupTools(tools).flatMap((group) => group.tools).map((tool) => tool.id).sort()).toEqual([...inventory.tools.keys()].sort());
+    expect(groupTools(tools.filter((tool) => tool.id === 'table')).map((group) => group.name)).toEqual(['To put in']);
+  });
+
   it('speaks plainly in every stop', () => {
     for (const task of inventory.tasks.values()) for (const move of task.moves) {
       const words = `${move.title} ${move.text}`;

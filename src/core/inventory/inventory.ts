@@ -1,4 +1,4 @@
-import type { Control, Permission, PermissionId, Screen, Section, TaskTemplate, Tool, Widget, WritingMode } from './types';
+import { TOOL_GROUPS, type Control, type Permission, type PermissionId, type Screen, type Section, type TaskTemplate, type Tool, type Widget, type WritingMode } from './types';
 
 /** The single list of what the back office holds. What is not in it does not exist. */
 export interface Inventory {
@@ -95,3 +95,7 @@ export function findScreen(inventory: Inventory, pathname: string): { screen: Sc
   }
   return best;
 }
+
+/** Tools by their groups, in the order a toolbar has them; groups without any are left out. */
+export const groupTools = (tools: readonly Tool[]): { id: Tool['group']; name: string; tools: Tool[] }[] =>
+  (Object.keys(TOOL_GROUPS) as Tool['group'][]).map((id) => ({ id, name: TOOL_GROUPS[id], tools: tools.filter((tool) => tool.group === id) })).filter((group) => group.tools.length > 0);

@@ -46,10 +46,13 @@ export interface Control {
   appears?: string;
 }
 
+/** The groups of a toolbar, in the order they stand, by what they are called. */
+export const TOOL_GROUPS = { words: 'For words', blocks: 'For paragraphs', styles: 'To stand out', inserts: 'To put in', aids: 'To help with writing' } as const;
+
 export interface Tool {
   id: string;
   name: string;
-  group: 'words' | 'blocks' | 'inserts' | 'styles' | 'aids';
+  group: keyof typeof TOOL_GROUPS;
   /** Keys that do the same, as they are printed on them. */
   keys?: string;
   description: string;

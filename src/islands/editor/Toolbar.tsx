@@ -2,7 +2,7 @@ import type { Editor } from '@tiptap/core';
 import { useEditorState } from '@tiptap/react';
 import { Toolbar as RadixToolbar } from 'radix-ui';
 import { lazy, Suspense, useEffect, useState, type MouseEvent } from 'react';
-import type { Tool } from '@/core/inventory';
+import { groupTools, type Tool } from '@/core/inventory';
 import { Icon, type IconName } from '../kit/Icon';
 import type { PictureChoice } from './PictureChooser';
 
@@ -24,8 +24,6 @@ const ACTIONS: Record<string, Action[]> = {
   table: [{ icon: 'table', isOn: (e) => e.isActive('table'), run: (e) => e.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run() }],
   highlight: [{ icon: 'highlight', isOn: (e) => e.isActive('highlight'), run: (e) => e.chain().focus().toggleWrap('highlight').run() }],
 };
-/** Groups in the order they stand. */
-const GROUPS = ['words', 'blocks', 'styles', 'inserts', 'aids'] as const;
 const IN_TABLE: [string, (e: Editor) => void][] = [
   ['Row below', (e) => e.chain().focus().addRowAfter().run()],
   ['Column after', (e) => e.chain().focus().addColumnAfter().run()],
@@ -58,7 +56,6 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
     return () => dom.removeEventListener('keydown', onKey);
   }, [editor, mayLink]);
   const inTable = on['table0'] && tools.some((tool) => tool.id === 'table');
-  const groups = GROUPS.map((group) => tools.filter((tool) => tool.group === group)).filter((list) => list.length > 0);
   const button = (label: string, pressed: boolean, run: () => void, icon: IconName | null, words: boolean, more: { anchor?: string; keys?: string | undefined } = {}) => (
     <RadixToolbar.Button key={label} aria-pressed={pressed} title={more.keys ? `${label} (${more.keys})` : label} aria-keyshortcuts={more.keys?.replace('Ctrl', 'Control').replaceAll(' ', '+')} data-anchor={more.anchor} onMouseDown={keepFocus} onClick={run} className={`flex min-h-[32px] min-w-[32px] items-center justify-center gap-1 rounded-s px-1.5 text-[0.92rem] font-semibold hover:bg-pine-soft ${pressed ? 'bg-pine-soft text-pine-2' : 'text-ink'}`}>
       {icon && <Icon name={icon} />}
@@ -86,9 +83,9 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
           if (event.key === 'Escape') editor.commands.focus();
         }}
       >
-        {groups.map((list, g) => (
-          <div key={list[0]?.id} className={`flex flex-wrap gap-x-0.5 gap-y-1 ${g > 0 ? 'border-l border-line-2 pl-1' : ''}`}>
-            {list.map(buttonsOf)}
+        {groupTools(tools).map((group, g) => (
+          <div key={group.id} className={`flex flex-wrap gap-x-0.5 gap-y-1 ${g > 0 ? 'border-l border-line-2 pl-1' : ''}`}>
+            {group.tools.map(buttonsOf)}
           </div>
         ))}
         {inTable && <div className="ml-0.5 flex flex-wrap gap-1 border-l border-line-2 pl-1.5">{IN_TABLE.map(([label, run]) => button(label, false, () => run(editor), null, true))}</div>}

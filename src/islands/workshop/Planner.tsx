@@ -86,12 +86,12 @@ function Bench({ site, initial, facts, step: first, mayEdit }: PlannerProps) {
       const typing = event.target instanceof HTMLElement && (event.target.matches('input:not([type=checkbox]):not([type=radio]), textarea, select') || event.target.isContentEditable);
       if (!mayEdit || typing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
       event.preventDefault();
-      if (event.shiftKey) state.redo && redo();
-      else state.undo && undo();
+      if (event.shiftKey) redo();
+      else undo();
     };
     window.addEventListener('keydown', keys);
     return () => window.removeEventListener('keydown', keys);
-  }, [mayEdit, redo, undo, state.redo, state.undo]);
+  }, [mayEdit, redo, undo]);
 
   const stepIn = async () => {
     const sent = await stepping.act<{ to: string }>('POST', '/api/workshop/step-in', { role: role.id, ...(person.id !== '0' && { person: person.id }), from: `/workshop/roles/${role.id}/${step}` });

@@ -17,6 +17,7 @@ export function usePlan(initial: PlanState) {
   const latest = useRef(initial);
   const chain = useRef<Promise<unknown>>(Promise.resolve());
   const pending = useRef<Operation[][]>([]);
+  const refusals = useRef(0);
 
   const show = useCallback((server: PlanState) => {
     latest.current = server;
@@ -29,23 +30,25 @@ export function usePlan(initial: PlanState) {
   }, []);
 
   const post = useCallback(
-    (path: string, body: object, operations: Operation[] | null) => {
+    (path: string, body: object, operations: Operation[] | null, isDue: () => boolean = () => true) => {
       if (operations) pending.current.push(operations);
       setWaiting((n) => n + 1);
       if (operations) show(latest.current);
+      const madeAfter = refusals.current;
       chain.current = chain.current.then(async () => {
+        if (madeAfter !== refusals.current || !isDue()) return setWaiting((n) => n - 1);
         const sent = await send<PlanState>('POST', path, { ...body, revision: latest.current.revision });
         if (operations) pending.current.shift();
         setWaiting((n) => n - 1);
         if (sent.ok) {
           setProblem(null);
-          show(sent.value);
-          return;
+          return show(sent.value);
         }
         // Whatever came behind was made on a plan that is not so: it goes with it, and the editor is told.
         pending.current = [];
+        refusals.current += 1;
         setProblem(sent.problem);
-        show((sent.problem['state'] as PlanState | undefined) ?? latest.current);
+        return show((sent.problem['state'] as PlanState | undefined) ?? latest.current);
       });
     },
     [show],
@@ -66,8 +69,9 @@ export function usePlan(initial: PlanState) {
     },
     [post, state],
   );
-  const undo = useCallback(() => post('/api/workshop/history', { direction: 'undo' }, null), [post]);
-  const redo = useCallback(() => post('/api/workshop/history', { direction: 'redo' }, null), [post]);
+  // Whether there is anything to take back is asked in its turn: what was pressed before may still be on its way.
+  const undo = useCallback(() => post('/api/workshop/history', { direction: 'undo' }, null, () => latest.current.undo !== null), [post]);
+  const redo = useCallback(() => post('/api/workshop/history', { direction: 'redo' }, null, () => latest.current.redo !== null), [post]);
   return { state, change, undo, redo, problem, saving: waiting > 0, clearProblem: () => setProblem(null) };
 }
 export type Change = ReturnType<typeof usePlan>['change'];

@@ -1,21 +1,17 @@
+import { groupTools } from '@/core/inventory';
 import { inventory } from '@/office';
 import { Icon, isIcon, type IconName } from '../../kit/Icon';
 import { CARE } from '../model';
 import type { StepProps } from '../Planner';
 
 const ICON: Record<string, IconName> = { bullets: 'list' };
-const GROUPS = [
-  { id: 'words', name: 'For words' },
-  { id: 'blocks', name: 'For paragraphs' },
-  { id: 'inserts', name: 'To put in' },
-] as const;
 const toolIcon = (id: string): IconName => ICON[id] ?? (isIcon(id) ? id : 'file');
 
 /** Which formatting tools and writing modes the role has. */
 export function ToolbarStep({ prepared, change, readOnly }: StepProps) {
   const { role, now } = prepared;
-  const tools = [...inventory.tools.values()];
-  const shown = tools.filter((tool) => now.toolbar.tools.includes(tool.id));
+  const groups = groupTools([...inventory.tools.values()]);
+  const shown = groups.flatMap((group) => group.tools.filter((tool) => now.toolbar.tools.includes(tool.id)));
   const needing = (tool: string) => role.tasks.filter((t) => inventory.tasks.get(t.task)?.tools?.includes(tool)).map((t) => t.name ?? inventory.tasks.get(t.task)?.name);
   return (
     <div className="grid gap-5">
@@ -29,33 +25,31 @@ export function ToolbarStep({ prepared, change, readOnly }: StepProps) {
           ))}
           {shown.length === 0 && <span className="px-2 text-ink-2">No tools: plain text only.</span>}
         </div>
-        <p className="hint mt-1">Taking a tool away takes nothing out of pages. What was made with it stays; tables are protected as a whole.</p>
+        <p className="hint mt-1">Taking a tool away takes nothing out of pages. What was made with it stays; tables and pictures are protected as a whole.</p>
       </section>
-      {GROUPS.map((group) => (
+      {groups.map((group) => (
         <section key={group.id} aria-label={group.name}>
           <h2 className="mb-1.5 text-base">{group.name}</h2>
           <ul className="card divide-y divide-line p-0">
-            {tools
-              .filter((tool) => tool.group === group.id)
-              .map((tool) => {
-                const on = role.toolbar.tools.includes(tool.id);
-                const needed = needing(tool.id);
-                return (
-                  <li key={tool.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2.5">
-                    <label className="flex min-w-[15rem] flex-1 items-start gap-3">
-                      <input type="checkbox" className="mt-1 h-[18px] w-[18px] shrink-0 accent-pine" disabled={readOnly} checked={on} onChange={(event) => change({ do: 'set-tool', role: role.id, tool: tool.id, on: event.target.checked })} />
-                      <span>
-                        <span className="flex items-center gap-2 font-semibold">
-                          <Icon name={toolIcon(tool.id)} size={16} /> {tool.name}
-                        </span>
-                        <span className="block text-sm text-ink-2">{tool.description}</span>
+            {group.tools.map((tool) => {
+              const on = role.toolbar.tools.includes(tool.id);
+              const needed = needing(tool.id);
+              return (
+                <li key={tool.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2.5">
+                  <label className="flex min-w-[15rem] flex-1 items-start gap-3">
+                    <input type="checkbox" className="mt-1 h-[18px] w-[18px] shrink-0 accent-pine" disabled={readOnly} checked={on} onChange={(event) => change({ do: 'set-tool', role: role.id, tool: tool.id, on: event.target.checked })} />
+                    <span>
+                      <span className="flex items-center gap-2 font-semibold">
+                        <Icon name={toolIcon(tool.id)} size={16} /> {tool.name}
                       </span>
-                    </label>
-                    {tool.care !== 'everyday' && <span className={`pill ${CARE[tool.care].pill} font-normal`}>{CARE[tool.care].name}</span>}
-                    {needed.length > 0 && <span className={`pill whitespace-normal ${on ? 'pill-plain' : 'pill-brick'}`}>{on ? 'needed for' : 'missing for'} “{needed[0]}”{needed.length > 1 && ` and ${needed.length - 1} more`}</span>}
-                  </li>
-                );
-              })}
+                      <span className="block text-sm text-ink-2">{tool.description}</span>
+                    </span>
+                  </label>
+                  {tool.care !== 'everyday' && <span className={`pill ${CARE[tool.care].pill} font-normal`}>{CARE[tool.care].name}</span>}
+                  {needed.length > 0 && <span className={`pill whitespace-normal ${on ? 'pill-plain' : 'pill-brick'}`}>{on ? 'needed for' : 'missing for'} “{needed[0]}”{needed.length > 1 && ` and ${needed.length - 1} more`}</span>}
+                </li>
+              );
+            })}
           </ul>
         </section>
       ))}
