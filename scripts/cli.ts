@@ -170,7 +170,7 @@ try {
     process.exitCode = decideFromFile(values.bundle);
   } else if (command === 'plan' && rest[0] === 'export') await withDatabase(data, () => exportPlan(values.as, values.live));
   else if (command === 'plan' && rest[0] === 'import' && rest[1]) await withDatabase(data, () => importPlan(rest[1] ?? '', values.yes ? () => Promise.resolve(true) : ask));
-  else if (command === 'test') process.exitCode = runTests(buildWhenOld);
+  else if (command === 'test') process.exitCode = await runTests(buildWhenOld);
   else throw new CommandFault(`There is no command "${command}".\n\n${USAGE}`);
 } catch (error) {
   const isUsage = error instanceof TypeError && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS');

@@ -128,7 +128,7 @@ function PageTargets({ href, onChoose }: Choosing) {
   return (
     <div className="grid gap-2">
       <Labelled label="Find the page">{(ids) => <input {...ids} type="search" className="field" value={typed} onChange={(event) => setTyped(event.target.value)} />}</Labelled>
-      <div className="max-h-[18rem] overflow-y-auto rounded-s border border-line p-1">
+      <div className="max-h-[min(24rem,42vh)] overflow-y-auto rounded-s border border-line p-1">
         <Waiting got={got} />
         {tree && <h3 className="hint px-2 pt-1">Changed last</h3>}
         {targets && <ul aria-label={tree ? 'Changed last' : 'Pages'}>{targets.map((target) => <li key={target.id}><Choice target={target} href={href} onChoose={onChoose} /></li>)}</ul>}
