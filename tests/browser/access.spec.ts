@@ -284,3 +284,29 @@ test('a page is for members only: menus leave it out, the address asks to sign i
   expect((await lotte.request.get('/about/crew')).status()).toBe(403);
   await Promise.all([juno.context().close(), lotte.context().close()]);
 });
+
+// Last, since the demo's password does not fit afterwards.
+test('somebody changes their own password, and signs in with the new one', async ({ browser, app }) => {
+  const lotte = await signIn(browser, app, 'Lotte');
+  await lotte.getByRole('button', { name: /^Lotte/ }).click();
+  await lotte.getByRole('menuitem', { name: 'Change your password' }).click();
+  const dialog = lotte.getByRole('dialog', { name: 'Change your password' });
+  await dialog.getByLabel('Password now').fill('not-quite-it');
+  await dialog.getByLabel('New password').fill('pictures in a row');
+  await dialog.getByRole('button', { name: 'Change it' }).click();
+  await expect(dialog.getByText('This is not your password now.')).toBeVisible();
+  await dialog.getByLabel('Password now').fill('says-what-it-shows');
+  await axe(lotte, 'own password');
+  await dialog.getByRole('button', { name: 'Change it' }).click();
+  await expect(dialog.getByText('Your password is changed.')).toBeVisible();
+  await lotte.keyboard.press('Escape');
+  await lotte.getByRole('button', { name: /^Lotte/ }).click();
+  await lotte.getByRole('menuitem', { name: 'Sign out' }).click();
+  await expect(lotte).toHaveURL(/\/sign-in$/);
+  await isReady(lotte);
+  await lotte.getByLabel('Mail address').fill('lotte@larkhaven.example');
+  await lotte.getByLabel('Password', { exact: true }).fill('pictures in a row');
+  await lotte.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await expect(lotte).toHaveURL(/\/room$/);
+  await lotte.context().close();
+});

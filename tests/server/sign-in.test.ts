@@ -1,8 +1,10 @@
 import { eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
+import { PUT as changePassword } from '@/pages/api/own-password';
 import { POST as setUp } from '@/pages/api/set-up';
 import { POST as signIn } from '@/pages/api/sign-in';
 import { POST as signOut } from '@/pages/api/sign-out';
+import { listActivity } from '@/server/activity/activity';
 import { db } from '@/server/db/client';
 import { people, sessions } from '@/server/db/schema';
 import { findAccess } from '@/server/gate/access';
@@ -48,6 +50,31 @@ describe('signing in', () => {
     const again = await signInAs('Tomas');
     await db.update(sessions).set({ expiresAt: new Date(Date.now() - 1) }).where(eq(sessions.tokenHash, hashToken(again.token)));
     expect(await findAccess(db, again.token)).toBeUndefined();
+  });
+});
+
+describe('one’s own password', () => {
+  const signInWith = async (password: string) => (await call(signIn, 'POST', '/x', { body: { email: 'priya@larkhaven.example', password } })).status;
+  it('is changed by who knows it; whoever is signed in elsewhere with the old one is so no longer', async () => {
+    const [here, elsewhere, other] = [await signInAs('Priya'), await signInAs('Priya'), await signInAs('Lotte')];
+    const change = async (current: string, password: string) => (await call(changePassword, 'PUT', '/x', { ...here, body: { current, password } })).body;
+    expect((await change('reads-it-thrice', 'a good long one'))['faults']).toEqual([{ field: 'current', message: 'This is not your password now. Look for a typing error; capitals count.' }]);
+    expect((await change('reads-it-twice', 'short'))['faults']).toEqual([{ field: 'password', message: 'A password needs at least 10 characters.' }]);
+    expect((await change('reads-it-twice', 'reads-it-twice'))['faults']).toMatchObject([{ field: 'password' }]);
+    expect(await signInWith('reads-it-twice')).toBe(200);
+    expect(await change('reads-it-twice', 'a good long one')).toEqual({});
+    expect([await signInWith('reads-it-twice'), await signInWith('a good long one')]).toEqual([401, 200]);
+    expect((await findAccess(db, here.token))?.who.name).toBe('Priya Nand');
+    expect(await findAccess(db, elsewhere.token)).toBeUndefined();
+    expect(await findAccess(db, other.token)).toBeDefined();
+    expect((await listActivity(db, await siteId(), 1))[0]).toMatchObject({ who: 'Priya Nand', action: 'changed their password' });
+  });
+  it('is not to be found out by trying', async () => {
+    const here = await signInAs('Lotte');
+    const wrong = () => call(changePassword, 'PUT', '/x', { ...here, body: { current: 'wrong-password', password: 'a good long one' } });
+    for (let i = 0; i < 8; i++) expect((await wrong()).status).toBe(422);
+    expect((await wrong()).status).toBe(429);
+    expect((await call(changePassword, 'PUT', '/x', { ...here, body: { current: 'says-what-it-shows', password: 'a good long one' } })).status).toBe(429);
   });
 });
 

@@ -1,18 +1,24 @@
 import { DropdownMenu } from 'radix-ui';
+import { lazy, Suspense, useState } from 'react';
 import { Icon } from '../kit/Icon';
 import { send } from '../kit/send';
 
-/** Who is signed in, and the way out. */
+const OwnPassword = lazy(() => import('./OwnPassword'));
+const ITEM = 'flex cursor-pointer items-center gap-2 rounded-s px-3 py-2 outline-none data-[disabled]:text-ink-3 data-[highlighted]:bg-pine-soft';
+
+/** Who is signed in, their password, and the way out. */
 export function PersonMenu({ name, roles, workshop, trial }: { name: string; roles: string; workshop: boolean; trial: boolean }) {
   const leave = async () => {
     const sent = await send<{ to: string }>('POST', '/api/sign-out');
     if (sent.ok) location.assign(sent.value.to);
   };
+  const [changing, setChanging] = useState(false);
   return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className="pill pill-pine min-h-[32px] max-w-[15rem] py-1" data-anchor="frame.person">
-        <Icon name="user" size={16} /> <span className="truncate">{name.split(' ')[0]} · {roles || 'no role yet'}</span> <Icon name="down" size={14} />
-      </DropdownMenu.Trigger>
+    <>
+      <DropdownMenu.Root modal={false}>
+        <DropdownMenu.Trigger className="pill pill-pine min-h-[32px] max-w-[15rem] py-1" data-anchor="frame.person">
+          <Icon name="user" size={16} /> <span className="truncate">{name.split(' ')[0]} · {roles || 'no role yet'}</span> <Icon name="down" size={14} />
+        </DropdownMenu.Trigger>
         <DropdownMenu.Content align="end" sideOffset={6} className="card z-50 min-w-[14rem] p-1 shadow-lg">
           <DropdownMenu.Label className="px-3 py-2 text-sm text-ink-2">
             Signed in as <strong className="clip block text-ink">{name}</strong>
@@ -24,10 +30,17 @@ export function PersonMenu({ name, roles, workshop, trial }: { name: string; rol
               </a>
             </DropdownMenu.Item>
           )}
-          <DropdownMenu.Item disabled={trial} onSelect={() => void leave()} className="flex cursor-pointer items-center gap-2 rounded-s px-3 py-2 outline-none data-[disabled]:text-ink-3 data-[highlighted]:bg-pine-soft">
+          {!trial && (
+            <DropdownMenu.Item onSelect={() => setChanging(true)} className={ITEM}>
+              <Icon name="lock" /> Change your password
+            </DropdownMenu.Item>
+          )}
+          <DropdownMenu.Item disabled={trial} onSelect={() => void leave()} className={ITEM}>
             <Icon name="leave" /> {trial ? 'Sign out (not in a trial)' : 'Sign out'}
           </DropdownMenu.Item>
         </DropdownMenu.Content>
-    </DropdownMenu.Root>
+      </DropdownMenu.Root>
+      {changing && <Suspense fallback={null}><OwnPassword onClose={() => setChanging(false)} /></Suspense>}
+    </>
   );
 }

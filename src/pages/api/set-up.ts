@@ -2,19 +2,18 @@ import type { APIRoute } from 'astro';
 import { z } from 'zod';
 import { db } from '@/server/db/client';
 import { answerFault, json, parseBody, readBody, refuseForeign } from '@/server/gate/endpoint';
-import { PASSWORD } from '@/server/gate/password';
+import { passwordSchema } from '@/server/gate/password';
 import { sessionCookie } from '@/server/gate/sessions';
 import { choosePassword, setUpKeyholder } from '@/server/gate/set-up';
 
-const password = z.string().min(PASSWORD.min, `A password needs at least ${PASSWORD.min} characters.`).max(PASSWORD.max);
 const token = z.string().max(200);
 const keyholder = z.strictObject({
   token,
   name: z.string().trim().min(1, 'Say your name.').max(300),
   email: z.email('Write a mail address, like maud@example.org.').max(300),
-  password,
+  password: passwordSchema,
 });
-const person = z.strictObject({ token, password });
+const person = z.strictObject({ token, password: passwordSchema });
 
 /** Makes the first keyholder by the link that the start command prints, or takes the password somebody invited has chosen; once. */
 export const POST: APIRoute = async ({ request }) => {

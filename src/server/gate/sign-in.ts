@@ -1,10 +1,13 @@
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
-import { pool, type Db } from '../db/client';
+import { and, eq, ne } from 'drizzle-orm';
+import { record } from '../activity/activity';
+import { pool, type Db, type Tx } from '../db/client';
+import { people, sessions } from '../db/schema';
 import { findByEmail, findPolicyPerson } from '../people/people';
-import { findSite, isKeyholder } from './access';
-import { checkPassword } from './password';
+import { findSite, isKeyholder, type Access } from './access';
+import { checkPassword, hashPassword } from './password';
 import { Problem } from './problems';
-import { beginSession } from './sessions';
+import { beginSession, hashToken } from './sessions';
 
 /** Wrong tries: 8 a quarter of an hour for one mail address, 60 from one network address. */
 const LIMITS = { email: 8, address: 60, durationS: 900 };
@@ -38,4 +41,19 @@ export async function signIn(db: Db, given: { email: string; password: string; n
   const token = await db.transaction((tx) => beginSession(tx, site.id, person.id));
   const policy = await findPolicyPerson(db, person.id);
   return { token, to: safeNext(given.next) ?? (policy && isKeyholder(policy) ? '/workshop' : '/room') };
+}
+
+/** Changes one's own password; whoever else is signed in with the old one is so no longer. Wrong tries count with those of signing in. Runs in a transaction. */
+export async function changePassword(tx: Tx, access: Access, given: { current: string; password: string }, token: string | undefined): Promise<void> {
+  const [me] = await tx.select().from(people).where(eq(people.id, access.signedInId));
+  if (!me) throw new Error(`nobody has the number ${access.signedInId}`);
+  const key = me.email.toLowerCase().slice(0, 200);
+  await count(byEmail, key);
+  const wrong = (field: string, message: string) => new Problem('bad-input', message, { faults: [{ field, message }] });
+  if (!(await checkPassword(me.passwordHash, given.current))) throw wrong('current', 'This is not your password now. Look for a typing error; capitals count.');
+  await byEmail.delete(key);
+  if (given.current === given.password) throw wrong('password', 'This is the password you have. Choose another.');
+  await tx.update(people).set({ passwordHash: await hashPassword(given.password) }).where(eq(people.id, me.id));
+  await tx.delete(sessions).where(and(eq(sessions.personId, me.id), ne(sessions.tokenHash, hashToken(token ?? ''))));
+  await record(tx, access, 'changed their password', me.name);
 }
