@@ -25,7 +25,7 @@ describe('an inventory', () => {
   it('names what it does not hold', () => {
     expect(() => getEntry(inventory.tools, 'glitter')).toThrow('the inventory holds no "glitter"');
   });
-  // Words that are useless without the picture, or that belittle (rules of the trade, common practice, no source).
+
   it('groups every tool once, in the order of a toolbar', () => {
     const tools = [...inventory.tools.values()];
     expect(groupTools(tools).map((group) => group.id)).toEqual(['words', 'blocks', 'styles', 'inserts', 'aids']);
@@ -33,6 +33,7 @@ describe('an inventory', () => {
     expect(groupTools(tools.filter((tool) => tool.id === 'table')).map((group) => group.name)).toEqual(['To put in']);
   });
 
+  // Words that are useless without the picture, or that belittle (rules of the trade, common practice, no source).
   it('speaks plainly in every stop', () => {
     for (const task of inventory.tasks.values()) for (const move of task.moves) {
       const words = `${move.title} ${move.text}`;

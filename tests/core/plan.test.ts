@@ -92,7 +92,8 @@ describe('operations', () => {
     fc.record({ do: fc.constant('set-columns' as const), role: roleIds, count: fc.integer({ min: 1, max: 3 }) }),
     fc.record({ do: fc.constant('add-grant' as const), role: roleIds, grant: fc.record({ id: fc.constantFrom('g1', 'g2'), effect: fc.constantFrom('allow' as const, 'deny' as const), permission: of(inventory.permissions), scope: fc.record({ branch: fc.constantFrom('3', '4') }, { requiredKeys: [] }) }) }),
   );
-  it(`in any number keep the plan whole, and each that is done can be told (seed ${SEED})`, () => {
+  // Four times 50: each of them far from the time limit, also where the machine is slow.
+  it.each([0, 1, 2, 3].map((n) => SEED + n))('in any number keep the plan whole, and each that is done can be told (seed %i)', (seed) => {
     fc.assert(fc.property(fc.array(operations, { maxLength: 25 }), (ops) => {
       let now = demo;
       for (const op of ops) {
@@ -106,7 +107,7 @@ describe('operations', () => {
       }
       expect(planSchema.parse(now)).toEqual(now);
       expect(differences(inventory, now, now, (id) => id)).toEqual([]);
-    }), { seed: SEED, numRuns: 200 });
+    }), { seed, numRuns: 50 });
   });
 });
 

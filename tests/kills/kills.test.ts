@@ -97,7 +97,7 @@ beforeAll(async () => {
 const bringAllBack = () => ask('update pages set deleted_at = null, deleted_by = null');
 
 describe('nothing is lost', () => {
-  it(`when the application is killed at random points (${KILLS} times, seed ${SEED})`, async () => {
+  it(`when the application is killed at random points (${KILLS} times, seed ${SEED})`, { timeout: 300_000 }, async () => {
     const random = randomFrom(SEED);
     const cut = new Set<string>();
     let next = startWorker([ids, homes]);
@@ -116,7 +116,7 @@ describe('nothing is lost', () => {
     expect([...cut].sort(), 'which steps were cut off').toEqual(expect.arrayContaining(['bulk', 'move', 'publish', 'save']));
   });
 
-  it(`when PostgreSQL is killed at random points (${KILLS} times, seed ${SEED + 1})`, async () => {
+  it(`when PostgreSQL is killed at random points (${KILLS} times, seed ${SEED + 1})`, { timeout: 300_000 }, async () => {
     const random = randomFrom(SEED + 1);
     let next = startWorker([ids, homes]);
     for (let kill = 1; kill <= KILLS; kill++) {

@@ -51,13 +51,13 @@ describe('decide() against independent programs, on the same thousands of questi
       const allowed = await solve(facts);
       part.forEach((w, i) => w.answers.forEach((a, k) => expect(a.decision.allowed, `seed ${w.seed}, ${JSON.stringify(a.asked)}`).toBe(allowed.has(i * QUESTIONS + k))));
     }
-  });
+  }, 120_000);
   it('the policy-language engine', () => {
     expect(differing(worlds.filter((_, i) => i % 2 === 0), (w) => { const allows = makePolicyEngine(w.bundle); return (a) => allows(a.asked); })).toEqual([]);
-  });
+  }, 120_000);
   it('the ability library', () => {
     expect(differing(worlds, (w) => { const allows = makeAbilities(w.bundled); return (a) => allows(a.asked); })).toEqual([]);
-  });
+  }, 60_000);
   it('the plain reference', () => {
     expect(differing(worlds, (w) => (a) => referenceAllows(w.bundled.policy, a.question))).toEqual([]);
   });
@@ -78,7 +78,7 @@ describe('what is made for speed answers like decide()', () => {
     expect(differing(worlds, (w) => (a) => { const n = numbered(w, a); return n.index.may(n.person, n.permission, n.page, n.at, n.author); })).toEqual([]);
     expect(differing(placed, (w) => (a) => { const n = numbered(w, a); return n.index.whoCan(n.permission, n.page, n.at).includes(n.person); })).toEqual([]);
     expect(differing(placed, (w) => (a) => { const n = numbered(w, a); return countBits(n.index.whatCan(n.person, n.at)[n.permission] ?? new Uint32Array(), n.page, n.page) === 1; })).toEqual([]);
-  });
+  }, 60_000);
   it('the compiled index, whole and after changes, against the reference on every person, permission and page', () => {
     for (let seed = 1; seed <= 40; seed++) {
       const random = randomFrom(seed);
@@ -110,5 +110,5 @@ describe('what is made for speed answers like decide()', () => {
       check();
       expect(wrong).toEqual([]);
     }
-  });
+  }, 60_000);
 });

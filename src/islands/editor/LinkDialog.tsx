@@ -103,13 +103,13 @@ export default function LinkDialog({ editor, pictures, onClose }: { editor: Edit
 
 interface Target { id: string; title: string; address: string | null; below: boolean }
 interface Choosing { href: string; onChoose: (href: string) => void }
-type Fetched<T> = { status: 'loading' } | { status: 'failed'; why: string } | { status: 'here'; value: T };
+type Fetched = { status: 'loading' } | { status: 'failed'; why: string } | { status: 'here'; targets?: Target[]; tree?: Target[] };
 
-function useTargets(query: string, waitMs = 0): Fetched<{ targets?: Target[]; tree?: Target[] }> {
-  const [got, setGot] = useState<Fetched<{ targets?: Target[]; tree?: Target[] }>>({ status: 'loading' });
+function useTargets(query: string, waitMs = 0): Fetched {
+  const [got, setGot] = useState<Fetched>({ status: 'loading' });
   useEffect(() => {
     let current = true;
-    const timer = setTimeout(() => void send<{ targets?: Target[]; tree?: Target[] }>('GET', `/api/pages/targets?${query}`).then((sent) => current && setGot(sent.ok ? { status: 'here', value: sent.value } : { status: 'failed', why: sent.problem.detail })), waitMs);
+    const timer = setTimeout(() => void send<{ targets?: Target[]; tree?: Target[] }>('GET', `/api/pages/targets?${query}`).then((sent) => current && setGot(sent.ok ? { status: 'here', ...sent.value } : { status: 'failed', why: sent.problem.detail })), waitMs);
     return () => {
       current = false;
       clearTimeout(timer);
@@ -118,13 +118,13 @@ function useTargets(query: string, waitMs = 0): Fetched<{ targets?: Target[]; tr
   return got;
 }
 
-const Waiting = ({ got }: { got: Fetched<unknown> }) => (got.status === 'loading' ? <p role="status" className="px-2">Looking…</p> : got.status === 'failed' ? <p role="alert" className="px-2">{got.why}</p> : null);
+const Waiting = ({ got }: { got: Fetched }) => (got.status === 'loading' ? <p role="status" className="px-2">Looking…</p> : got.status === 'failed' ? <p role="alert" className="px-2">{got.why}</p> : null);
 
 /** Pages of the website to lead to: those changed last first, then all of them as a tree; a search forgives a wrong letter. */
 function PageTargets({ href, onChoose }: Choosing) {
   const [typed, setTyped] = useState('');
   const got = useTargets(`q=${encodeURIComponent(typed.trim())}`, typed ? AFTER_TYPING_MS : 0);
-  const { targets, tree } = got.status === 'here' ? got.value : {};
+  const { targets, tree } = got.status === 'here' ? got : {};
   return (
     <div className="grid gap-2">
       <Labelled label="Find the page">{(ids) => <input {...ids} type="search" className="field" value={typed} onChange={(event) => setTyped(event.target.value)} />}</Labelled>
@@ -185,5 +185,5 @@ function Branch({ name, targets, open = false, ...choosing }: Choosing & { name:
 
 function Below({ target, ...choosing }: Choosing & { target: Target }) {
   const got = useTargets(`below=${target.id}`);
-  return got.status === 'here' ? <Branch name={`Below ${target.title}`} targets={got.value.tree ?? []} {...choosing} /> : <Waiting got={got} />;
+  return got.status === 'here' ? <Branch name={`Below ${target.title}`} targets={got.tree ?? []} {...choosing} /> : <Waiting got={got} />;
 }
