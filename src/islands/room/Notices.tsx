@@ -122,7 +122,7 @@ function NoticesScreen({ notices, places, suggestedEnd, timeZone, showingPost }:
       <Said words={said} />
       <ProblemNote problem={problem} />
       {showingPost && !writing && (
-        <button type="button" className="btn btn-main mb-6" data-anchor="notices.list.post" onClick={() => setWriting(true)}>
+        <button type="button" className="btn btn-main mb-6 self-start" data-anchor="notices.list.post" onClick={() => setWriting(true)}>
           <Icon name="plus" /> Post a notice
         </button>
       )}

@@ -92,7 +92,7 @@ function List({ roles, revision, mayEdit, mayMove }: RolesListProps) {
                 </p>
                 <p className="truncate text-sm text-ink-2" title={role.purpose}>{role.purpose}</p>
               </div>
-              <p className="truncate text-sm text-ink-2" title={role.people.join(', ')}>{role.people.length === 0 ? 'nobody' : role.people.length > 2 ? `${role.people.length} people` : role.people.join(', ')}</p>
+              <p className="line-clamp-2 text-sm text-ink-2" title={role.people.join(', ')}>{role.people.length === 0 ? 'nobody' : role.people.length > 2 ? `${role.people.length} people` : role.people.join(', ')}</p>
               <p className="text-sm leading-tight"><strong className={role.tasksThatCan < role.tasks ? 'text-brick' : ''}>{role.tasksThatCan}/{role.tasks}</strong> <span className="text-ink-2">tasks can be done</span></p>
               <p className="text-sm leading-tight" title={role.surplus.join('; ')}><strong className={role.surplus.length > 0 ? 'text-sun-ink' : ''}>{role.surplus.length}</strong> <span className="text-ink-2">more than needed</span></p>
               <div className="flex flex-wrap items-center justify-end gap-1">
