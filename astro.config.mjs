@@ -16,5 +16,7 @@ export default defineConfig({
     plugins: [tailwindcss()],
     resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
     build: { assetsInlineLimit: 0 },
+    // It starts a file of its own as a worker.
+    ssr: { external: ['piscina'] },
   },
 });

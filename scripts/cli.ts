@@ -5,7 +5,7 @@ import { join, resolve } from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import { parseArgs } from 'node:util';
 import { DEMO_PEOPLE } from '../src/demo/people';
-import { CommandFault, isPortFree, isRunning, startCluster, stopCluster } from './cluster';
+import { appUrl, CommandFault, isPortFree, isRunning, startCluster, stopCluster } from './cluster';
 import { decideFromFile } from './decide';
 import { exportPlan, importPlan } from './plan';
 import { runTests } from './test';
@@ -23,6 +23,8 @@ const USAGE = `usage: ./safe-room COMMAND [options]
   --port N       port of the web address (4400)
   --data DIR     folder for the database (.data)
   --no-demo      start with an empty site and print a one-time link for the first keyholder
+  --origin URL   where people reach it when it stands behind a proxy: https://office.example.org
+  --trust-proxies LIST  addresses or networks of proxies whose word on who asks is believed
   --bundle FILE  the bundle to decide by; questions come as JSON lines on standard input (decide)
   --as FORMAT    json, csv, bundle, schema or bundle-schema (plan export); json unless told
   --live         the plan in force, not the prepared one (plan export)
@@ -39,7 +41,7 @@ function newest(path: string): number {
 
 function buildWhenOld(): void {
   const built = existsSync('dist/built') ? statSync('dist/built').mtimeMs : 0;
-  const sources = Math.max(...['src/core', 'src/office', 'src/server', 'src/pages', 'src/islands', 'src/layouts', 'src/styles', 'src/middleware.ts', 'astro.config.mjs', 'package.json'].map(newest));
+  const sources = Math.max(...['src', 'public', 'scripts/compress.mjs', 'astro.config.mjs', 'package.json', 'package-lock.json'].map(newest));
   if (built > sources) return;
   say('Building (about a minute)');
   const done = spawnSync('npm', ['run', '--silent', 'build'], { encoding: 'utf8', env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } });
@@ -68,7 +70,7 @@ function findState(data: string): State | undefined {
   }
 }
 
-async function start(data: string, port: number, demo: boolean): Promise<void> {
+async function start(data: string, port: number, demo: boolean, more: { origin: string | undefined; proxies: string | undefined }): Promise<void> {
   const running = findState(data);
   if (running) throw new CommandFault(`Safe Room runs already, at http://127.0.0.1:${running.port}. Stop it with ./safe-room stop.`);
   if (!(await isPortFree(port))) throw new CommandFault(`Port ${port} is taken by another program. Choose another: ./safe-room start --port ${port + 1}`);
@@ -92,14 +94,15 @@ async function start(data: string, port: number, demo: boolean): Promise<void> {
   process.on('SIGINT', () => end(0));
   process.on('SIGTERM', () => end(0));
   try {
-    const env = { ...process.env, DATABASE_URL: cluster.url.replace(/\/postgres$/, '/safe_room') };
+    const owner = cluster.url.replace(/\/postgres$/, '/safe_room');
+    const env = { ...process.env, DATABASE_URL: owner };
     say('Bringing the database up to date');
     const prepared = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/database.ts', ...(demo ? [] : ['--no-demo'])], { encoding: 'utf8', env });
     if (prepared.status !== 0) throw new CommandFault(`The database could not be prepared:\n${prepared.stderr}`);
     const facts = JSON.parse(prepared.stdout.trim().split('\n').at(-1) ?? '{}') as { fresh: boolean; demo: boolean; token?: string };
     buildWhenOld();
     say('Starting Safe Room');
-    server = spawn(process.execPath, ['scripts/serve.mjs'], { stdio: ['ignore', 'inherit', 'inherit', 'ipc'], env: { ...env, HOST: '127.0.0.1', PORT: String(port) } });
+    server = spawn(process.execPath, ['scripts/serve.mjs'], { stdio: ['ignore', 'inherit', 'inherit', 'ipc'], env: { ...env, DATABASE_URL: appUrl(owner), HOST: '127.0.0.1', PORT: String(port), ...(more.origin && { ORIGIN: more.origin }), ...(more.proxies && { TRUSTED_PROXIES: more.proxies }) } });
     // Ctrl-C reaches the whole group; the server ends itself, and this command waits for it.
     await new Promise<void>((listening, failed) => {
       server?.once('message', () => listening());
@@ -140,7 +143,7 @@ async function reset(data: string, yes: boolean): Promise<void> {
 async function withDatabase(data: string, run: () => Promise<void>): Promise<void> {
   if (!existsSync(join(data, 'pg'))) throw new CommandFault(`There is no data in ${data} yet. Start Safe Room once: ./safe-room start`);
   const cluster = await startCluster(data, () => undefined);
-  process.env['DATABASE_URL'] = cluster.url.replace(/\/postgres$/, '/safe_room');
+  process.env['DATABASE_URL'] = appUrl(cluster.url.replace(/\/postgres$/, '/safe_room'));
   try {
     await run();
   } finally {
@@ -151,14 +154,14 @@ async function withDatabase(data: string, run: () => Promise<void>): Promise<voi
 try {
   const { values, positionals } = parseArgs({
     allowPositionals: true,
-    options: { port: { type: 'string', default: '4400' }, data: { type: 'string', default: '.data' }, 'no-demo': { type: 'boolean', default: false }, yes: { type: 'boolean', default: false }, bundle: { type: 'string' }, as: { type: 'string', default: 'json' }, live: { type: 'boolean', default: false }, help: { type: 'boolean', short: 'h', default: false } },
+    options: { port: { type: 'string', default: '4400' }, data: { type: 'string', default: '.data' }, 'no-demo': { type: 'boolean', default: false }, yes: { type: 'boolean', default: false }, bundle: { type: 'string' }, origin: { type: 'string' }, 'trust-proxies': { type: 'string' }, as: { type: 'string', default: 'json' }, live: { type: 'boolean', default: false }, help: { type: 'boolean', short: 'h', default: false } },
   });
   const port = Number(values.port);
   if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new CommandFault(`"${values.port}" is not a port; choose a number from 1 to 65535.`);
   const data = resolve(values.data);
   const [command, ...rest] = positionals;
   if (values.help || !command) console.log(USAGE);
-  else if (command === 'start') await start(data, port, !values['no-demo']);
+  else if (command === 'start') await start(data, port, !values['no-demo'], { origin: values.origin, proxies: values['trust-proxies'] });
   else if (command === 'stop') stop(data);
   else if (command === 'status') {
     const state = findState(data);
@@ -174,7 +177,9 @@ try {
   else throw new CommandFault(`There is no command "${command}".\n\n${USAGE}`);
 } catch (error) {
   const isUsage = error instanceof TypeError && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS');
-  if (!(error instanceof CommandFault) && !isUsage) throw error;
-  console.error(`safe-room: ${error.message}`);
+  // One line, whatever it was; where it came from is told to whoever asks.
+  if (process.env['LOG_LEVEL'] === 'debug') console.error(error);
+  const message = error instanceof Error ? error.message : String(error);
+  console.error(`safe-room: ${error instanceof CommandFault || isUsage ? message : `something went wrong: ${message.split('\n')[0]} (LOG_LEVEL=debug tells more)`}`);
   process.exitCode = 1;
 }

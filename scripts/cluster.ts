@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { dirname, join, resolve } from 'node:path';
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 
 /** A sentence for whoever runs the command; printed without a stack. */
 export class CommandFault extends Error {}
@@ -39,6 +39,7 @@ export async function findFreePort(from: number): Promise<number> {
 }
 
 export interface Cluster {
+  /** As its owner, who may alter everything. */
   url: string;
   port: number;
   started: boolean;
@@ -57,9 +58,10 @@ export const isRunning = (data: string): boolean => existsSync(join(paths(data).
 
 /**
  * Makes a cluster of the project's own under `data` where there is none, and starts it where it is not running:
- * on 127.0.0.1 only, port and password of its own.
+ * on 127.0.0.1 only, port and password of its own, without a socket that others on this machine could use. A `fast`
+ * one may lose what was written when it crashes: for tests that crash nothing.
  */
-export async function startCluster(data: string, say: (words: string) => void): Promise<Cluster> {
+export async function startCluster(data: string, say: (words: string) => void, fast = false): Promise<Cluster> {
   const at = paths(resolve(data));
   const fresh = !existsSync(join(at.cluster, 'PG_VERSION'));
   if (fresh) {
@@ -75,7 +77,7 @@ export async function startCluster(data: string, say: (words: string) => void): 
           throw new CommandFault(`The user "postgres" may not enter ${folder}. Choose another folder with --data, for example --data /var/lib/safe-room.`);
     }
     chmodSync(at.cluster, 0o700);
-    const made = run('initdb', ['-D', at.cluster, '-U', 'safe_room', '--auth-local=trust', '--auth-host=scram-sha-256', `--pwfile=${at.password}`, '--encoding=UTF8', '--locale=C.UTF-8', '--no-instructions']);
+    const made = run('initdb', ['-D', at.cluster, '-U', 'safe_room', '--auth-local=scram-sha-256', '--auth-host=scram-sha-256', `--pwfile=${at.password}`, '--encoding=UTF8', '--locale=C.UTF-8', '--no-instructions']);
     if (made.code !== 0) throw new CommandFault(`PostgreSQL could not make its cluster:\n${made.out.trim()}`);
   }
   let port = existsSync(at.port) ? Number(readFileSync(at.port, 'utf8')) : 0;
@@ -83,8 +85,7 @@ export async function startCluster(data: string, say: (words: string) => void): 
   if (!running) {
     if (!port || !(await isPortFree(port))) port = await findFreePort(54_400);
     say('Starting PostgreSQL');
-    const socket = at.cluster.length < 80 ? at.cluster : '/tmp';
-    const started = run('pg_ctl', ['-D', at.cluster, '-l', join(at.cluster, 'server.log'), '-w', '-t', '60', '-o', `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=${socket} -c max_connections=60`, 'start']);
+    const started = run('pg_ctl', ['-D', at.cluster, '-l', join(at.cluster, 'server.log'), '-w', '-t', '60', '-o', `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c max_connections=60${fast ? ' -c fsync=off -c full_page_writes=off' : ''}`, 'start']);
     if (started.code !== 0) throw new CommandFault(`PostgreSQL did not start; see ${join(at.cluster, 'server.log')}:\n${started.out.trim()}`);
     writeFileSync(at.port, String(port));
   }
@@ -101,3 +102,13 @@ export function restartCluster(data: string): void {
   // Without a log file the new server would hold on to our output, and we would wait for it for ever.
   if (run('pg_ctl', ['-D', cluster, '-l', join(cluster, 'server.log'), '-m', 'fast', '-w', 'restart']).code !== 0) throw new CommandFault('PostgreSQL did not restart.');
 }
+
+/** The same database for the role the application works as: it reads and writes, and may alter no table. */
+export function appUrl(ownerUrl: string): string {
+  const url = new URL(ownerUrl);
+  // Derived, so that there is one secret to keep: whoever knows the owner's password may do more anyway, and not the other way round.
+  url.password = createHash('sha256').update(`${APP_ROLE} ${url.password}`).digest('base64url');
+  url.username = APP_ROLE;
+  return url.toString();
+}
+export const APP_ROLE = 'safe_room_app';

@@ -4,10 +4,10 @@ import { CommandFault } from './cluster';
 
 /** Loaded late: the server reads the address of the database when it is loaded. */
 async function load() {
-  const [{ db, pool }, { findSite, findAccessOfKeyholder }, files, plans, { Problem }] = await Promise.all([import('../src/server/db/client'), import('../src/server/gate/access'), import('../src/server/plan/files'), import('../src/server/plan/plans'), import('../src/server/gate/problems')]);
+  const [{ db, pool }, { findSite, findAccessOfKeyholder }, files, changes, { Problem }] = await Promise.all([import('../src/server/db/client'), import('../src/server/gate/access'), import('../src/server/plan/files'), import('../src/server/plan/changes'), import('../src/server/gate/problems')]);
   const site = await findSite(db);
   if (!site) throw new CommandFault('There is no site yet. Start Safe Room once: ./safe-room start');
-  return { db, pool, site, findAccessOfKeyholder, ...files, ...plans, Problem };
+  return { db, pool, site, findAccessOfKeyholder, ...files, ...changes, Problem };
 }
 
 /** Writes the plan to standard output. */
@@ -22,11 +22,20 @@ export async function exportPlan(as: string, live: boolean): Promise<void> {
   }
 }
 
+function readText(file: string): string {
+  try {
+    return readFileSync(file, 'utf8');
+  } catch (error) {
+    const code = (error as { code?: string }).code;
+    throw new CommandFault(code === 'ENOENT' ? `There is no file ${file}.` : code === 'EISDIR' ? `${file} is a folder, not a file.` : `${file} cannot be read.`);
+  }
+}
+
 /** Shows what a file would change in the prepared plan, asks, and changes it. What is in force stays until somebody goes live. */
 export async function importPlan(file: string, ask: (question: string) => Promise<boolean>): Promise<void> {
   const { db, pool, site, previewPlan, changePlan, findAccessOfKeyholder, Problem } = await load();
   try {
-    const { plan, revision, differences } = await previewPlan(db, site, readFileSync(file, 'utf8'));
+    const { plan, revision, differences } = await previewPlan(db, site, readText(file));
     if (differences.length === 0) return console.log('  The file says what is prepared already; nothing to do.');
     for (const { name, lines } of differences) console.log(`  ${name}\n${lines.map((line) => `    ${line}`).join('\n')}`);
     if (!(await ask('\n  Put this into the prepared plan? Nobody sees it before you go live. [y/N] '))) return console.log('  Nothing was changed.');

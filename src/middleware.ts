@@ -6,26 +6,46 @@ import { settleDue } from '@/server/content/publishing';
 import { findAccess } from '@/server/gate/access';
 import { authorize, authorizeSomewhere } from '@/server/gate/authorize';
 import { answerFault } from '@/server/gate/endpoint';
+import { isOurHost, refuseForeign } from '@/server/gate/origin';
 import { notFound, Problem } from '@/server/gate/problems';
 import { withSecurityHeaders } from '@/server/gate/headers';
 import { readCookie } from '@/server/gate/sessions';
 import { THINGS } from '@/server/gate/things';
+import { log } from '@/server/log';
+import { tidyOld } from '@/server/work/tidy';
+
+/** Routes open to everybody, as they are in `src/pages`; endpoints pass the gate themselves, in `endpoint()`. */
+const OPEN = /^\/($|\[\.\.\.address\]$|404$|problem$|search$|sign-in$|set-up$|preview\/\[token\]$|media\/\[hash\]$|api\/)/;
+const SCREENS = /^\/(room|workshop)(\/|$)/;
+/** What no address of ours holds: a null character, a slash that is none, two slashes in a row. */
+const ODD = /%00|%2f|%5c|\\|\/\//i;
 
 /**
- * The one gate for screens: every address under /room and /workshop is a screen of the inventory or does not
- * exist, and is shown only to somebody who may see it. Endpoints pass the same `authorize` in `endpoint()`.
+ * The one gate for screens. What runs is decided by the route that was found, not by what the address looks like: a route under /room
+ * and /workshop is a screen of the inventory or does not run, and runs only for somebody who may see it; any other must be one of
+ * those open to everybody. Endpoints pass the same `authorize` in `endpoint()`.
  */
 export const onRequest = defineMiddleware(async (context, next) => {
   const { pathname } = context.url;
-  const guarded = /^\/(room|workshop)(\/|$)/.test(pathname);
+  const route = context.routePattern;
+  const guarded = SCREENS.test(route);
+  const isPage = guarded || SCREENS.test(pathname);
   const tell = async (problem: Problem) => {
     context.locals.problem = problem;
     const page = await context.rewrite('/problem');
     return new Response(page.body, { status: problem.status, headers: page.headers });
   };
   try {
-    if (!context.isPrerendered && !/^\/(_astro|media)\//.test(pathname)) await settleDue(db);
-    if (guarded && !context.isPrerendered) {
+    // The page that tells of a problem comes through here again.
+    if (context.locals.problem) return await next();
+    if (!isOurHost(context.request)) refuseForeign(context.request);
+    if (ODD.test(pathname) || ODD.test(context.url.search.replaceAll(/%2f|%5c|\/\//gi, ''))) throw notFound('This page');
+    if (!guarded && !OPEN.test(route)) throw notFound('This page');
+    if (!context.isPrerendered && !/^\/media\//.test(route)) {
+      await settleDue(db);
+      tidyOld(db).catch((error: unknown) => log.warn({ message: error instanceof Error ? error.message.split('\n')[0] : '' }, 'old things were not taken away'));
+    }
+    if (guarded) {
       const access = await findAccess(db, readCookie(context.request));
       if (!access) return withSecurityHeaders(context.redirect(`/sign-in?next=${encodeURIComponent(pathname)}`, 303), true);
       context.locals.access = access;
@@ -36,11 +56,11 @@ export const onRequest = defineMiddleware(async (context, next) => {
       context.locals.thing = thing;
       if (found.screen.needs) await (found.screen.on ? authorize(db, access, found.screen.needs, thing) : authorizeSomewhere(db, access, found.screen.needs));
     }
-    return withSecurityHeaders(await next(), guarded);
+    return withSecurityHeaders(await next(), isPage);
   } catch (error) {
     if (pathname.startsWith('/api/')) return answerFault(error, context.request);
     const told = error instanceof Problem ? error : isDatabaseAway(error) ? new Problem('database-away', 'The database is starting again. Nothing was lost; try again in a moment.') : undefined;
     const problem = told ?? new Problem('broken', ((await answerFault(error, context.request).json()) as { detail: string }).detail);
-    return withSecurityHeaders(await tell(problem), guarded);
+    return withSecurityHeaders(await tell(problem), isPage);
   }
 });

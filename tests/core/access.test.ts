@@ -82,8 +82,8 @@ describe('who may not, whatever the roles say', () => {
     const p = policy({ r: { grants: [grant('allow', '*')] } }, { ines: { suspended: true, assignments: [{ role: 'r' }] }, priya: { assignments: [{ role: 'r' }] } });
     expect(ask(p, 'page.edit').reason).toBe('suspended');
     expect(ask(p, 'page.edit', undefined, { person: 'nobody' }).reason).toBe('unknown-person');
-    expect(ask(p, 'review.decide', PLACES.quay, { person: 'priya', revisionBy: 'priya' }).reason).toBe('second-person');
-    expect(ask(p, 'review.decide', PLACES.quay, { person: 'priya', revisionBy: 'ines' }).allowed).toBe(true);
+    expect(ask(p, 'review.decide', PLACES.quay, { person: 'priya', writtenBy: ['ines', 'priya'] }).reason).toBe('second-person');
+    expect(ask(p, 'review.decide', PLACES.quay, { person: 'priya', writtenBy: ['ines'] }).allowed).toBe(true);
   });
 });
 

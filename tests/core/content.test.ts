@@ -206,7 +206,7 @@ describe('comparing', () => {
     const layout = getLayout('banner');
     const before = { title: 'Café', banner: '1', body: doc(p('Open from eight.'), table(['To'], ['Skell']), p('bold')) };
     const after = { title: 'Café', banner: '2', body: doc(p('Open from nine.'), table(['To'], ['Ennis']), p('**bold**')) };
-    const changes = compareContent(layout, before, after, { picture: (id) => `picture ${id}`, person: String, layout: String });
+    const changes = compareContent(layouts, [layout, before], [layout, after], { picture: (id) => `picture ${id}`, person: String, layout: String });
     expect(changes.filter((c) => c.changed).map((c) => c.field.id)).toEqual(['banner', 'body']);
     expect(changes.find((c) => c.field.id === 'body')?.lines.map((l) => [l.change, l.kind])).toEqual([['changed', 'Text'], ['same', 'Table row'], ['changed', 'Table row'], ['changed', 'Text, look changed']]);
     expect(changes.find((c) => c.field.id === 'banner')?.lines[0]?.pieces).toEqual([{ change: 'removed', text: 'picture 1' }, { change: 'added', text: 'picture 2' }]);

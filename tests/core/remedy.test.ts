@@ -67,7 +67,7 @@ describe('the least change that would turn a no', () => {
     const p = plan(role('desk', { grants: [allow('page.*'), allow('review.*')], doors: open('pages', 'review') }));
     expect(of(p, [person('ines', { role: 'desk', untilMs: 500 })], 'page.edit')).toMatchObject({ kind: 'assignment', after: { untilMs: undefined } });
     expect(of(p, [person('ines', { role: 'desk', branch: '2' })], 'page.edit')).toMatchObject({ kind: 'assignment', after: { branch: '4' } });
-    expect(of(p, [person('ines', { role: 'desk' })], 'review.decide', { revisionBy: 'ines' })).toEqual({ kind: 'nobody' });
+    expect(of(p, [person('ines', { role: 'desk' })], 'review.decide', { writtenBy: ['ines'] })).toEqual({ kind: 'nobody' });
     expect(of(p, [person('ines')], 'page.edit')).toBeUndefined();
   });
 });
@@ -157,13 +157,13 @@ describe('operations on whole roles', () => {
 describe('assigning roles', () => {
   const p: Plan = { ...plan(role('base'), role('desk', { extends: ['base'] }), role('audit'), role('old', { archived: true })), apart: [['base', 'audit']] };
   const maud = person('maud', { role: 'keyholder' });
-  const codes = (...assignments: PolicyPerson['assignments'][number][]) => assignmentFaults(p, [maud, person('ines', ...assignments)], 'ines', 1000).map((f) => f.code);
+  const codes = (...assignments: PolicyPerson['assignments'][number][]) => assignmentFaults(inventory, p, [maud, person('ines', ...assignments)], 'ines', 1000).map((f) => f.code);
   it('names every fault', () => {
     expect(codes({ role: 'desk' })).toEqual([]);
     expect(codes({ role: 'ghost' }, { role: 'old' })).toEqual(['unknown-role', 'archived-role']);
     expect(codes({ role: 'desk', fromMs: 5, untilMs: 5 }, { role: 'desk' }, { role: 'desk' })).toEqual(['ends-first', 'twice']);
     expect(codes({ role: 'desk' }, { role: 'audit' })).toEqual(['kept-apart']);
-    expect(assignmentFaults(p, [person('ines', { role: 'keyholder', untilMs: 2000 })], 'ines', 1000)).toEqual([{ code: 'no-keyholder', gap: { fromMs: 2000 } }]);
+    expect(assignmentFaults(inventory, p, [person('ines', { role: 'keyholder', untilMs: 2000 })], 'ines', 1000)).toEqual([{ code: 'no-keyholder', gap: { fromMs: 2000 } }]);
   });
   it('tells who stands in the way of a plan', () => {
     expect(holdersInTheWay(p, [maud, person('ines', { role: 'desk' }, { role: 'audit' }), person('tomas', { role: 'old' })]).map((h) => [h.person.id, h.archived ?? h.pair?.join()])).toEqual([['ines', 'base,audit'], ['tomas', 'old']]);

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Document } from '@/core/content';
 import { constructsOf, losesProtected, mergeConstructs, missingTools, plainOut } from '@/core/toolbar';
 import { inventory } from '@/office';
-import { doc, h2, h3, list, p, quote, steps, table } from '@/demo/write';
+import { alert, doc, h2, h3, list, p, quote, steps, table } from '@/demo/write';
 
 const tools = [...inventory.tools.values()];
 const missing = (allowed: string[], before: Document, after: Document) => missingTools(new Set(allowed), tools, constructsOf(before), after).map((t) => t.id);
@@ -14,8 +14,44 @@ describe('what a text holds that tools make', () => {
     expect(counts).toMatchObject({ heading: 2, bold: 2, 'link:/fares': 1, bulletList: 1 });
     expect(Object.keys(counts).filter((k) => k.startsWith('table:'))).toHaveLength(1);
   });
-  it('counts a mark once that runs on over a line break or a new paragraph', () => {
-    expect(constructsOf({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'a', marks: [{ type: 'bold' }] }, { type: 'hardBreak' }, { type: 'text', text: 'b', marks: [{ type: 'bold' }] }] }, p('**c**')] })).toEqual({ bold: 1 });
+  it('counts a mark once that runs on over a line break, anew in a new paragraph, and the letters it stands on', () => {
+    expect(constructsOf({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'a', marks: [{ type: 'bold' }] }, { type: 'hardBreak' }, { type: 'text', text: 'b', marks: [{ type: 'bold' }] }] }, p('**c**')] })).toEqual({ bold: 2, 'letters bold': 3 });
+  });
+});
+
+describe('a mark nobody can make', () => {
+  const link = (...texts: string[]): Document => ({ type: 'doc', content: texts.map((text) => ({ type: 'paragraph', content: [{ type: 'text', text, marks: [{ type: 'link', attrs: { href: '/fares' } }] }] })) });
+  const missing = (after: Document) => missingTools(new Set(['bold']), [...inventory.tools.values()], constructsOf(link('See all our fares')), after).map((tool) => tool.id);
+  it.each([
+    ['may be parted in two by a new line', link('See all', ' our fares'), []],
+    ['may be written on', link('See all our new fares for the summer'), []],
+    ['may be shortened', link('See fares'), []],
+    ['may not spread over further paragraphs', link('See all our fares', 'and more', 'and more', 'and more'), ['link']],
+    ['may not stand where it never stood', doc(p('[x](/elsewhere)')), ['link']],
+  ] as [string, Document, string[]][])('%s', (_, after, expected) => {
+    expect(missing(after)).toEqual(expected);
+  });
+  it('a part that is not known comes in by the code view alone', () => {
+    const strange = (json: string): Document => ({ type: 'doc', content: [{ type: 'unknown', attrs: { json } }] });
+
+    const all = new Set(tools.map((tool) => tool.id));
+    expect(missingTools(all, tools, {}, strange('{"a":1}')).map((tool) => tool.id)).toEqual(['mode.code']);
+    expect(missingTools(all, tools, constructsOf(strange('{"a":1}')), strange('{"a":2}')).map((tool) => tool.id)).toEqual(['mode.code']);
+    expect(missingTools(all, tools, constructsOf(strange('{"a":1}')), strange('{"a":1}'))).toEqual([]);
+    expect(missingTools(new Set([...all, 'mode.code']), tools, {}, strange('{"a":1}'))).toEqual([]);
+  });
+  it('twin tables, pictures and alerts are each asked for', () => {
+    const twins = doc(table(['To'], ['Skell']), table(['To'], ['Skell']));
+    const none = new Set<string>();
+
+    expect(losesProtected(none, tools, twins, doc(table(['To'], ['Skell'])))).toBe(true);
+    expect(losesProtected(new Set(['table']), tools, twins, doc(p('')))).toBe(false);
+    const picture: Document = { type: 'doc', content: [{ type: 'picture', attrs: { id: '1', description: 'A boat', width: 'full' } }] };
+    expect(losesProtected(none, tools, picture, doc(p('')))).toBe(true);
+    // With the tool it may be changed and taken away, whichever kind is asked about first.
+    expect(losesProtected(new Set(['picture']), tools, picture, doc(p('')))).toBe(false);
+    expect(losesProtected(new Set(['picture']), tools, doc(table(['To'], ['Skell'])), doc(p('')))).toBe(true);
+    expect(missingTools(none, tools, {}, doc(alert('2030-01-01', 'Mind the gap'))).map((tool) => tool.id)).toEqual(['alert']);
   });
 });
 

@@ -86,7 +86,7 @@ describe('Dynamic separation of duty (INCITS 359, 5.4)', () => {
   it('object-based: the maker of a revision never approves it, anybody else with the permission does', () => {
     const person = (id: string): PolicyPerson => ({ id, name: id, assignments: [{ role: 'all' }] });
     const policy: Policy = { roles: new Map([['all', { id: 'all', name: 'all', extends: [], grants: [{ id: 'g', ...grant('*') }] }]]), people: new Map(['ana', 'ben'].map((id) => [id, person(id)])), secondPerson: new Set(['review.decide']) };
-    const may = (who: string, permission: string) => decide(policy, { person: who, permission, revisionBy: 'ana', atMs: 0 }).allowed;
+    const may = (who: string, permission: string) => decide(policy, { person: who, permission, writtenBy: ['ana'], atMs: 0 }).allowed;
     expect([may('ana', 'review.decide'), may('ben', 'review.decide'), may('ana', 'page.edit')]).toEqual([false, true, true]);
   });
 });

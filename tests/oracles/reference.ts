@@ -7,7 +7,7 @@ import type { Policy, Question } from '@/core/access';
 export function referenceAllows(policy: Policy, q: Question): boolean {
   const person = policy.people.get(q.person ?? '');
   if (!person || person.suspended) return false;
-  if (policy.secondPerson.has(q.permission) && q.revisionBy === q.person) return false;
+  if (policy.secondPerson.has(q.permission) && q.person !== null && q.writtenBy?.includes(q.person)) return false;
   const lies = (branch: string | undefined) => branch === undefined || (q.place?.path.includes(branch) ?? false);
   const effects = new Set<string>();
   for (const { role: held, branch, fromMs, untilMs } of person.assignments) {

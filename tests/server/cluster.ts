@@ -3,7 +3,7 @@ import { mkdtempSync, chmodSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
-import { startCluster, stopCluster } from '../../scripts/cluster';
+import { appUrl, startCluster, stopCluster } from '../../scripts/cluster';
 
 export interface TestCluster {
   data: string;
@@ -13,10 +13,10 @@ export interface TestCluster {
 }
 
 /** A PostgreSQL cluster for one run of the tests, with the demo in `template_demo` to copy from. */
-export async function makeTestCluster(): Promise<TestCluster> {
+export async function makeTestCluster(fast = true): Promise<TestCluster> {
   const data = mkdtempSync(join(tmpdir(), 'safe-room-'));
   chmodSync(data, 0o755);
-  const cluster = await startCluster(data, () => undefined);
+  const cluster = await startCluster(data, () => undefined, fast);
   const url = (database: string) => cluster.url.replace(/\/postgres$/, `/${database}`);
   const made = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/database.ts'], { encoding: 'utf8', env: { ...process.env, DATABASE_URL: url('template_demo'), LOG_LEVEL: 'silent' } });
   if (made.status !== 0) throw new Error(made.stderr);
@@ -30,11 +30,11 @@ export async function makeTestCluster(): Promise<TestCluster> {
   };
 }
 
-/** A database of its own, as the demo is at first; gives its URL. */
+/** A database of its own, as the demo is at first; gives its URL, as the application's own role. */
 export async function copyDemo(adminUrl: string, name: string): Promise<string> {
   const admin = new pg.Client({ connectionString: adminUrl });
   await admin.connect();
   await admin.query(`create database "${name}" template template_demo`);
   await admin.end();
-  return adminUrl.replace(/\/postgres$/, `/${name}`);
+  return appUrl(adminUrl.replace(/\/postgres$/, `/${name}`));
 }

@@ -1,5 +1,6 @@
-import { eq } from 'drizzle-orm';
-import { describe, expect, it } from 'vitest';
+import { eq, sql } from 'drizzle-orm';
+import pg from 'pg';
+import { describe, expect, it, inject } from 'vitest';
 import { documentOf, type PageContent } from '@/core/content';
 import { doc, h2, p } from '@/demo/write';
 import { POST as aside } from '@/pages/api/pages/[id]/aside';
@@ -142,9 +143,17 @@ describe('the second look', () => {
 
 describe('what was written once', () => {
   it('cannot be changed or removed, whoever tries', async () => {
+    const owner = new pg.Client({ connectionString: Object.assign(new URL(inject('adminUrl')), { pathname: new URL(process.env['DATABASE_URL'] ?? '').pathname }).toString() });
+    await owner.connect();
+    // The application's own role may not even try; whoever may is stopped by the table itself.
+    for (const attempt of ['update revisions set note = note', 'delete from revisions', 'update releases set note = note', 'delete from activity']) expect(await owner.query(attempt).then(() => 'done', (error: { code: string }) => error.code), attempt).toBe('23001');
+    await owner.end();
     for (const attempt of [() => db.update(revisions).set({ note: 'x' }), () => db.delete(revisions), () => db.update(activity).set({ action: 'x' }), () => db.delete(activity)]) {
       const code = await attempt().then(() => 'done', (error: unknown) => pgCode(error));
-      expect(code).toBe('23001');
+      expect(code).toBe('42501');
     }
+  });
+  it('stands in tables the application cannot alter', async () => {
+    for (const attempt of ['alter table pages add column x int', 'drop table activity', 'create table x (a int)', 'alter table releases disable trigger releases_stay', 'truncate revisions']) expect(await db.execute(sql.raw(attempt)).then(() => 'done', (error: unknown) => pgCode(error)), attempt).toBe('42501');
   });
 });

@@ -79,9 +79,9 @@ describe('every endpoint', () => {
     for (const { file, method, route } of endpoints) {
       const declared = route.declared;
       if (!declared || declared.needs === 'signed-in') continue;
-      const targets: { id?: string; body: object; page: number | null; revisionBy?: string; gone?: boolean }[] =
+      const targets: { id?: string; body: object; page: number | null; writtenBy?: string[]; gone?: boolean }[] =
         declared.on === 'page' ? places.map((p) => ({ id: String(p), body: { nonsense: true }, page: p }))
-        : declared.on === 'review' && review ? [{ id: String(review.id), body: { nonsense: true }, page: Number(review.pageId), revisionBy: review.sentById }]
+        : declared.on === 'review' && review ? [{ id: String(review.id), body: { nonsense: true }, page: Number(review.pageId), writtenBy: review.writers }]
         : declared.on === 'notice' ? notices.map((n) => ({ id: String(n.id), body: { nonsense: true }, page: Number(n.pageId) }))
         : declared.on === 'deletedPage' ? deleted.map((p) => ({ id: String(p), body: {}, page: p, gone: true }))
         : declared.on === 'pageAbove' ? places.map((p) => ({ body: { parent: p, nonsense: true }, page: p }))
@@ -89,7 +89,7 @@ describe('every endpoint', () => {
         : [{ body: { nonsense: true }, page: null, id: '1' }];
       for (const target of targets) {
         const place = target.page === null ? undefined : await findPagePlace(db, site.id, target.page, target.gone);
-        const allowed = decide(policy, { person: String(id), permission: declared.needs, place, revisionBy: target.revisionBy, atMs: Date.now() }).allowed;
+        const allowed = decide(policy, { person: String(id), permission: declared.needs, place, writtenBy: target.writtenBy, atMs: Date.now() }).allowed;
         // The body does not fit on purpose: whoever passes the gate is told so, and nothing is done.
         const answer = await call(route, method, '/x', { cookie, body: target.body, params: { ...(target.id && { id: target.id }), revision: '0' } });
         if (target.gone) await remove();

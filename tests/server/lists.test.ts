@@ -31,7 +31,7 @@ describe('the page tree', () => {
   });
 
   it('gives what a link can lead to: by words, changed last, and branch by branch; never what visitors do not see', async () => {
-    const site = await siteId();
+    const site = await accessOf('Maud');
     const cafe = { id: String(await pageId('The Slipway Café')), title: 'Café', address: '/cafe', below: true };
     expect(await findTargets(db, site, 'cafe', 50)).toContainEqual(cafe);
     expect(await findTargets(db, site, '', 2)).toHaveLength(2);

@@ -175,7 +175,7 @@ describe('moving a page', () => {
     expect(await go(asMaud(), root, quay)).toBe('The first page of the website stays where it is.');
     const contact = await pageId('Contact');
     const twin = await call(make, 'POST', '/x', { ...asMaud(), body: { parent: root, layout: 'plain', title: 'Contact' } });
-    expect(await go(asMaud(), Number(twin.body['id']), await pageId('About us'))).toBe('Another page has the address /about/contact already. Choose another.');
+    expect(await go(asMaud(), Number(twin.body['id']), await pageId('About us'))).toBe('The address /about/contact is taken. Choose another.');
     expect(await go(asJuno(), contact, harbours)).toMatch(/^You may move pages to another place under About us, but this lies elsewhere\./);
   });
 });
@@ -196,7 +196,7 @@ describe('taking pages away', () => {
   it('deletes a branch and brings it back whole; an address taken meanwhile gets a number', async () => {
     const params = await on('Fares');
     expect((await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'delete' } })).body).toMatchObject({ pages: 3 });
-    expect((await listDeleted(db, await accessOf('Maud'))).map((page) => [page.title, page.below, page.from, page.mayBringBack])).toEqual([['Fares', 2, 'Home', true]]);
+    expect((await listDeleted(db, await accessOf('Maud'))).map((page) => [page.title, page.below, page.from, page.mayBringBack])).toEqual([['Fares', 2, String((await listPages(db, await siteId()))[0]?.id), true]]);
     expect(await listDeleted(db, await accessOf('Ines'))).toEqual([]);
     const root = Number((await listPages(db, await siteId()))[0]?.id);
     const taken = await call(make, 'POST', '/x', { ...asMaud(), body: { parent: root, layout: 'plain', title: 'Fares' } });
@@ -229,7 +229,7 @@ describe('many pages at once', () => {
     expect(told.body['rows']).toEqual([
       { id: String(chosen[0]), title: 'Jobs', words: 'Left out of navigation', refused: false },
       { id: String(chosen[1]), title: 'History', words: 'Left out of navigation', refused: false },
-      { id: String(chosen[2]), title: 'Season tickets', words: 'It is not yours to change in this way.', refused: true },
+      { id: String(chosen[2]), title: 'A page you do not see', words: 'It is not there, or not in your part of the site.', refused: true },
     ]);
     expect(await db.$count(pages, eq(pages.inNavigation, false))).toBe(0);
   });
@@ -296,7 +296,7 @@ it('no two pages have the same address, by whichever way: a new page, one below,
   const put = (id: unknown, content: object) => call(publish, 'POST', '/x', { ...asMaud(), params: { id: String(id) }, body: { content: { ...fields, ...content }, version: 1, note: '' } });
   const [one, two] = [await call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'plain', title: 'Boats' } }), await call(make, 'POST', '/x', { ...asMaud(), body: { parent: await pageId('Jobs'), layout: 'plain', title: 'Crews' } })];
   // A draft holds no address against others; when it goes out itself, the address must be free.
-  expect((await put(two.body['id'], { title: 'Crews', 'page.ownAddress': '/about/boats' })).body.detail).toBe('Another page has the address /about/boats already. Choose another.');
+  expect((await put(two.body['id'], { title: 'Crews', 'page.ownAddress': '/about/boats' })).body.detail).toBe('The address /about/boats is taken. Choose another.');
   expect((await put(two.body['id'], { title: 'Crews', 'page.ownAddress': '/about/ships' })).status).toBe(200);
   const third = await call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'plain', title: 'Ships' } });
   expect((await addresses())(String(third.body['id']))).toBe('/about/ships-2');
@@ -306,7 +306,7 @@ it('no two pages have the same address, by whichever way: a new page, one below,
   expect((await put(one.body['id'], { title: 'Boats', 'page.ownAddress': '/harbours' })).status).toBe(422);
   const about2 = await call(make, 'POST', '/x', { ...asMaud(), body: { parent: Number(third.body['id']), layout: 'plain', title: 'x' } });
   expect((await put(about2.body['id'], { title: 'x', 'page.ownAddress': '/pier/ships' })).status).toBe(200);
-  expect((await put(one.body['id'], { title: 'Boats', 'page.ownAddress': '/pier' })).body.detail).toBe('Another page has the address /pier/ships already. Choose another.');
+  expect((await put(one.body['id'], { title: 'Boats', 'page.ownAddress': '/pier' })).body.detail).toBe('The address /pier/ships is taken. Choose another.');
   expect((await call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'poster', title: 'x' } })).status).toBe(422);
 });
 
@@ -315,5 +315,5 @@ it('two who publish the same address at once: one gets it, the other is told', a
   const made = await Promise.all(['One', 'Two'].map((title) => call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'plain', title } })));
   const results = await Promise.all(made.map((page) => call(publish, 'POST', '/x', { ...asMaud(), params: { id: String(page.body['id']) }, body: { content: { title: 'Same', summary: 's', body: { type: 'doc', content: [{ type: 'paragraph' }] }, 'page.ownAddress': '/same' }, version: 1, note: '' } })));
   expect(results.map((result) => result.status).sort()).toEqual([200, 422]);
-  expect(results.find((result) => result.status === 422)?.body.detail).toBe('Another page has the address /same already. Choose another.');
+  expect(results.find((result) => result.status === 422)?.body.detail).toBe('The address /same is taken. Choose another.');
 });

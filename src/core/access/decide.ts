@@ -6,19 +6,31 @@ export function covers(pattern: string, permission: string): boolean {
   return pattern.endsWith('.*') && permission.startsWith(pattern.slice(0, -1));
 }
 
+/** A role somebody has by one they hold. */
+class Reached<R extends Pick<PolicyRole, 'id' | 'extends'>> {
+  constructor(readonly role: R, private readonly by: Reached<R> | null) {}
+  /** The chain that leads to it, the role held first. */
+  get chain(): string[] {
+    const ids: string[] = [];
+    for (let at: Reached<R> | null = this; at; at = at.by) ids.push(at.role.id);
+    return ids.reverse();
+  }
+}
+
 /** A role and every role it extends, each with the chain that leads to it, the role itself first. Cycles are cut. */
-export function closure<R extends Pick<PolicyRole, 'id' | 'extends'>>(policy: { roles: ReadonlyMap<string, R> }, roleId: string): { role: R; chain: string[] }[] {
-  const out: { role: R; chain: string[] }[] = [];
+export function closure<R extends Pick<PolicyRole, 'id' | 'extends'>>(policy: { roles: ReadonlyMap<string, R> }, roleId: string): Reached<R>[] {
+  const out: Reached<R>[] = [];
   const seen = new Set<string>();
-  const visit = (id: string, chain: string[]) => {
-    const role = policy.roles.get(id);
-    if (!role || seen.has(id)) return;
-    seen.add(id);
-    const here = [...chain, id];
-    out.push({ role, chain: here });
-    for (const parent of role.extends) visit(parent, here);
-  };
-  visit(roleId, []);
+  // Depth first with a stack of our own: chains can be longer than the call stack.
+  const stack: { id: string; by: Reached<R> | null }[] = [{ id: roleId, by: null }];
+  for (let next = stack.pop(); next; next = stack.pop()) {
+    const role = policy.roles.get(next.id);
+    if (!role || seen.has(next.id)) continue;
+    seen.add(next.id);
+    const here = new Reached(role, next.by);
+    out.push(here);
+    for (const parent of role.extends.toReversed()) stack.push({ id: parent, by: here });
+  }
   return out;
 }
 
@@ -73,17 +85,17 @@ export function decide(policy: Policy, question: Question): Decision {
   const person = question.person === null ? undefined : policy.people.get(question.person);
   if (!person) return plain(false, 'unknown-person');
   if (person.suspended) return plain(false, 'suspended');
-  if (question.revisionBy === question.person && policy.secondPerson.has(question.permission)) return plain(false, 'second-person');
+  if (question.person !== null && question.writtenBy?.includes(question.person) && policy.secondPerson.has(question.permission)) return plain(false, 'second-person');
 
   const because: Way[] = [];
   let nearest: MissedWay | null = null;
   for (const assignment of person.assignments) {
     const held = policy.roles.get(assignment.role);
     const outside = assignment.branch !== undefined && question.place !== undefined && !question.place.path.includes(assignment.branch);
-    for (const { role, chain } of closure(policy, assignment.role)) {
-      for (const grant of role.grants) {
+    for (const reached of closure(policy, assignment.role)) {
+      for (const grant of reached.role.grants) {
         if (!covers(grant.permission, question.permission)) continue;
-        const way: Way = { grant, assignment, roles: chain };
+        const way: Way = { grant, assignment, roles: reached.chain };
         const missed =
           (isInForce(assignment, question.atMs) ? undefined : 'time') ??
           missedDoor(held, grant, question.permission) ??

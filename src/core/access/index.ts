@@ -3,6 +3,7 @@ export { closure, covers, decide, isInForce, missedDoor } from './decide';
 export * from './rules';
 export * from './separation';
 export * from './keyholders';
+export * from './within';
 export * from './tree';
 export { countBits } from './bits';
 export * from './compiled';

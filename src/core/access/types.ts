@@ -86,8 +86,8 @@ export interface Question {
   place?: Place | undefined;
   /** Author of a thing without a place. */
   author?: PersonId | undefined;
-  /** Who made the revision that is to be approved. */
-  revisionBy?: PersonId | undefined;
+  /** Everybody who wrote any of the words that are to be approved. */
+  writtenBy?: readonly PersonId[] | undefined;
   /** Milliseconds since 1970 UTC. */
   atMs: number;
 }

@@ -1,6 +1,6 @@
 import { diffArrays, diffWordsWithSpace } from 'diff';
 import { plainText, type BlockNode, type Document, type DocumentNode } from './document';
-import type { Field, Layout, PageContent } from './layout';
+import { keptElsewhere, type Field, type Layout, type Layouts, type PageContent } from './layout';
 import { sayCalendarDay, sayCalendarMoment } from '../words';
 import { SETTINGS } from './settings';
 import { documentOf, entriesOf, linkOf, numberOf, piecesOf, textOf } from './values';
@@ -21,6 +21,8 @@ export interface FieldChange {
   field: Field;
   changed: boolean;
   lines: Line[];
+  /** Kept with the page, but its layout does not show it: visitors do not read it. */
+  hidden?: true;
 }
 
 const KIND: Partial<Record<string, string>> = { paragraph: 'Text', heading: 'Heading', listItem: 'List entry', blockquote: 'Quote', tableRow: 'Table row', highlight: 'Highlight', alert: 'Alert for now', picture: 'Picture', unknown: 'Part that is not known' };
@@ -52,8 +54,12 @@ function linesOf(document: Document): Block[] {
 /** Below this share of kept letters a line was written anew, and a patchwork of single words would be hard to read. */
 const WRITTEN_ANEW = 0.3;
 
+/** More single changes than this are a text written anew: comparing on would only cost time (Myers' D in O(ND)). */
+const MOST_CHANGES = 4000;
+
 function wordDiff(before: string, after: string): Part[] {
-  const pieces = diffWordsWithSpace(before, after).map((part): Part => ({ change: part.added ? 'added' : part.removed ? 'removed' : 'same', text: part.value }));
+  const told = diffWordsWithSpace(before, after, { maxEditLength: MOST_CHANGES }) ?? [{ value: before, removed: true, added: false }, { value: after, removed: false, added: true }];
+  const pieces = told.map((part): Part => ({ change: part.added ? 'added' : part.removed ? 'removed' : 'same', text: part.value }));
   const letters = (text: string) => text.replaceAll(/\s/g, '').length;
   const kept = pieces.reduce((sum, piece) => sum + (piece.change === 'same' ? letters(piece.text) : 0), 0);
   if (kept >= WRITTEN_ANEW * Math.max(letters(before), letters(after))) return pieces;
@@ -66,7 +72,8 @@ function wordDiff(before: string, after: string): Part[] {
  * Lines: longest common subsequence after E. W. Myers, "An O(ND) difference algorithm" (1986), by the package `diff`.
  */
 export function compareDocuments(before: Document, after: Document): Line[] {
-  const parts = diffArrays(linesOf(before), linesOf(after), { comparator: (a, b) => a.kind === b.kind && a.text === b.text && a.form === b.form });
+  const [old, now] = [linesOf(before), linesOf(after)];
+  const parts = diffArrays(old, now, { maxEditLength: MOST_CHANGES, comparator: (a, b) => a.kind === b.kind && a.text === b.text && a.form === b.form }) ?? [{ value: old, removed: true, added: false }, { value: now, removed: false, added: true }];
   const out: Line[] = [];
   for (let i = 0; i < parts.length; i++) {
     const part = parts[i];
@@ -153,7 +160,7 @@ function comparePieces(field: Extract<Field, { kind: 'pieces' }>, before: PageCo
   return compareDocuments(asDocument(before), asDocument(after)).map((line) => ({ ...line, kind: line.kind === 'Heading 2' ? 'Piece' : line.kind }));
 }
 
-function compareField(field: Field, before: PageContent, after: PageContent, names: Names): Line[] {
+function linesOfField(field: Field, before: PageContent, after: PageContent, names: Names): Line[] {
   if (field.kind === 'rich') return compareDocuments(documentOf(before, field.id), documentOf(after, field.id));
   if (field.kind === 'pieces') return comparePieces(field, before, after, names);
   const [a, b] = [sayField(field, before, names).filter(Boolean), sayField(field, after, names).filter(Boolean)];
@@ -167,11 +174,31 @@ function compareField(field: Field, before: PageContent, after: PageContent, nam
   return [{ change: 'changed', kind, pieces: [...a.map((text) => ({ change: 'removed' as const, text })), ...b.map((text) => ({ change: 'added' as const, text }))] }];
 }
 
-/** Every field of a layout and every setting of a page, with what changed in it. A setting neither says is left out. */
-export function compareContent(layout: Layout, before: PageContent, after: PageContent, names: Names): FieldChange[] {
-  const settings = SETTINGS.filter((field) => field.id !== 'page.redirect' && before[field.id] !== undefined && after[field.id] !== undefined);
-  return [...layout.fields, ...settings].map((field) => {
-    const lines = compareField(field, before, after, names);
-    return { field, lines, changed: lines.some((line) => line.change !== 'same') };
-  });
+/** One field of two contents, with what changed in it. */
+export function compareField(field: Field, before: PageContent, after: PageContent, names: Names): FieldChange {
+  const lines = linesOfField(field, before, after, names);
+  return { field, lines, changed: lines.some((line) => line.change !== 'same') };
+}
+
+/** What a content shows: the values its layout has fields for, and its settings. */
+export function shownBy(layout: Layout, content: PageContent): PageContent {
+  const shown = new Set([...layout.fields, ...SETTINGS].map((field) => field.id));
+  return Object.fromEntries(Object.entries(content).filter(([id]) => shown.has(id)));
+}
+
+/**
+ * Everything that is stored with a page, with what changed in it: every field of the later layout against what the earlier one showed,
+ * every setting, and what is kept from other layouts, marked as hidden, against what was kept of it before. So whatever becomes visible
+ * stands in what is compared, whichever layout brings it up. A setting or hidden field neither says is left out.
+ */
+export function compareContent(layouts: Layouts, [layoutBefore, before]: readonly [Layout, PageContent], [layout, after]: readonly [Layout, PageContent], names: Names): FieldChange[] {
+  const shown = shownBy(layoutBefore, before);
+  const settings = SETTINGS.filter((field) => field.id !== 'page.redirect' && (before[field.id] !== undefined || after[field.id] !== undefined));
+  const change = (field: Field, earlier: PageContent) => compareField(field, earlier, after, names);
+  const hidden = new Map([...keptElsewhere(layouts, layout, after), ...keptElsewhere(layouts, layout, before)].map((field) => [field.id, field]));
+  return [
+    ...layout.fields.map((field) => change(field, shown)),
+    ...settings.map((field) => change(field, before)),
+    ...[...hidden.values()].map((field) => ({ ...change(field, before), hidden: true as const })).filter((entry) => entry.lines.some((line) => line.pieces.some((piece) => piece.text !== ''))),
+  ];
 }

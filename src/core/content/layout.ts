@@ -58,6 +58,9 @@ export const PIECE_HEADING = 'New piece';
 export const elsewhere = (layouts: Layouts, layout: Layout): Map<string, Field> =>
   new Map([...layouts.values()].flatMap((other) => other.fields).filter((field) => !layout.fields.some((own) => own.id === field.id)).map((field) => [field.id, field]));
 
+/** Every field there is, by id. Fields of the same id have the same kind in every layout. */
+export const allFields = (layouts: Layouts): Map<string, Field> => new Map([...layouts.values()].flatMap((layout) => layout.fields).map((field) => [field.id, field]));
+
 /** What a page keeps from layouts it no longer has, and that says something: fields with their values. */
 export function keptElsewhere(layouts: Layouts, layout: Layout, content: PageContent): Field[] {
   return [...elsewhere(layouts, layout).values()].filter((field) => content[field.id] !== undefined);

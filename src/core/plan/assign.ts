@@ -1,6 +1,8 @@
-import { closure, firstGap, heldTogether, type Apart, type Gap, type PolicyPerson } from '../access';
+import { closure, firstLockOut, heldTogether, type Apart, type Gap, type PolicyPerson } from '../access';
+import type { Inventory } from '../inventory';
 import { canonical } from '../json';
-import { KEYHOLDER, type Plan } from './schema';
+import { policyOf } from './policy';
+import { KEYHOLDER, VITAL, type Plan } from './schema';
 
 /** What is wrong with what somebody shall hold; `at` is the place in their list of assignments. */
 export type AssignmentFault =
@@ -12,7 +14,7 @@ export type AssignmentFault =
  * What would be wrong if people held what they hold here, of whom one is being changed: roles that are not there or archived,
  * an end before the beginning, roles kept apart, and an instant from now on without an active keyholder.
  */
-export function assignmentFaults(plan: Plan, people: readonly PolicyPerson[], changedId: string, nowMs: number): AssignmentFault[] {
+export function assignmentFaults(inventory: Inventory, plan: Plan, people: readonly PolicyPerson[], changedId: string, nowMs: number): AssignmentFault[] {
   const faults: AssignmentFault[] = [];
   const person = people.find((p) => p.id === changedId);
   const seen = new Set<string>();
@@ -27,10 +29,13 @@ export function assignmentFaults(plan: Plan, people: readonly PolicyPerson[], ch
   });
   const roles = new Map(plan.roles.map((role) => [role.id, role]));
   if (person) for (const pair of heldTogether({ roles }, plan.apart, person)) faults.push({ code: 'kept-apart', pair });
-  const gap = firstGap(people, KEYHOLDER, nowMs);
+  const gap = lockOutOf(inventory, plan, people, nowMs);
   if (gap) faults.push({ code: 'no-keyholder', gap });
   return faults;
 }
+
+/** The first stretch from now on in which no active keyholder could really look after the website under a plan; undefined when there is none. */
+export const lockOutOf = (inventory: Inventory, plan: Plan, people: readonly PolicyPerson[], nowMs: number): Gap | undefined => firstLockOut(policyOf(inventory, plan, people), KEYHOLDER, VITAL, nowMs);
 
 /** Everybody who, under a plan, holds roles it keeps apart or has archived: what hinders it from going live. */
 export function holdersInTheWay(plan: Plan, people: readonly PolicyPerson[]): { person: PolicyPerson; pair?: Apart; archived?: string }[] {

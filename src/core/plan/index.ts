@@ -5,3 +5,4 @@ export * from './patch';
 export * from './remedy';
 export * from './matrix';
 export * from './assign';
+export * from './bounds';

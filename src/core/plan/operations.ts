@@ -80,7 +80,7 @@ function change(inventory: Inventory, r: PlanRole, op: RoleOperation): PlanRole 
     case 'change-grant': {
       const old = r.grants.find((g) => g.id === op.grant.id);
       if (!old || !isPermissionKnown(inventory, op.grant.permission)) return 'no-such-thing';
-      if (r.id === KEYHOLDER && old.permission === '*') return 'keyholder-stays';
+      if (r.id === KEYHOLDER && (old.permission === '*' || op.grant.effect === 'deny')) return 'keyholder-stays';
       if (r.grants.some((g) => sameGrant(g, op.grant))) return 'already-so';
       return { ...r, grants: r.grants.map((g) => (g === old ? op.grant : g)) };
     }
@@ -95,6 +95,7 @@ function change(inventory: Inventory, r: PlanRole, op: RoleOperation): PlanRole 
       return { ...r, tasks: r.tasks.map((t) => (t.task === op.task ? { task: t.task, ...(op.name && { name: op.name }), ...(said.length && { said }) } : t)) };
     }
     case 'add-grant': {
+      if (r.id === KEYHOLDER && op.grant.effect === 'deny') return 'keyholder-stays';
       if (!isPermissionKnown(inventory, op.grant.permission)) return 'no-such-thing';
       return r.grants.some((g) => g.id === op.grant.id || sameGrant(g, op.grant)) ? 'already-so' : { ...r, grants: [...r.grants, op.grant] };
     }

@@ -43,6 +43,8 @@ export const roleSchema = z.strictObject({
 });
 
 export const KEYHOLDER = 'keyholder';
+/** What somebody must be able to do at every instant: prepare rooms, step in, go live, and look after people. */
+export const VITAL = ['plan.view', 'plan.edit', 'plan.release', 'person.view', 'person.manage'] as const;
 
 const checkRule = z.enum(['block', 'advise', 'off']);
 export type CheckRule = z.infer<typeof checkRule>;
@@ -77,6 +79,7 @@ export const planSchema = z
     const keyholder = plan.roles.find((role) => role.id === KEYHOLDER);
     if (!keyholder?.grants.some((g) => g.effect === 'allow' && g.permission === '*' && Object.keys(g.scope).length === 0))
       fault(['roles'], 'the keyholder role must be there and may do everything');
+    if (keyholder && (keyholder.extends.length > 0 || keyholder.grants.some((g) => g.effect === 'deny'))) fault(['roles'], 'the keyholder role can be forbidden nothing and builds on no other');
     if (keyholder?.archived) fault(['roles'], 'the keyholder role cannot be archived');
     plan.apart.forEach((pair, i) => {
       for (const one of pair) if (!roles.has(one)) fault(['apart', i], `no role "${one}"`);

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { compareContent, mergeContent, type Layout, type Names, type PageContent } from '@/core/content';
+import { compareField, SETTINGS, mergeContent, type Layout, type Names, type PageContent } from '@/core/content';
 import { Dialog } from '../kit/parts';
 import { Changes } from '../room/Changes';
 
@@ -40,7 +40,7 @@ export default function ConflictDialog({ detail, layout, base, mine, theirs, nam
       <ul className="grid gap-4">
         {merged.clashes.map((clash) => (
           <li key={clash.id} className="card bg-paper">
-            <Changes changes={compareContent({ ...layout, fields: layout.fields.filter((field) => field.id === clash.field) }, clash.theirs, clash.mine, names)} />
+            <Changes changes={[...layout.fields, ...SETTINGS].filter((field) => field.id === clash.field).map((field) => compareField(field, clash.theirs, clash.mine, names))} />
             <fieldset className="mt-3 flex flex-wrap gap-4">
               <legend className="sr-only">Which version of {clash.name}?</legend>
               {[false, true].map((take) => (

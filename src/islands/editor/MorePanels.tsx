@@ -115,17 +115,29 @@ export function NotesPanel({ page, initial, timeZone, now }: Clock & { page: str
   );
 }
 
-/** A link under which somebody without an account can look at the draft for some days. */
-export function PreviewLinkPanel({ page, timeZone, now, before }: Clock & { page: string; /** Keeps the draft first. */ before: () => Promise<unknown> }) {
+export interface LinkRow { id: number; by: string; madeAt: string; expiresAt: string }
+
+/** Links under which somebody without an account can look at the draft for some days: those there are, and a new one. */
+export function PreviewLinkPanel({ page, initial, timeZone, now, before }: Clock & { page: string; initial: LinkRow[]; /** Keeps the draft first. */ before: () => Promise<unknown> }) {
   const { act, busy, problem } = useSend();
   const [days, setDays] = useState(7);
   const [link, setLink] = useState<{ url: string; expiresAt: string } | null>(null);
+  const [links, setLinks] = useState(initial);
   const [said, setSaid] = useState<string | null>(null);
+  const say = (instant: string) => sayTime(new Date(instant), timeZone, new Date(now));
+  const end = async (id: number) => {
+    const sent = await act<{ links: LinkRow[] }>('POST', `/api/pages/${page}/preview-link`, { end: id });
+    if (!sent?.ok) return;
+    setLinks(sent.value.links);
+    setLink(null);
+    setSaid(sent.value.trial ? 'This is a trial: the link still works.' : 'The link leads nowhere any more.');
+  };
   const make = async () => {
     await before();
-    const sent = await act<{ url: string; expiresAt: string }>('POST', `/api/pages/${page}/preview-link`, { days });
+    const sent = await act<{ url: string; expiresAt: string; links: LinkRow[] }>('POST', `/api/pages/${page}/preview-link`, { days });
     if (!sent?.ok) return;
     setLink(sent.value);
+    setLinks(sent.value.links);
     setSaid(sent.value.trial ? 'This is a trial: the link leads nowhere.' : null);
   };
   const copy = async () => {
@@ -133,12 +145,26 @@ export function PreviewLinkPanel({ page, timeZone, now, before }: Clock & { page
     setSaid('The link is copied.');
   };
   return (
-    <Panel name="Preview by a link" value="For somebody without an account" anchor="pages.edit.link">
+    <Panel name="Preview by a link" value={links.length === 0 ? 'For somebody without an account' : links.length === 1 ? 'One link works' : `${links.length} links work`} anchor="pages.edit.link">
       <ProblemNote problem={problem} />
       <Said words={said} />
+      {links.length > 0 && (
+        <ul className="grid gap-2" aria-label="Links that work">
+          {links.map((entry) => (
+            <li key={entry.id} className="flex flex-wrap items-center justify-between gap-2 text-sm">
+              <span className="clip">
+                {entry.by}, {say(entry.madeAt)}; until {say(entry.expiresAt)}
+              </span>
+              <button type="button" className="btn btn-small" disabled={busy} onClick={() => void end(entry.id)}>
+                End it<span className="sr-only">: the link of {entry.by}, {say(entry.madeAt)}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
       {link ? (
         <>
-          <p>Whoever has this link sees the newest draft until {sayTime(new Date(link.expiresAt), timeZone, new Date(now))}. It is shown only now.</p>
+          <p>Whoever has this link sees the newest draft until {say(link.expiresAt)}. It is shown only now, and ends sooner when you may no longer change the page or fewer people may visit it.</p>
           <input className="field" readOnly aria-label="Link to the preview" value={link.url} onFocus={(event) => event.target.select()} />
           <button type="button" className="btn btn-small justify-self-start" onClick={() => void copy()}>
             <Icon name="copy" size={15} /> Copy it

@@ -12,7 +12,7 @@ import { ChecksPanel } from './ChecksPanel';
 import { FieldInput } from './FieldInput';
 import { FinishBar, type Finish } from './FinishBar';
 import { KeptPanel } from './KeptPanel';
-import { NotesPanel, PreviewLinkPanel, SchedulePanel, type NoteRow, type PlannedRow } from './MorePanels';
+import { NotesPanel, PreviewLinkPanel, SchedulePanel, type LinkRow, type NoteRow, type PlannedRow } from './MorePanels';
 import { BannerPanel } from './panels';
 import type { PictureChoice } from './PictureChooser';
 import { RemarksPanel, type RemarkRow } from './RemarksPanel';
@@ -46,6 +46,7 @@ export interface PageEditorProps {
   remarks: { review: number; remarks: RemarkRow[] } | null;
   notes: NoteRow[];
   people: { id: string; name: string }[];
+  links: LinkRow[];
   tools: Tool[];
   allTools: Tool[];
   modes: WritingMode[];
@@ -63,7 +64,7 @@ export function PageEditor(props: PageEditorProps) {
   );
 }
 
-function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequired, visitors, remarks, notes, people, tools, allTools, modes, pictures, timeZone, now }: PageEditorProps) {
+function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequired, visitors, remarks, notes, people, links, tools, allTools, modes, pictures, timeZone, now }: PageEditorProps) {
   const draft = useDraft({ page: page.id, person: me.id, content: page.content, version: page.draft?.version ?? 0, kept: page.draft?.updatedAt ?? null });
   const { content, change, state } = draft;
   const action = useSend();
@@ -251,7 +252,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
         {visitors && <VisitorsPanel page={page.id} visitors={visitors} />}
         {may.publish && <SchedulePanel page={page.id} planned={page.planned} mayRetire={may.retire && !page.top} mayPublish={may.publish} timeZone={timeZone} now={now} />}
         {may.edit && <NotesPanel page={page.id} initial={notes} timeZone={timeZone} now={now} />}
-        {may.edit && <PreviewLinkPanel page={page.id} timeZone={timeZone} now={now} before={() => draft.save()} />}
+        {may.edit && <PreviewLinkPanel initial={links} page={page.id} timeZone={timeZone} now={now} before={() => draft.save()} />}
         <VersionsPanel
           page={page.id}
           versions={page.versions}

@@ -2,6 +2,7 @@ import { EditorContent, useEditor, useEditorState } from '@tiptap/react';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { emptyDocument, parseDocument, plainText, renderDocument, type Document } from '@/core/content';
 import type { Tool, WritingMode } from '@/core/inventory';
+import { CODE_VIEW } from '@/core/toolbar';
 import { Icon } from '../kit/Icon';
 import { extensionsFor } from './extensions';
 import { tidied, whatIsDropped } from './paste';
@@ -62,7 +63,7 @@ export default function WritingArea({ label, loaded, tools, allTools, modes, rea
   const pasted = useRef<string[]>([]);
   const change = useRef(onChange);
   change.current = onChange;
-  const [allowed] = useState(() => new Set(modes.some((m) => m.id === 'code') ? allTools.map((t) => t.id) : tools.map((t) => t.id)));
+  const [allowed] = useState(() => new Set(modes.some((m) => m.id === 'code') ? [...allTools.map((t) => t.id), CODE_VIEW] : tools.map((t) => t.id)));
   const editor = useEditor({
     immediatelyRender: false,
     shouldRerenderOnTransaction: false,

@@ -1,7 +1,9 @@
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
 import { db } from '@/server/db/client';
-import { answerFault, json, parseBody, readBody, refuseForeign } from '@/server/gate/endpoint';
+import { readBody } from '@/server/gate/body';
+import { answerFault, json, parseBody } from '@/server/gate/endpoint';
+import { refuseForeign } from '@/server/gate/origin';
 import { passwordSchema } from '@/server/gate/password';
 import { sessionCookie } from '@/server/gate/sessions';
 import { choosePassword, setUpKeyholder } from '@/server/gate/set-up';

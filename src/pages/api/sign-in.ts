@@ -1,8 +1,10 @@
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
 import { db } from '@/server/db/client';
-import { answerFault, json, parseBody, readBody, refuseForeign } from '@/server/gate/endpoint';
-import { sessionCookie } from '@/server/gate/sessions';
+import { readBody } from '@/server/gate/body';
+import { answerFault, json, parseBody } from '@/server/gate/endpoint';
+import { refuseForeign } from '@/server/gate/origin';
+import { browserCookie, newToken, readBrowserCookie, readCookie, sessionCookie } from '@/server/gate/sessions';
 import { signIn } from '@/server/gate/sign-in';
 
 const body = z.strictObject({ email: z.string().trim().max(300), password: z.string().max(1000), next: z.string().max(500).optional() });
@@ -12,8 +14,12 @@ export const POST: APIRoute = async ({ request, clientAddress }) => {
   try {
     refuseForeign(request);
     const given = parseBody(body, await readBody(request));
-    const { token, to } = await signIn(db, given, clientAddress);
-    return json({ to }, 200, { 'set-cookie': sessionCookie(request, token) });
+    const browser = readBrowserCookie(request);
+    const newBrowser = browser ?? newToken();
+    const { token, to } = await signIn(db, given, { address: clientAddress, browser, session: readCookie(request), newBrowser });
+    const answer = json({ to }, 200, { 'set-cookie': sessionCookie(request, token) });
+    answer.headers.append('set-cookie', browserCookie(request, newBrowser));
+    return answer;
   } catch (error) {
     return answerFault(error, request);
   }

@@ -1,6 +1,7 @@
 import type { APIRoute } from 'astro';
 import { db } from '@/server/db/client';
-import { answerFault, json, refuseForeign } from '@/server/gate/endpoint';
+import { answerFault, json } from '@/server/gate/endpoint';
+import { refuseForeign } from '@/server/gate/origin';
 import { endSession, hashToken, readCookie, sessionCookie } from '@/server/gate/sessions';
 
 /** Ends the session. Open to everybody: it can only end one's own. */

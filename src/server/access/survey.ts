@@ -14,9 +14,9 @@ import { getLivePlan, getPreparedPlan } from '../plan/plans';
 /** Which plan is asked about, and whether people or roles stand in the rows. */
 export interface Asked { plan: 'live' | 'prepared'; rows: 'people' | 'roles'; branch: string | null }
 
-export function readAsked(url: URL): Asked {
-  const branch = url.searchParams.get('branch');
-  return { plan: url.searchParams.get('plan') === 'prepared' ? 'prepared' : 'live', rows: url.searchParams.get('rows') === 'roles' ? 'roles' : 'people', branch: branch && /^\d{1,9}$/.test(branch) ? branch : null };
+export function readAsked(query: URLSearchParams): Asked {
+  const branch = query.get('branch');
+  return { plan: query.get('plan') === 'prepared' ? 'prepared' : 'live', rows: query.get('rows') === 'roles' ? 'roles' : 'people', branch: branch && /^\d{1,9}$/.test(branch) ? branch : null };
 }
 
 /** All that questions about a whole site are answered from. */

@@ -25,7 +25,7 @@ export function addressFaults(after: AddressMap, changed: Iterable<string>): { p
   return [...changed].flatMap((page) => {
     const address = addressOf(after, page);
     const other = owners.get(address)?.find((id) => id !== page) ?? null;
-    const message = isReserved(address) ? `The address ${address} belongs to Safe Room itself. Choose another.` : other !== null ? `Another page has the address ${address} already. Choose another.` : '';
+    const message = isReserved(address) ? `The address ${address} is taken. Choose another.` : other !== null ? `The address ${address} is taken. Choose another.` : '';
     return message ? [{ page, address, message, by: other }] : [];
   });
 }

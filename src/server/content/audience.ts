@@ -6,6 +6,7 @@ import type { Tx } from '../db/client';
 import { pages } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
+import { mustMayBelow } from './structure';
 import { findPageNames } from './tree';
 
 /** Whether somebody may visit a page on the website; without access they are a visitor like any other. */
@@ -18,6 +19,7 @@ export async function setAudience(tx: Tx, access: Access, pageId: number, audien
     const unknown = audience.roles.find((id) => !access.plan.roles.some((role) => role.id === id && !role.archived));
     if (unknown !== undefined) throw new Problem('bad-input', `There is no role “${unknown}” in force.`);
   }
+  await mustMayBelow(tx, access, 'page.publish', pageId);
   await tx.update(pages).set({ audience }).where(eq(pages.id, pageId));
   const name = (await findPageNames(tx, access.site.id)).get(String(pageId)) ?? 'A page';
   const words = audience === null ? 'As the page above' : audience.kind === 'everyone' ? 'Everyone' : audience.kind === 'members' ? 'Members only' : `Only ${audience.roles.map((id) => access.plan.roles.find((r) => r.id === id)?.name ?? id).join(', ')}`;

@@ -5,7 +5,8 @@ import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { pages } from '../db/schema';
 import type { Access } from '../gate/access';
-import { mayNow } from '../gate/authorize';
+import { mayNow, mayOn } from '../gate/authorize';
+import { idSchema } from '../gate/endpoint';
 import { Problem } from '../gate/problems';
 import { setAudience } from './audience';
 import { findPage } from './drafts';
@@ -18,7 +19,7 @@ import { findPagePlace } from './tree';
 export const bulkSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('navigation'), shown: z.boolean() }),
   z.strictObject({ do: z.literal('audience'), audience: z.enum(['everyone', 'members', 'as-above']) }),
-  z.strictObject({ do: z.literal('move'), parent: z.int().min(1), redirect: z.boolean() }),
+  z.strictObject({ do: z.literal('move'), parent: idSchema, redirect: z.boolean() }),
   z.strictObject({ do: z.literal('take-down') }),
   z.strictObject({ do: z.literal('delete') }),
 ]);
@@ -27,13 +28,6 @@ export type Bulk = z.infer<typeof bulkSchema>;
 const NEEDS: Record<Bulk['do'], string> = { navigation: 'page.publish', audience: 'page.publish', move: 'page.arrange', 'take-down': 'page.retire', delete: 'page.retire' };
 
 export interface BulkRow { id: string; title: string; /** What becomes of it, or why nothing does. */ words: string; refused: boolean }
-
-/** Whether somebody may do it with a page, before it is tried. */
-async function mayDo(tx: Tx, access: Access, id: number, bulk: Bulk): Promise<string | null> {
-  const place = await findPagePlace(tx, access.site.id, id);
-  if (!place) return 'It is not there any more.';
-  return mayNow(access, NEEDS[bulk.do], { place }).allowed ? null : 'It is not yours to change in this way.';
-}
 
 const AUDIENCE = { everyone: 'Everyone may visit it', members: 'Members only may visit it', 'as-above': 'Visitors as of the page above' };
 
@@ -81,12 +75,15 @@ async function withAbove(tx: Tx, ids: readonly number[]): Promise<{ id: number; 
 export async function doWithMany(tx: Tx, access: Access, ids: readonly number[], bulk: Bulk, progress: (done: number) => void = () => undefined): Promise<{ rows: BulkRow[] }> {
   const whole = bulk.do === 'move' || bulk.do === 'take-down' || bulk.do === 'delete';
   const gone = new Set<number>();
+  const mayView = mayOn(access, 'page.view');
   const rows: BulkRow[] = [];
   for (const [i, { id, above }] of (await withAbove(tx, ids)).entries()) {
-    const title = await titleOf(tx, id);
+    const place = await findPagePlace(tx, access.site.id, id);
+    const isSeen = place !== undefined && mayView(place);
+    const title = isSeen ? await titleOf(tx, id) : 'A page you do not see';
     const row = (words: string, refused: boolean) => void rows.push({ id: String(id), title, words, refused });
     const goes = whole && above.some((other) => gone.has(other));
-    const no = goes ? null : await mayDo(tx, access, id, bulk);
+    const no = goes ? null : !isSeen ? 'It is not there, or not in your part of the site.' : mayNow(access, NEEDS[bulk.do], { place }).allowed ? null : 'It is not yours to change in this way.';
     if (goes) row('Goes with the page above it', false);
     else if (no) row(no, true);
     else {

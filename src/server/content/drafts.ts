@@ -1,6 +1,8 @@
-import { and, desc, eq, isNull, or, sql } from 'drizzle-orm';
-import { documentOf, emptyDocument, parseContent, piecesOf, sameContent, settingsAsContent, textOf, withSettings, type Document, type DocumentNode, type Field, type Layout, type PageContent } from '@/core/content';
-import { constructsOf, losesProtected, mergeConstructs, missingTools, type Constructs } from '@/core/toolbar';
+import { and, desc, eq, gt, isNull, or, sql } from 'drizzle-orm';
+import type { Place } from '@/core/access';
+import { allFields, documentOf, emptyDocument, parseContent, piecesOf, sameContent, settingsAsContent, textOf, withSettings, type Document, type DocumentNode, type Field, type Layout, type PageContent } from '@/core/content';
+import { CODE_VIEW, constructsOf, losesProtected, mergeConstructs, missingTools, type Constructs } from '@/core/toolbar';
+import { policyOf } from '@/core/plan';
 import { room } from '@/core/room';
 import { getLayout, inventory, layouts } from '@/office';
 import { now } from '../clock';
@@ -9,6 +11,7 @@ import { drafts, media, pages, people, publications, reviews, revisions, schedul
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
 import { notFound, Problem } from '../gate/problems';
+import { findPolicyPerson } from '../people/people';
 import { findPagePlace } from './tree';
 
 export interface DraftInfo { version: number; updatedBy: string; updatedById: string | null; updatedAt: string; sentBackWord: string | null }
@@ -112,9 +115,13 @@ const blocksOf = (field: Field, content: PageContent): Document =>
   field.kind === 'pieces' ? { type: 'doc', content: piecesOf(content, field.id).flatMap((piece): DocumentNode[] => piece.text.content) } : documentOf(content, field.id);
 const isRich = (field: Field) => field.kind === 'rich' || field.kind === 'pieces';
 
-/** What a layout's rich fields hold of things that tools make. */
-const held = (layout: Layout, content: PageContent | undefined): Record<string, Constructs> =>
-  Object.fromEntries(layout.fields.filter(isRich).map((f) => [f.id, content ? constructsOf(blocksOf(f, content)) : {}]));
+const FIELDS = [...allFields(layouts).values()];
+const RICH = FIELDS.filter(isRich);
+const TOOLS = [...inventory.tools.values()];
+
+/** What all rich fields, shown by the layout or not, hold of things that tools make. */
+const held = (content: PageContent | undefined): Record<string, Constructs> =>
+  content ? Object.fromEntries(RICH.filter((field) => content[field.id] !== undefined).map((field) => [field.id, constructsOf(blocksOf(field, content))])) : {};
 
 const merge = (a: Record<string, Constructs>, b: Record<string, Constructs>) =>
   Object.fromEntries([...new Set([...Object.keys(a), ...Object.keys(b)])].map((field) => [field, mergeConstructs(a[field] ?? {}, b[field] ?? {})]));
@@ -122,11 +129,45 @@ const merge = (a: Record<string, Constructs>, b: Record<string, Constructs>) =>
 /** The tools a person may make things with: all of them where the code view is theirs. */
 export function toolsOf(access: Access): ReadonlySet<string> {
   const { toolbar } = room({ inventory, plan: access.plan, person: access.who, places: [], nowMs: now().getTime() });
-  return new Set(toolbar.modes.includes('code') ? inventory.tools.keys() : toolbar.tools);
+  return new Set(toolbar.modes.includes('code') ? [...inventory.tools.keys(), CODE_VIEW] : toolbar.tools);
+}
+
+/**
+ * Reads what somebody sent as the content of a page, whichever way it came. A field left out stays as it was. Everything stored is
+ * looked at, shown or not: pictures and people must be there, the layout theirs to use, tools theirs for what is new, and
+ * what they could not make again must stay.
+ */
+async function readWritten(tx: Tx, access: Access, page: PageRow, given: unknown, old: { shown: PageContent | undefined; once: readonly (PageContent | undefined)[]; allowance: Record<string, Constructs> }): Promise<{ content: PageContent; allowance: Record<string, Constructs> }> {
+  const parsed = parseContent(layouts, page.layout, typeof given === 'object' && given !== null && !Array.isArray(given) ? { ...old.shown, ...given } : given);
+  if (!parsed.ok) throw new Problem('bad-input', parsed.faults.map((f) => f.message).join(' '), { faults: parsed.faults });
+  const content = whole(parsed.content, page);
+  await mayUse(tx, access, page, parsed.layout, content, old.shown);
+  const allowance = [...old.once, old.shown].map(held).reduce(merge, old.allowance);
+  const tools = toolsOf(access);
+  for (const field of RICH) {
+    const blocks = blocksOf(field, content);
+    const missing = missingTools(tools, TOOLS, allowance[field.id] ?? {}, blocks);
+    if (missing.length) throw new Problem('tool-missing', `This text was changed in a way that needs ${missing.map((t) => `“${t.name}”`).join(' and ')}, which your toolbar does not have. What was there before is kept as it is; ask the keyholder if you need the tool.`, { tools: missing.map((t) => t.id), field: field.id });
+    if (old.shown && losesProtected(tools, TOOLS, blocksOf(field, old.shown), blocks)) throw new Problem('tool-missing', 'This would take a table or a picture away that your toolbar cannot make again, so it was not saved. Load the page again to get it back.', { field: field.id });
+  }
+  return { content, allowance: merge(allowance, held(content)) };
 }
 
 const conflict = (draft: NonNullable<Awaited<ReturnType<typeof findDraft>>>, page: PageRow) =>
   new Problem('conflict', `${draft.updatedByName} changed this page while you had it open. Nothing was overwritten: both versions are shown, and you choose.`, { theirs: { content: whole(draft.content, page), draft: draftInfo(draft) } });
+
+/** Everybody who wrote words of a page that were never published: in versions made since it last went out. */
+async function findWriters(tx: Tx, page: PageRow): Promise<number[]> {
+  const last = page.liveRevisionId ?? page.downRevisionId ?? 0;
+  const rows = await tx.select({ writers: revisions.writers, madeBy: revisions.madeBy }).from(revisions).where(and(eq(revisions.pageId, page.id), gt(revisions.id, last)));
+  return rows.flatMap((row) => (row.writers.length > 0 ? row.writers : row.madeBy === null ? [] : [row.madeBy]));
+}
+
+/** Who has written in a page since it was last published: nobody of them gives it its second look. */
+export async function listWriters(tx: Tx, siteId: number, pageId: number): Promise<number[]> {
+  const page = await findPage(tx, siteId, pageId);
+  return [...new Set([...((await findDraft(tx, pageId))?.writers ?? []), ...(await findWriters(tx, page))])];
+}
 
 /**
  * Keeps a draft. `version` is the one it was made on: 0 when there was none. Where somebody else was faster it is
@@ -135,40 +176,28 @@ const conflict = (draft: NonNullable<Awaited<ReturnType<typeof findDraft>>>, pag
  */
 export async function saveDraft(tx: Tx, access: Access, pageId: number, given: { content: unknown; version: number; over?: boolean | undefined }): Promise<{ version: number; updatedAt: string }> {
   const page = await findPage(tx, access.site.id, pageId, true);
-  const parsed = parseContent(layouts, page.layout, given.content);
-  if (!parsed.ok) throw new Problem('bad-input', parsed.faults.map((f) => f.message).join(' '), { faults: parsed.faults });
-  const { layout } = parsed;
-  const content = whole(parsed.content, page);
   const draft = await findDraft(tx, pageId);
   const before = await standing(tx, page);
   if ((draft?.version ?? 0) !== given.version) {
     if (draft) throw conflict(draft, page);
     throw new Problem('conflict', 'This page was sent or published by somebody else while you had it open. Nothing was overwritten: both versions are shown, and you choose.', { theirs: { content: before && whole(before, page), draft: null } });
   }
-  await mayUse(tx, access, page, layout, content);
-  const live = await contentOf(tx, page.liveRevisionId);
-  const allowance = [held(layout, live), held(layout, before), held(layout, draft?.content), draft?.allowance ?? {}].reduce(merge, {});
-  const tools = toolsOf(access);
-  const shown = draft?.content ?? before;
-  for (const field of layout.fields.filter(isRich)) {
-    const blocks = blocksOf(field, content);
-    const missing = missingTools(tools, inventory.tools.values(), allowance[field.id] ?? {}, blocks);
-    if (missing.length) throw new Problem('tool-missing', `This text was changed in a way that needs ${missing.map((t) => `“${t.name}”`).join(' and ')}, which your toolbar does not have. What was there before is kept as it is; ask the keyholder if you need the tool.`, { tools: missing.map((t) => t.id), field: field.id });
-    if (shown && losesProtected(tools, inventory.tools.values(), blocksOf(field, shown), blocks)) throw new Problem('tool-missing', 'This would take a table or a picture away that your toolbar cannot make again, so it was not saved. Load the page again to get it back.', { field: field.id });
-  }
+  const { content, allowance } = await readWritten(tx, access, page, given.content, { shown: draft?.content ?? before, once: [await contentOf(tx, page.liveRevisionId), before], allowance: draft?.allowance ?? {} });
   if (given.over && draft && draft.updatedBy !== access.signedInId)
-    await addRevision(tx, access, pageId, draft.content, 'kept', `Put aside when ${access.who.name} kept another version`, draft.updatedBy);
-  const values = { content, version: given.version + 1, allowance: merge(allowance, held(layout, content)), updatedBy: access.signedInId, updatedAt: now() };
+    await addRevision(tx, access, pageId, draft.content, 'kept', `Put aside when ${access.who.name} kept another version`, { madeBy: draft.updatedBy, writers: draft.writers });
+  const writers = [...new Set([...(draft?.writers ?? (await findWriters(tx, page))), access.signedInId])];
+  const values = { content, version: given.version + 1, allowance, writers, updatedBy: access.signedInId, updatedAt: now() };
   await tx.insert(drafts).values({ ...values, pageId, siteId: access.site.id, startedBy: access.signedInId }).onConflictDoUpdate({ target: drafts.pageId, set: values });
   return { version: values.version, updatedAt: values.updatedAt.toISOString() };
 }
 
+const PLACED = [...inventory.permissions.values()].filter((permission) => permission.placed).map((permission) => permission.id);
 const picturesIn = (nodes: readonly DocumentNode[]): string[] => nodes.flatMap((node) => (node.type === 'picture' ? [String(node.attrs?.['id'])] : 'content' in node && node.content ? picturesIn(node.content) : []));
 
-/** Whether a draft names only what there is and what its writer may: pictures and people of the site, a layout they may use here. */
-async function mayUse(tx: Tx, access: Access, page: PageRow, layout: Layout, content: PageContent): Promise<void> {
+/** Whether a draft names only what there is and what its writer may: pictures and people of the site, a layout and an author that give nobody more than the writer has. */
+async function mayUse(tx: Tx, access: Access, page: PageRow, layout: Layout, content: PageContent, shown: PageContent | undefined): Promise<void> {
   const refuse = (field: string, message: string, detail = message) => new Problem('bad-input', detail, { faults: [{ field, message }] });
-  const wanted = layout.fields.flatMap((field) => {
+  const wanted = FIELDS.flatMap((field) => {
     const inText = isRich(field) ? picturesIn(blocksOf(field, content).content) : [];
     const own = field.kind === 'picture' ? [content[field.id]] : field.kind === 'pieces' ? piecesOf(content, field.id).map((piece) => piece.picture) : [];
     return [...inText, ...own].filter((id): id is string => typeof id === 'string').map((id) => ({ field, id }));
@@ -180,15 +209,29 @@ async function mayUse(tx: Tx, access: Access, page: PageRow, layout: Layout, con
   }
   const author = textOf(content, 'page.author');
   if (author && author !== String(page.authorId) && !(/^\d{1,9}$/.test(author) && (await tx.select({ id: people.id }).from(people).where(and(eq(people.siteId, access.site.id), eq(people.id, Number(author))))).length)) throw refuse('page.author', 'This author is nobody of this website.');
-  if (layout.id !== page.layout) {
-    const place = await findPagePlace(tx, access.site.id, page.id);
-    if (place && !mayNow(access, 'page.edit', { place: { ...place, layout: layout.id } }).allowed) throw refuse('page.layout', `You may not use the layout “${layout.name}” here.`);
+  const place = await findPagePlace(tx, access.site.id, page.id);
+  if (!place) return;
+  if (layout.id !== page.layout && !mayNow(access, 'page.edit', { place: { ...place, layout: layout.id } }).allowed) throw refuse('page.layout', `You may not use the layout “${layout.name}” here.`);
+  // Rules can hang on the layout and the author: changing either must not open what was closed before.
+  const isNew = (field: string, value: string) => value !== '' && value !== textOf(shown ?? {}, field);
+  const gained = (access: Access, changed: Place) => PLACED.find((permission) => mayNow(access, permission, { place: changed }).allowed && !mayNow(access, permission, { place }).allowed);
+  if (layout.id !== page.layout && isNew('page.layout', layout.id) && gained(access, { ...place, layout: layout.id })) throw refuse('page.layout', `With the layout “${layout.name}” you could do more with this page than now. Somebody else has to change it.`);
+  if (author && author !== String(page.authorId) && isNew('page.author', author)) {
+    const changed = { ...place, author };
+    if (author === access.who.id) {
+      if (gained(access, changed)) throw refuse('page.author', 'As its author you could do more with this page than now. Somebody else has to change it.');
+    } else {
+      const person = await findPolicyPerson(tx, Number(author));
+      const theirs = person && { ...access, who: person, policy: policyOf(inventory, access.plan, [person]) };
+      const more = theirs && PLACED.find((permission) => mayNow(theirs, permission, { place: changed }).allowed && !mayNow(theirs, permission, { place }).allowed && !mayNow(access, permission, { place }).allowed);
+      if (more) throw refuse('page.author', 'As its author they could do more with this page than you. Somebody else has to change it.');
+    }
   }
 }
 
-export async function addRevision(tx: Tx, access: Pick<Access, 'site' | 'signedInId'>, pageId: number, content: PageContent, kind: 'sent' | 'published' | 'kept', note: string, madeBy: number | null = access.signedInId): Promise<number> {
+export async function addRevision(tx: Tx, access: Pick<Access, 'site' | 'signedInId'>, pageId: number, content: PageContent, kind: 'sent' | 'published' | 'kept', note: string, by: { madeBy?: number | null; writers: readonly number[] }): Promise<number> {
   const [last] = await tx.select({ number: sql<number>`coalesce(max(${revisions.number}), 0)` }).from(revisions).where(eq(revisions.pageId, pageId));
-  const [row] = await tx.insert(revisions).values({ siteId: access.site.id, pageId, number: Number(last?.number ?? 0) + 1, content, kind, note, madeBy }).returning({ id: revisions.id });
+  const [row] = await tx.insert(revisions).values({ siteId: access.site.id, pageId, number: Number(last?.number ?? 0) + 1, content, kind, note, madeBy: by.madeBy === undefined ? access.signedInId : by.madeBy, writers: [...by.writers] }).returning({ id: revisions.id });
   if (!row) throw new Error('a revision was not written');
   return row.id;
 }
@@ -197,39 +240,43 @@ export async function addRevision(tx: Tx, access: Pick<Access, 'site' | 'signedI
  * Keeps what is on the screen and takes it at once, for sending or publishing. Where nothing differs from what
  * visitors see there is nothing to take. Runs in a transaction.
  */
-export async function saveAndTake(tx: Tx, access: Access, pageId: number, given: { content: unknown; version: number }): Promise<PageContent> {
+export async function saveAndTake(tx: Tx, access: Access, pageId: number, given: { content: unknown; version: number }): Promise<Taken> {
   const { version } = await saveDraft(tx, access, pageId, given);
-  const content = await takeDraft(tx, access, pageId, version);
+  const taken = await takeDraft(tx, access, pageId, version);
   const page = await findPage(tx, access.site.id, pageId);
   const live = await contentOf(tx, page.liveRevisionId);
-  if (live && sameContent(content, asShown(live, page))) throw new Problem('already-done', 'Nothing differs from what visitors see, so there is nothing to send.');
-  return content;
+  if (live && sameContent(taken.content, asShown(live, page))) throw new Problem('already-done', 'Nothing differs from what visitors see, so there is nothing to send.');
+  return taken;
 }
 
+/** What was a draft, and everybody who wrote any of it. */
+interface Taken { content: PageContent; writers: number[] }
+
 /** Takes the draft for sending or publishing it, and ends it. The version must be the one on the screen. */
-async function takeDraft(tx: Tx, access: Access, pageId: number, version: number): Promise<PageContent> {
+async function takeDraft(tx: Tx, access: Access, pageId: number, version: number): Promise<Taken> {
   const page = await findPage(tx, access.site.id, pageId, true);
   const draft = await findDraft(tx, pageId);
   if (!draft) throw new Problem('already-done', 'There is no draft of this page: nothing has changed since the last version, or it was sent already.');
   if (draft.version !== version) throw conflict(draft, page);
   await tx.delete(drafts).where(eq(drafts.pageId, pageId));
-  return whole(draft.content, page);
+  return { content: whole(draft.content, page), writers: draft.writers };
 }
 
 /** Keeps a version that was not chosen when two people wrote at once. Runs in a transaction. */
 export async function putAside(tx: Tx, access: Access, pageId: number, content: unknown): Promise<void> {
   const page = await findPage(tx, access.site.id, pageId);
-  const parsed = parseContent(layouts, page.layout, content);
-  if (!parsed.ok) throw new Problem('bad-input', parsed.faults.map((f) => f.message).join(' '), { faults: parsed.faults });
-  await addRevision(tx, access, pageId, parsed.content, 'kept', 'Put aside for another version');
+  const draft = await findDraft(tx, pageId);
+  const before = await standing(tx, page);
+  const written = await readWritten(tx, access, page, content, { shown: draft?.content ?? before, once: [await contentOf(tx, page.liveRevisionId), before], allowance: draft?.allowance ?? {} });
+  await addRevision(tx, access, pageId, written.content, 'kept', 'Put aside for another version', { writers: [...new Set([...(draft?.writers ?? []), access.signedInId])] });
 }
 
 /** Drops the draft; the page says again what visitors see. The draft dropped is kept as a revision. Runs in a transaction. */
 export async function dropDraft(tx: Tx, access: Access, pageId: number, version: number): Promise<void> {
   const page = await findPage(tx, access.site.id, pageId);
   if (!(await standing(tx, page))) throw new Problem('bad-input', 'This page was never anything but this draft, so there is nothing to go back to. Delete the page if it is not needed.');
-  const content = await takeDraft(tx, access, pageId, version);
-  await addRevision(tx, access, pageId, content, 'kept', 'Draft put aside');
+  const { content, writers } = await takeDraft(tx, access, pageId, version);
+  await addRevision(tx, access, pageId, content, 'kept', 'Draft put aside', { writers });
 }
 
 export interface UnfinishedEntry { pageId: string; title: string; state: 'draft' | 'sent-back' | 'waiting'; at: Date; word: string | null; publishedAt: Date | null }

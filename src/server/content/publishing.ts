@@ -1,33 +1,39 @@
-import { and, asc, eq, isNull, lte, sql } from 'drizzle-orm';
-import { checkPage, pathsFrom, textOf, addressOf, type Finding, type PageContent } from '@/core/content';
-import { publishingOf, type CheckRule, type Plan } from '@/core/plan';
+import { and, asc, eq, isNull, lte, not, sql } from 'drizzle-orm';
+import { checkPage, pathsFrom, textOf, type Finding, type PageContent } from '@/core/content';
+import { policyOf, publishingOf, type CheckRule, type Plan } from '@/core/plan';
 import { sayTime } from '@/core/words';
+import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { findInstant, now } from '../clock';
 import { isDatabaseAway, type Tx } from '../db/client';
 import { drafts, media, pages, publications, redirects, reviews, revisions, schedules, sites } from '../db/schema';
 import type { Access } from '../gate/access';
+import { mayNow } from '../gate/authorize';
+import { allowedPages } from '../gate/filter';
 import { Problem } from '../gate/problems';
+import { findPolicyPerson } from '../people/people';
 import { getLivePlan } from '../plan/plans';
 import { findPage, layoutOf, whole } from './drafts';
-import { applySettings, findAddresses } from './addresses';
+import { applySettings } from './addresses';
+import { findPagePlace, listPages, type PageFacts } from './tree';
 
 /** Who does something: a person, or Safe Room itself when its time has come. */
 export type Actor = Pick<Access, 'site'> & { signedInId: number; plan: Plan };
 
 export type JudgedFinding = Finding & { rule: Exclude<CheckRule, 'off'> };
 
-/** What may be wrong with a content, as the site wants it judged. */
-export async function checkContent(tx: Tx, actor: Pick<Actor, 'site' | 'plan'>, pageId: number, given: PageContent): Promise<JudgedFinding[]> {
+/** What may be wrong with a content, as the site wants it judged. A page that `sees` says no to is not there: nobody learns of it by linking to it. */
+export async function checkContent(tx: Tx, actor: Pick<Actor, 'site' | 'plan'>, pageId: number, given: PageContent, sees: (page: PageFacts) => boolean = () => true): Promise<JudgedFinding[]> {
   const page = await findPage(tx, actor.site.id, pageId);
   const content = whole(given, page);
   const layout = layoutOf(content, page);
   const described = new Map((await tx.select({ id: media.id, description: media.description }).from(media).where(eq(media.siteId, actor.site.id))).map((row) => [String(row.id), row.description]));
   const there = new Set<string>();
   if (pathsFrom(layout, content).length > 0) {
-    const addressed = await findAddresses(tx, actor.site.id);
-    for (const id of addressed.keys()) there.add(addressOf(addressed, id));
-    for (const row of await tx.select({ address: redirects.address }).from(redirects).where(eq(redirects.siteId, actor.site.id))) there.add(row.address);
+    const seen = (await listPages(tx, actor.site.id)).filter(sees);
+    const ids = new Set(seen.map((other) => Number(other.id)));
+    for (const other of seen) there.add(other.address);
+    for (const row of await tx.select({ address: redirects.address, page: redirects.pageId }).from(redirects).where(eq(redirects.siteId, actor.site.id))) if (ids.has(row.page)) there.add(row.address);
   }
   const isThere = (path: string) => there.has(path) || /^\/(?:media\/|search$|sign-in$)/.test(path);
   const { checks } = publishingOf(actor.plan);
@@ -76,7 +82,8 @@ export async function callOff(tx: Tx, actor: Actor, pageId: number, what: 'publi
   const [gone] = await tx.delete(schedules).where(openPlan(pageId, what)).returning({ revision: schedules.revisionId });
   if (!gone) throw new Problem('already-done', 'Nothing is planned for this page any more.');
   const [revision] = gone.revision === null ? [] : await tx.select().from(revisions).where(eq(revisions.id, gone.revision));
-  if (revision) await tx.insert(drafts).values({ pageId, siteId: actor.site.id, content: revision.content, version: 1, allowance: {}, startedBy: revision.madeBy, updatedBy: actor.signedInId }).onConflictDoNothing();
+  // A newer draft stays as it is; whoever wrote what was planned is known by its revision.
+  if (revision) await tx.insert(drafts).values({ pageId, siteId: actor.site.id, content: revision.content, version: 1, allowance: {}, writers: revision.writers, startedBy: revision.madeBy, updatedBy: actor.signedInId }).onConflictDoNothing();
   await record(tx, actor, what === 'publish' ? 'called off publishing' : 'called off taking down', await titleOf(tx, pageId), { href: `/room/pages/${pageId}` });
 }
 
@@ -125,6 +132,7 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
   const actor: Actor = { site, signedInId: entry.madeBy ?? 0, plan: await getLivePlan(tx, site) };
   const [deleted] = await tx.select({ at: pages.deletedAt }).from(pages).where(eq(pages.id, entry.pageId));
   if (deleted?.at) throw new Problem('not-found', 'The page was deleted before its time came.');
+  await mustStillMay(tx, actor, entry);
   if (entry.what === 'publish') {
     const [revision] = await tx.select().from(revisions).where(eq(revisions.id, entry.revisionId ?? 0));
     if (!revision) throw new Problem('not-found', 'What was to be published is not there any more.');
@@ -137,6 +145,26 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
   }
   await tx.update(schedules).set({ doneAt: now() }).where(eq(schedules.id, id));
   return true;
+}
+
+/** What is planned is done in the name of whoever planned it, so they must be able to do it when its time comes. */
+async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$inferSelect): Promise<void> {
+  const maker = entry.madeBy === null ? undefined : await findPolicyPerson(tx, entry.madeBy);
+  if (!maker) throw new Problem('refused', 'Whoever planned this is not there any more.');
+  if (maker.suspended) throw new Problem('refused', `${maker.name}, who planned this, is paused.`);
+  const access: Access = { ...actor, tokenHash: '', who: maker, trial: null, policy: policyOf(inventory, actor.plan, [maker]) };
+  const place = await findPagePlace(tx, actor.site.id, entry.pageId);
+  const may = (permission: string) => mayNow(access, permission, { place }).allowed;
+  if (entry.what === 'publish') {
+    if (!may('page.publish') && !may('review.decide')) throw new Problem('refused', `${maker.name}, who planned this, may not publish the page any more.`);
+  } else if (!may('page.retire') || (await findForbiddenBelow(tx, access, 'page.retire', entry.pageId)) !== undefined) throw new Problem('refused', `${maker.name}, who planned this, may not take the page and all below it down any more.`);
+}
+
+/** A page of a branch for which somebody may not do what they would do to the whole of it; undefined when there is none. */
+export async function findForbiddenBelow(tx: Tx, access: Access, permission: string, pageId: number, deletedAt: Date | null = null): Promise<number | undefined> {
+  const there = deletedAt === null ? isNull(pages.deletedAt) : eq(pages.deletedAt, deletedAt);
+  const [no] = await tx.select({ id: pages.id }).from(pages).where(and(eq(pages.siteId, access.site.id), there, sql`${pages.path} <@ (select b.path from pages b where b.id = ${pageId})`, not(allowedPages(access, permission, deletedAt !== null)))).limit(1);
+  return no?.id;
 }
 
 /** Ends a plan that cannot be done, and says so where somebody will look. */

@@ -72,6 +72,7 @@ export async function bringBack(tx: Tx, access: Access, pageId: number): Promise
   if (!page?.deletedAt) throw new Problem('already-done', 'This page is back already.');
   const [parent] = await tx.select().from(pages).where(eq(pages.id, page.parentId ?? 0));
   if (!parent || parent.deletedAt) throw new Problem('bad-input', 'The page it lay below is deleted, too. Bring that one back first.');
+  await mustMayBelow(tx, access, 'page.retire', pageId, page.deletedAt);
   const together = await tx.select().from(pages).where(and(eq(pages.siteId, access.site.id), eq(pages.deletedAt, page.deletedAt), sql`${pages.path} <@ ${page.path}::ltree`));
   const slug = freeSlug(page.slug, await takenSlugs(tx, access.site.id, parent.id));
   const owned = new Set((await tx.select({ own: pages.ownAddress }).from(pages).where(and(eq(pages.siteId, access.site.id), isNull(pages.deletedAt), isNotNull(pages.ownAddress)))).map((row) => row.own));
@@ -93,7 +94,7 @@ export async function bringBack(tx: Tx, access: Access, pageId: number): Promise
   return { id: String(pageId), pages: together.length, renamed: slug !== page.slug || clashing.length > 0 };
 }
 
-export interface DeletedEntry { id: string; title: string; by: string; at: Date; below: number; from: string; wasLive: boolean; mayBringBack: boolean }
+export interface DeletedEntry { id: string; title: string; by: string; at: Date; below: number; /** The page it lay below. */ from: string; wasLive: boolean; mayBringBack: boolean }
 
 /** What was deleted and can come back: the page each deletion began with, newest first, as far as somebody may see it. */
 export async function listDeleted(tx: Tx, access: Access): Promise<DeletedEntry[]> {
@@ -102,7 +103,6 @@ export async function listDeleted(tx: Tx, access: Access): Promise<DeletedEntry[
     .select({
       page: pages, path: sql<string>`${pages.path}::text`, name: people.name,
       title: sql<string>`coalesce(${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')`,
-      from: sql<string>`(select coalesce(u.short_name, r.content->>'title', 'Untitled') from pages u left join revisions r on r.id = coalesce(u.live_revision_id, u.down_revision_id) where u.id = ${pages.parentId})`,
       below: sql<number>`(select count(*)::int - 1 from pages b where b.path <@ ${pages.path} and b.deleted_at = ${pages.deletedAt})`,
       out: sql<boolean>`exists (select 1 from ${publications} where ${publications.pageId} = ${pages.id})`,
     })
@@ -114,8 +114,8 @@ export async function listDeleted(tx: Tx, access: Access): Promise<DeletedEntry[
     .orderBy(desc(pages.deletedAt), asc(pages.id));
   const mayView = mayOn(access, 'page.view');
   const mayRetire = mayOn(access, 'page.retire');
-  return rows.flatMap(({ page, path, name, title, from, below, out }) => {
+  return rows.flatMap(({ page, path, name, title, below, out }) => {
     const place = { path: path.split('.'), layout: page.layout, state: 'published' as const, author: page.authorId === null ? null : String(page.authorId) };
-    return mayView(place) ? [{ id: String(page.id), title, by: name ?? 'Somebody', at: page.deletedAt ?? new Date(0), below, from, wasLive: out, mayBringBack: mayRetire(place) }] : [];
+    return mayView(place) ? [{ id: String(page.id), title, by: name ?? 'Somebody', at: page.deletedAt ?? new Date(0), below, from: String(page.parentId), wasLive: out, mayBringBack: mayRetire(place) }] : [];
   });
 }

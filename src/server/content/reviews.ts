@@ -1,9 +1,9 @@
-import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { decide } from '@/core/access';
-import { compareContent, emptyDocument, textOf, type FieldChange, type Names, type PageContent } from '@/core/content';
+import { emptyDocument, textOf, type FieldChange, type PageContent } from '@/core/content';
 import { policyOf, publishingOf } from '@/core/plan';
 import { sayTime } from '@/core/words';
-import { inventory, layouts } from '@/office';
+import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
@@ -11,20 +11,23 @@ import { drafts, media, pages, people, reviews, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { notFound, Problem } from '../gate/problems';
 import { listPeople } from '../people/people';
+import { compareApart, type KnownNames } from '../work/compare';
 import { addRevision, asShown, findPage, layoutOf, saveAndTake, whole } from './drafts';
 import { comingInstant, mustPass, planFor, putOnline, replaceWaiting } from './publishing';
 import { countOpenRemarks } from './remarks';
 import { findLiveContent, findPagePlace } from './tree';
 
+/** A review by its number, with everybody who wrote what was sent since the page was last published. */
 export async function findReview(tx: Tx, siteId: number, id: number) {
-  return (await tx.select().from(reviews).where(and(eq(reviews.siteId, siteId), eq(reviews.id, id))))[0];
+  const [row] = await tx.select({ review: reviews, writers: revisions.writers }).from(reviews).innerJoin(revisions, eq(revisions.id, reviews.revisionId)).where(and(eq(reviews.siteId, siteId), eq(reviews.id, id)));
+  return row && { ...row.review, writers: [...new Set([...row.writers, row.review.sentBy])] };
 }
 
 /** Somebody who was asked by name must be able to give the second look. */
-async function mustBeAble(tx: Tx, access: Access, pageId: number, askedOf: number): Promise<void> {
+async function mustBeAble(tx: Tx, access: Access, pageId: number, writers: readonly number[], askedOf: number): Promise<void> {
   const place = await findPagePlace(tx, access.site.id, pageId);
   const policy = policyOf(inventory, access.plan, await listPeople(tx, access.site.id));
-  if (!decide(policy, { person: String(askedOf), permission: 'review.decide', place, revisionBy: access.who.id, atMs: now().getTime() }).allowed)
+  if (!decide(policy, { person: String(askedOf), permission: 'review.decide', place, writtenBy: writers.map(String), atMs: now().getTime() }).allowed)
     throw new Problem('bad-input', 'Whoever you asked cannot give this page a second look. Choose somebody else, or nobody by name.', { faults: [{ field: 'askedOf', message: 'Choose somebody else.' }] });
 }
 
@@ -38,11 +41,11 @@ export interface Given { content: unknown; version: number; note: string }
 export async function sendForReview(tx: Tx, access: Access, pageId: number, given: Given & { askedOf?: number | null | undefined }): Promise<{ review: number }> {
   const { note, askedOf = null } = given;
   mustSay(access, note);
-  const content = await saveAndTake(tx, access, pageId, given);
+  const { content, writers } = await saveAndTake(tx, access, pageId, given);
   await mustPass(tx, access, pageId, content);
-  if (askedOf !== null) await mustBeAble(tx, access, pageId, askedOf);
+  if (askedOf !== null) await mustBeAble(tx, access, pageId, writers, askedOf);
   await replaceWaiting(tx, pageId, access.signedInId);
-  const revisionId = await addRevision(tx, access, pageId, content, 'sent', note);
+  const revisionId = await addRevision(tx, access, pageId, content, 'sent', note, { writers });
   const [row] = await tx.insert(reviews).values({ siteId: access.site.id, pageId, revisionId, sentBy: access.signedInId, askedOf, note }).returning({ id: reviews.id });
   await record(tx, access, 'sent for a second look', textOf(content, 'title'), { href: `/room/pages/${pageId}`, detail: note });
   return { review: row?.id ?? 0 };
@@ -52,9 +55,9 @@ export async function sendForReview(tx: Tx, access: Access, pageId: number, give
 export async function publishDraft(tx: Tx, access: Access, pageId: number, given: Given & { at?: string | undefined }): Promise<void> {
   const { note } = given;
   mustSay(access, note);
-  const content = await saveAndTake(tx, access, pageId, given);
+  const { content, writers } = await saveAndTake(tx, access, pageId, given);
   await replaceWaiting(tx, pageId, access.signedInId);
-  await publishRevision(tx, access, pageId, await addRevision(tx, access, pageId, content, given.at ? 'sent' : 'published', note), content, given.at, { now: 'published', later: 'planned to publish' }, note);
+  await publishRevision(tx, access, pageId, await addRevision(tx, access, pageId, content, given.at ? 'sent' : 'published', note, { writers }), content, given.at, { now: 'published', later: 'planned to publish' }, note);
 }
 
 /** Publishes a revision now, or plans it for an hour on the site's clock. */
@@ -85,28 +88,29 @@ export async function decideReview(tx: Tx, access: Access, id: number, given: { 
   if (outcome === 'published') return publishRevision(tx, access, review.pageId, review.revisionId, revision.content, given.at, { now: 'gave the second look and published', later: 'gave the second look and planned to publish' }, word);
   // Where somebody has begun a new draft meanwhile, theirs stays; the revision sent back is kept anyway.
   const told = word.trim() || `${open} ${open === 1 ? 'remark' : 'remarks'} on the text`;
-  await tx.insert(drafts).values({ pageId: review.pageId, siteId: access.site.id, content: revision.content, version: 1, allowance: {}, startedBy: review.sentBy, updatedBy: review.sentBy, sentBackWord: told }).onConflictDoUpdate({ target: drafts.pageId, set: { sentBackWord: told } });
+  await tx.insert(drafts).values({ pageId: review.pageId, siteId: access.site.id, content: revision.content, version: 1, allowance: {}, writers: revision.writers, startedBy: review.sentBy, updatedBy: review.sentBy, sentBackWord: told }).onConflictDoUpdate({ target: drafts.pageId, set: { sentBackWord: told } });
   await record(tx, access, 'sent back', textOf(revision.content, 'title'), { href: `/room/pages/${review.pageId}`, detail: told });
   return undefined;
 }
 
-export interface WaitingEntry { id: number; pageId: string; title: string; sentBy: string; sentById: string; askedOf: string | null; askedOfId: string | null; sentAt: Date; note: string; path: string[] }
+export interface WaitingEntry { /** Numbers of everybody who wrote in it. */ writers: string[]; id: number; pageId: string; title: string; sentBy: string; sentById: string; askedOf: string | null; askedOfId: string | null; sentAt: Date; note: string; path: string[] }
 
 const asked = sql<string | null>`(select a.name from ${people} a where a.id = ${reviews.askedOf})`;
 
 /** What waits for a second look on a site, oldest first. */
 export async function listWaiting(tx: Tx, siteId: number): Promise<WaitingEntry[]> {
-  const rows = await tx.select({ review: reviews, content: revisions.content, name: people.name, asked, path: sql<string>`${pages.path}::text` }).from(reviews).innerJoin(revisions, eq(revisions.id, reviews.revisionId)).innerJoin(pages, and(eq(pages.id, reviews.pageId), isNull(pages.deletedAt))).leftJoin(people, eq(people.id, reviews.sentBy)).where(and(eq(reviews.siteId, siteId), isNull(reviews.outcome))).orderBy(asc(reviews.sentAt));
-  return rows.map(({ review, content, name, asked: askedOf, path }) => ({ askedOf, askedOfId: review.askedOf === null ? null : String(review.askedOf), id: review.id, pageId: String(review.pageId), title: textOf(content, 'title'), sentBy: name ?? 'Somebody', sentById: String(review.sentBy), sentAt: review.sentAt, note: review.note, path: path.split('.') }));
+  const rows = await tx.select({ review: reviews, content: revisions.content, writers: revisions.writers, name: people.name, asked, path: sql<string>`${pages.path}::text` }).from(reviews).innerJoin(revisions, eq(revisions.id, reviews.revisionId)).innerJoin(pages, and(eq(pages.id, reviews.pageId), isNull(pages.deletedAt))).leftJoin(people, eq(people.id, reviews.sentBy)).where(and(eq(reviews.siteId, siteId), isNull(reviews.outcome))).orderBy(asc(reviews.sentAt));
+  return rows.map(({ review, content, writers, name, asked: askedOf, path }) => ({ askedOf, writers: [...new Set([...writers, review.sentBy])].map(String), askedOfId: review.askedOf === null ? null : String(review.askedOf), id: review.id, pageId: String(review.pageId), title: textOf(content, 'title'), sentBy: name ?? 'Somebody', sentById: String(review.sentBy), sentAt: review.sentAt, note: review.note, path: path.split('.') }));
 }
 
-export interface ReviewView { id: number; pageId: string; title: string; sentBy: string; sentById: string; askedOf: string | null; sentAt: Date; note: string; outcome: string | null; decidedBy: string | null; word: string; changes: FieldChange[] }
+export interface ReviewView { id: number; pageId: string; title: string; sentBy: string; /** Names of everybody who wrote in it. */ writtenBy: string[]; sentById: string; askedOf: string | null; sentAt: Date; note: string; outcome: string | null; decidedBy: string | null; word: string; changes: FieldChange[] }
 
 /** What ids in fields are called. */
-async function namesIn(tx: Tx, siteId: number): Promise<Names> {
-  const pictures = new Map((await tx.select({ id: media.id, name: media.name }).from(media).where(eq(media.siteId, siteId))).map((row) => [String(row.id), row.name]));
-  const persons = new Map((await tx.select({ id: people.id, name: people.name }).from(people).where(eq(people.siteId, siteId))).map((row) => [String(row.id), row.name]));
-  return { picture: (id) => pictures.get(id) ?? 'a picture that is gone', person: (id) => persons.get(id) ?? 'somebody who is gone', layout: (id) => layouts.get(id)?.name ?? id };
+async function loadNames(tx: Tx, siteId: number): Promise<KnownNames> {
+  return {
+    pictures: (await tx.select({ id: media.id, name: media.name }).from(media).where(eq(media.siteId, siteId))).map((row) => [String(row.id), row.name]),
+    people: (await tx.select({ id: people.id, name: people.name }).from(people).where(eq(people.siteId, siteId))).map((row) => [String(row.id), row.name]),
+  };
 }
 
 type PageRow = typeof pages.$inferSelect;
@@ -118,19 +122,21 @@ async function shownNow(tx: Tx, page: PageRow): Promise<PageContent | undefined>
   return live && asShown(live, page);
 }
 
-/** Two contents of a page compared, field by field and setting by setting, by the layout of the later one. */
+/** Two contents of a page compared: everything stored, field by field and setting by setting, against what the earlier one showed. */
 async function compareOn(tx: Tx, siteId: number, page: PageRow, before: PageContent | undefined, after: PageContent): Promise<FieldChange[]> {
-  return compareContent(layoutOf(after, page), before ?? NOTHING, whole(after, page), await namesIn(tx, siteId));
+  const earlier = before ?? NOTHING;
+  return compareApart([layoutOf(earlier, page).id, earlier], [layoutOf(after, page).id, whole(after, page)], await loadNames(tx, siteId));
 }
 
 /** A draft that was sent, compared with what visitors see. */
 export async function getReviewView(tx: Tx, siteId: number, id: number): Promise<ReviewView> {
-  const [row] = await tx.select({ review: reviews, content: revisions.content, page: pages, name: people.name, asked }).from(reviews).innerJoin(revisions, eq(revisions.id, reviews.revisionId)).innerJoin(pages, eq(pages.id, reviews.pageId)).leftJoin(people, eq(people.id, reviews.sentBy)).where(and(eq(reviews.siteId, siteId), eq(reviews.id, id)));
+  const [row] = await tx.select({ review: reviews, content: revisions.content, writers: revisions.writers, page: pages, name: people.name, asked }).from(reviews).innerJoin(revisions, eq(revisions.id, reviews.revisionId)).innerJoin(pages, eq(pages.id, reviews.pageId)).leftJoin(people, eq(people.id, reviews.sentBy)).where(and(eq(reviews.siteId, siteId), eq(reviews.id, id)));
   if (!row) throw notFound('This draft');
   const { review, content, page, name } = row;
   const decider = review.decidedBy === null ? undefined : (await tx.select({ name: people.name }).from(people).where(eq(people.id, review.decidedBy)))[0];
+  const wrote = await tx.select({ name: people.name }).from(people).where(inArray(people.id, [...new Set([...row.writers, review.sentBy])])).orderBy(people.name);
   return {
-    id, pageId: String(review.pageId), title: textOf(content, 'title'), sentBy: name ?? 'Somebody', sentById: String(review.sentBy), askedOf: row.asked, sentAt: review.sentAt, note: review.note,
+    id, pageId: String(review.pageId), title: textOf(content, 'title'), sentBy: name ?? 'Somebody', writtenBy: wrote.map((person) => person.name), sentById: String(review.sentBy), askedOf: row.asked, sentAt: review.sentAt, note: review.note,
     outcome: review.outcome, decidedBy: decider?.name ?? null, word: review.word, changes: await compareOn(tx, siteId, page, await shownNow(tx, page), content),
   };
 }

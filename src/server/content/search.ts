@@ -2,6 +2,8 @@ import { and, desc, eq, inArray, isNotNull, isNull, or, sql } from 'drizzle-orm'
 import { addressOf } from '@/core/content';
 import type { Tx } from '../db/client';
 import { pages, revisions } from '../db/schema';
+import type { Access } from '../gate/access';
+import { knownPages } from '../gate/filter';
 import { findAddresses } from './addresses';
 import type { PageFacts } from './tree';
 
@@ -53,19 +55,19 @@ async function targetsOf(tx: Tx, siteId: number, rows: readonly { id: number; ti
 
 const targetRows = (tx: Tx) => tx.select({ id: pages.id, title: targetTitle, live: pages.liveRevisionId, below: liveBelow }).from(pages).$dynamic();
 
-/** Pages of the website a link can lead to, newest change first, `most` at most; those whose title fits some words, if there are any. */
-export async function findTargets(tx: Tx, siteId: number, q: string, most: number): Promise<Target[]> {
+/** Pages of the website a link can lead to, of those somebody may know of, newest change first, `most` at most; those whose title fits some words, if there are any. */
+export async function findTargets(tx: Tx, access: Access, q: string, most: number): Promise<Target[]> {
   const fits = q === '' ? undefined : sql`(${targetTitle} ilike ${`%${q.replaceAll(/[\\%_]/g, '\\$&')}%`} or word_similarity(${q}, concat_ws(' ', ${targetTitle}, ${revisions.content}->>'title')) > 0.5)`;
   const newest = sql`(select max(p.published_at) from publications p where p.page_id = ${pages.id})`;
-  const rows = await targetRows(tx).innerJoin(revisions, eq(revisions.id, pages.liveRevisionId)).where(and(eq(pages.siteId, siteId), isNull(pages.deletedAt), fits)).orderBy(desc(newest), pages.id).limit(most);
-  return targetsOf(tx, siteId, rows);
+  const rows = await targetRows(tx).innerJoin(revisions, eq(revisions.id, pages.liveRevisionId)).where(and(eq(pages.siteId, access.site.id), knownPages(access), fits)).orderBy(desc(newest), pages.id).limit(most);
+  return targetsOf(tx, access.site.id, rows);
 }
 
 /** The pages right below one, or at the top, that a link can lead to, or that have such below them; in their order. */
-export async function findTargetsBelow(tx: Tx, siteId: number, parent: number | null): Promise<Target[]> {
+export async function findTargetsBelow(tx: Tx, access: Access, parent: number | null): Promise<Target[]> {
   const rows = await targetRows(tx)
     .innerJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
-    .where(and(eq(pages.siteId, siteId), isNull(pages.deletedAt), parent === null ? isNull(pages.parentId) : eq(pages.parentId, parent), or(isNotNull(pages.liveRevisionId), liveBelow)))
+    .where(and(eq(pages.siteId, access.site.id), knownPages(access), parent === null ? isNull(pages.parentId) : eq(pages.parentId, parent), or(isNotNull(pages.liveRevisionId), liveBelow)))
     .orderBy(pages.position, pages.id);
-  return targetsOf(tx, siteId, rows);
+  return targetsOf(tx, access.site.id, rows);
 }

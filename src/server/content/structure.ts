@@ -1,4 +1,6 @@
-import { and, asc, eq, inArray, isNull, not, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import type { Audience } from '@/core/access';
+import { canonical } from '@/core/json';
 import { addressChanges, addressOf, emptyDocument, freeSlug, parseOutline, slugFrom, textOf, type PageContent } from '@/core/content';
 import { layouts } from '@/office';
 import { record } from '../activity/activity';
@@ -7,11 +9,10 @@ import type { Tx } from '../db/client';
 import { drafts, pages, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { authorize, mayOn } from '../gate/authorize';
-import { allowedPages } from '../gate/filter';
 import { Problem } from '../gate/problems';
 import { addressFaults, findAddresses, findLinksTo, keepOldAddresses, lockTree, takenSlugs, type AddressMap } from './addresses';
 import { findNewest, findPage } from './drafts';
-import { findBranch, titleOf } from './publishing';
+import { findBranch, findForbiddenBelow, titleOf } from './publishing';
 import { findPagePlace } from './tree';
 
 type PageRow = typeof pages.$inferSelect;
@@ -20,13 +21,13 @@ const nextPosition = async (tx: Tx, parentId: number): Promise<number> =>
   Number((await tx.select({ next: sql<number>`coalesce(max(${pages.position}) + 1, 0)` }).from(pages).where(and(eq(pages.parentId, parentId), isNull(pages.deletedAt))))[0]?.next ?? 0);
 
 /** Writes a page that visitors do not see yet, with a draft to begin from. */
-async function addPage(tx: Tx, access: Access, parent: PageRow, given: { title: string; slug: string; layout: string; position: number; content?: PageContent; inNavigation?: boolean }): Promise<PageRow> {
-  const [row] = await tx.insert(pages).values({ siteId: access.site.id, parentId: parent.id, path: 'new', slug: given.slug, position: given.position, layout: given.layout, inNavigation: given.inNavigation ?? true, authorId: access.signedInId }).returning();
+async function addPage(tx: Tx, access: Access, parent: PageRow, given: { title: string; slug: string; layout: string; position: number; content?: PageContent; inNavigation?: boolean; audience?: Audience | null }): Promise<PageRow> {
+  const [row] = await tx.insert(pages).values({ siteId: access.site.id, parentId: parent.id, path: 'new', slug: given.slug, position: given.position, layout: given.layout, inNavigation: given.inNavigation ?? true, audience: given.audience ?? null, authorId: access.signedInId }).returning();
   if (!row) throw new Error('a page was not written');
   const path = `${parent.path}.${row.id}`;
   await tx.update(pages).set({ path }).where(eq(pages.id, row.id));
   const content: PageContent = { ...given.content, title: given.title, 'page.layout': given.layout, 'page.slug': given.slug, 'page.ownAddress': '' };
-  await tx.insert(drafts).values({ pageId: row.id, siteId: access.site.id, content: { body: emptyDocument(), ...content }, version: 1, allowance: {}, startedBy: access.signedInId, updatedBy: access.signedInId, updatedAt: now() });
+  await tx.insert(drafts).values({ pageId: row.id, siteId: access.site.id, content: { body: emptyDocument(), ...content }, version: 1, allowance: {}, writers: [access.signedInId], startedBy: access.signedInId, updatedBy: access.signedInId, updatedAt: now() });
   return { ...row, path };
 }
 
@@ -70,7 +71,7 @@ export async function makePages(tx: Tx, access: Access, parentId: number, given:
   return { made: parsed.entries.length, first };
 }
 
-/** Copies a page beside itself, with or without what lies below and may be seen. Copies are drafts. Runs in a transaction. */
+/** Copies a page beside itself, with or without what lies below and may be seen. Copies are drafts, for the same visitors. Runs in a transaction. */
 export async function copyPage(tx: Tx, access: Access, pageId: number, given: { withBelow: boolean }): Promise<{ id: string; made: number }> {
   await lockTree(tx, access.site.id);
   const page = await findPage(tx, access.site.id, pageId);
@@ -91,7 +92,7 @@ export async function copyPage(tx: Tx, access: Access, pageId: number, given: { 
     const title = source.id === pageId ? `${textOf(content, 'title').slice(0, 110)} (copy)` : textOf(content, 'title');
     const slug = source.id === pageId ? freeSlug(`${page.slug}-copy`, await takenSlugs(tx, access.site.id, parent.id)) : source.slug;
     const position = source.id === pageId ? await nextPosition(tx, parent.id) : source.position;
-    copies.set(source.id, await addPage(tx, access, at, { title, slug, layout: textOf(content, 'page.layout') || source.layout, position, content, inNavigation: source.inNavigation }));
+    copies.set(source.id, await addPage(tx, access, at, { title, slug, layout: textOf(content, 'page.layout') || source.layout, position, content, inNavigation: source.inNavigation, audience: source.audience }));
   }
   const copy = copies.get(pageId);
   if (!copy) throw new Error('the copy was not written');
@@ -111,9 +112,24 @@ export interface MovePreview {
   navigation: boolean;
   /** Lists that fill themselves from what lies below a page: one loses it, one gains it. */
   lists: string[];
+  /** Who may visit it, where that is not everybody or would change; a sentence. */
+  visitors: string | null;
   /** Pages whose links would only work through a redirect. */
   links: { page: string; title: string; address: string }[];
   faults: string[];
+}
+
+const isOpen = (audience: Audience | null | undefined) => (audience?.kind ?? 'everyone') === 'everyone';
+const WHO = { everyone: 'everybody', members: 'members only', roles: 'some roles only' } as const;
+
+/** Who may visit a page where it lies, and where it would lie if nothing were done about it; what is not for everybody stays so wherever it goes. */
+async function visitorsOfMove(tx: Tx, access: Access, page: PageRow, parent: PageRow): Promise<{ keeps: Audience | null; words: string | null }> {
+  if (page.audience !== null || page.parentId === parent.id) return { keeps: null, words: null };
+  const now = (await findPagePlace(tx, access.site.id, page.id))?.audience;
+  const there = (await findPagePlace(tx, access.site.id, parent.id))?.audience;
+  if (canonical(now ?? null) === canonical(there ?? null)) return { keeps: null, words: null };
+  if (now && !isOpen(now)) return { keeps: now, words: `It stays for ${WHO[now.kind]}, as it is now. Who may visit it can be changed on its edit screen.` };
+  return { keeps: null, words: `There it is for ${WHO[there?.kind ?? 'everyone']}, as the page above it; now it is for everybody.` };
 }
 
 async function planMove(tx: Tx, access: Access, move: Move): Promise<{ page: PageRow; parent: PageRow; before: AddressMap; after: AddressMap }> {
@@ -128,11 +144,11 @@ async function planMove(tx: Tx, access: Access, move: Move): Promise<{ page: Pag
 }
 
 /** What lies below goes along, so it must be theirs, too: a role may be forbidden something further down. */
-export async function mustMayBelow(tx: Tx, access: Access, permission: string, pageId: number): Promise<void> {
-  const [no] = await tx.select({ id: pages.id }).from(pages).where(and(eq(pages.siteId, access.site.id), isNull(pages.deletedAt), sql`${pages.path} <@ (select b.path from pages b where b.id = ${pageId})`, not(allowedPages(access, permission)))).limit(1);
-  if (!no) return;
-  const place = await findPagePlace(tx, access.site.id, no.id);
-  const named = place && mayOn(access, 'page.view')(place) ? `“${await titleOf(tx, no.id)}”` : 'A page below that you do not see';
+export async function mustMayBelow(tx: Tx, access: Access, permission: string, pageId: number, deletedAt: Date | null = null): Promise<void> {
+  const no = await findForbiddenBelow(tx, access, permission, pageId, deletedAt);
+  if (no === undefined) return;
+  const place = await findPagePlace(tx, access.site.id, no, deletedAt !== null);
+  const named = place && mayOn(access, 'page.view')(place) ? `“${await titleOf(tx, no)}”` : 'A page below that you do not see';
   throw new Problem('refused', `${named} would go along, and that one is not yours to change in this way. Ask the keyholder if you need to.`, { permission });
 }
 
@@ -158,6 +174,7 @@ export async function previewMove(tx: Tx, access: Access, move: Move): Promise<M
     below: (await findBranch(tx, access.site.id, page.id)).length - 1,
     navigation: elsewhere && page.inNavigation,
     lists: elsewhere && page.liveRevisionId !== null && page.inNavigation ? [`“More here” on ${from} loses it.`, `“More here” on ${to} gains it.`] : [],
+    visitors: (await visitorsOfMove(tx, access, page, parent)).words,
     links: await findLinksTo(tx, access.site.id, changes.map((change) => change.from), []),
     faults: addressFaults(after, changes.map((change) => change.page)).map((fault) => fault.message),
   };
@@ -180,7 +197,8 @@ export async function movePage(tx: Tx, access: Access, move: Move & { redirect: 
   const order = (await neighbours(parent.id)).filter((id) => id !== page.id);
   order.splice(Math.min(move.index, order.length), 0, page.id);
   if (oldParent !== parent.id) {
-    await tx.update(pages).set({ parentId: parent.id }).where(eq(pages.id, page.id));
+    const { keeps } = await visitorsOfMove(tx, access, page, parent);
+    await tx.update(pages).set({ parentId: parent.id, ...(keeps && { audience: keeps }) }).where(eq(pages.id, page.id));
     // Deleted pages below go along, so that they come back where they belong.
     await tx.execute(sql`update pages set path = case when path = ${page.path}::ltree then ${`${parent.path}.${page.id}`}::ltree else ${`${parent.path}.${page.id}`}::ltree || subpath(path, nlevel(${page.path}::ltree)) end where site_id = ${access.site.id} and path <@ ${page.path}::ltree`);
   }

@@ -14,6 +14,7 @@ const at = () => timestamp({ withTimezone: true });
 const now = () => at().notNull().defaultNow();
 /** Every row belongs to a site. */
 const site = () => integer().notNull().references((): AnyPgColumn => sites.id);
+const writers = () => jsonb().$type<number[]>().notNull().default([]);
 const person = () => integer().references((): AnyPgColumn => people.id);
 
 export const sites = pgTable('sites', {
@@ -35,7 +36,13 @@ export const people = pgTable('people', {
   suspendedAt: at(),
   createdAt: now(),
   lastSeenAt: at(),
+  /** Wrong tries to sign in with their address since they were last told, and the first of them. */
+  wrongTries: integer().notNull().default(0),
+  wrongSince: at(),
 }, (t) => [uniqueIndex().on(t.siteId, t.email)]);
+
+/** Browsers somebody has signed in from: by them the right password is never slowed down. */
+export const knownBrowsers = pgTable('known_browsers', { tokenHash: text().primaryKey(), siteId: site(), personId: integer().notNull().references(() => people.id), seenAt: now() }, (t) => [index().on(t.personId)]);
 
 export const assignments = pgTable('assignments', {
   id: id(),
@@ -63,7 +70,7 @@ export const sessions = pgTable('sessions', {
 }, (t) => [index().on(t.expiresAt)]);
 
 /** One-time links: for the first keyholder, or for a person to choose a password. */
-export const setupLinks = pgTable('setup_links', { tokenHash: text().primaryKey(), siteId: site(), personId: person(), expiresAt: at().notNull(), usedAt: at() });
+export const setupLinks = pgTable('setup_links', { tokenHash: text().primaryKey(), siteId: site(), personId: person(), madeBy: person(), expiresAt: at().notNull(), usedAt: at() });
 
 /** What would have been mailed: the stand-in for a mail service. */
 export const mails = pgTable('mails', {
@@ -154,7 +161,18 @@ export const pageNotes = pgTable('page_notes', { id: id(), siteId: site(), pageI
 export const presence = pgTable('presence', { pageId: integer().notNull().references(() => pages.id), personId: integer().notNull().references(() => people.id), siteId: site(), seenAt: now(), typing: boolean().notNull().default(false) }, (t) => [primaryKey({ columns: [t.pageId, t.personId] })]);
 
 /** One-time secrets under which a draft can be looked at without an account, until they end. */
-export const previewLinks = pgTable('preview_links', { tokenHash: text().primaryKey(), siteId: site(), pageId: integer().notNull().references(() => pages.id), madeBy: person(), madeAt: now(), expiresAt: at().notNull() }, (t) => [index().on(t.pageId)]);
+export const previewLinks = pgTable('preview_links', {
+  tokenHash: text().primaryKey(),
+  id: integer().notNull().generatedAlwaysAsIdentity(),
+  siteId: site(),
+  pageId: integer().notNull().references(() => pages.id),
+  madeBy: person(),
+  madeAt: now(),
+  expiresAt: at().notNull(),
+  /** Who might visit the page when it was made: the link ends where fewer may. */
+  audience: jsonb().$type<Audience>(),
+  endedAt: at(),
+}, (t) => [index().on(t.pageId)]);
 
 /** Filters of the list of pages somebody has given a name. */
 export const savedFilters = pgTable('saved_filters', { id: id(), siteId: site(), personId: integer().notNull().references(() => people.id), name: text().notNull(), query: text().notNull() }, (t) => [uniqueIndex().on(t.personId, t.name)]);
@@ -171,6 +189,8 @@ export const revisions = pgTable('revisions', {
   madeBy: person(),
   madeAt: now(),
   note: text().notNull().default(''),
+  /** Everybody who wrote any of it since the page was last published. */
+  writers: writers(),
   /** Its words as PostgreSQL's full text search wants them: title before summary before text. */
   words: tsvector().generatedAlwaysAs(sql`setweight(to_tsvector('english'::regconfig, coalesce(content->>'title', '')), 'A') || setweight(to_tsvector('english'::regconfig, coalesce(content->>'summary', '')), 'B') || setweight(jsonb_to_tsvector('english'::regconfig, jsonb_path_query_array(content, 'strict $.** ? (exists (@.text)).text'), '["string"]'), 'C')`),
 }, (t) => [uniqueIndex().on(t.pageId, t.number), index('revisions_words').using('gin', t.words)]);
@@ -196,6 +216,8 @@ export const drafts = pgTable('drafts', {
   startedBy: person(),
   updatedBy: person(),
   updatedAt: now(),
+  /** Everybody who wrote any of it since the page was last published. */
+  writers: writers(),
   /** The word it came back with, when it was sent back. */
   sentBackWord: text(),
 });
@@ -302,9 +324,11 @@ export const receipts = pgTable('receipts', {
   personId: integer().notNull(),
   key: varchar({ length: 80 }).notNull(),
   siteId: site(),
+  /** SHA-256 of what was asked: method, address and body. */
+  request: text().notNull().default(''),
   response: jsonb().$type<unknown>(),
   madeAt: now(),
-}, (t) => [primaryKey({ columns: [t.personId, t.key] }), foreignKey({ columns: [t.personId], foreignColumns: [people.id] })]);
+}, (t) => [index().on(t.madeAt), primaryKey({ columns: [t.personId, t.key] }), foreignKey({ columns: [t.personId], foreignColumns: [people.id] })]);
 
 /** Kept by the package `rate-limiter-flexible`. */
 export const rateLimits = pgTable('rate_limits', { key: varchar({ length: 255 }).primaryKey(), points: integer().notNull().default(0), expire: bigint({ mode: 'number' }) });

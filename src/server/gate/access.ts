@@ -1,6 +1,6 @@
 import { and, eq, gt } from 'drizzle-orm';
-import { isInForce, type Names, type Policy, type PolicyPerson } from '@/core/access';
-import { KEYHOLDER, policyOf, type Plan } from '@/core/plan';
+import { decide, isInForce, type Beyond, type Names, type Policy, type PolicyPerson } from '@/core/access';
+import { beyondMeInTrial, KEYHOLDER, policyOf, type Plan } from '@/core/plan';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
@@ -8,6 +8,7 @@ import { sessions, sites } from '../db/schema';
 import { findKeyholderName, findPolicyPerson, listPeople } from '../people/people';
 import { findPageNames } from '../content/tree';
 import { getLivePlan, getPreparedPlan } from '../plan/plans';
+import { loadGround } from './ground';
 import { hashToken } from './sessions';
 
 export type Site = typeof sites.$inferSelect;
@@ -39,10 +40,22 @@ export async function findAccess(tx: Tx, token: string | undefined): Promise<Acc
   const { session, site } = row;
   const signedIn = await findPolicyPerson(tx, session.personId);
   if (!signedIn || signedIn.suspended) return undefined;
-  const steppedIn = session.stepInAs ? await findPolicyPerson(tx, session.stepInAs) : session.stepInRole ? sampleOf(session.stepInRole) : undefined;
-  const who = steppedIn ?? signedIn;
-  const plan = steppedIn ? (await getPreparedPlan(tx, site.id)).plan : await getLivePlan(tx, site);
-  return { site, tokenHash, who, signedInId: session.personId, trial: steppedIn ? { back: session.stepInFrom ?? '/workshop' } : null, plan, policy: policyOf(inventory, plan, [who]) };
+  const live = await getLivePlan(tx, site);
+  const own = { site, tokenHash, signedInId: session.personId };
+  const asked = session.stepInAs ? await findPolicyPerson(tx, session.stepInAs) : session.stepInRole ? sampleOf(session.stepInRole) : undefined;
+  // The right to it is asked anew each time: a trial lasts no longer than what allowed it.
+  const prepared = asked && (await getPreparedPlan(tx, site.id)).plan;
+  if (asked && prepared && mayStepIn(live, signedIn) && !(await findBeyondTrial(tx, site.id, { live, prepared, me: signedIn, target: asked })))
+    return { ...own, who: asked, trial: { back: session.stepInFrom ?? '/workshop' }, plan: prepared, policy: policyOf(inventory, prepared, [asked]) };
+  return { ...own, who: signedIn, trial: null, plan: live, policy: policyOf(inventory, live, [signedIn]) };
+}
+
+/** Whether somebody may prepare rooms, and so try one. */
+const mayStepIn = (live: Plan, me: PolicyPerson) => decide(policyOf(inventory, live, [me]), { person: me.id, permission: 'plan.edit', atMs: now().getTime() }).allowed;
+
+/** What a room somebody would try may do that they may not. */
+export async function findBeyondTrial(tx: Tx, siteId: number, { live, prepared, me, target }: { live: Plan; prepared: Plan; me: PolicyPerson; target: PolicyPerson }): Promise<Beyond | undefined> {
+  return beyondMeInTrial(await loadGround(tx, siteId), live, prepared, me, target);
 }
 
 /** The access of the first active keyholder: whose name stands by what is done on the machine itself. */

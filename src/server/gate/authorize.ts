@@ -13,7 +13,7 @@ import { Problem } from './problems';
 export interface Thing {
   place?: Place | undefined;
   author?: PersonId | undefined;
-  revisionBy?: PersonId | undefined;
+  writtenBy?: readonly PersonId[] | undefined;
 }
 
 export function mayNow(access: Access, permission: string, thing: Thing = {}): Decision {

@@ -1,4 +1,4 @@
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import type { APIRoute } from 'astro';
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
@@ -8,7 +8,9 @@ import { receipts } from '../db/schema';
 import { log } from '../log';
 import { findAccess, type Access } from './access';
 import { authorize, type Thing } from './authorize';
-import { Problem } from './problems';
+import { cleanText, readBody, readQuery } from './body';
+import { refuseForeign } from './origin';
+import { notFound, Problem } from './problems';
 import { readCookie } from './sessions';
 import { THINGS, type ThingKind } from './things';
 
@@ -19,6 +21,8 @@ export interface Call<B> {
   id: number;
   thing: Thing;
   request: Request;
+  /** What the address asks for after its question mark. */
+  query: URLSearchParams;
   params: Record<string, string | undefined>;
   /** Tells how far long work has come, where it is asked for as lines (`accept: application/x-ndjson`). */
   progress: (done: number) => void;
@@ -32,35 +36,8 @@ export interface Declared {
   evenInTrial?: true;
 }
 
-const MAX_BODY = 2_000_000;
-
-/** Refuses what a page of another origin sends: whatever writes must come from this site (OWASP CSRF Prevention Cheat Sheet, "Fetch Metadata" and "Verifying Origin"). */
-export function refuseForeign(request: Request): void {
-  if (request.method === 'GET' || request.method === 'HEAD') return;
-  const origin = request.headers.get('origin');
-  const host = request.headers.get('host') ?? new URL(request.url).host;
-  const ours = origin ? URL.canParse(origin) && new URL(origin).host === host : request.headers.get('sec-fetch-site') === 'same-origin';
-  if (!ours) throw new Problem('foreign-request', 'This request did not come from this site, so nothing was done.');
-}
-
-/** The address this site is asked at, for links that leave it. */
-export const originOf = (request: Request): string => {
-  const url = new URL(request.url);
-  return `${request.headers.get('x-forwarded-proto') ?? url.protocol.slice(0, -1)}://${request.headers.get('host') ?? url.host}`;
-};
-
-export async function readBody(request: Request): Promise<unknown> {
-  if (request.method === 'GET' || request.method === 'HEAD') return {};
-  if (!/^application\/json\b/.test(request.headers.get('content-type') ?? '')) throw new Problem('bad-input', 'Send JSON, with content type application/json.');
-  if (Number(request.headers.get('content-length') ?? 0) > MAX_BODY) throw new Problem('too-large', 'That is more than can be kept at once (2 MB).');
-  const text = await request.text();
-  if (text.length > MAX_BODY) throw new Problem('too-large', 'That is more than can be kept at once (2 MB).');
-  try {
-    return text === '' ? {} : JSON.parse(text);
-  } catch {
-    throw new Problem('bad-input', 'The request is not valid JSON.');
-  }
-}
+/** Number of a row, as bodies name one. */
+export const idSchema = z.int().min(1).max(2_147_483_647);
 
 export function parseBody<S extends z.ZodType>(schema: S, value: unknown): z.infer<S> {
   const parsed = schema.safeParse(value);
@@ -82,19 +59,27 @@ export function answerFault(error: unknown, request: Request): Response {
 export const json = (value: unknown, status = 200, headers: Record<string, string> = {}): Response =>
   new Response(JSON.stringify(value ?? {}), { status, headers: { 'content-type': 'application/json; charset=utf-8', 'cache-control': 'no-store', ...headers } });
 
+const notSignedIn = () => new Problem('not-signed-in', 'You are no longer signed in. Sign in again; what you typed is kept.');
+
 class Trial extends Error {
   constructor(readonly value: unknown) {
     super('a trial is rolled back');
   }
 }
 
-/** The answer already given to a request with this key, or what `run` gives now: sent twice, done once. */
-async function once(tx: Tx, access: Access, key: string | null, run: () => Promise<unknown>): Promise<unknown> {
+/** The answer already given to this very request under this key, or what `run` gives now: sent twice, done once. */
+async function once(tx: Tx, access: Access, request: Request, body: unknown, run: () => Promise<unknown>): Promise<unknown> {
+  const key = cleanText(request.headers.get('idempotency-key') ?? '');
   if (!key || key.length > 80) return run();
+  const asked = createHash('sha256').update(`${request.method} ${new URL(request.url).pathname} ${JSON.stringify(body)}`).digest('hex');
   const mine = { personId: access.signedInId, key };
-  const [fresh] = await tx.insert(receipts).values({ ...mine, siteId: access.site.id }).onConflictDoNothing().returning({ key: receipts.key });
+  const [fresh] = await tx.insert(receipts).values({ ...mine, siteId: access.site.id, request: asked }).onConflictDoNothing().returning({ key: receipts.key });
   const here = and(eq(receipts.personId, mine.personId), eq(receipts.key, key));
-  if (!fresh) return (await tx.select({ response: receipts.response }).from(receipts).where(here))[0]?.response;
+  if (!fresh) {
+    const [old] = await tx.select().from(receipts).where(here);
+    if (old && old.request !== asked) throw new Problem('bad-input', 'Something else was sent under this key before, so nothing was done. Send it under a key of its own.');
+    return old?.response;
+  }
   const value = (await run()) ?? {};
   await tx.update(receipts).set({ response: value }).where(here);
   return value;
@@ -126,19 +111,22 @@ export function endpoint<S extends z.ZodType = z.ZodObject<Record<never, never>>
 ): APIRoute & { declared: Declared } {
   const work = async (request: Request, params: Record<string, string | undefined>, progress: (done: number) => void): Promise<unknown> => {
     refuseForeign(request);
+    // Who is not signed in is told so before anything they send is read.
+    if (readCookie(request) === undefined) throw notSignedIn();
+    if (params['id'] !== undefined && !/^\d{1,9}$/.test(params['id'])) throw notFound('That');
     const raw = await readBody(request);
     return db
       .transaction(async (tx) => {
         const access = await findAccess(tx, readCookie(request));
-        if (!access) throw new Problem('not-signed-in', 'You are no longer signed in. Sign in again; what you typed is kept.');
+        if (!access) throw notSignedIn();
         const thing = declared.on ? await THINGS[declared.on](tx, access, { id: params['id'], body: raw }) : {};
         if (thing === null) throw new Problem('not-found', 'That is not there. It may have been removed in the meantime.');
         if (declared.needs !== 'signed-in') await authorize(tx, access, declared.needs, thing);
         const body = parseBody(declared.body ?? z.object({}), raw) as z.infer<S>;
-        const call = { tx, access, body, thing, request, params, progress, id: Number(params['id']) };
+        const call = { tx, access, body, thing, request, query: readQuery(request), params, progress, id: Number(params['id']) };
         if (request.method === 'GET') return declared.run(call);
         if (access.trial && !declared.evenInTrial) throw new Trial(await declared.run(call));
-        return once(tx, access, request.headers.get('idempotency-key'), () => declared.run(call));
+        return once(tx, access, request, raw, () => declared.run(call));
       })
       .catch((error: unknown) => {
         if (error instanceof Trial) return { ...(error.value as object | undefined), trial: true };

@@ -1,8 +1,18 @@
-import { and, eq, inArray, isNull, not, or, sql, type SQL } from 'drizzle-orm';
-import { rulesFor, type Rule } from '@/core/access';
+import { and, eq, inArray, isNotNull, isNull, not, or, sql, type SQL } from 'drizzle-orm';
+import { isInForce, rulesFor, type Rule } from '@/core/access';
 import { now } from '../clock';
 import { drafts, pages, publications, reviews } from '../db/schema';
 import type { Access } from './access';
+
+/** Things that lie on a page have an author of their own: whether they are somebody's own is not the page's to say. */
+const isPage = (permission: string) => permission.startsWith('page.');
+
+/** Pages somebody may know of: theirs to look at, or on the website for everybody, or for members where they are one. */
+export function knownPages(access: Access): SQL {
+  const audience = sql`(select a.audience->>'kind' from ${pages} a where a.path @> ${pages.path} and a.audience is not null order by nlevel(a.path) desc limit 1)`;
+  const kinds = access.who.assignments.some((a) => isInForce(a, now().getTime())) ? ['everyone', 'members'] : ['everyone'];
+  return or(allowedPages(access, 'page.view'), and(isNull(pages.deletedAt), isNotNull(pages.liveRevisionId), or(sql`${audience} is null`, inArray(audience, kinds)))) ?? NO;
+}
 
 /** The state of a page, as `findPagePlace` tells it. */
 const state = sql<string>`case
@@ -15,24 +25,29 @@ const NO = sql`false`;
 
 const under = (branch: string): SQL => (/^\d{1,9}$/.test(branch) ? sql`${pages.path} <@ (select b.path from ${pages} b where b.id = ${Number(branch)})` : NO);
 
-const holds = (rule: Rule, personId: string): SQL =>
+/** `ownIs` says of things that lie on pages whether they are somebody's own; of a page its author does. */
+const holds = (rule: Rule, personId: string, ownIs: boolean | null): SQL =>
   and(
     sql`true`,
     ...rule.branches.map(under),
-    rule.own && (/^\d{1,9}$/.test(personId) ? eq(pages.authorId, Number(personId)) : NO),
+    rule.own && (ownIs !== null ? sql`${ownIs}::boolean` : /^\d{1,9}$/.test(personId) ? eq(pages.authorId, Number(personId)) : NO),
     rule.layouts && inArray(pages.layout, rule.layouts),
     rule.states && inArray(state, rule.states),
   ) ?? NO;
 
 /**
  * "Pages somebody may …" as a condition on the table of pages: just the rows for which the gate says yes, for lists that the database
- * sorts, counts and cuts itself.
+ * sorts, counts and cuts itself. For what lies on pages (notices, reviews) it is the pages on which something of their own could be
+ * theirs. Deleted pages are left out, unless they are asked for.
  */
-export function allowedPages(access: Access, permission: string): SQL {
+export function allowedPages(access: Access, permission: string, deletedToo = false): SQL {
   const personId = access.who.id;
   const rules = rulesFor(access.policy, personId, permission, now().getTime());
-  const of = (effect: Rule['effect']) => rules.filter((rule) => rule.effect === effect).map((rule) => sql`coalesce(${holds(rule, personId)}, false)`);
-  const [allows, denies] = [of('allow'), of('deny')];
-  if (allows.length === 0) return NO;
-  return and(isNull(pages.deletedAt), or(...allows), denies.length > 0 ? not(or(...denies) ?? NO) : undefined) ?? NO;
+  const allowed = (ownIs: boolean | null): SQL => {
+    const of = (effect: Rule['effect']) => rules.filter((rule) => rule.effect === effect).map((rule) => sql`coalesce(${holds(rule, personId, ownIs)}, false)`);
+    const [allows, denies] = [of('allow'), of('deny')];
+    return allows.length === 0 ? NO : (and(or(...allows), denies.length > 0 ? not(or(...denies) ?? NO) : undefined) ?? NO);
+  };
+  const somehow = isPage(permission) ? allowed(null) : or(allowed(true), allowed(false));
+  return and(deletedToo ? undefined : isNull(pages.deletedAt), somehow) ?? NO;
 }

@@ -11,6 +11,7 @@ const PROBLEMS = {
   'bad-input': [422, 'Something does not fit'],
   'too-large': [413, 'Too large'],
   'too-many': [429, 'Too many tries'],
+  misdirected: [421, 'Asked by another name'],
   broken: [500, 'Something went wrong'],
   'database-away': [503, 'Back in a moment'],
 } as const;

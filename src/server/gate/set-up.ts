@@ -1,29 +1,53 @@
-import { and, eq, gt, isNotNull, isNull } from 'drizzle-orm';
-import { KEYHOLDER } from '@/core/plan';
+import { and, eq, gt, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { decide } from '@/core/access';
+import { beyondMe, KEYHOLDER, policyOf } from '@/core/plan';
+import { inventory } from '@/office';
 import { now } from '../clock';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { assignments, people, sessions, setupLinks, sites } from '../db/schema';
-import { findKeyholderName } from '../people/people';
-import { hashPassword } from './password';
+import { findKeyholderName, findPolicyPerson } from '../people/people';
+import { getLivePlan } from '../plan/plans';
+import type { Site } from './access';
+import { loadGround } from './ground';
+import { assertStrong, hashPassword } from './password';
 import { Problem } from './problems';
 import { beginSession, hashToken, newToken } from './sessions';
 
 const LINK_LASTS_MS = { keyholder: 24 * 3600_000, person: 72 * 3600_000 };
 
-/** A one-time token that makes the first keyholder. */
+/** A one-time token that makes the first keyholder; older ones stop working. Runs in a transaction. */
 export async function makeSetupToken(tx: Tx, siteId: number): Promise<string> {
   const token = newToken();
+  await endFirstLinks(tx, siteId);
   await tx.insert(setupLinks).values({ tokenHash: hashToken(token), siteId, expiresAt: new Date(now().getTime() + LINK_LASTS_MS.keyholder) });
   return token;
 }
 
-/** A one-time token with which a person chooses a password, for three days; older ones of theirs stop working. Runs in a transaction. */
-export async function makePasswordToken(tx: Tx, siteId: number, personId: number): Promise<string> {
+const endFirstLinks = (tx: Tx, siteId: number) => tx.update(setupLinks).set({ usedAt: now() }).where(and(eq(setupLinks.siteId, siteId), isNull(setupLinks.personId), isNull(setupLinks.usedAt)));
+
+/** Ends the links some people have not used yet. */
+export const endLinks = (tx: Tx, personIds: readonly number[]) => tx.update(setupLinks).set({ usedAt: now() }).where(and(inArray(setupLinks.personId, [...personIds]), isNull(setupLinks.usedAt)));
+
+/**
+ * A one-time token with which a person chooses a password, for three days, or three days longer than until what they are invited for
+ * begins; older ones of theirs stop working. Runs in a transaction.
+ */
+export async function makePasswordToken(tx: Tx, siteId: number, person: { id: number; beginsMs?: number }, madeBy: number): Promise<{ token: string; expiresAt: Date }> {
   const token = newToken();
-  await tx.update(setupLinks).set({ usedAt: now() }).where(and(eq(setupLinks.personId, personId), isNull(setupLinks.usedAt)));
-  await tx.insert(setupLinks).values({ tokenHash: hashToken(token), siteId, personId, expiresAt: new Date(now().getTime() + LINK_LASTS_MS.person) });
-  return token;
+  const expiresAt = new Date(Math.max(now().getTime(), person.beginsMs ?? 0) + LINK_LASTS_MS.person);
+  await endLinks(tx, [person.id]);
+  await tx.insert(setupLinks).values({ tokenHash: hashToken(token), siteId, personId: person.id, madeBy, expiresAt });
+  return { token, expiresAt };
+}
+
+/** Whether whoever made a link could still make it: active, looking after people, and nobody's servant with more than they have. */
+async function mayStillGive(tx: Tx, site: Site, makerId: number, personId: number): Promise<boolean> {
+  const [maker, target] = [await findPolicyPerson(tx, makerId), await findPolicyPerson(tx, personId)];
+  if (!maker || !target) return false;
+  const plan = await getLivePlan(tx, site);
+  const ground = await loadGround(tx, site.id);
+  return decide(policyOf(inventory, plan, [maker]), { person: maker.id, permission: 'person.manage', atMs: ground.nowMs }).allowed && beyondMe(ground, plan, maker, target) === undefined;
 }
 
 export const isKeyholderThere = async (tx: Tx, siteId: number): Promise<boolean> => (await findKeyholderName(tx, siteId)) !== undefined;
@@ -43,7 +67,10 @@ export async function choosePassword(tx: Tx, given: { token: string; password: s
   const [link] = await tx.update(setupLinks).set({ usedAt: now() }).where(and(usable(given.token), isNotNull(setupLinks.personId))).returning();
   const [site] = link ? await tx.select().from(sites).where(eq(sites.id, link.siteId)) : [];
   if (!link?.personId || !site) throw new Problem('refused', USED);
-  const [person] = await tx.update(people).set({ passwordHash: await hashPassword(given.password) }).where(and(eq(people.id, link.personId), isNull(people.suspendedAt))).returning();
+  if (link.madeBy !== null && !(await mayStillGive(tx, site, link.madeBy, link.personId))) throw new Problem('refused', USED);
+  const [invited] = await tx.select().from(people).where(eq(people.id, link.personId));
+  if (invited) assertStrong(given.password, invited);
+  const [person] = await tx.update(people).set({ passwordHash: await hashPassword(given.password), wrongTries: 0, wrongSince: null }).where(and(eq(people.id, link.personId), isNull(people.suspendedAt))).returning();
   if (!person) throw new Problem('refused', 'This account is paused. Ask the keyholder about it.');
   await tx.delete(sessions).where(eq(sessions.personId, person.id));
   await record(tx, { site, signedInId: person.id }, 'chose a password', person.name, {});
@@ -54,7 +81,10 @@ export async function choosePassword(tx: Tx, given: { token: string; password: s
 export async function setUpKeyholder(tx: Tx, given: { token: string; name: string; email: string; password: string }): Promise<string> {
   const [link] = await tx.update(setupLinks).set({ usedAt: now() }).where(and(usable(given.token), isNull(setupLinks.personId))).returning();
   if (!link) throw new Problem('refused', 'This link was used already or is too old. Start Safe Room again for a new one.');
-  const [site] = await tx.select().from(sites).where(eq(sites.id, link.siteId));
+  const [site] = await tx.select().from(sites).where(eq(sites.id, link.siteId)).for('update');
+  if (await isKeyholderThere(tx, link.siteId)) throw new Problem('refused', 'This website has a keyholder already. Ask them for a way in.');
+  await endFirstLinks(tx, link.siteId);
+  assertStrong(given.password, given);
   const [person] = await tx.insert(people).values({ siteId: link.siteId, name: given.name, email: given.email, passwordHash: await hashPassword(given.password) }).returning({ id: people.id });
   if (!person || !site) throw new Error('the keyholder was not written');
   await tx.insert(assignments).values({ siteId: link.siteId, personId: person.id, roleId: KEYHOLDER });

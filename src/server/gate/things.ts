@@ -15,6 +15,9 @@ async function placeOf(tx: Tx, access: Access, pageId: number | null, deleted = 
   return place ? { place } : null;
 }
 
+/** A thing that lies on a page and is somebody's, not its page's author's. */
+const by = (personId: number | null, thing: Thing | null): Thing | null => (thing?.place ? { ...thing, place: { ...thing.place, author: personId === null ? null : String(personId) } } : thing);
+
 export const THINGS = {
   /** The page named in the address. */
   page: (tx, access, { id }) => placeOf(tx, access, number(id)),
@@ -25,23 +28,23 @@ export const THINGS = {
     const parent: unknown = typeof body === 'object' && body !== null && 'parent' in body ? body.parent : undefined;
     return placeOf(tx, access, number(String(parent)));
   },
-  /** The review named in the address: its page, and who made the revision. */
+  /** The review named in the address: its page, and who wrote what was sent. */
   review: async (tx, access, { id }) => {
     const reviewId = number(id);
     const found = reviewId === null ? undefined : await findReview(tx, access.site.id, reviewId);
     const thing = found && (await placeOf(tx, access, found.pageId));
-    return thing ? { ...thing, revisionBy: String(found?.sentBy) } : null;
+    return thing && found ? { ...thing, writtenBy: found.writers.map(String) } : null;
   },
-  /** The notice named in the address: the page it shows on. */
+  /** The notice named in the address: the page it shows on, and whose it is. */
   notice: async (tx, access, { id }) => {
     const noticeId = number(id);
     const found = noticeId === null ? undefined : await findNotice(tx, access.site.id, noticeId);
-    return found ? placeOf(tx, access, found.pageId) : null;
+    return found ? by(found.postedBy, await placeOf(tx, access, found.pageId)) : null;
   },
-  /** The page a new notice shall show on; the root stands for the whole website. */
+  /** The page a new notice shall show on, as its maker's own; the root stands for the whole website. */
   noticePlace: async (tx, access, { body }) => {
     const page: unknown = typeof body === 'object' && body !== null && 'page' in body ? body.page : undefined;
-    return placeOf(tx, access, page === undefined ? await rootPageId(tx, access.site.id) : number(page));
+    return by(access.signedInId, await placeOf(tx, access, page === undefined ? await rootPageId(tx, access.site.id) : number(page)));
   },
 } satisfies Record<string, FindThing>;
 export type ThingKind = keyof typeof THINGS;

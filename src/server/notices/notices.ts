@@ -16,6 +16,8 @@ export interface NoticeEntry {
   startsAt: Date;
   endsAt: Date | null;
   by: string;
+  /** Number of whoever posted it. */
+  byId: string | null;
   state: 'showing' | 'coming' | 'ended';
 }
 
@@ -25,7 +27,7 @@ type Row = { notice: typeof notices.$inferSelect; path: string; by: string | nul
 function entryOf({ notice, path, by }: Row): NoticeEntry {
   const at = now();
   const over = notice.endedAt !== null || (notice.endsAt !== null && notice.endsAt <= at);
-  return { id: notice.id, pageId: String(notice.pageId), path: path.split('.'), kind: notice.kind, text: notice.text, startsAt: notice.startsAt, endsAt: notice.endedAt ?? notice.endsAt, by: by ?? 'Somebody', state: over ? 'ended' : notice.startsAt > at ? 'coming' : 'showing' };
+  return { id: notice.id, pageId: String(notice.pageId), path: path.split('.'), kind: notice.kind, text: notice.text, startsAt: notice.startsAt, endsAt: notice.endedAt ?? notice.endsAt, by: by ?? 'Somebody', byId: notice.postedBy === null ? null : String(notice.postedBy), state: over ? 'ended' : notice.startsAt > at ? 'coming' : 'showing' };
 }
 
 const joined = (tx: Tx) => tx.select(columns).from(notices).innerJoin(pages, eq(pages.id, notices.pageId)).leftJoin(people, eq(people.id, notices.postedBy));

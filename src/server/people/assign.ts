@@ -1,14 +1,18 @@
 import { and, eq, sql } from 'drizzle-orm';
 import type { Assignment, PolicyPerson } from '@/core/access';
 import { canonical } from '@/core/json';
-import { assignmentFaults, KEYHOLDER, type AssignmentFault, type Plan } from '@/core/plan';
+import { assignmentFaults, growsBetween, type AssignmentFault, type Plan } from '@/core/plan';
 import { dayKey, sayDay } from '@/core/words';
+import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { findDayStart, now } from '../clock';
 import type { Tx } from '../db/client';
 import { findPageNames } from '../content/tree';
 import { assignments, people, sessions, sites } from '../db/schema';
-import { isKeyholder, type Access } from '../gate/access';
+import type { Access } from '../gate/access';
+import { loadBounds } from '../gate/bounds';
+import { loadGround } from '../gate/ground';
+import { endLinks } from '../gate/set-up';
 import { notFound, Problem } from '../gate/problems';
 import { getPreparedPlan } from '../plan/plans';
 import { listPeople, type Person } from './people';
@@ -63,16 +67,6 @@ export function assignmentFaultInWords(fault: AssignmentFault, plan: Plan, perso
 /** Takes the one lock that changes to people wait for, so that what holds for all of them together is checked on what is there. */
 export const lockPeople = (tx: Tx, access: Access) => tx.execute(sql`select 1 from ${sites} where ${sites.id} = ${access.site.id} for update`);
 
-/**
- * Refuses what only a keyholder may do to people: touch a keyholder, make one, or change what one holds oneself.
- * So that whoever may invite cannot give themselves more than they were given.
- */
-export function refuseBeyond(access: Access, target: PolicyPerson | null, roles: readonly string[]): void {
-  if (isKeyholder(access.who)) return;
-  if (target?.id === access.who.id) throw new Problem('refused', 'You cannot change what you may do yourself. Ask a keyholder.');
-  if (target?.assignments.some((a) => a.role === KEYHOLDER) || roles.includes(KEYHOLDER)) throw new Problem('refused', 'Only a keyholder can make or change a keyholder.');
-}
-
 export async function findPerson(tx: Tx, access: Access, personId: number): Promise<{ person: Person; everybody: Person[] }> {
   const everybody = await listPeople(tx, access.site.id);
   const person = everybody.find((p) => p.id === String(personId));
@@ -91,27 +85,32 @@ export function checkAssignments({ plan, pages, timeZone }: Assignable, everybod
   const changed = { ...person, assignments: list };
   const people = everybody.some((p) => p.id === person.id) ? everybody.map((p) => (p.id === person.id ? changed : p)) : [...everybody, changed];
   // What was so before, an archived role still held for instance, is not held against a change of something else.
-  const old = new Set(assignmentFaults(plan, everybody, person.id, now().getTime()).map((f) => assignmentFaultInWords(f, plan, person, timeZone)));
-  const faults = assignmentFaults(plan, people, person.id, now().getTime());
+  const old = new Set(assignmentFaults(inventory, plan, everybody, person.id, now().getTime()).map((f) => assignmentFaultInWords(f, plan, person, timeZone)));
+  const faults = assignmentFaults(inventory, plan, people, person.id, now().getTime());
   const told = faults.map((fault) => ({ field: 'at' in fault ? `${field}.${fault.at}` : field, message: assignmentFaultInWords(fault, plan, changed, timeZone) })).filter((f) => !old.has(f.message));
   if (told.length > 0) throw new Problem('bad-input', told.map((f) => f.message).join(' '), { faults: told });
   return list;
 }
 
-export const writeAssignments = async (tx: Tx, siteId: number, personId: number, list: readonly Assignment[]): Promise<void> => {
+/** Writes what somebody shall hold; a link they have not used yet ends where they may do more by it than when it was made. */
+export async function writeAssignments(tx: Tx, access: Access, person: PolicyPerson, personId: number, list: readonly Assignment[]): Promise<void> {
+  const siteId = access.site.id;
+  if (growsBetween(await loadGround(tx, siteId), { plan: access.plan, person }, { plan: access.plan, person: { ...person, assignments: list } })) await endLinks(tx, [personId]);
   await tx.delete(assignments).where(and(eq(assignments.siteId, siteId), eq(assignments.personId, personId)));
   if (list.length > 0) await tx.insert(assignments).values(list.map((a) => ({ siteId, personId, roleId: a.role, branchId: a.branch === undefined ? null : Number(a.branch), fromAt: a.fromMs === undefined ? null : new Date(a.fromMs), untilAt: a.untilMs === undefined ? null : new Date(a.untilMs) })));
-};
+}
 
 /** Gives somebody other roles, all at once; refused when they were changed in the meantime. Runs in a transaction. */
 export async function setAssignments(tx: Tx, access: Access, personId: number, given: { before: readonly GivenAssignment[]; after: readonly GivenAssignment[] }): Promise<void> {
   await lockPeople(tx, access);
   const { person, everybody } = await findPerson(tx, access, personId);
-  refuseBeyond(access, person, given.after.map((a) => a.role));
+  const bounds = await loadBounds(tx, access);
+  bounds.mustTouch(person);
   const current = person.assignments.map((a) => toGiven(a, access.site.timeZone));
   if (canonical(current) !== canonical(given.before)) throw new Problem('conflict', `What ${person.name} holds was changed since you opened this, so nothing was overwritten. Load the screen again to see it.`);
   const list = checkAssignments(await loadAssignable(tx, access), everybody, person, given.after, 'after');
-  await writeAssignments(tx, access.site.id, personId, list);
+  await bounds.mustGive(person, { ...person, assignments: list });
+  await writeAssignments(tx, access, person, personId, list);
   await record(tx, access, 'assigned roles', person.name, { href: '/room/people', detail: list.map((a) => access.plan.roles.find((r) => r.id === a.role)?.name ?? a.role).join(', ') || 'no role' });
 }
 
@@ -119,13 +118,18 @@ export async function setAssignments(tx: Tx, access: Access, personId: number, g
 export async function setSuspended(tx: Tx, access: Access, personId: number, suspended: boolean): Promise<void> {
   await lockPeople(tx, access);
   const { person, everybody } = await findPerson(tx, access, personId);
-  refuseBeyond(access, person, []);
+  const bounds = await loadBounds(tx, access);
+  bounds.mustTouch(person);
+  if (!suspended) await bounds.mustReach(person);
   if (personId === access.signedInId) throw new Problem('refused', 'You cannot pause your own account: you would be locked out.');
   if (suspended === Boolean(person.suspended)) throw new Problem('already-done', suspended ? `${person.name} is paused already.` : `${person.name} is not paused.`);
-  const gap = assignmentFaults(access.plan, everybody.map((p) => (p === person ? { ...p, suspended } : p)), '', now().getTime())[0];
+  const gap = assignmentFaults(inventory, access.plan, everybody.map((p) => (p === person ? { ...p, suspended } : p)), '', now().getTime())[0];
   if (suspended && gap) throw new Problem('bad-input', assignmentFaultInWords(gap, access.plan, person, access.site.timeZone));
   await tx.update(people).set({ suspendedAt: suspended ? now() : null }).where(eq(people.id, personId));
-  if (suspended) await tx.delete(sessions).where(eq(sessions.personId, personId));
+  if (suspended) {
+    await tx.delete(sessions).where(eq(sessions.personId, personId));
+    await endLinks(tx, [personId]);
+  }
   await record(tx, access, suspended ? 'paused' : 'let work again', person.name, { href: '/room/people' });
 }
 
@@ -135,15 +139,17 @@ export async function moveHolders(tx: Tx, access: Access, from: string, to: stri
   let everybody: PolicyPerson[] = await listPeople(tx, access.site.id);
   const holders = everybody.filter((p) => p.assignments.some((a) => a.role === from));
   const assignable = await loadAssignable(tx, access);
+  const bounds = await loadBounds(tx, access);
   if (from === to) throw new Problem('bad-input', 'Choose another role.');
   for (const person of holders) {
-    refuseBeyond(access, person, [to]);
+    bounds.mustTouch(person);
     const timeZone = access.site.timeZone;
     const kept = person.assignments.filter((a) => a.role !== from).map((a) => toGiven(a, timeZone));
     const moved = person.assignments.filter((a) => a.role === from).map((a) => toGiven({ ...a, role: to }, timeZone)).filter((a) => !kept.some((k) => canonical(k) === canonical(a)));
     const list = checkAssignments(assignable, everybody, person, [...kept, ...moved], 'to');
+    await bounds.mustGive(person, { ...person, assignments: list });
     everybody = everybody.map((p) => (p === person ? { ...p, assignments: list } : p));
-    await writeAssignments(tx, access.site.id, Number(person.id), list);
+    await writeAssignments(tx, access, person, Number(person.id), list);
     await record(tx, access, 'assigned roles', person.name, { href: '/room/people', detail: `${from} → ${to}` });
   }
   return { moved: holders.length };

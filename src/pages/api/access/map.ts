@@ -5,8 +5,8 @@ import { endpoint } from '@/server/gate/endpoint';
 /** The access map as CSV: `?branch=&rows=&plan=`. */
 export const GET = endpoint({
   needs: 'plan.view',
-  run: async ({ tx, access, request }) => {
-    const asked = readAsked(new URL(request.url));
+  run: async ({ tx, access, query }) => {
+    const asked = readAsked(query);
     const rows = mapRows(await loadSurvey(tx, access, asked), asked.branch);
     const text = writeCsv([[asked.rows === 'people' ? 'person' : 'role', 'id', ...permissionIds], ...rows.map((row) => [row.name, row.id, ...row.cells])]);
     return new Response(text, { headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': 'attachment; filename="access-map.csv"', 'cache-control': 'no-store' } });

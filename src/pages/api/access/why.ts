@@ -4,9 +4,8 @@ import { endpoint } from '@/server/gate/endpoint';
 /** Why a person or a role may or may not do something on a branch: `?row=&permission=&branch=&rows=&plan=`. */
 export const GET = endpoint({
   needs: 'plan.view',
-  run: async ({ tx, access, request }) => {
-    const url = new URL(request.url);
-    const asked = readAsked(url);
-    return { groups: whyOn(await loadSurvey(tx, access, asked), url.searchParams.get('row') ?? '', url.searchParams.get('permission') ?? '', asked.branch) };
+  run: async ({ tx, access, query }) => {
+    const asked = readAsked(query);
+    return { groups: whyOn(await loadSurvey(tx, access, asked), query.get('row') ?? '', query.get('permission') ?? '', asked.branch) };
   },
 });

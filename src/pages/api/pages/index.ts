@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { makePage, makePages } from '@/server/content/structure';
-import { endpoint } from '@/server/gate/endpoint';
+import { endpoint, idSchema } from '@/server/gate/endpoint';
 
-const parent = z.int().min(1);
+const parent = idSchema;
 const layout = z.string().min(1).max(40);
 
 /** Makes a page below another, or as many as an indented list has titles. */

@@ -10,12 +10,12 @@ const NEWEST = 5;
  */
 export const GET = endpoint({
   needs: 'signed-in',
-  run: async ({ tx, access: { site }, request }) => {
-    const asked = new URL(request.url).searchParams;
+  run: async ({ tx, access, query }) => {
+    const asked = query;
     const q = (asked.get('q') ?? '').trim().slice(0, 200);
     const below = asked.get('below');
-    if (below !== null) return { tree: await findTargetsBelow(tx, site.id, /^\d{1,9}$/.test(below) ? Number(below) : 0) };
-    if (q) return { targets: await findTargets(tx, site.id, q, MOST) };
-    return { targets: await findTargets(tx, site.id, '', NEWEST), tree: await findTargetsBelow(tx, site.id, null) };
+    if (below !== null) return { tree: await findTargetsBelow(tx, access, /^\d{1,9}$/.test(below) ? Number(below) : 0) };
+    if (q) return { targets: await findTargets(tx, access, q, MOST) };
+    return { targets: await findTargets(tx, access, '', NEWEST), tree: await findTargetsBelow(tx, access, null) };
   },
 });

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { endpoint, originOf } from '@/server/gate/endpoint';
+import { endpoint } from '@/server/gate/endpoint';
+import { originOf } from '@/server/gate/origin';
 import { importPeople } from '@/server/people/invite';
 
 /** Tells what a CSV file of people would do; does it when confirmed. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { endpoint, originOf } from '@/server/gate/endpoint';
+import { endpoint } from '@/server/gate/endpoint';
+import { originOf } from '@/server/gate/origin';
 import { assignmentsSchema } from '@/server/people/given';
 import { emailSchema, invite, nameSchema } from '@/server/people/invite';
 

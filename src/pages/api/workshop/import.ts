@@ -2,12 +2,12 @@ import { z } from 'zod';
 import { Problem } from '@/server/gate/problems';
 import { endpoint } from '@/server/gate/endpoint';
 import { previewPlan } from '@/server/plan/files';
-import { changePlan } from '@/server/plan/plans';
+import { changePlan } from '@/server/plan/changes';
 
 /** Tells what a file would change in the prepared plan; changes it when confirmed for the revision that was told of. */
 export const POST = endpoint({
   needs: 'plan.edit',
-  body: z.strictObject({ text: z.string().min(1, 'The file is empty.').max(1_500_000), confirm: z.int().optional() }),
+  body: z.strictObject({ text: z.string().min(1, 'The file is empty.').max(1_500_000), confirm: z.int().max(2_147_483_647).optional() }),
   run: async ({ tx, access, body }) => {
     const { plan, revision, differences } = await previewPlan(tx, access.site, body.text);
     if (body.confirm === undefined) return { revision, differences };

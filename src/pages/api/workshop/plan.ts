@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { operationSchema } from '@/core/plan';
 import { endpoint } from '@/server/gate/endpoint';
-import { changePlan } from '@/server/plan/plans';
+import { changePlan } from '@/server/plan/changes';
 
 /** Applies operations to the prepared plan. */
 export const POST = endpoint({
   needs: 'plan.edit',
-  body: z.strictObject({ revision: z.int(), operations: z.array(operationSchema).min(1).max(50) }),
+  body: z.strictObject({ revision: z.int().max(2_147_483_647), operations: z.array(operationSchema).min(1).max(50) }),
   run: ({ tx, access, body }) => changePlan(tx, access, body.revision, body.operations),
 });

@@ -6,8 +6,8 @@ import { endpoint } from '@/server/gate/endpoint';
 export const GET = endpoint({
   needs: 'page.edit',
   on: 'page',
-  run: async ({ tx, access, id, request }) => {
-    const asked = new URL(request.url).searchParams;
+  run: async ({ tx, access, id, query }) => {
+    const asked = query;
     const [slug, own] = [asked.get('slug') ?? '', asked.get('own') ?? ''];
     const fault = slug !== '' && !isSlug(slug) ? SLUG_WORDS : own !== '' && !isOwnAddress(own) ? OWN_ADDRESS_WORDS : null;
     return fault ? { address: null, fault, changes: 0 } : tryAddress(tx, access.site.id, id, { slug, ownAddress: own || null });

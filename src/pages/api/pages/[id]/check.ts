@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { maySee } from '@/server/content/naming';
 import { parseContent } from '@/core/content';
 import { layouts } from '@/office';
 import { checkContent } from '@/server/content/publishing';
@@ -13,6 +14,6 @@ export const POST = endpoint({
   run: async ({ tx, access, id, body, thing }) => {
     const parsed = parseContent(layouts, thing.place?.layout ?? '', body.content);
     if (!parsed.ok) throw new Problem('bad-input', parsed.faults.map((fault) => fault.message).join(' '), { faults: parsed.faults });
-    return { findings: await checkContent(tx, access, id, parsed.content) };
+    return { findings: await checkContent(tx, access, id, parsed.content, maySee(access)) };
   },
 });

@@ -6,6 +6,6 @@ import { endpoint } from '@/server/gate/endpoint';
 export const POST = endpoint({
   needs: 'page.edit',
   on: 'page',
-  body: z.strictObject({ version: z.int().min(1) }),
+  body: z.strictObject({ version: z.int().min(1).max(2_147_483_647) }),
   run: ({ tx, access, id, body }) => dropDraft(tx, access, id, body.version),
 });

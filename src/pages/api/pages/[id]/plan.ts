@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { record } from '@/server/activity/activity';
 import { callOff, comingInstant, planFor, titleOf } from '@/server/content/publishing';
+import { mustMayBelow } from '@/server/content/structure';
 import { authorize } from '@/server/gate/authorize';
 import { endpoint } from '@/server/gate/endpoint';
 import { sayTime } from '@/core/words';
@@ -15,6 +16,7 @@ export const POST = endpoint({
     await authorize(tx, access, 'callOff' in body && body.callOff === 'publish' ? 'page.publish' : 'page.retire', thing);
     if ('callOff' in body) return callOff(tx, access, id, body.callOff);
     const dueAt = comingInstant(access, body.at);
+    await mustMayBelow(tx, access, 'page.retire', id);
     await planFor(tx, access, id, { what: 'take-down', dueAt });
     await record(tx, access, 'planned to take down', await titleOf(tx, id), { href: `/room/pages/${id}`, detail: `For ${sayTime(dueAt, access.site.timeZone, now())}.` });
     return { dueAt: dueAt.toISOString() };

@@ -1,4 +1,5 @@
-import { endpoint, originOf } from '@/server/gate/endpoint';
+import { endpoint } from '@/server/gate/endpoint';
+import { originOf } from '@/server/gate/origin';
 import { renewLink } from '@/server/people/invite';
 
 /** A new one-time link for somebody's password. */

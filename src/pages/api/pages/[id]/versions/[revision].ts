@@ -7,5 +7,5 @@ const number = (text: string | null | undefined) => (/^\d{1,9}$/.test(text ?? ''
 export const GET = endpoint({
   needs: 'page.view',
   on: 'page',
-  run: ({ tx, access, id, params, request }) => compareVersions(tx, access.site.id, id, number(params['revision']) ?? 0, number(new URL(request.url).searchParams.get('with'))),
+  run: ({ tx, access, id, params, query }) => compareVersions(tx, access.site.id, id, number(params['revision']) ?? 0, number(query.get('with'))),
 });

@@ -1,0 +1,40 @@
+import { VISIT, type Beyond, type PolicyPerson } from '@/core/access';
+import { beyondMe, KEYHOLDER } from '@/core/plan';
+import type { Tx } from '../db/client';
+import { isKeyholder, namesFor, type Access } from './access';
+import { loadGround } from './ground';
+import { Problem } from './problems';
+
+/** What goes too far, as a sentence has it: "publish pages without a second look, under Harbours". */
+export async function beyondInWords(tx: Tx, access: Pick<Access, 'site' | 'plan'>, { permission, place }: Beyond): Promise<string> {
+  const names = await namesFor(tx, access);
+  const doing = permission === VISIT ? 'visit pages of the website that are for some only' : names.doing(permission);
+  return place && place.path.length > 1 ? `${doing}, under ${names.page(place.path.at(-1) ?? '')}` : doing;
+}
+
+/** What bounds somebody who looks after people: by no way may anybody come to do more than they. */
+export interface Bounds {
+  /** Refuses changing oneself, and a keyholder, to all but keyholders. */
+  mustTouch: (target: PolicyPerson) => void;
+  /** Refuses what would give somebody what neither they had before nor whoever gives it has. */
+  mustGive: (before: PolicyPerson | null, after: PolicyPerson) => Promise<void>;
+  /** Refuses what lets one in as somebody who may do more. */
+  mustReach: (target: PolicyPerson) => Promise<void>;
+}
+
+export async function loadBounds(tx: Tx, access: Access): Promise<Bounds> {
+  const { plan, who } = access;
+  const ground = await loadGround(tx, access.site.id);
+  const refuse = async (beyond: Beyond | undefined, words: (what: string) => string) => {
+    if (beyond) throw new Problem('refused', words(await beyondInWords(tx, access, beyond)));
+  };
+  return {
+    mustTouch: (target) => {
+      if (isKeyholder(who)) return;
+      if (target.id === who.id) throw new Problem('refused', 'You cannot change what you may do yourself. Ask a keyholder.');
+      if (target.assignments.some((a) => a.role === KEYHOLDER)) throw new Problem('refused', 'Only a keyholder can change a keyholder.');
+    },
+    mustGive: (before, after) => refuse(beyondMe(ground, plan, who, after, before ?? undefined), (what) => `This would hand out more than you have yourself: ${what}. Ask a keyholder.`),
+    mustReach: (target) => refuse(beyondMe(ground, plan, who, target), (what) => `${target.name} may do more than you: ${what}. Ask a keyholder.`),
+  };
+}

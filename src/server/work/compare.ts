@@ -1,0 +1,38 @@
+import { existsSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { Piscina } from 'piscina';
+import type { FieldChange, PageContent } from '@/core/content';
+import { Problem } from '../gate/problems';
+
+/** What ids in fields are called, as a worker can be given it. */
+export interface KnownNames { pictures: (readonly [string, string])[]; people: (readonly [string, string])[] }
+/** A content with the layout it is shown by. */
+export type Shown = readonly [layout: string, content: PageContent];
+export interface CompareWork { before: Shown; after: Shown; names: KnownNames }
+
+const LONGEST_MS = 10_000;
+/** Bundled beside the built server; in the tests the source itself. */
+const built = resolve('dist/compare-worker.mjs');
+const isBuilt = import.meta.env?.PROD === true && existsSync(built);
+
+let pool: Piscina | undefined;
+const getPool = () =>
+  (pool ??= new Piscina({
+    filename: isBuilt ? built : new URL('./compare-worker.ts', import.meta.url).href,
+    ...(!isBuilt && { execArgv: ['--import', 'tsx'] }),
+    minThreads: 0, maxThreads: 1, maxQueue: 20, idleTimeout: 20_000,
+  }));
+
+/**
+ * Compares two contents apart from everything else, so that long texts keep nobody waiting who does not ask for them. Throws a
+ * Problem when too many ask at once, or when it takes too long.
+ */
+export async function compareApart(before: Shown, after: Shown, names: KnownNames): Promise<FieldChange[]> {
+  try {
+    return (await getPool().run({ before, after, names } satisfies CompareWork, { signal: AbortSignal.timeout(LONGEST_MS) })) as FieldChange[];
+  } catch (error) {
+    if (error instanceof Error && (error.name === 'AbortError' || error.message.includes('queue')))
+      throw new Problem('too-large', 'Comparing these two versions takes too long at this moment. Nothing was lost; try again in a minute.');
+    throw error;
+  }
+}
