@@ -3,7 +3,8 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'tests/browser',
   globalSetup: './tests/browser/global.ts',
-  workers: 1,
+  // Each with an application and a database of its own.
+  workers: 2,
   retries: 0,
   timeout: 90_000,
   expect: { timeout: 10_000 },

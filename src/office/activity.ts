@@ -10,7 +10,11 @@ export const activity: Section = {
   home: 'activity.list',
   permissions: [{ id: 'activity.view', name: 'see what everybody did', care: 'care', placed: false }],
   screens: [{ id: 'activity.list', name: 'Activity', path: '/room/activity', needs: 'activity.view' }],
-  controls: [{ id: 'activity.list.all', name: 'What was done', screen: 'activity.list', description: 'Newest first.' }],
+  controls: [
+    { id: 'activity.list.all', name: 'What was done', screen: 'activity.list', description: 'Newest first.' },
+    { id: 'activity.list.filter', name: 'Find in the activity', screen: 'activity.list', description: 'Cuts the list down: by words, by who did it, by what was done, by days.' },
+    { id: 'activity.list.csv', name: 'As CSV', screen: 'activity.list', description: 'What is shown, as a table for a spreadsheet.' },
+  ],
   tasks: [
     {
       id: 'activity.see',

@@ -1,6 +1,7 @@
 import { makeInventory, type Section } from '@/core/inventory';
 import { activity } from './activity';
 import { frame } from './frame';
+import { layouts } from './layouts';
 import { notices } from './notices';
 import { pages } from './pages';
 import { people } from './people';
@@ -17,5 +18,5 @@ const framed: Section = {
 };
 
 /** The inventory of this back office: the single list of what exists. */
-export const inventory = makeInventory([framed, ...doors, workshop]);
+export const inventory = makeInventory([framed, ...doors, workshop], layouts);
 export { getLayout, layouts } from './layouts';

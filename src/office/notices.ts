@@ -9,9 +9,9 @@ export const notices: Section = {
   face: 'door',
   home: 'notices.list',
   permissions: [
-    { id: 'notice.view', name: 'see all notices', care: 'everyday', placed: true },
-    { id: 'notice.post', name: 'post notices', care: 'everyday', placed: true },
-    { id: 'notice.end', name: 'end notices', care: 'everyday', placed: true },
+    { id: 'notice.view', name: 'see all notices', care: 'everyday', placed: true, ownAuthor: true },
+    { id: 'notice.post', name: 'post notices', care: 'everyday', placed: true, ownAuthor: true },
+    { id: 'notice.end', name: 'end notices', care: 'everyday', placed: true, ownAuthor: true },
   ],
   screens: [{ id: 'notices.list', name: 'Notices', path: '/room/notices', needs: 'notice.view' }],
   controls: [
@@ -31,6 +31,7 @@ export const notices: Section = {
       purpose: 'Tell visitors something at once. It is on the website in seconds, and comes down by itself.',
       said: ['announce', 'message', 'banner', 'warn', 'news flash', 'closed today', 'delay', 'late', 'cancelled'],
       needs: ['notice.post'],
+      thing: 'newNotice',
       screen: 'notices.list',
       moves: [
         { control: 'notices.list.post', await: 'press', title: 'Begin with Post a notice', text: 'A form opens. Nothing is on the website until you say so at its end.' },
@@ -45,7 +46,8 @@ export const notices: Section = {
       name: 'End a notice',
       purpose: 'Take a notice off the website before its time.',
       said: ['remove', 'take down', 'over', 'stop', 'delete', 'back to normal'],
-      needs: ['notice.end'],
+      needs: ['notice.view', 'notice.end'],
+      thing: 'notice',
       screen: 'notices.list',
       moves: [
         { control: 'notices.list.now', await: 'see', title: 'Find it under Showing now', text: 'These notices are what visitors read at this moment.' },

@@ -1,4 +1,7 @@
 import type { Section } from '@/core/inventory';
+import { layouts } from './layouts';
+
+const withField = (field: string) => [...layouts.values()].filter((layout) => layout.fields.some((own) => own.id === field)).map((layout) => layout.id);
 
 export const pages: Section = {
   id: 'pages',
@@ -36,7 +39,7 @@ export const pages: Section = {
     { id: 'pages.edit.toolbar', name: 'Toolbar', screen: 'pages.edit', description: 'The formatting tools you have.', needs: 'page.edit' },
     { id: 'pages.edit.tool.link', name: 'Link', screen: 'pages.edit', description: 'Makes the chosen words lead somewhere.', needs: 'page.edit', tool: 'link' },
     { id: 'pages.edit.body', name: 'Text', screen: 'pages.edit', description: 'The writing area.' },
-    { id: 'pages.edit.banner', name: 'Banner picture', screen: 'pages.edit', description: 'The wide picture at the top of the page.', appears: 'on layouts that have a banner' },
+    { id: 'pages.edit.banner', name: 'Banner picture', screen: 'pages.edit', description: 'The wide picture at the top of the page.', layouts: withField('banner'), appears: 'on layouts that have a banner' },
     { id: 'pages.edit.state', name: 'What visitors see', screen: 'pages.edit', description: 'Says which version is on the website, and whether your draft is kept.' },
     { id: 'pages.edit.preview', name: 'Preview', screen: 'pages.edit', description: 'The page with your draft in it, as it will look.', mode: 'preview' },
     { id: 'pages.edit.visitors', name: 'Who may visit it', screen: 'pages.edit', description: 'Everyone, members, or only some roles.', needs: 'page.publish' },
@@ -93,6 +96,7 @@ export const pages: Section = {
       purpose: 'Begin a page in the right place. Visitors see it once it is published.',
       said: ['add', 'create', 'new', 'several pages', 'sub page', 'below'],
       needs: ['page.create', 'page.edit'],
+      thing: 'newPage',
       screen: 'pages.tree',
       moves: [
         { control: 'pages.tree.make', await: 'press', title: 'Press New page', text: 'Say what it is called, where it lies and which layout it has. For many at once paste a list, one title a line, those below further in.' },
@@ -104,7 +108,8 @@ export const pages: Section = {
       name: 'Move a page to another place',
       purpose: 'Put pages in another order, or below another page.',
       said: ['move', 'order', 'sort', 'drag', 'below', 'menu order'],
-      needs: ['page.arrange'],
+      needs: ['page.view', 'page.arrange'],
+      thing: 'movedPage',
       screen: 'pages.tree',
       moves: [{ control: 'pages.tree.tree', await: 'see', title: 'Drag it, or press Move', text: 'Take a page by its handle and drop it where it belongs, or choose “Move” behind its three dots. Before anything happens you are told which addresses change, and it can be undone.' }],
     },
@@ -113,7 +118,8 @@ export const pages: Section = {
       name: 'Take a page off the website',
       purpose: 'Take a page down for a while, or delete it. Both can be taken back.',
       said: ['delete', 'remove', 'unpublish', 'hide', 'restore', 'bin', 'bring back'],
-      needs: ['page.retire'],
+      needs: ['page.view', 'page.retire'],
+      thing: 'retiredPage',
       screen: 'pages.tree',
       moves: [
         { control: 'pages.tree.tree', await: 'see', title: 'Choose it behind the three dots', text: '“Take down” keeps the page in the back office; “Delete” takes it out of the tree. You are told first what goes with it and whose links will break.' },
@@ -126,6 +132,7 @@ export const pages: Section = {
       purpose: 'Correct or add text. Visitors see it after a second look.',
       said: ['edit', 'text', 'correct', 'typo', 'update', 'opening hours', 'write'],
       needs: ['page.edit', 'page.send'],
+      thing: 'page',
       screen: 'pages.tree',
       moves: [
         { control: 'pages.tree.tree', await: 'press', title: 'Open the page', text: 'Press the title of the page you want to change.' },
@@ -140,7 +147,8 @@ export const pages: Section = {
       name: 'Swap a banner picture',
       purpose: 'Give a page another picture at the top.',
       said: ['photo', 'image', 'picture', 'header', 'hero'],
-      needs: ['page.edit', 'page.send'],
+      needs: ['page.edit', 'page.send', 'media.view'],
+      thing: 'page',
       screen: 'pages.tree',
       moves: [
         { control: 'pages.tree.tree', await: 'press', title: 'Open the page', text: 'Press the title of the page whose picture you want to swap.' },
@@ -155,6 +163,7 @@ export const pages: Section = {
       said: ['link', 'hyperlink', 'url', 'address', 'lead to', 'click here'],
       needs: ['page.edit'],
       tools: ['link'],
+      thing: 'page',
       screen: 'pages.tree',
       moves: [
         { control: 'pages.tree.tree', await: 'press', title: 'Open the page', text: 'Press the title of the page the link stands on.' },
@@ -168,6 +177,7 @@ export const pages: Section = {
       purpose: 'Put a change on the website without a second look.',
       said: ['publish', 'go live', 'release', 'put online', 'schedule'],
       needs: ['page.edit', 'page.publish'],
+      thing: 'page',
       screen: 'pages.tree',
       moves: [
         { control: 'pages.tree.tree', await: 'press', title: 'Open the page', text: 'Press the title of the page you want to publish.' },

@@ -33,6 +33,7 @@ export const review: Section = {
       purpose: 'Read what somebody changed, then publish it or send it back.',
       said: ['review', 'approve', 'check', 'proofread', 'waiting', 'accept', 'reject'],
       needs: ['review.decide'],
+      thing: 'review',
       screen: 'review.list',
       moves: [
         { control: 'review.list.waiting', await: 'press', title: 'Open the oldest first', text: 'Somebody waits for each of these. Press a title to see what changed.' },

@@ -2,6 +2,9 @@ import { restartCluster, stopCluster } from '../../scripts/cluster';
 import pg from 'pg';
 import { expect, isKept, openPage, signIn, test } from './app';
 
+// These tests stop and crash PostgreSQL, so they have one of their own.
+test.use({ ownCluster: true });
+
 test('a session that ends while writing: the text is kept and saved after signing in again', async ({ browser, app }) => {
   const ines = await signIn(browser, app, 'Ines');
   await openPage(ines, 'Skell Island');
@@ -71,7 +74,7 @@ test('no network: what is typed is kept in the browser, sent when it is back, an
 test('PostgreSQL restarted under way: a clear sentence, and recovery without restarting the application', async ({ browser, app }) => {
   const ines = await signIn(browser, app, 'Ines');
   await openPage(ines, 'Getting around');
-  const data = process.env['TEST_DATA'] ?? '';
+  const data = app.data;
   restartCluster(data);
   await ines.getByLabel('Summary').fill('On foot or by bike.');
   await isKept(ines);

@@ -4,6 +4,5 @@ import { makeTestCluster } from '../server/cluster';
 export default async function setup() {
   const cluster = await makeTestCluster();
   process.env['TEST_ADMIN_URL'] = cluster.url('postgres');
-  process.env['TEST_DATA'] = cluster.data;
   return cluster.stop;
 }

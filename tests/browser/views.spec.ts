@@ -107,7 +107,7 @@ for (const [who, paths] of [
   test(`accessible (WCAG 2.2 AA by axe) for ${who === '-' ? 'a visitor' : who}: ${paths.length} views`, async ({ browser, app, page: visitor }) => {
     const page = who === '-' ? visitor : await signIn(browser, app, who);
     for (const path of paths) {
-      await page.goto(await pathOf(app, path), { waitUntil: 'networkidle' });
+      await page.goto(await pathOf(app, path));
       await axe(page, path);
     }
     if (who !== '-') await page.context().close();

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { PolicyPerson } from '@/core/access';
 import { applyOperation, getRole, type Operation } from '@/core/plan';
 import { neededBy } from '@/core/task';
 import { demoPlan } from '@/demo/plan';
@@ -14,6 +15,7 @@ const facts: WorkshopFacts = {
   people: [ines, person('tomas', { role: 'harbour-desk' }), person('priya', { role: 'second-look' })],
   pages: Object.entries(PLACES).map(([name, place]) => ({ id: place.path.at(-1) ?? '', parent: place.path.at(-2) ?? null, title: name, place })),
   nowMs: 0,
+  timeZone: 'Europe/London',
 };
 const closeNotices: Operation = { do: 'set-door', role: 'harbour-desk', section: 'notices', state: 'closed' };
 const after = (op: Operation) => {
@@ -23,12 +25,21 @@ const after = (op: Operation) => {
 };
 
 describe('the room now, in the Workshop', () => {
-  it('is that of somebody who holds the role, of the one chosen, or of somebody who would', () => {
+  it('is that of the role alone, or of the holder chosen', () => {
     expect(holdersOf(facts).map((p) => p.id)).toEqual(['ines', 'tomas']);
-    expect(prepare(facts, demo, null).person.id).toBe('ines');
+    expect(prepare(facts, demo, null).person).toMatchObject({ id: '0', assignments: [{ role: 'harbour-desk' }] });
     expect(prepare(facts, demo, 'tomas').person.id).toBe('tomas');
-    expect(prepare(facts, demo, 'priya').person.id).toBe('ines');
+    expect(prepare(facts, demo, 'priya').person.id).toBe('0');
+    expect(prepare(facts, demo, 'tomas').told).toBeNull();
     expect(prepare({ ...facts, role: 'front-line' }, demo, null).person).toMatchObject({ id: '0', assignments: [{ role: 'front-line' }] });
+  });
+
+  it('shows whoever is paused, has not begun or is over the room they would have, and says so', () => {
+    const DAY = 86_400_000;
+    const of = (who: PolicyPerson) => prepare({ ...facts, people: [who], nowMs: 100 * DAY }, demo, who.id);
+    const [paused, later, over] = [of({ ...ines, suspended: true }), of(person('ines', { role: 'harbour-desk', fromMs: 150 * DAY })), of(person('ines', { role: 'harbour-desk', untilMs: 51 * DAY }))];
+    expect([paused, later, over].map((made) => made.told)).toEqual(['ines is paused and can do nothing now. This is the room they would have.', 'ines holds this role only from 31 May. This is the room they would have.', 'ines held this role until 21 February. This is the room they would have.']);
+    for (const made of [paused, later, over]) expect(made.figuresNow.tasksThatCan).toBe(5);
   });
 
   it('tells the figures before and after, and what was lost', () => {
@@ -42,7 +53,7 @@ describe('the room now, in the Workshop', () => {
     const { now } = prepare(facts, demo, null);
     const would = (op: Operation) => warnOf('it', 'Closing', now, roomAfter(facts, demo, ines, [op]));
     expect(would(closeNotices)).toBe('Closing it would block 2 tasks and 9 stops of tours: “Post a sailing notice”, “End a sailing notice”.');
-    expect(would({ do: 'set-door', role: 'harbour-desk', section: 'pictures', state: 'closed' })).toBeNull();
+    expect(would({ do: 'set-door', role: 'harbour-desk', section: 'pictures', state: 'closed' })).toBe('Closing it would block 1 task: “Swap a harbour picture”.');
     expect(roomAfter(facts, demo, ines, [{ ...closeNotices, section: 'nowhere' }])).toBeUndefined();
   });
 

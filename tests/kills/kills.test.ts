@@ -22,7 +22,7 @@ function randomFrom(seed: number) {
 let cluster: TestCluster;
 let url = '';
 beforeAll(async () => {
-  cluster = await makeTestCluster();
+  cluster = await makeTestCluster(false);
   url = await copyDemo(cluster.url('postgres'), `kill_${randomBytes(4).toString('hex')}`);
 });
 afterAll(() => cluster.stop());

@@ -18,7 +18,7 @@ const listed = async (access: Access, permission: string) =>
 async function compare(access: Access, permission: string, told: string): Promise<number> {
   const all = await listPages(db, access.site.id);
   // What lies on a page may be their own or somebody else's; a page is its author's.
-  const authors = (page: (typeof all)[number]) => (permission.startsWith('page.') ? [page.place.author] : [access.who.id, null]);
+  const authors = (page: (typeof all)[number]) => (permission.startsWith('notice.') ? [access.who.id, null] : [page.place.author]);
   const expected = all.filter((page) => authors(page).some((author) => decide(access.policy, { person: access.who.id, permission, place: { ...page.place, author }, atMs: Date.now() }).allowed)).map((page) => page.id).sort((a, b) => Number(a) - Number(b));
   expect(await listed(access, permission), told).toEqual(expected);
   return expected.length;

@@ -10,7 +10,7 @@ import { pages } from '@/server/db/schema';
 import { withSecurityHeaders } from '@/server/gate/headers';
 import { authorizeSomewhere } from '@/server/gate/authorize';
 import { Problem } from '@/server/gate/problems';
-import { summarizeRoles, touchedBy } from '@/server/plan/overview';
+import { changesBetween, summarizeRoles } from '@/server/plan/overview';
 import { getLivePlan, getPreparedPlan } from '@/server/plan/plans';
 import { listPeople } from '@/server/people/people';
 import { GET as getMedia } from '@/pages/media/[hash]';
@@ -110,10 +110,9 @@ describe('the overview of roles', () => {
     const site = (await accessOf('Maud')).site;
     const { plan } = await getPreparedPlan(db, site.id);
     const next = { ...plan, roles: plan.roles.map((r) => (r.id === 'front-line' ? { ...r, grants: r.grants.filter((g) => g.permission !== 'notice.post') } : r)) };
-    const [touched, ...others] = touchedBy(plan, next, await listPeople(db, site.id), await listPages(db, site.id));
-    expect(others).toEqual([]);
-    expect(touched?.lines).toEqual(['They may no longer post notices.']);
-    expect(touched?.people.map((p) => [p.name, p.loss.tasks])).toEqual([['Ines Varga', ['Post a sailing notice']], ['Sam Ollis', ['Post a sailing notice']], ['Tomas Reed', ['Post a sailing notice']]]);
+    const change = changesBetween(plan, next, await listPeople(db, site.id), await listPages(db, site.id));
+    expect(change.roles.map((role) => [role.role, role.lines, role.people.map((p) => p.name)])).toEqual([['front-line', ['They may no longer post notices.'], ['Ines Varga', 'Sam Ollis', 'Tomas Reed']]]);
+    expect(change.people.map((p) => [p.name, p.effects.filter((e) => e.kind === 'loss').map((e) => e.words)])).toEqual(['Ines Varga', 'Sam Ollis', 'Tomas Reed'].map((name) => [name, ['“Post a sailing notice” can no longer be done.', 'May no longer post notices, on the whole website.']]));
   });
 });
 

@@ -1,3 +1,4 @@
+import { eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { getRole, type Operation } from '@/core/plan';
 import { POST as history } from '@/pages/api/workshop/history';
@@ -10,41 +11,91 @@ import { POST as postNotice } from '@/pages/api/notices/index';
 import { PUT as tourProgress } from '@/pages/api/tours/[task]';
 import { findAccess } from '@/server/gate/access';
 import { db, pgCode } from '@/server/db/client';
-import { releases } from '@/server/db/schema';
+import { assignments, people, releases } from '@/server/db/schema';
+import { beginSession } from '@/server/gate/sessions';
+import { POST as preparing } from '@/pages/api/workshop/presence';
 import { listNotices } from '@/server/notices/notices';
 import { listReleases, getPlanState } from '@/server/plan/plans';
 import { loadRoom } from '@/server/room';
 import { findProgress } from '@/server/tours/progress';
 import { accessOf, call, signInAs, siteId } from './ask';
 
-const state = async () => getPlanState(db, await siteId());
+const state = async () => getPlanState(db, await siteId(), { personId: 0, role: null });
 const close: Operation = { do: 'set-door', role: 'harbour-desk', section: 'notices', state: 'closed' };
+/** Another keyholder, made when first asked for. */
+async function secondKeyholder(): Promise<{ cookie: string; id: number }> {
+  const site = await siteId();
+  const [there] = await db.select().from(people).where(eq(people.email, 'nell@larkhaven.example'));
+  const [made] = there ? [there] : await db.insert(people).values({ siteId: site, name: 'Nell Strand', email: 'nell@larkhaven.example', passwordHash: 'x' }).returning();
+  if (!made) throw new Error('nobody was made');
+  if (!there) await db.insert(assignments).values({ siteId: site, personId: made.id, roleId: 'keyholder' });
+  return { cookie: `safe_room_session=${await beginSession(db, site, made.id)}`, id: made.id };
+}
 const doorOf = async () => getRole((await state()).plan, 'harbour-desk').doors.find((d) => d.section === 'notices')?.state;
 
 describe('preparing a plan', () => {
-  it('is undone and redone step by step, told by name, and the way forward ends when something else is done', async () => {
+  const tool = (id: string, on: boolean, role = 'harbour-desk'): Operation => ({ do: 'set-tool', role, tool: id, on });
+  const prepare = (who: { cookie: string }, revision: number, operations: Operation[], role = 'harbour-desk') => call(change, 'POST', '/x', { ...who, body: { revision, role, operations } });
+  const go = (who: { cookie: string }, direction: 'undo' | 'redo', more: object = {}) => call(history, 'POST', '/x', { ...who, body: { direction, role: 'harbour-desk', ...more } });
+  const toolsOf = async (role: string) => getRole((await state()).plan, role).toolbar.tools;
+
+  it('is undone and redone step by step, told by name, and the way forward ends when the same is changed again', async () => {
     const maud = await signInAs('Maud');
     const { revision } = await state();
-    const done = await call(change, 'POST', '/x', { ...maud, body: { revision, operations: [close, { do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false }] } });
-    expect(done).toMatchObject({ status: 200, body: { revision: revision + 1, undo: { words: 'Take away tool “Link”', by: 'Maud Ellery' }, redo: null } });
-    const undone = await call(history, 'POST', '/x', { ...maud, body: { revision: revision + 1, direction: 'undo' } });
-    expect(undone.body).toMatchObject({ undo: { words: 'Door “Notices”: closed' }, redo: { words: 'Take away tool “Link”' } });
-    await call(history, 'POST', '/x', { ...maud, body: { revision: revision + 2, direction: 'undo' } });
+    const done = await prepare(maud, revision, [close, tool('link', false)]);
+    expect(done).toMatchObject({ status: 200, body: { revision: revision + 1, undo: { words: 'Take away tool “Link”', by: 'Maud Ellery', also: [] }, redo: null } });
+    expect((await go(maud, 'undo')).body).toMatchObject({ undo: { words: 'Door “Notices”: closed' }, redo: { words: 'Take away tool “Link”' } });
+    await go(maud, 'undo');
     expect(await doorOf()).toBe('open');
-    await call(history, 'POST', '/x', { ...maud, body: { revision: revision + 3, direction: 'redo' } });
+    await go(maud, 'redo');
     expect(await doorOf()).toBe('closed');
-    await call(change, 'POST', '/x', { ...maud, body: { revision: revision + 4, operations: [{ do: 'set-tool', role: 'harbour-desk', tool: 'quote', on: true }] } });
-    expect(await call(history, 'POST', '/x', { ...maud, body: { revision: revision + 5, direction: 'redo' } })).toMatchObject({ status: 409, body: { code: 'already-done' } });
+    await prepare(maud, revision + 4, [tool('quote', true)]);
+    expect(await go(maud, 'redo')).toMatchObject({ status: 409, body: { code: 'already-done' } });
   });
 
-  it('is not overwritten by a second keyholder, who is shown the newest plan', async () => {
+  it('is one’s own and of one role to undo; what others changed in the same place is named before it goes along', async () => {
+    const [maud, nell] = [await signInAs('Maud'), await secondKeyholder()];
+    const now = async () => (await state()).revision;
+    await prepare(maud, await now(), [tool('numbers', true)]);
+    await prepare(nell, await now(), [tool('table', true, 'newsroom')], 'newsroom');
+    await prepare(nell, await now(), [tool('numbers', true, 'cafe-manager')], 'cafe-manager');
+    // Nell has changed nothing of the harbour desk: there is nothing for her to take back there.
+    expect((await go(nell, 'undo')).body.code).toBe('already-done');
+    expect((await go(maud, 'undo')).status).toBe(200);
+    expect(await toolsOf('harbour-desk')).not.toContain('numbers');
+    expect(await toolsOf('cafe-manager')).toContain('numbers');
+    // Now both on one role.
+    await prepare(maud, await now(), [tool('numbers', true)]);
+    const hers = await prepare(nell, await now(), [tool('highlight', true)]);
+    const refused = await go(maud, 'undo');
+    expect(refused).toMatchObject({ status: 409, body: { code: 'conflict', detail: 'This was changed again since: “Give tool “Highlight”” by Nell Strand. Taking yours back would take that back, too. Nothing was changed.' } });
+    expect(await toolsOf('harbour-desk')).toEqual(expect.arrayContaining(['numbers', 'highlight']));
+    const also = [(hers.body['undo'] as { id: number }).id];
+    expect((await go(maud, 'undo', { also: [...also, 999_999] })).status).toBe(409);
+    expect((await go(maud, 'undo', { also })).status).toBe(200);
+    expect(await toolsOf('harbour-desk')).not.toEqual(expect.arrayContaining(['highlight']));
+  });
+
+  it('is not overwritten by a second keyholder on the same role, who is shown the newest plan; different roles do not collide', async () => {
     const maud = await signInAs('Maud');
     const { revision } = await state();
-    const answers = await Promise.all(['bold', 'italic'].map((tool) => call(change, 'POST', '/x', { ...maud, body: { revision, operations: [{ do: 'set-tool', role: 'harbour-desk', tool, on: false }] } })));
+    const answers = await Promise.all(['bold', 'italic'].map((id) => prepare(maud, revision, [tool(id, false)])));
     expect(answers.map((a) => a.status).sort()).toEqual([200, 409]);
     const lost = answers.find((a) => a.status === 409);
     expect(lost?.body.detail).toMatch(/^The plan has moved on since you opened it, so nothing was overwritten\. The last change is “Take away tool “(Bold|Italic)”” by Maud Ellery\./);
     expect(lost?.body['state']).toMatchObject({ revision: revision + 1 });
+    const others = await Promise.all([prepare(maud, revision, [tool('quote', false, 'newsroom')], 'newsroom'), prepare(maud, revision, [tool('link', true, 'cafe-manager')], 'cafe-manager')]);
+    expect(others.map((a) => a.status)).toEqual([200, 200]);
+    expect([(await toolsOf('newsroom')).includes('quote'), (await toolsOf('cafe-manager')).includes('link')]).toEqual([false, true]);
+    expect((await prepare(maud, revision + 999, [tool('find', true)])).status).toBe(409);
+  });
+
+  it('says who else prepares what', async () => {
+    const [maud, nell] = [await signInAs('Maud'), await secondKeyholder()];
+    const tell = async (who: { cookie: string }, role: string | null) => (await call(preparing, 'POST', '/x', { ...who, body: { role } })).body['others'];
+    expect(await tell(maud, 'newsroom')).toEqual([]);
+    expect(await tell(nell, 'harbour-desk')).toEqual([{ name: 'Maud Ellery', role: 'newsroom' }]);
+    expect(await tell(maud, null)).toEqual([{ name: 'Nell Strand', role: 'harbour-desk' }]);
   });
 
   it('takes all operations or none', async () => {

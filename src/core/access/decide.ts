@@ -88,7 +88,7 @@ export function decide(policy: Policy, question: Question): Decision {
   if (question.person !== null && question.writtenBy?.includes(question.person) && policy.secondPerson.has(question.permission)) return plain(false, 'second-person');
 
   const because: Way[] = [];
-  let nearest: MissedWay | null = null;
+  const misses: MissedWay[] = [];
   for (const assignment of person.assignments) {
     const held = policy.roles.get(assignment.role);
     const outside = assignment.branch !== undefined && question.place !== undefined && !question.place.path.includes(assignment.branch);
@@ -102,7 +102,7 @@ export function decide(policy: Policy, question: Question): Decision {
           (outside ? 'assignment-branch' : undefined) ??
           missedScope(grant, question.place, question);
         if (!missed) because.push(way);
-        else if (grant.effect === 'allow' && (!nearest || NEARNESS.indexOf(missed) > NEARNESS.indexOf(nearest.missed))) nearest = { ...way, missed };
+        else if (grant.effect === 'allow') misses.push({ ...way, missed });
       }
     }
   }
@@ -111,5 +111,7 @@ export function decide(policy: Policy, question: Question): Decision {
   const allow = because[0];
   if (allow) return { allowed: true, reason: 'allowed', decidedBy: allow, because, nearest: null };
   if (visited && isOfAudience(policy, person, visited, question.atMs)) return plain(true, 'audience');
-  return { allowed: false, reason: 'nothing-allows', decidedBy: null, because, nearest };
+  // A stable sort: of those that came as close, the one that stands first.
+  const missed = misses.sort((a, b) => NEARNESS.indexOf(b.missed) - NEARNESS.indexOf(a.missed));
+  return { allowed: false, reason: 'nothing-allows', decidedBy: null, because, nearest: missed[0] ?? null, missed };
 }

@@ -115,4 +115,6 @@ export interface Decision {
   because: readonly Way[];
   /** On a no: the allow that came closest, and why it missed. */
   nearest: MissedWay | null;
+  /** On a no: every allow on this permission that missed, the closest first. */
+  missed?: readonly MissedWay[];
 }

@@ -6,6 +6,8 @@ export interface Names {
   page: (id: string) => string;
   /** "change pages" for `page.edit`. */
   doing: (permission: string) => string;
+  /** "Harbour page" for `harbour`; the id itself when left out. */
+  layout?: (id: string) => string;
   /** "Maud Ellery": who can change what somebody may do. */
   keyholder: string;
 }
@@ -20,10 +22,10 @@ const wayOf = (way: Way, names: Names) => {
 export const STATE_WORDS: Record<PageState, string> = { draft: 'drafts', waiting: 'waiting for a second look', published: 'published', down: 'taken down' };
 
 /** The parts of a scope as a sentence has them: "that are drafts", "under Harbours", "only their own work". None for everywhere. */
-export function scopeInWords(scope: Scope, pageName: (id: string) => string): string[] {
+export function scopeInWords(scope: Scope, pageName: (id: string) => string, layoutName: (id: string) => string = (id) => id): string[] {
   return [
     scope.states && `that are ${scope.states.map((state) => STATE_WORDS[state]).join(' or ')}`,
-    scope.layouts && `with layout ${scope.layouts.join(' or ')}`,
+    scope.layouts && `with layout ${scope.layouts.map(layoutName).join(' or ')}`,
     scope.branch !== undefined && `under ${pageName(scope.branch)}`,
     scope.own && 'only their own work',
   ].filter((part) => typeof part === 'string');
@@ -36,9 +38,11 @@ export function doingWithScope(doing: string, scope: Scope, pageName: (id: strin
   return parts.length === 0 ? doing : `${doing}${isClose ? ' ' : ', '}${parts.join(', ')}`;
 }
 
+const quoted = ({ layout }: Names) => (id: string) => (layout ? `“${layout(id)}”` : id);
+
 const whereOf = (way: Way, names: Names) => {
   const limit = way.assignment.branch !== undefined && way.assignment.branch !== way.grant.scope.branch ? [`under ${names.page(way.assignment.branch)}`] : [];
-  const parts = [...limit, ...scopeInWords(way.grant.scope, names.page)];
+  const parts = [...limit, ...scopeInWords(way.grant.scope, names.page, quoted(names))];
   return parts.length ? parts.join(', ') : 'on the whole site';
 };
 
@@ -59,7 +63,7 @@ export function explainInWords(decision: Decision, permission: string, names: Na
     case 'branch':
     case 'assignment-branch': return `${near} ${whereOf(nearest, names)}, but this lies elsewhere.`;
     case 'own': return `${near}, but only on their own work.`;
-    case 'layouts': return `${near}, but only on the layout ${nearest.grant.scope.layouts?.join(' or ')}.`;
+    case 'layouts': return `${near}, but only on the layout ${nearest.grant.scope.layouts?.map(quoted(names)).join(' or ')}.`;
     case 'states': return `${near}, but only on what is ${nearest.grant.scope.states?.map((state) => STATE_WORDS[state]).join(' or ')}.`;
   }
 }

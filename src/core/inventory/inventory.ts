@@ -12,6 +12,8 @@ export interface Inventory {
   modes: ReadonlyMap<string, WritingMode>;
   widgets: ReadonlyMap<string, Widget & { section: string }>;
   tasks: ReadonlyMap<string, TaskTemplate & { section: string }>;
+  /** Forms a page can have, by id. */
+  layouts: ReadonlyMap<string, { id: string; name: string }>;
   /** Object of a permission (`page`) → section (`pages`). */
   sectionOfObject: ReadonlyMap<string, string>;
 }
@@ -37,7 +39,7 @@ export const isReading = (permission: string): boolean => permission.endsWith('.
  * Joins section files into one inventory.
  * @throws InventoryError when an id is declared twice, or names a screen, permission, tool or control that is not there.
  */
-export function makeInventory(sections: readonly Section[]): Inventory {
+export function makeInventory(sections: readonly Section[], layouts: ReadonlyMap<string, { id: string; name: string }>): Inventory {
   index('section', sections);
   const inventory: Inventory = {
     sections,
@@ -49,6 +51,7 @@ export function makeInventory(sections: readonly Section[]): Inventory {
     modes: index('mode', sections.flatMap((s) => s.modes ?? [])),
     widgets: index('widget', sections.flatMap((s) => inSection(s, s.widgets))),
     tasks: index('task', sections.flatMap((s) => inSection(s, s.tasks))),
+    layouts,
     sectionOfObject: new Map(sections.flatMap((s) => s.permissions.map((p) => [objectOf(p.id), s.id] as const))),
   };
   const must = (there: boolean, what: string) => {
@@ -59,6 +62,7 @@ export function makeInventory(sections: readonly Section[]): Inventory {
   for (const control of inventory.controls.values()) {
     must(inventory.screens.has(control.screen), `${control.id}: no screen "${control.screen}"`);
     if (control.needs) must(inventory.permissions.has(control.needs), `${control.id}: no permission "${control.needs}"`);
+    for (const layout of control.layouts ?? []) must(layouts.has(layout), `${control.id}: no layout "${layout}"`);
     if (control.tool) must(inventory.tools.has(control.tool), `${control.id}: no tool "${control.tool}"`);
   }
   for (const widget of inventory.widgets.values()) must(inventory.permissions.has(widget.needs), `${widget.id}: no permission "${widget.needs}"`);

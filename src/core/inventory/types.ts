@@ -14,6 +14,8 @@ export interface Permission {
   care: CareLevel;
   /** Whether the thing it is asked about lies somewhere in the page tree. */
   placed: boolean;
+  /** The thing lies on a page but is somebody's own, not its page's author's. */
+  ownAuthor?: true;
   /** Nobody may use it on a revision of their own. */
   secondPerson?: true;
 }
@@ -42,6 +44,8 @@ export interface Control {
   tool?: string;
   /** Shown only when the toolbar has this writing mode. */
   mode?: WritingMode['id'];
+  /** Shown only on pages of these layouts. */
+  layouts?: readonly string[];
   /** Only there after something was done or when there is something to show; says what. */
   appears?: string;
 }
@@ -84,6 +88,9 @@ export interface Move {
   text: string;
 }
 
+/** What a task is about, where that lies somewhere in the page tree: one thing of the kind must carry all the task needs. */
+export type TaskThing = 'page' | 'newPage' | 'movedPage' | 'retiredPage' | 'notice' | 'newNotice' | 'review';
+
 /** A job that can be done in this section, with the moves that do it. */
 export interface TaskTemplate {
   id: string;
@@ -93,6 +100,7 @@ export interface TaskTemplate {
   said: readonly string[];
   needs: readonly PermissionId[];
   tools?: readonly string[];
+  thing?: TaskThing;
   /** Where "Start" leads; a screen whose path has no `[id]`. */
   screen: string;
   moves: readonly Move[];

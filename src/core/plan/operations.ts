@@ -28,7 +28,7 @@ export const operationSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('set-columns'), role, count: z.int().min(1).max(3) }),
   z.strictObject({ do: z.literal('word-stop'), role, task: z.string(), stop: z.string(), title: name.max(120), text: z.string().trim().max(1200) }),
   z.strictObject({ do: z.literal('set-publishing'), publishing: publishingSchema }),
-  z.strictObject({ do: z.literal('replace-plan'), plan: planSchema }),
+  z.strictObject({ do: z.literal('replace-plan'), plan: planSchema, why: z.enum(['file', 'drop', 'return']).optional() }),
 ]);
 export type Operation = z.infer<typeof operationSchema>;
 type RoleOperation = Exclude<Operation, { do: 'add-role' | 'keep-apart' | 'set-publishing' | 'replace-plan' }>;
@@ -125,7 +125,7 @@ function change(inventory: Inventory, r: PlanRole, op: RoleOperation): PlanRole 
       if (!inventory.tools.has(op.tool)) return 'no-such-thing';
       const tools = r.toolbar.tools.filter((t) => t !== op.tool);
       if ((tools.length !== r.toolbar.tools.length) === op.on) return 'already-so';
-      return { ...r, toolbar: { ...r.toolbar, tools: op.on ? [...tools, op.tool] : tools } };
+      return { ...r, toolbar: { ...r.toolbar, tools: op.on ? [...inventory.tools.keys()].filter((tool) => tool === op.tool || tools.includes(tool)) : tools } };
     }
     case 'set-mode': {
       const modes = r.toolbar.modes.filter((m) => m !== op.mode);
@@ -186,7 +186,8 @@ export function applyOperation(inventory: Inventory, plan: Plan, op: Operation):
   return { ok: true, plan: checked.data };
 }
 
-const emptyRole = (): Omit<PlanRole, 'id' | 'name' | 'purpose'> => ({ extends: [], grants: [], tasks: [], doors: [], toolbar: { tools: [], modes: ['visual'] }, dashboard: { columns: [[]] }, tours: {} });
+/** What a role begins with: nothing. */
+export const emptyRole = (): Omit<PlanRole, 'id' | 'name' | 'purpose'> => ({ extends: [], grants: [], tasks: [], doors: [], toolbar: { tools: [], modes: ['visual'] }, dashboard: { columns: [[]] }, tours: {} });
 
 function changePlan(inventory: Inventory, plan: Plan, op: Operation): Plan | OperationFault {
   if (op.do === 'replace-plan') return canonical(plan) === canonical(op.plan) ? 'already-so' : op.plan;
@@ -229,7 +230,7 @@ export function operationInWords(inventory: Inventory, op: Operation): string {
     case 'keep-apart': return op.apart ? 'Keep two roles apart' : 'Let two roles be held together';
     case 'change-grant': return `Change a rule. ${may(op.grant)}`;
     case 'set-publishing': return 'Set what is looked for before publishing';
-    case 'replace-plan': return 'Plan read from a file';
+    case 'replace-plan': return { file: 'Plan read from a file', drop: 'What was prepared was dropped', return: 'The plan that was gone back to' }[op.why ?? 'file'];
     case 'tick-task': return `${op.ticked ? 'Tick' : 'Untick'} task “${task(op.task)}”`;
     case 'name-task': return `Name task “${task(op.task)}” in own words`;
     case 'add-grant': return may(op.grant);

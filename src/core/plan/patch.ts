@@ -25,6 +25,21 @@ export function partOf(plan: Plan, other: Plan): PlanPart {
   };
 }
 
+/** What two changes must not both touch for one to be taken back by itself: roles by id, pairs kept apart, what is asked for before publishing. */
+export const touchedBy = (part: PlanPart): string[] => [...Object.keys(part.roles).map((id) => `role ${id}`), ...(part.apart ? ['apart'] : []), ...(part.publishing !== undefined ? ['publishing'] : [])];
+
+/** A plan with what another says of some roles; of everything that concerns all roles where null is among them. What the roles build on must be there. */
+export function withRolesOf(plan: Plan, other: Plan, ids: readonly (string | null)[]): Plan {
+  const part = partOf(other, plan);
+  const isChosen = (id: string) => ids.includes(id);
+  const pairs = (from: Plan) => from.apart.filter((pair) => pair.some(isChosen));
+  return withPart(plan, {
+    roles: Object.fromEntries(Object.entries(part.roles).filter(([id]) => isChosen(id))),
+    ...(part.apart && { apart: [...plan.apart.filter((pair) => !pair.some(isChosen)), ...pairs(other)] }),
+    ...(part.publishing !== undefined && ids.includes(null) && { publishing: part.publishing }),
+  });
+}
+
 /** A plan with a part of it put in place. */
 export function withPart(plan: Plan, part: PlanPart): Plan {
   const roles = new Map(plan.roles.map((role) => [role.id, role]));
@@ -32,7 +47,8 @@ export function withPart(plan: Plan, part: PlanPart): Plan {
     if (role) roles.set(id, role);
     else roles.delete(id);
   }
-  const order = part.order ?? [...roles.keys()];
+  // A role the part knows nothing of stays, behind those it names.
+  const order = part.order ? [...part.order, ...[...roles.keys()].filter((id) => !part.order?.includes(id))] : [...roles.keys()];
   const { publishing: before, ...rest } = plan;
   const publishing = part.publishing === undefined ? before : part.publishing;
   return { ...rest, roles: order.map((id) => roles.get(id)).filter((role) => role !== undefined), apart: part.apart ?? plan.apart, ...(publishing && { publishing }) };

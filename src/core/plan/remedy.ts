@@ -1,4 +1,5 @@
 import { closure, decide, isInForce, type Assignment, type Decision, type PolicyPerson, type Question } from '../access';
+import { canonical } from '../json';
 import { isReading, objectOf, type Inventory, type PermissionId } from '../inventory';
 import { applyOperation, type Operation } from './operations';
 import { policyOf } from './policy';
@@ -14,18 +15,22 @@ export type Remedy =
   /** Nothing may be changed to allow this: somebody else has to do it. */
   | { kind: 'nobody' };
 
+/** The least of `remediesFor`; undefined when there is none. */
+export const remedyFor = (inventory: Inventory, plan: Plan, people: readonly PolicyPerson[], question: Question, decision: Decision): Remedy | undefined => remediesFor(inventory, plan, people, question, decision)[0];
+
 /**
- * What least would let a person do what a decision refused. Only what `decide` then allows is offered; among changes
- * to the plan the one that touches the fewest other people, then the fewest operations. Undefined when the answer was yes already,
+ * What would let a person do what a decision refused, the least first. Only what `decide` then allows is offered; among changes
+ * to the plan those come first that touch the fewest other people, then the fewest operations. Empty when the answer was yes already,
  * or when nothing alone would help.
  */
-export function remedyFor(inventory: Inventory, plan: Plan, people: readonly PolicyPerson[], question: Question, decision: Decision): Remedy | undefined {
-  if (decision.allowed) return undefined;
-  if (decision.reason === 'second-person') return { kind: 'nobody' };
-  if (decision.reason === 'suspended') return { kind: 'resume' };
+export function remediesFor(inventory: Inventory, plan: Plan, people: readonly PolicyPerson[], question: Question, decision: Decision): Remedy[] {
+  if (decision.allowed) return [];
+  if (decision.reason === 'second-person') return [{ kind: 'nobody' }];
+  if (decision.reason === 'suspended') return [{ kind: 'resume' }];
+  const found: Remedy[] = [];
   const person = people.find((p) => p.id === question.person);
   const permission = question.permission as PermissionId;
-  if (!person || !inventory.permissions.has(permission)) return undefined;
+  if (!person || !inventory.permissions.has(permission)) return [];
   const turns = (operations: readonly Operation[]): boolean => {
     let next = plan;
     for (const operation of operations) {
@@ -45,7 +50,7 @@ export function remedyFor(inventory: Inventory, plan: Plan, people: readonly Pol
         ? { ...before, branch: place.at(-1) }
         : { ...before, ...(before.fromMs !== undefined && question.atMs < before.fromMs && { fromMs: question.atMs }), ...(before.untilMs !== undefined && question.atMs >= before.untilMs && { untilMs: undefined }) };
     const changed = people.map((p) => (p === person ? { ...p, assignments: p.assignments.map((a) => (a === before ? after : a)) } : p));
-    if (decide(policyOf(inventory, plan, changed), question).allowed) return { kind: 'assignment', before, after };
+    if (decide(policyOf(inventory, plan, changed), question).allowed) found.push({ kind: 'assignment', before, after });
   }
 
   const held = person.assignments.filter((a) => isInForce(a, question.atMs)).map((a) => a.role).filter((id) => id !== KEYHOLDER);
@@ -57,7 +62,7 @@ export function remedyFor(inventory: Inventory, plan: Plan, people: readonly Pol
   const scope = question.place ? { branch: question.place.path.at(-1) } : {};
   const section = inventory.sectionOfObject.get(objectOf(permission)) ?? '';
   for (const role of held) {
-    const door: Operation = { do: 'set-door', role, section, state: isReading(permission) ? 'look' : 'open' };
+    const door: Operation = { do: 'set-door', role, section, state: isReading(permission) && !worksIn(inventory, plan, role, section) ? 'look' : 'open' };
     const grant: Operation = { do: 'add-grant', role, grant: { id: `${permission}${scope.branch ? `-under-${scope.branch}` : ''}-more`, effect: 'allow', permission, scope } };
     for (const operations of [[door], [grant], [grant, door]]) candidates.push([...undo, ...operations]);
   }
@@ -65,9 +70,17 @@ export function remedyFor(inventory: Inventory, plan: Plan, people: readonly Pol
     const touched = new Set(operations.map((op) => ('role' in op ? op.role : '')));
     return people.filter((p) => p !== person && p.assignments.some((a) => closure(policy, a.role).some(({ role }) => touched.has(role.id)))).map((p) => p.name);
   };
-  const best = candidates
+  const changes = candidates
     .filter((operations) => turns(operations))
     .map((operations) => ({ operations, alsoFor: alsoFor(operations) }))
-    .sort((a, b) => a.alsoFor.length - b.alsoFor.length || a.operations.length - b.operations.length)[0];
-  return best && { kind: 'plan', ...best };
+    .sort((a, b) => a.alsoFor.length - b.alsoFor.length || a.operations.length - b.operations.length);
+  // What holds another change within it, and more, is none of its own.
+  const least = changes.filter((one, i) => !changes.slice(0, i).some((other) => other.operations.every((op) => one.operations.some((o) => canonical(o) === canonical(op)))));
+  return [...found, ...least.map((one): Remedy => ({ kind: 'plan', ...one }))];
+}
+
+/** Whether a ticked task of a role needs more of a section than reading. */
+function worksIn(inventory: Inventory, plan: Plan, roleId: string, section: string): boolean {
+  const tasks = plan.roles.find((r) => r.id === roleId)?.tasks ?? [];
+  return tasks.some(({ task }) => inventory.tasks.get(task)?.needs.some((need) => !isReading(need) && inventory.sectionOfObject.get(objectOf(need)) === section));
 }

@@ -2,7 +2,7 @@ import { doingWithScope } from '../access';
 import type { Inventory } from '../inventory';
 import { canonical } from '../json';
 import { CHECKS } from '../content';
-import { allDoors, publishingOf, type Plan, type PlanRole } from '../plan';
+import { allDoors, emptyRole, publishingOf, type Plan, type PlanRole } from '../plan';
 
 export interface RoleDifference {
   /** Null for what concerns every role. */
@@ -14,13 +14,19 @@ export interface RoleDifference {
 
 const STATE = { open: 'open', look: 'look only', away: 'put away', closed: 'closed' };
 
+/** A scope with its layouts by their names, as sentences have them. */
+const layoutNames = (inventory: Inventory, scope: PlanRole['grants'][number]['scope']) => (scope.layouts ? { ...scope, layouts: scope.layouts.map((id) => `“${inventory.layouts.get(id)?.name ?? id}”`) } : scope);
+
 /** A grant as a sentence has it: "change pages, under Harbours". */
 export function grantInWords(inventory: Inventory, grant: PlanRole['grants'][number], pageName: (id: string) => string): string {
   const what = grant.permission === '*' ? 'do everything' : grant.permission.endsWith('.*') ? `do everything with ${inventory.sections.find((s) => s.id === inventory.sectionOfObject.get(grant.permission.slice(0, -2)))?.name ?? grant.permission}` : (inventory.permissions.get(grant.permission as never)?.name ?? grant.permission);
-  return doingWithScope(what, grant.scope, pageName);
+  return doingWithScope(what, layoutNames(inventory, grant.scope), pageName);
 }
 
-function roleLines(inventory: Inventory, a: PlanRole, b: PlanRole, pageName: (id: string) => string): string[] {
+/** The words a role has of its own for the stops of a tour; none where they are empty. */
+const wordsOf = (role: PlanRole, task: string) => Object.entries(role.tours[task] ?? {}).filter(([, words]) => Object.keys(words).length > 0).sort(([x], [y]) => (x < y ? -1 : 1));
+
+function roleLines(inventory: Inventory, a: PlanRole, b: PlanRole, pageName: (id: string) => string, roleName: (id: string) => string): string[] {
   const lines: string[] = [];
   const setDiff = (before: readonly string[], after: readonly string[], gained: (id: string) => string, lost: (id: string) => string) => {
     for (const id of after) if (!before.includes(id)) lines.push(gained(id));
@@ -32,6 +38,8 @@ function roleLines(inventory: Inventory, a: PlanRole, b: PlanRole, pageName: (id
     const old = a.tasks.find((o) => o.task === t.task);
     if (old && canonical([old.name, old.said]) !== canonical([t.name, t.said])) lines.push(`Task “${taskName(a, t.task)}” has new words: “${taskName(b, t.task)}”.`);
   }
+  const order = (role: PlanRole, other: PlanRole) => role.tasks.map((t) => t.task).filter((id) => other.tasks.some((o) => o.task === id)).join();
+  if (order(a, b) !== order(b, a)) lines.push('The tasks stand in another order.');
   const key = (g: PlanRole['grants'][number]) => canonical([g.effect, g.permission, g.scope]);
   for (const g of b.grants) if (!a.grants.some((o) => key(o) === key(g))) lines.push(`They ${g.effect === 'allow' ? 'may now' : 'must no longer'} ${grantInWords(inventory, g, pageName)}.`);
   for (const g of a.grants) if (!b.grants.some((o) => key(o) === key(g))) lines.push(g.effect === 'allow' ? `They may no longer ${grantInWords(inventory, g, pageName)}.` : `No longer forbidden: ${grantInWords(inventory, g, pageName)}.`);
@@ -43,8 +51,8 @@ function roleLines(inventory: Inventory, a: PlanRole, b: PlanRole, pageName: (id
     if (old.state !== d.state) lines.push(`Door “${doorName(d)}”: ${STATE[old.state]} → ${STATE[d.state]}.`);
     if (doorName(old) !== doorName(d)) lines.push(`Door “${doorName(old)}” is now called “${doorName(d)}”.`);
   }
-  const order = (doors: PlanRole['doors']) => doors.filter((d) => d.state !== 'closed' && doorsA.find((o) => o.section === d.section)?.state !== 'closed' && doorsB.find((o) => o.section === d.section)?.state !== 'closed').map((d) => d.section).join();
-  if (order(doorsA) !== order(doorsB)) lines.push('The doors stand in another order.');
+  const doorOrder = (doors: PlanRole['doors']) => doors.filter((d) => d.state !== 'closed' && doorsA.find((o) => o.section === d.section)?.state !== 'closed' && doorsB.find((o) => o.section === d.section)?.state !== 'closed').map((d) => d.section).join();
+  if (doorOrder(doorsA) !== doorOrder(doorsB)) lines.push('The doors stand in another order.');
   const tool = (id: string) => inventory.tools.get(id)?.name ?? inventory.modes.get(id)?.name ?? id;
   setDiff([...a.toolbar.tools, ...a.toolbar.modes], [...b.toolbar.tools, ...b.toolbar.modes], (id) => `Toolbar gains “${tool(id)}”.`, (id) => `Toolbar loses “${tool(id)}”.`);
   const widget = (id: string) => inventory.widgets.get(id)?.name ?? id;
@@ -52,10 +60,10 @@ function roleLines(inventory: Inventory, a: PlanRole, b: PlanRole, pageName: (id
   const kept = (role: PlanRole, other: PlanRole) => canonical(role.dashboard.columns.map((c) => c.filter((w) => other.dashboard.columns.flat().includes(w))));
   if (kept(a, b) !== kept(b, a)) lines.push('Today is arranged differently.');
   for (const task of new Set([...Object.keys(a.tours), ...Object.keys(b.tours)]))
-    if (canonical(a.tours[task]) !== canonical(b.tours[task])) lines.push(`The tour “${taskName(b, task)}” has new words.`);
+    if (canonical(wordsOf(a, task)) !== canonical(wordsOf(b, task))) lines.push(`The tour “${taskName(b, task)}” has new words.`);
   if (a.name !== b.name) lines.push(`The role is now called “${b.name}”.`);
   if (a.purpose !== b.purpose) lines.push('What it is for is said in other words.');
-  if (a.extends.join() !== b.extends.join()) lines.push('It builds on other roles.');
+  if (a.extends.join() !== b.extends.join()) lines.push(b.extends.length === 0 ? 'It no longer builds on other roles.' : `It builds on ${b.extends.map((id) => `“${roleName(id)}”`).join(', ')}${a.extends.length > 0 ? `; before on ${a.extends.map((id) => `“${roleName(id)}”`).join(', ')}` : ''}.`);
   if (a.archived !== b.archived) lines.push(b.archived ? 'It is archived: nobody can be given it.' : 'It is brought back from the archive.');
   return lines;
 }
@@ -86,7 +94,8 @@ export function differences(inventory: Inventory, before: Plan, after: Plan, pag
   const out: RoleDifference[] = [];
   for (const b of after.roles) {
     const a = before.roles.find((r) => r.id === b.id);
-    const lines = a ? roleLines(inventory, a, b, pageName) : ['This role is new.'];
+    const roleName = (id: string) => after.roles.find((r) => r.id === id)?.name ?? before.roles.find((r) => r.id === id)?.name ?? id;
+    const lines = a ? roleLines(inventory, a, b, pageName, roleName) : ['This role is new.', ...roleLines(inventory, { ...emptyRole(), id: b.id, name: b.name, purpose: b.purpose }, b, pageName, roleName)];
     lines.push(...apartLines(b.id, before, after));
     if (lines.length) out.push({ role: b.id, name: b.name, lines });
   }

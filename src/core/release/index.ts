@@ -1,1 +1,3 @@
 export * from './differences';
+export * from './words';
+export * from './impact';

@@ -1,7 +1,7 @@
-import { decide, isInForce, rulesAllow, rulesFor, type Decision, type DoorState, type Place, type PolicyPerson } from '../access';
+import { decide, isInForce, rulesAllow, rulesFor, type Decision, type DoorState, type Place, type PolicyPerson, type Rule } from '../access';
 import { isReading, type Inventory, type PermissionId, type Section } from '../inventory';
 import { allDoors, policyOf, type Plan, type PlanRole } from '../plan';
-import { judgeTask, missingInWords, type Verdict } from '../task';
+import { judgeTask, missingInWords, placesFor, type TaskFacts, type Verdict } from '../task';
 import { tourOf, type Tour } from '../tour';
 
 export interface RoomDoor {
@@ -21,6 +21,8 @@ export interface RoomTask {
   said: string[];
   start: string;
   verdict: Verdict;
+  /** Pages it can be done on, asked when wanted: all of them for a task that is about no page. */
+  pages: () => string[];
   tour: Tour;
 }
 
@@ -48,23 +50,40 @@ export interface RoomInput {
 const BEST: readonly DoorState[] = ['open', 'look', 'away', 'closed'];
 const better = (a: DoorState, b: DoorState) => (BEST.indexOf(a) <= BEST.indexOf(b) ? a : b);
 
-/** Decides for one person, keeping for each permission the most favourable answer over all places. */
-export function bestDecisions(input: RoomInput): (permission: PermissionId) => Decision {
+/** What one person may do, asked in many ways: the most favourable answer over all places, and place by place. */
+export interface Asker { best: (permission: PermissionId) => Decision; may: (permission: PermissionId, place: Place) => boolean }
+
+/** Decides for one person, keeping what was worked out. What lies on a page may be their own there; a page is its author's. */
+export function askerFor(input: RoomInput): Asker {
   const policy = policyOf(input.inventory, input.plan, [input.person]);
   const known = new Map<string, Decision>();
-  return (permission) => {
+  const allRules = new Map<string, Rule[]>();
+  const rulesOf = (permission: string) => {
+    let rules = allRules.get(permission);
+    if (!rules) allRules.set(permission, (rules = rulesFor(policy, input.person.id, permission, input.nowMs)));
+    return rules;
+  };
+  const may = (permission: PermissionId, place: Place) => rulesAllow(rulesOf(permission), input.person.id, { place });
+  const best = (permission: PermissionId) => {
     const old = known.get(permission);
     if (old) return old;
-    const ask = (place?: Place) => decide(policy, { person: input.person.id, permission, place, author: input.person.id, atMs: input.nowMs });
+    const ownAuthor = input.inventory.permissions.get(permission)?.ownAuthor ?? false;
+    const asOwn = (place: Place | undefined) => (place && ownAuthor ? { ...place, author: input.person.id } : place);
+    const ask = (place?: Place) => decide(policy, { person: input.person.id, permission, place: asOwn(place), author: input.person.id, atMs: input.nowMs });
     const placed = input.inventory.permissions.get(permission)?.placed ?? false;
-    const rules = placed ? rulesFor(policy, input.person.id, permission, input.nowMs) : [];
-    const allowed = placed ? input.places.find((place) => rulesAllow(rules, input.person.id, { place })) : undefined;
-    let best = ask(placed ? (allowed ?? input.places[0]) : undefined);
+    const allowed = placed ? input.places.find((place) => may(permission, place) || (ownAuthor && may(permission, { ...place, author: input.person.id }))) : undefined;
+    if (allowed && may(permission, allowed)) {
+      const decided = decide(policy, { person: input.person.id, permission, place: allowed, atMs: input.nowMs });
+      known.set(permission, decided);
+      return decided;
+    }
+    let answer = ask(placed ? (allowed ?? input.places[0]) : undefined);
     // Forbidden at the first place says little of the others: the answer there may name what comes closer.
-    if (placed && best.reason === 'denied') best = input.places.map(ask).find((here) => here.nearest) ?? best;
-    known.set(permission, best);
-    return best;
+    if (placed && answer.reason === 'denied') answer = input.places.map(ask).find((here) => here.nearest) ?? answer;
+    known.set(permission, answer);
+    return answer;
   };
+  return { best, may };
 }
 
 /** The roles that count for a person now, in the order they were assigned. */
@@ -81,7 +100,7 @@ function heldRoles(input: RoomInput): PlanRole[] {
 export function room(input: RoomInput): Room {
   const { inventory } = input;
   const roles = heldRoles(input);
-  const best = bestDecisions(input);
+  const { best, may } = askerFor(input);
   const planned = new Map<string, { state: DoorState; name?: string | undefined }>();
   for (const role of roles)
     for (const door of allDoors(inventory, role)) {
@@ -114,7 +133,7 @@ export function room(input: RoomInput): Room {
   const doorOf = (section: string): DoorState => planned.get(section)?.state ?? 'closed';
   const toolSet = new Set(tools);
   const nameOf = (section: Section | undefined, id: string) => doors.find((d) => d.section === id)?.name ?? planned.get(id)?.name ?? section?.name ?? id;
-  const facts = { inventory, best, doorOf, tools: toolSet };
+  const facts: TaskFacts = { inventory, person: input.person.id, best, may, places: input.places, doorOf, tools: toolSet, modes };
   const tourRoom = {
     doorName: (id: string) => nameOf(inventory.sections.find((s) => s.id === id), id),
     doorShown: (id: string) => doors.some((d) => d.section === id && d.state !== 'away') || doorOf(id) === 'closed',
@@ -138,7 +157,7 @@ export function room(input: RoomInput): Room {
       const name = ticked.name ?? template.name;
       tasks.push({
         task: template.id, section: template.section, name, purpose: template.purpose, said: [...template.said, ...(ticked.said ?? []), template.name],
-        start: inventory.screens.get(template.screen)?.path ?? '/room', verdict: judgeTask(template, facts), tour: tourOf(inventory, tourRoom, role.tours, template, name),
+        start: inventory.screens.get(template.screen)?.path ?? '/room', verdict: judgeTask(template, facts), pages: () => placesFor(template, facts).map((place) => place.path.at(-1) ?? ''), tour: tourOf(inventory, tourRoom, role.tours, template, name),
       });
     }
   return { person: { id: input.person.id, name: input.person.name }, roles: roles.map(({ id, name }) => ({ id, name })), doors, toolbar: { tools, modes: [...modes] }, dashboard: columns, tasks };

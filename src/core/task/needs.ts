@@ -1,5 +1,6 @@
-import { getEntry, type Inventory, type PermissionId } from '../inventory';
+import type { Inventory, PermissionId } from '../inventory';
 import { KEYHOLDER, type PlanRole } from '../plan';
+import { needsOf } from './verdict';
 
 /** Permissions a role's ticked tasks need, with the names of those tasks; the screens they go through included. */
 export function neededBy(inventory: Inventory, role: PlanRole): Map<PermissionId, string[]> {
@@ -7,8 +8,8 @@ export function neededBy(inventory: Inventory, role: PlanRole): Map<PermissionId
   for (const ticked of role.tasks) {
     const task = inventory.tasks.get(ticked.task);
     if (!task) continue;
-    const screens = [task.screen, ...task.moves.map((move) => getEntry(inventory.controls, move.control).screen)].map((id) => getEntry(inventory.screens, id).needs);
-    for (const need of new Set([...task.needs, ...screens])) if (need) needed.set(need, [...(needed.get(need) ?? []), ticked.name ?? task.name]);
+    const { somewhere, onThing } = needsOf(inventory, task);
+    for (const need of new Set([...onThing, ...somewhere])) needed.set(need, [...(needed.get(need) ?? []), ticked.name ?? task.name]);
   }
   return needed;
 }

@@ -1,63 +1,136 @@
 import { isReading, objectOf, type Inventory, type PermissionId, type TaskTemplate } from '../inventory';
 import type { Operation } from '../plan';
-import type { Decision, DoorState } from '../access';
+import type { Decision, DoorState, Place } from '../access';
+import { chainsOf } from './chains';
 
 export type Missing =
   | { kind: 'permission'; id: PermissionId }
   | { kind: 'denied'; id: PermissionId }
+  /** Each is allowed somewhere, but no one thing has them all. */
+  | { kind: 'apart'; ids: PermissionId[] }
+  /** Allowed, but no page it is allowed on has what the task is about. */
+  | { kind: 'layout'; control: string }
   | { kind: 'door'; id: string; state: DoorState }
-  | { kind: 'tool'; id: string };
+  | { kind: 'tool'; id: string }
+  | { kind: 'mode'; id: string };
 
 /** Whether a task can be done, or the first thing that is missing, in the order a person would meet it. */
 export type Verdict = { can: true } | { can: false; missing: Missing };
 
 export interface TaskFacts {
   inventory: Inventory;
+  /** Who would do it. */
+  person: string;
   /** The most favourable decision about a permission over all places. */
   best(permission: PermissionId): Decision;
+  /** Whether a permission is allowed on a thing that lies somewhere. */
+  may(permission: PermissionId, place: Place): boolean;
+  places: readonly Place[];
   doorOf(section: string): DoorState;
   tools: ReadonlySet<string>;
+  modes: ReadonlySet<string>;
 }
 
-/** Follows a task from its door through its permissions to its tools. */
-export function judgeTask(task: TaskTemplate & { section: string }, facts: TaskFacts): Verdict {
-  const screenNeeds = getScreenNeeds(facts.inventory, task);
-  for (const permission of [...new Set([...screenNeeds, ...task.needs])]) {
+/** What a task asks for: somewhere, to get to it, and on the very thing it is about. */
+export interface TaskNeeds { somewhere: PermissionId[]; onThing: PermissionId[] }
+
+/** The controls somebody has to use; what is only shown on the way may be missing. */
+const usedControls = (inventory: Inventory, task: TaskTemplate) => task.moves.filter((move) => move.await !== 'see').flatMap((move) => inventory.controls.get(move.control) ?? []);
+
+/** Every permission a task needs, by its screens, its controls and by itself. */
+export function needsOf(inventory: Inventory, task: TaskTemplate): TaskNeeds {
+  const screens = [task.screen, ...task.moves.map((move) => inventory.controls.get(move.control)?.screen ?? task.screen)].flatMap((id) => inventory.screens.get(id) ?? []);
+  const list = (ids: (PermissionId | undefined)[]) => [...new Set(ids)].filter((id) => id !== undefined);
+  return {
+    somewhere: list(screens.filter((screen) => !screen.on).map((screen) => screen.needs)),
+    onThing: list([...screens.filter((screen) => screen.on).map((screen) => screen.needs), ...task.needs, ...usedControls(inventory, task).map((control) => control.needs)]),
+  };
+}
+
+/** The pages one thing of which carries all that a task needs; every page where it is about nothing that lies somewhere. Empty when it cannot be done. */
+export function placesFor(task: TaskTemplate & { section: string }, facts: TaskFacts): Place[] {
+  if (missingEverywhere(task, facts)) return [];
+  return chainPlaces(task, facts) ?? [...facts.places];
+}
+
+/** Places at which the whole chain holds; undefined where the task is about nothing that lies somewhere. */
+function chainPlaces(task: TaskTemplate, facts: TaskFacts, most = Infinity): Place[] | undefined {
+  const { inventory } = facts;
+  const needs = needsOf(inventory, task).onThing.filter((id) => inventory.permissions.get(id)?.placed);
+  if (!task.thing || needs.length === 0) return undefined;
+  const layouts = layoutsOf(task, facts);
+  const chains = chainsOf(task.thing, needs, facts);
+  const found: Place[] = [];
+  for (const place of facts.places) {
+    if (layouts && !layouts.has(place.layout)) continue;
+    if (chains(place)) found.push(place);
+    if (found.length >= most) break;
+  }
+  return found;
+}
+
+/** Layouts that have all the fields a task writes in; undefined when any will do. */
+function layoutsOf(task: TaskTemplate, facts: TaskFacts): Set<string> | undefined {
+  const lists = usedControls(facts.inventory, task).flatMap((control) => (control.layouts ? [control.layouts] : []));
+  return lists.length === 0 ? undefined : new Set((lists[0] ?? []).filter((id) => lists.every((list) => list.includes(id))));
+}
+
+/** What is missing wherever one looks. */
+function missingEverywhere(task: TaskTemplate & { section: string }, facts: TaskFacts): Missing | undefined {
+  const { inventory } = facts;
+  const needs = needsOf(inventory, task);
+  for (const permission of new Set([...needs.somewhere, ...needs.onThing])) {
     const decision = facts.best(permission);
     if (decision.allowed) continue;
-    const section = facts.inventory.sectionOfObject.get(objectOf(permission)) ?? task.section;
-    const door = facts.inventory.doors.some((s) => s.id === section) ? facts.doorOf(section) : 'open';
-    if (door === 'closed' || (door === 'look' && !isReading(permission))) return { can: false, missing: { kind: 'door', id: section, state: door } };
-    if (decision.reason === 'denied') return { can: false, missing: { kind: 'denied', id: permission } };
-    return { can: false, missing: { kind: 'permission', id: permission } };
+    const section = inventory.sectionOfObject.get(objectOf(permission)) ?? task.section;
+    const door = inventory.doors.some((s) => s.id === section) ? facts.doorOf(section) : 'open';
+    if (door === 'closed' || (door === 'look' && !isReading(permission))) return { kind: 'door', id: section, state: door };
+    return { kind: decision.reason === 'denied' ? 'denied' : 'permission', id: permission };
   }
-  for (const tool of task.tools ?? []) if (!facts.tools.has(tool)) return { can: false, missing: { kind: 'tool', id: tool } };
-  return { can: true };
+  const controls = usedControls(inventory, task);
+  const tool = [...(task.tools ?? []), ...controls.flatMap((control) => control.tool ?? [])].find((id) => !facts.tools.has(id));
+  if (tool !== undefined) return { kind: 'tool', id: tool };
+  const mode = controls.flatMap((control) => control.mode ?? []).find((id) => !facts.modes.has(id));
+  return mode === undefined ? undefined : { kind: 'mode', id: mode };
 }
 
-function getScreenNeeds(inventory: Inventory, task: TaskTemplate): PermissionId[] {
-  const screens = [task.screen, ...task.moves.map((move) => inventory.controls.get(move.control)?.screen ?? task.screen)];
-  return [...new Set(screens)].map((id) => inventory.screens.get(id)?.needs).filter((need) => need !== undefined);
+/**
+ * Whether somebody can do a task at an instant with the tools and controls they have: when there is one thing, or one chain of
+ * things, that carries all it needs. The same verdict serves the list of tasks, the room, Today, tours and the Workshop.
+ */
+export function judgeTask(task: TaskTemplate & { section: string }, facts: TaskFacts): Verdict {
+  const missing = missingEverywhere(task, facts);
+  if (missing) return { can: false, missing };
+  if (chainPlaces(task, facts, 1)?.length !== 0) return { can: true };
+  const layouts = layoutsOf(task, facts);
+  const noSuchLayout = layouts && chainPlaces({ ...task, moves: task.moves.map((move) => ({ ...move, await: 'see' as const })) }, facts, 1)?.length !== 0;
+  const control = noSuchLayout && usedControls(facts.inventory, task).find((one) => one.layouts);
+  return { can: false, missing: control ? { kind: 'layout', control: control.id } : { kind: 'apart', ids: needsOf(facts.inventory, task).onThing.filter((id) => facts.inventory.permissions.get(id)?.placed) } };
 }
 
 /** What is missing, as a sentence for the administrator. */
-export function missingInWords(inventory: Inventory, missing: Missing): string {
-  const section = (id: string) => inventory.sections.find((s) => s.id === id)?.name ?? id;
+export function missingInWords(inventory: Inventory, missing: Missing, doorName: (section: string) => string = (id) => inventory.sections.find((s) => s.id === id)?.name ?? id): string {
   const permission = (id: PermissionId) => inventory.permissions.get(id)?.name ?? id;
   switch (missing.kind) {
     case 'permission': return `Missing: may ${permission(missing.id)}.`;
     case 'denied': return `A deny forbids it: must not ${permission(missing.id)}.`;
-    case 'door': return missing.state === 'look' ? `The door “${section(missing.id)}” is set to look only.` : `The door “${section(missing.id)}” is closed.`;
+    case 'apart': return missing.ids.length === 1 ? `May ${missing.ids.map(permission).join()}, but nowhere where it helps.` : `Nowhere together: may ${missing.ids.map(permission).join('; ')} – each somewhere, but not all on one page.`;
+    case 'layout': return `No page they may change has “${inventory.controls.get(missing.control)?.name ?? missing.control}”.`;
+    case 'door': return missing.state === 'look' ? `The door “${doorName(missing.id)}” is set to look only.` : `The door “${doorName(missing.id)}” is closed.`;
     case 'tool': return `The toolbar lacks “${inventory.tools.get(missing.id)?.name ?? missing.id}”.`;
+    case 'mode': return `“${inventory.modes.get(missing.id)?.name ?? missing.id}” is not among the writing modes.`;
   }
 }
 
-/** The operation that adds what is missing; undefined where that is for a person to decide. */
-export function mendMissing(role: string, missing: Missing): Operation | undefined {
+/** The operation that adds what is missing, where a page is wanted on one branch only if one is given; undefined where that is for a person to decide. */
+export function mendMissing(role: string, missing: Missing, branch?: string): Operation | undefined {
   switch (missing.kind) {
-    case 'permission': return { do: 'add-grant', role, grant: { id: `${missing.id}-everywhere`, effect: 'allow', permission: missing.id, scope: {} } };
+    case 'permission': return { do: 'add-grant', role, grant: { id: `${missing.id}-${branch === undefined ? 'everywhere' : `under-${branch}`}`, effect: 'allow', permission: missing.id, scope: branch === undefined ? {} : { branch } } };
     case 'door': return { do: 'set-door', role, section: missing.id, state: 'open' };
     case 'tool': return { do: 'set-tool', role, tool: missing.id, on: true };
-    case 'denied': return undefined;
+    case 'mode': return missing.id === 'visual' ? undefined : { do: 'set-mode', role, mode: missing.id as 'preview' | 'code', on: true };
+    case 'denied':
+    case 'apart':
+    case 'layout': return undefined;
   }
 }

@@ -27,6 +27,14 @@ const BY_SECTION: Column[] = sections.map((s) => ({ id: s.id, name: sectionName(
 const extentOf = (row: MapRow, column: Column): Extent => joinExtents(column.at.map((at) => row.cells[at] ?? 'no'));
 
 /** What the cell that was chosen says: for each permission of its column, the reasons and the pages they hold for. */
+/** Where a no is looked into and mended, with the same plan, branch and day. */
+function mendHref(row: MapRow, permission: string, query: string): string {
+  const asked = new URLSearchParams(query);
+  const to = new URLSearchParams({ who: asked.get('rows') === 'roles' ? `role ${row.id}` : row.id, may: permission });
+  for (const name of ['plan', 'branch', 'on']) if (asked.get(name)) to.set(name, asked.get(name) ?? '');
+  return `/workshop/access/why?${to.toString()}`;
+}
+
 function WhyCell({ row, column, query, onClose }: { row: MapRow; column: Column; query: string; onClose: () => void }) {
   const [answers, setAnswers] = useState<Record<string, WhyGroup[] | string>>({});
   const asked = useRef(false);
@@ -75,6 +83,11 @@ function WhyCell({ row, column, query, onClose }: { row: MapRow; column: Column;
                     </li>
                   ))}
                 </ul>
+              )}
+              {Array.isArray(answer) && answer.some((group) => !group.allowed) && (
+                <a className="btn btn-small mt-1.5" href={mendHref(row, permission.id, query)}>
+                  What would change it?<span className="sr-only"> {row.name}, {permission.name}</span>
+                </a>
               )}
             </section>
           );

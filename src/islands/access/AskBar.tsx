@@ -9,10 +9,12 @@ export interface AskBarProps {
   /** Name and choices of further questions, by their name in the address. */
   choices: { id: string; label: string; options: { value: string; name: string; group?: string }[] }[];
   pageLabel?: string;
+  /** A day can be asked about, too. */
+  dated?: boolean;
 }
 
 /** The question a screen about access answers, as fields; each choice is kept in the address, so that it can be passed on and come back to. */
-export function AskBar({ path, asked, pages, choices, pageLabel }: AskBarProps) {
+export function AskBar({ path, asked, pages, choices, pageLabel, dated }: AskBarProps) {
   const go = (id: string, value: string) => {
     const query = new URLSearchParams(Object.entries({ ...asked, [id]: value }).filter(([, v]) => v !== ''));
     location.assign(`${path}?${query.toString()}`);
@@ -37,6 +39,12 @@ export function AskBar({ path, asked, pages, choices, pageLabel }: AskBarProps) 
         {pages && (
           <div className="w-[19rem] max-w-full">
             <PagePicker label={pageLabel ?? 'On which branch'} pages={pages} value={asked['branch'] ?? ''} whole="The whole website" onChange={(id) => go('branch', id)} />
+          </div>
+        )}
+        {dated && (
+          <div>
+            <label className="label" htmlFor="ask-on">On which day</label>
+            <input id="ask-on" type="date" className="field" defaultValue={asked['on'] ?? ''} onChange={(event) => { if (event.target.value === '' || /^20\d\d-/.test(event.target.value)) go('on', event.target.value); }} />
           </div>
         )}
       </div>

@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { Confirm, Labelled, ProblemNote, Safe } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 
-/** Asks, then makes the prepared plan the one in force. */
-export function GoLive(props: { revision: number; people: number }) {
+/** Asks, then makes what is prepared the plan in force: all of it, or the roles named. */
+export function GoLive(props: { revision: number; people: number; roles: (string | null)[] | null }) {
   return (
     <Safe>
       <GoLiveCard {...props} />
@@ -11,12 +11,12 @@ export function GoLive(props: { revision: number; people: number }) {
   );
 }
 
-function GoLiveCard({ revision, people }: { revision: number; people: number }) {
+function GoLiveCard({ revision, people, roles }: { revision: number; people: number; roles: (string | null)[] | null }) {
   const { act, busy, problem } = useSend();
   const [note, setNote] = useState('');
   const [asking, setAsking] = useState(false);
   const go = async () => {
-    const sent = await act('POST', '/api/workshop/release', { revision, note });
+    const sent = await act('POST', '/api/workshop/release', { revision, note, roles });
     setAsking(false);
     if (sent?.ok) location.assign('/workshop/releases?done=live');
   };
@@ -35,17 +35,17 @@ function GoLiveCard({ revision, people }: { revision: number; people: number }) 
         {(ids) => <input {...ids} className="field" maxLength={300} value={note} onChange={(event) => setNote(event.target.value)} />}
       </Labelled>
       <button type="button" className="btn btn-main" data-anchor="workshop.release.go" onClick={() => setAsking(true)}>
-        Go live
+        {roles === null ? 'Go live' : 'Go live with these'}
       </button>
       <Confirm open={asking} title="Make this the plan in force?" yes="Go live now" busy={busy} onYes={() => void go()} onNo={() => setAsking(false)}>
-        {people === 0 ? 'Nobody holds these roles yet.' : `${people} ${people === 1 ? 'person has' : 'people have'} the new room from their next press on.`} The plan before stays under Releases; you can go back to it.
+        {people === 0 ? 'Nobody’s room changes at once.' : `${people} ${people === 1 ? 'person has' : 'people have'} the new room from their next press on.`} The plan before stays under Releases; you can go back to it.
       </Confirm>
     </div>
   );
 }
 
-/** Goes back to an earlier release, after asking. */
-export function ReturnTo({ number, revision }: { number: number; revision: number }) {
+/** Goes back to the release that was looked at, after asking. */
+export function ReturnTo({ number, revision, prepared }: { number: number; revision: number; /** Something is prepared that is not live. */ prepared: boolean }) {
   const { act, busy, problem } = useSend();
   const [asking, setAsking] = useState(false);
   const go = async () => {
@@ -54,15 +54,46 @@ export function ReturnTo({ number, revision }: { number: number; revision: numbe
     if (sent?.ok) location.assign('/workshop/releases?done=back');
   };
   return (
-    <div>
-      <button type="button" className="btn btn-small" onClick={() => setAsking(true)}>
-        Go back to this<span className="sr-only"> release {number}</span>
+    <div className="card grid gap-3">
+      <ProblemNote problem={problem} />
+      {prepared && <p className="note">What is prepared and not yet live is put aside by this. One press on Undo, under “Review and go live”, brings it back.</p>}
+      <button type="button" className="btn btn-main" onClick={() => setAsking(true)}>
+        Go back to release {number}
       </button>
-      <div className="mt-2 max-w-md empty:hidden">
-        <ProblemNote problem={problem} />
-      </div>
       <Confirm open={asking} title={`Go back to release ${number}?`} yes="Go back now" busy={busy} onYes={() => void go()} onNo={() => setAsking(false)}>
         Everybody gets the room of release {number} from their next press on. The release in force now stays in the list, so you can come back to it as well.
+      </Confirm>
+    </div>
+  );
+}
+
+/** Drops what is prepared, after asking; or takes back that this was done. */
+export function DropPrepared({ revision, roles, changes, undo }: { revision: number; roles: (string | null)[] | null; changes: number; undo?: { words: string; also: number[] } }) {
+  const { act, busy, problem } = useSend();
+  const [asking, setAsking] = useState(false);
+  const run = async (path: string, body: object) => {
+    const sent = await act('POST', path, body);
+    setAsking(false);
+    if (sent?.ok) location.assign('/workshop/release');
+  };
+  if (undo)
+    return (
+      <div className="grid gap-2">
+        <ProblemNote problem={problem} />
+        <button type="button" className="btn btn-small justify-self-start" disabled={busy} onClick={() => void run('/api/workshop/history', { direction: 'undo', role: null, also: undo.also })}>
+          Undo: {undo.words.toLowerCase()}
+        </button>
+        {undo.also.length > 0 && <p className="text-sm text-ink-2">{undo.also.length === 1 ? 'One change made since goes' : `${undo.also.length} changes made since go`} with it.</p>}
+      </div>
+    );
+  return (
+    <div className="grid gap-2">
+      <ProblemNote problem={problem} />
+      <button type="button" className="btn btn-quiet btn-small btn-stop justify-self-start" onClick={() => setAsking(true)}>
+        Drop what is prepared{roles && ' here'}
+      </button>
+      <Confirm open={asking} title={changes === 1 ? 'Drop this change?' : `Drop these ${changes} changes?`} yes="Drop it" busy={busy} onYes={() => void run('/api/workshop/drop', { revision, roles })} onNo={() => setAsking(false)}>
+        What is prepared becomes what is in force{roles ? ', for the parts shown' : ''}. It can be undone.
       </Confirm>
     </div>
   );

@@ -78,10 +78,11 @@ export function Now({ site, facts, plan, prepared, focus, warning, onPerson, hol
       <div tabIndex={0} role="group" aria-label="The room now, in short" className="sticky top-[59px] grid max-h-[calc(100vh-59px)] content-start gap-3 overflow-y-auto p-4 focus-visible:outline-offset-[-3px]">
       <div className="flex items-baseline justify-between gap-3">
         <h2>The room now</h2>
-        {holders.length > 1 ? (
+        {holders.length > 0 ? (
           <label className="text-sm text-ink-2">
-            <span className="sr-only">The room as seen by </span>as{' '}
-            <select className="field inline-block w-auto max-w-[8.5rem] px-1.5 py-0.5 text-sm" value={person.id} onChange={(event) => onPerson(event.target.value)}>
+            <span className="sr-only">The room as seen by </span>
+            <select className="field inline-block w-auto max-w-[10rem] px-1.5 py-0.5 text-sm" value={person.id} onChange={(event) => onPerson(event.target.value)}>
+              <option value="0">this role alone</option>
               {holders.map((holder) => (
                 <option key={holder.id} value={holder.id}>
                   {holder.name}
@@ -90,9 +91,11 @@ export function Now({ site, facts, plan, prepared, focus, warning, onPerson, hol
             </select>
           </label>
         ) : (
-          <span className="clip text-sm text-ink-2">{person.id === '0' ? 'nobody holds this role yet' : `as ${person.name.split(' ')[0]} sees it`}</span>
+          <span className="clip text-sm text-ink-2">nobody holds this role yet</span>
         )}
       </div>
+      {prepared.told && <p className="note clip text-sm">{prepared.told}</p>}
+      {person.id !== '0' && now.roles.length > 1 && <p className="clip text-sm text-ink-2">With all they hold: {now.roles.map((role) => role.name).join(', ')}.</p>}
       {focus && <Why facts={facts} plan={plan} prepared={prepared} permission={focus} names={names} change={change} readOnly={readOnly} />}
       <Miniature site={site} prepared={prepared} />
       <ul className="grid grid-cols-2 gap-2" aria-label="Figures, before and after">

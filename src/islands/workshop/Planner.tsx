@@ -6,7 +6,7 @@ import { differences } from '@/core/release';
 import { sayAge } from '@/core/words';
 import { inventory } from '@/office';
 import { Icon } from '../kit/Icon';
-import { ProblemNote, Safe } from '../kit/parts';
+import { Confirm, ProblemNote, Safe } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 import { holdersOf, prepare, type Prepared, type WorkshopFacts } from './model';
 import { Now } from './Now';
@@ -18,6 +18,7 @@ import { ToolbarStep } from './steps/ToolbarStep';
 import { ToursStep } from './steps/ToursStep';
 import { WalkStep } from './steps/WalkStep';
 import { usePlan, type Change, type PlanState } from './usePlan';
+import { usePreparing } from './usePreparing';
 
 export const STEPS = [
   { id: 'tasks', name: 'Tasks', title: (role: string) => `What must the ${role} get done?`, says: 'Tick the jobs, not the rights. What they need follows from them.', Work: TasksStep },
@@ -55,7 +56,8 @@ export function Planner(props: PlannerProps) {
 }
 
 function Bench({ site, initial, facts, step: first, mayEdit }: PlannerProps) {
-  const { state, change, undo, redo, problem, saving } = usePlan(initial);
+  const { state, change, undo, redo, asking, stopAsking, problem, saving } = usePlan(initial, facts.role);
+  const others = usePreparing(facts.role);
   const [step, setStep] = useState<StepId>(first);
   const [personId, setPersonId] = useState<string | null>(null);
   const [focus, setFocus] = useState<PermissionId | null>(null);
@@ -65,6 +67,8 @@ function Bench({ site, initial, facts, step: first, mayEdit }: PlannerProps) {
   const prepared = useMemo(() => prepare(facts, plan, personId), [facts, plan, personId]);
   const changes = useMemo(() => differences(inventory, facts.live, plan, (id) => facts.pages.find((page) => page.id === id)?.title ?? 'a page that is gone').reduce((sum, role) => sum + role.lines.length, 0), [facts, plan]);
   const holders = holdersOf(facts);
+  // What a step asks about is asked at the instant the room is shown for.
+  const shownFacts = useMemo(() => ({ ...facts, nowMs: prepared.atMs }), [facts, prepared.atMs]);
   const { role, person } = prepared;
   const current = STEPS.find((s) => s.id === step) ?? STEPS[0];
 
@@ -111,10 +115,10 @@ function Bench({ site, initial, facts, step: first, mayEdit }: PlannerProps) {
         <div className="ml-auto flex flex-wrap items-center gap-2">
           {mayEdit && (
             <>
-              <button type="button" className="btn btn-small" data-anchor="workshop.role.undo" disabled={!state.undo || saving} title={state.undo ? `${state.undo.words} (${state.undo.by}, ${sayAge(new Date(state.undo.at), new Date())} ago)` : 'Nothing to undo'} onClick={undo}>
+              <button type="button" className="btn btn-small" data-anchor="workshop.role.undo" disabled={!state.undo || saving} title={state.undo ? `${state.undo.words} (${sayAge(new Date(state.undo.at), new Date())} ago)` : 'Nothing of yours to undo in this role'} onClick={() => undo()}>
                 <Icon name="undo" size={16} /> Undo
               </button>
-              <button type="button" className="btn btn-small" data-anchor="workshop.role.redo" disabled={!state.redo || saving} title={state.redo ? `${state.redo.words} (${state.redo.by})` : 'Nothing to redo'} onClick={redo}>
+              <button type="button" className="btn btn-small" data-anchor="workshop.role.redo" disabled={!state.redo || saving} title={state.redo ? state.redo.words : 'Nothing to redo'} onClick={() => redo()}>
                 <Icon name="redo" size={16} /> Redo
               </button>
             </>
@@ -127,6 +131,11 @@ function Bench({ site, initial, facts, step: first, mayEdit }: PlannerProps) {
               <Icon name="door" /> <span className="max-w-[12rem] truncate">{person.id === '0' ? 'Step in' : `Step in as ${person.name.split(' ')[0]}`}</span>
             </button>
           )}
+          {others.map((other) => (
+            <span key={other.name} className="pill pill-sky" role="status">
+              <Icon name="user" size={13} /> <span className="clip">{other.name} prepares {other.role === facts.role ? 'this role, too' : other.role === null ? 'the plan, too' : (plan.roles.find((r) => r.id === other.role)?.name ?? 'another role')}</span>
+            </span>
+          ))}
           <a className="btn btn-main" href="/workshop/release" data-anchor="workshop.role.review">
             Review and go live
           </a>
@@ -158,11 +167,14 @@ function Bench({ site, initial, facts, step: first, mayEdit }: PlannerProps) {
         <main id="main" data-anchor="workshop.role.work" className="min-w-0 px-6 py-5">
           <h1 className="clip">{current.title(role.name)}</h1>
           <p className="mt-1 mb-4 text-ink-2">{current.says}</p>
+          <Confirm open={asking !== null} title="Others changed the same since" yes="Take all of it back" busy={saving} onNo={stopAsking} onYes={() => { stopAsking(); undo(true); }}>
+            Taking back your last change would take these back, too: {(asking ?? []).map((entry) => `“${entry.words}” by ${entry.by}`).join(', ')}.
+          </Confirm>
           <ProblemNote problem={problem ?? stepping.problem} />
           {!mayEdit && <p className="note mb-4">You can look at this plan but not change it.</p>}
-          <div className={step === 'menu' ? 'relative' : ''}><current.Work facts={facts} plan={plan} prepared={prepared} best={prepared.best} change={change} setFocus={setFocus} setWarning={setWarning} stepIn={() => void stepIn()} readOnly={!mayEdit} /></div>
+          <div className={step === 'menu' ? 'relative' : ''}><current.Work facts={shownFacts} plan={plan} prepared={prepared} best={prepared.best} change={change} setFocus={setFocus} setWarning={setWarning} stepIn={() => void stepIn()} readOnly={!mayEdit} /></div>
         </main>
-        <Now site={site} facts={facts} plan={plan} prepared={prepared} focus={focus} warning={warning} holders={holders.map(({ id, name }) => ({ id, name }))} onPerson={setPersonId} change={change} readOnly={!mayEdit} />
+        <Now site={site} facts={shownFacts} plan={plan} prepared={prepared} focus={focus} warning={warning} holders={holders.map(({ id, name, suspended }) => ({ id, name: suspended ? `${name} (paused)` : name }))} onPerson={setPersonId} change={change} readOnly={!mayEdit} />
       </div>
     </div>
   );

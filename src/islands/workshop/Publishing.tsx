@@ -16,9 +16,9 @@ export function Publishing(props: { initial: PlanState; mayEdit: boolean }) {
 }
 
 function Rules({ initial, mayEdit }: { initial: PlanState; mayEdit: boolean }) {
-  const { state, problem, change, undo } = usePlan(initial);
+  const { state, problem, change, undo } = usePlan(initial, null);
   const rules = publishingOf(state.plan);
-  const isOwn = state.undo !== null && state.undo.role === null;
+  const isOwn = state.undo !== null;
   return (
     <div className="grid gap-5">
       <ProblemNote problem={problem} />
@@ -52,7 +52,7 @@ function Rules({ initial, mayEdit }: { initial: PlanState; mayEdit: boolean }) {
       </label>
       {mayEdit && (
         <div className="flex flex-wrap items-center gap-3">
-          <button type="button" className="btn" disabled={!isOwn} onClick={undo}>
+          <button type="button" className="btn" disabled={!isOwn} onClick={() => undo()}>
             <Icon name="undo" size={16} /> Undo{isOwn && `: ${state.undo?.words.toLowerCase()}`}
           </button>
           <a className="btn btn-main" href="/workshop/release">

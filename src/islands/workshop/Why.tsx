@@ -25,7 +25,7 @@ export function Why({ facts, plan, prepared, permission, names, change, readOnly
     const home = role.grants.find((g) => g.scope.branch !== undefined)?.scope.branch ?? person.assignments.find((a) => a.role === role.id)?.branch;
     const page = facts.pages.find((p) => p.id === home) ?? facts.pages[0];
     const isPlaced = inventory.permissions.get(permission)?.placed ?? false;
-    const people = facts.people.some((p) => p.id === person.id) ? facts.people : [...facts.people, person];
+    const people = [...facts.people.filter((p) => p.id !== person.id), person];
     const question = { person: person.id, permission, ...(isPlaced && page && { place: page.place }), atMs: facts.nowMs };
     return remedyFor(inventory, plan, people, question, decide(policyOf(inventory, plan, people), question));
   }, [decision, facts, permission, person, plan, role]);
@@ -46,6 +46,11 @@ export function Why({ facts, plan, prepared, permission, names, change, readOnly
           ))}
         </ul>
       )}
+      <p className="mt-1.5 text-sm">
+        <a className="link" href={`/workshop/access/why?who=${person.id === '0' ? encodeURIComponent(`role ${role.id}`) : person.id}&may=${permission}&plan=prepared`}>
+          Ask about one page
+        </a>
+      </p>
       {remedy && (
         <div className="mt-2 border-t border-line pt-2 text-sm">
           <p className="font-semibold">The least change that would allow it</p>

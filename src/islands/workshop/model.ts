@@ -1,7 +1,8 @@
-import type { Decision, Names, Place, PolicyPerson } from '@/core/access';
+import { isInForce, type Decision, type Names, type Place, type PolicyPerson } from '@/core/access';
+import { sayDay } from '@/core/words';
 import type { PermissionId } from '@/core/inventory';
 import { applyOperation, getRole, type Operation, type Plan, type PlanRole } from '@/core/plan';
-import { bestDecisions, figures, lossBetween, room, type Loss, type Room, type RoomFigures } from '@/core/room';
+import { askerFor, figures, lossBetween, room, type Loss, type Room, type RoomFigures } from '@/core/room';
 import { inventory } from '@/office';
 
 /** A page as the Workshop needs it: where rights can end. */
@@ -14,12 +15,20 @@ export interface WorkshopFacts {
   people: PolicyPerson[];
   pages: WorkshopPage[];
   nowMs: number;
+  timeZone: string;
 }
+
+/** Whom the room is shown for: the role alone, or somebody who holds it, with all else they hold. */
+export interface Viewer { person: PolicyPerson; /** The instant it is shown for: now, or one at which they hold the role. */ atMs: number; /** Why they do not have this room now; null when they do. */ told: string | null }
 
 /** Everything the steps and the miniature show: computed from the prepared plan, never stored. */
 export interface Prepared {
   role: PlanRole;
+  /** The role alone, or one of its holders. */
   person: PolicyPerson;
+  /** Why they do not have this room now; null when they do. */
+  told: string | null;
+  atMs: number;
   now: Room;
   before: Room;
   figuresNow: RoomFigures;
@@ -28,17 +37,30 @@ export interface Prepared {
   best: (permission: PermissionId) => Decision;
 }
 
-/** Somebody who would hold just this role, while nobody does. */
+/** Somebody who would hold just this role: the role alone. */
 export const sampleOf = (role: string): PolicyPerson => ({ id: '0', name: 'Somebody', assignments: [{ role }] });
 export const holdersOf = (facts: WorkshopFacts): PolicyPerson[] => facts.people.filter((person) => person.assignments.some((a) => a.role === facts.role));
 
+/** Somebody who holds a role as they are shown the room of: whoever is paused, has not begun or is over is shown what they would have. */
+export function viewerOf(facts: WorkshopFacts, person: PolicyPerson): Viewer {
+  const day = (ms: number) => sayDay(new Date(ms), facts.timeZone, new Date(facts.nowMs));
+  const held = person.assignments.filter((a) => a.role === facts.role);
+  const awake = { ...person, suspended: false };
+  const isNow = held.length === 0 || held.some((a) => isInForce(a, facts.nowMs));
+  const begins = Math.min(...held.map((a) => a.fromMs ?? Infinity).filter((ms) => ms > facts.nowMs));
+  const ended = Math.max(...held.map((a) => a.untilMs ?? -Infinity).filter((ms) => ms <= facts.nowMs));
+  const time = isNow ? { atMs: facts.nowMs, words: null } : begins < Infinity ? { atMs: begins, words: `holds this role only from ${day(begins)}` } : { atMs: ended - 1, words: `held this role until ${day(ended - 1)}` };
+  const words = [person.suspended ? 'is paused and can do nothing now' : null, time.words].filter(Boolean).join(', and ');
+  return { person: awake, atMs: time.atMs, told: words === '' ? null : `${person.name} ${words}. This is the room they would have.` };
+}
+
 export function prepare(facts: WorkshopFacts, plan: Plan, personId: string | null): Prepared {
-  const holders = holdersOf(facts);
-  const person = holders.find((p) => p.id === personId) ?? holders[0] ?? sampleOf(facts.role);
-  const input = { inventory, person, places: facts.pages.map((page) => page.place), nowMs: facts.nowMs };
+  const holder = holdersOf(facts).find((p) => p.id === personId);
+  const { person, atMs, told } = viewerOf(facts, holder ?? sampleOf(facts.role));
+  const input = { inventory, person, places: facts.pages.map((page) => page.place), nowMs: atMs };
   const now = room({ ...input, plan });
   const before = room({ ...input, plan: facts.live });
-  return { role: getRole(plan, facts.role), person, now, before, figuresNow: figures(inventory, now), figuresBefore: figures(inventory, before), loss: lossBetween(before, now), best: bestDecisions({ ...input, plan }) };
+  return { role: getRole(plan, facts.role), person, told, atMs, now, before, figuresNow: figures(inventory, now), figuresBefore: figures(inventory, before), loss: lossBetween(before, now), best: askerFor({ ...input, plan }).best };
 }
 
 /** The room there would be after operations; undefined when one of them does not apply. */
@@ -70,6 +92,7 @@ export function warnOf(name: string, doing: string, before: Room, after: Room | 
 export function namesOf(facts: WorkshopFacts, plan: Plan): Names {
   return {
     role: (id) => plan.roles.find((r) => r.id === id)?.name ?? id,
+    layout: (id) => inventory.layouts.get(id)?.name ?? id,
     page: (id) => facts.pages.find((p) => p.id === id)?.title ?? 'a page that is gone',
     doing: (permission) => inventory.permissions.get(permission as PermissionId)?.name ?? permission,
     keyholder: 'the keyholder',
@@ -92,6 +115,9 @@ export function inheritedGrants(plan: Plan, role: PlanRole): { grant: PlanRole['
   visit(role.extends);
   return out;
 }
+
+/** What a role calls a door. */
+export const doorNameOf = (role: PlanRole) => (section: string) => role.doors.find((door) => door.section === section)?.name ?? inventory.sections.find((s) => s.id === section)?.name ?? section;
 
 export const DOOR_STATES = [
   { state: 'open', name: 'Open', says: 'In the menu; they can work there.', icon: 'door', pill: 'pill-pine' },

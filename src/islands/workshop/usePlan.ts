@@ -4,13 +4,18 @@ import { inventory } from '@/office';
 import { send, type ProblemDetails } from '../kit/send';
 
 export interface HistoryEntry { id: number; words: string; role: string | null; by: string; at: string }
-export interface PlanState { plan: Plan; revision: number; undo: HistoryEntry | null; redo: HistoryEntry | null; recent: HistoryEntry[] }
+/** A change of one's own; `also`: what was changed in the same place since and goes with it. */
+export interface Reversible extends HistoryEntry { also: HistoryEntry[] }
+export interface PlanState { plan: Plan; revision: number; undo: Reversible | null; redo: Reversible | null; recent: HistoryEntry[] }
 
 /**
  * The prepared plan. A change shows at once and is sent in order behind the ones before it; where the server
- * refuses, or another keyholder was faster, the newest plan takes its place and the reason is told.
+ * refuses, or another keyholder was faster in the same place, the newest plan takes its place and the reason is told. `role` is the one
+ * prepared; null for what concerns the plan as a whole. Undo is one's own and of this role; what others changed in the same place since
+ * is named first (`asking`) and goes with it only on a further word.
  */
-export function usePlan(initial: PlanState) {
+export function usePlan(initial: PlanState, role: string | null) {
+  const [asking, setAsking] = useState<HistoryEntry[] | null>(null);
   const [state, setState] = useState(initial);
   const [problem, setProblem] = useState<ProblemDetails | null>(null);
   const [waiting, setWaiting] = useState(0);
@@ -30,14 +35,14 @@ export function usePlan(initial: PlanState) {
   }, []);
 
   const post = useCallback(
-    (path: string, body: object, operations: Operation[] | null, isDue: () => boolean = () => true) => {
+    (path: string, body: object, operations: Operation[] | null, isDue: () => boolean = () => true, also?: () => number[]) => {
       if (operations) pending.current.push(operations);
       setWaiting((n) => n + 1);
       if (operations) show(latest.current);
       const madeAfter = refusals.current;
       chain.current = chain.current.then(async () => {
         if (madeAfter !== refusals.current || !isDue()) return setWaiting((n) => n - 1);
-        const sent = await send<PlanState>('POST', path, { ...body, revision: latest.current.revision });
+        const sent = await send<PlanState>('POST', path, { ...body, role, ...(operations && { revision: latest.current.revision }), ...(path.endsWith('history') && { also: also?.() ?? [] }) });
         if (operations) pending.current.shift();
         setWaiting((n) => n - 1);
         if (sent.ok) {
@@ -51,7 +56,7 @@ export function usePlan(initial: PlanState) {
         return show((sent.problem['state'] as PlanState | undefined) ?? latest.current);
       });
     },
-    [show],
+    [role, show],
   );
 
   const change = useCallback(
@@ -70,8 +75,17 @@ export function usePlan(initial: PlanState) {
     [post, state],
   );
   // Whether there is anything to take back is asked in its turn: what was pressed before may still be on its way.
-  const undo = useCallback(() => post('/api/workshop/history', { direction: 'undo' }, null, () => latest.current.undo !== null), [post]);
+  const undo = useCallback(
+    (knowing = false) =>
+      post('/api/workshop/history', { direction: 'undo' }, null, () => {
+        const entry = latest.current.undo;
+        const isNamed = knowing || entry?.also.length === 0;
+        setAsking(entry && !isNamed ? entry.also : null);
+        return entry !== null && isNamed;
+      }, () => latest.current.undo?.also.map((entry) => entry.id) ?? []),
+    [post],
+  );
   const redo = useCallback(() => post('/api/workshop/history', { direction: 'redo' }, null, () => latest.current.redo !== null), [post]);
-  return { state, change, undo, redo, problem, saving: waiting > 0, clearProblem: () => setProblem(null) };
+  return { state, change, undo, redo, asking, stopAsking: () => setAsking(null), problem, saving: waiting > 0, clearProblem: () => setProblem(null) };
 }
 export type Change = ReturnType<typeof usePlan>['change'];

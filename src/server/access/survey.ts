@@ -1,9 +1,10 @@
 import { AccessIndex, decide, explainInWords, extentsOf, isInForce, rulesFor, scopeInWords, VISIT, wayInWords, type Decision, type Extent, type Names, type Place, type Policy, type PolicyPerson } from '@/core/access';
-import { policyOf, type Plan } from '@/core/plan';
+import { operationInWords, policyOf, remediesFor, type Operation, type Plan } from '@/core/plan';
+import { grantInWords } from '@/core/release';
 import { room, type RoomTask } from '@/core/room';
-import { sayDay } from '@/core/words';
+import { isDay, sayDay } from '@/core/words';
 import { inventory } from '@/office';
-import { now } from '../clock';
+import { findInstant, now } from '../clock';
 import { listPages, type PageFacts } from '../content/tree';
 import type { Tx } from '../db/client';
 import { namesFor, sampleOf, type Access } from '../gate/access';
@@ -12,11 +13,11 @@ import { listPeople, type Person } from '../people/people';
 import { getLivePlan, getPreparedPlan } from '../plan/plans';
 
 /** Which plan is asked about, and whether people or roles stand in the rows. */
-export interface Asked { plan: 'live' | 'prepared'; rows: 'people' | 'roles'; branch: string | null }
+export interface Asked { plan: 'live' | 'prepared'; rows: 'people' | 'roles'; branch: string | null; /** The day asked about, `2026-11-25`; null for now. */ on: string | null }
 
 export function readAsked(query: URLSearchParams): Asked {
   const branch = query.get('branch');
-  return { plan: query.get('plan') === 'prepared' ? 'prepared' : 'live', rows: query.get('rows') === 'roles' ? 'roles' : 'people', branch: branch && /^\d{1,9}$/.test(branch) ? branch : null };
+  return { plan: query.get('plan') === 'prepared' ? 'prepared' : 'live', rows: query.get('rows') === 'roles' ? 'roles' : 'people', branch: branch && /^\d{1,9}$/.test(branch) ? branch : null, on: isDay(query.get('on') ?? '') ? query.get('on') : null };
 }
 
 /** All that questions about a whole site are answered from. */
@@ -32,8 +33,11 @@ export async function loadSurvey(tx: Tx, access: Access, asked: Asked): Promise<
   const pages = await listPages(tx, access.site.id);
   const rows = asked.rows === 'people' ? people : plan.roles.filter((role) => !role.archived).map((role): PolicyPerson => ({ ...sampleOf(role.id), id: role.id, name: role.name }));
   const names = await namesFor(tx, { site: access.site, plan });
-  return { plan, policy: policyOf(inventory, plan, rows), people, rows, pages, names: { ...names, doing: (id) => (id === VISIT ? 'visit it on the website' : names.doing(id)) }, atMs: now().getTime() };
+  return { plan, policy: policyOf(inventory, plan, rows), people, rows, pages, names: { ...names, doing: (id) => (id === VISIT ? 'visit it on the website' : names.doing(id)) }, atMs: instantOf(access, asked.on) };
 }
+
+/** Noon of a day on the site's clock; now when none is asked about. */
+const instantOf = (access: Access, on: string | null): number => (on === null ? now() : (findInstant(`${on}T12:00`, access.site.timeZone) ?? now())).getTime();
 
 export interface MapRow { id: string; name: string; says: string; cells: Extent[] }
 
@@ -72,10 +76,10 @@ export function whyOn(survey: Survey, row: string, permission: string, branch: s
 
 const waysOf = (decision: Decision, permission: string, names: Names): string[] => (decision.because.length > 1 ? decision.because.map((way) => `${wayInWords(way, permission, names)}.`) : []);
 
-export interface Able { name: string; email: string; ways: string[]; until: string }
+export interface Able { id: string; name: string; email: string; ways: string[]; until: string }
 
 /** Everybody who may do something to a page (or to a thing that lies nowhere), with every way it came and how long the last of them lasts. */
-export function whoCan(survey: Survey, permission: string, place: Place | undefined, timeZone: string): { able: Able[]; unable: number; everyone: boolean } {
+export function whoCan(survey: Survey, permission: string, place: Place | undefined, timeZone: string): { able: Able[]; unable: { id: string; name: string; words: string }[]; everyone: boolean } {
   const { people, policy, names, atMs } = survey;
   const ask = (person: string | null) => decide(policy, { person, permission, place: isPlaced(permission) ? place : undefined, ...(person !== null && { author: person }), atMs });
   const able = people.flatMap((person): Able[] => {
@@ -84,12 +88,51 @@ export function whoCan(survey: Survey, permission: string, place: Place | undefi
     const ends = decision.because.map((way) => way.assignment.untilMs ?? Infinity);
     const last = ends.length ? Math.max(...ends) : Infinity;
     const ways = decision.because.length > 0 ? decision.because.map((way) => `${wayInWords(way, permission, names)}.`) : [explainInWords(decision, permission, names)];
-    return [{ name: person.name, email: person.email, ways: [...new Set(ways)], until: last === Infinity ? 'no end' : `to ${sayDay(new Date(last - 1), timeZone, now())}` }];
+    return [{ id: person.id, name: person.name, email: person.email, ways: [...new Set(ways)], until: last === Infinity ? 'no end' : `to ${sayDay(new Date(last - 1), timeZone, now())}` }];
   });
-  return { able, unable: people.length - able.length, everyone: ask(null).allowed };
+  const unable = people.filter((person) => !able.some((one) => one.id === person.id)).map((person) => ({ id: person.id, name: person.name, words: explainInWords(ask(person.id), permission, names) }));
+  return { able, unable, everyone: ask(null).allowed };
 }
 
-export interface Abilities { tasks: RoomTask[]; sections: { name: string; rows: { name: string; extent: Extent; where: string[] }[] }[] }
+export interface RemedyTold {
+  /** What would be changed, a sentence each. */
+  steps: string[];
+  /** Others for whom it would count, too. */
+  alsoFor: string[];
+  /** The role and the operations to prepare; null for what is changed elsewhere. */
+  prepare: { role: string; operations: Operation[] } | null;
+  /** Where else it is changed. */
+  elsewhere: string | null;
+}
+export interface WhyOne { allowed: boolean; words: string; ways: string[]; misses: string[]; remedies: RemedyTold[] }
+
+/** Why one person or role may or may not do something to one page, what came close, and the least changes that would allow it. */
+export function whyOne(survey: Survey, row: PolicyPerson, permission: string, place: Place | undefined): WhyOne {
+  const { plan, people, names, atMs } = survey;
+  const everybody = [...people.filter((p) => p.id !== row.id), row];
+  const policy = policyOf(inventory, plan, everybody);
+  const question = { person: row.id, permission, author: row.id, ...(place && isPlaced(permission) && { place }), atMs };
+  const decision = decide(policy, question);
+  const first = row.name.split(' ')[0] ?? row.name;
+  const remedies = remediesFor(inventory, plan, everybody, question, decision).slice(0, 4).map((remedy): RemedyTold => {
+    switch (remedy.kind) {
+      case 'plan': return { steps: remedy.operations.map((op) => stepInWords(op, names)), alsoFor: remedy.alsoFor, prepare: { role: ('role' in (remedy.operations[0] ?? {}) && (remedy.operations[0] as { role: string }).role) || '', operations: remedy.operations }, elsewhere: null };
+      case 'assignment': return { steps: [`Let ${row.name} hold “${names.role(remedy.before.role)}” ${remedy.after.branch === undefined ? '' : `under ${names.page(remedy.after.branch)} `}at that time.`], alsoFor: [], prepare: null, elsewhere: '/room/people' };
+      case 'resume': return { steps: [`Let ${first} work again: the account is paused.`], alsoFor: [], prepare: null, elsewhere: '/room/people' };
+      case 'nobody': return { steps: ['Nothing: nobody gives the second look to their own work. Somebody else has to.'], alsoFor: [], prepare: null, elsewhere: null };
+    }
+  });
+  return { allowed: decision.allowed, words: explainInWords(decision, permission, names), ways: decision.because.map((way) => `${wayInWords(way, permission, names)}.`), misses: [...new Set((decision.missed ?? []).slice(1, 6).map((nearest) => explainInWords({ ...decision, nearest }, permission, names)))], remedies };
+}
+
+/** What an operation of a remedy would do, as the administrator says it. */
+function stepInWords(op: Operation, names: Names): string {
+  if (op.do === 'add-grant') return `Allow “${names.role(op.role)}” to ${grantInWords(inventory, op.grant, names.page)}.`;
+  if (op.do === 'remove-grant') return `Take the “must not” away from “${names.role(op.role)}”.`;
+  return `“${'role' in op ? names.role(op.role) : ''}”: ${operationInWords(inventory, op)}.`;
+}
+
+export interface Abilities { tasks: RoomTask[]; sections: { name: string; rows: { id: string; name: string; extent: Extent; where: string[] }[] }[] }
 
 /** Everything one person can do: in the words of their tasks, and permission by permission. */
 export function whatCan(survey: Survey, person: Person): Abilities {
@@ -105,7 +148,7 @@ export function whatCan(survey: Survey, person: Person): Abilities {
         const parts = [...scopeInWords({ own, layouts, states }, names.page), ...branches.map((b) => `under ${names.page(b)}`)];
         return `${effect === 'deny' ? 'not ' : ''}${parts.join(', ') || (permission.placed ? 'on the whole website' : 'everywhere')}`;
       });
-      return { name: permission.name, extent: extents[permissionIds.indexOf(permission.id)] ?? ('no' as const), where: [...new Set(where)] };
+      return { id: permission.id as string, name: permission.name, extent: extents[permissionIds.indexOf(permission.id)] ?? ('no' as const), where: [...new Set(where)] };
     }),
   }));
   return { tasks: made.tasks, sections };

@@ -1,4 +1,4 @@
-import { desc, eq } from 'drizzle-orm';
+import { and, desc, eq, gte, ilike, inArray, lt, or, type SQL } from 'drizzle-orm';
 import type { Tx } from '../db/client';
 import { activity, people } from '../db/schema';
 import type { Access } from '../gate/access';
@@ -9,8 +9,25 @@ export const record = (tx: Tx, access: Pick<Access, 'site' | 'signedInId'>, acti
 
 export interface ActivityLine { id: number; at: Date; who: string; action: string; subject: string; href: string | null; detail: string }
 
-/** The newest lines first. */
-export async function listActivity(tx: Tx, siteId: number, limit: number): Promise<ActivityLine[]> {
-  const rows = await tx.select({ line: activity, who: people.name }).from(activity).leftJoin(people, eq(people.id, activity.personId)).where(eq(activity.siteId, siteId)).orderBy(desc(activity.id)).limit(limit);
+/** What the activity is cut down to. Days are instants on the site's clock; nothing given is everything. */
+export interface ActivityFilter { who?: number | undefined; action?: string | undefined; q?: string | undefined; from?: Date | undefined; until?: Date | undefined }
+
+const conditions = (siteId: number, { who, action, q, from, until }: ActivityFilter): SQL | undefined => {
+  const like = `%${(q ?? '').replaceAll(/[\\%_]/g, '\\$&')}%`;
+  return and(eq(activity.siteId, siteId), who ? eq(activity.personId, who) : undefined, action ? eq(activity.action, action) : undefined, q ? or(ilike(activity.subject, like), ilike(activity.detail, like)) : undefined, from ? gte(activity.at, from) : undefined, until ? lt(activity.at, until) : undefined);
+};
+
+/** The newest lines first, as far as a filter lets them through. */
+export async function listActivity(tx: Tx, siteId: number, limit: number, filter: ActivityFilter = {}): Promise<ActivityLine[]> {
+  const rows = await tx.select({ line: activity, who: people.name }).from(activity).leftJoin(people, eq(people.id, activity.personId)).where(conditions(siteId, filter)).orderBy(desc(activity.id)).limit(limit);
+  return rows.map(({ line, who }) => ({ id: line.id, at: line.at, who: who ?? 'Safe Room', action: line.action, subject: line.subject, href: line.href, detail: line.detail }));
+}
+
+/** Everything that was ever done, by its words, for choosing among it. */
+export const listActions = async (tx: Tx, siteId: number): Promise<string[]> => (await tx.selectDistinct({ action: activity.action }).from(activity).where(eq(activity.siteId, siteId)).orderBy(activity.action)).map((row) => row.action);
+
+/** Every time roles were given or taken since an instant, oldest first. */
+export async function listGiven(tx: Tx, siteId: number, since: Date | undefined): Promise<ActivityLine[]> {
+  const rows = await tx.select({ line: activity, who: people.name }).from(activity).leftJoin(people, eq(people.id, activity.personId)).where(and(eq(activity.siteId, siteId), inArray(activity.action, ['assigned roles', 'invited']), since ? gte(activity.at, since) : undefined)).orderBy(activity.id).limit(2000);
   return rows.map(({ line, who }) => ({ id: line.id, at: line.at, who: who ?? 'Safe Room', action: line.action, subject: line.subject, href: line.href, detail: line.detail }));
 }

@@ -285,6 +285,12 @@ export const planSteps = pgTable('plan_steps', {
   state: text().$type<'done' | 'undone' | 'gone'>().notNull().default('done'),
 }, (t) => [index().on(t.siteId, t.id)]);
 
+/** Which roles each revision of the prepared plan touched, so that changes to different roles do not collide; kept for a while. */
+export const planMarks = pgTable('plan_marks', { siteId: site(), revision: integer().notNull(), touched: jsonb().$type<string[]>().notNull(), madeBy: person(), madeAt: now() }, (t) => [primaryKey({ columns: [t.siteId, t.revision] })]);
+
+/** Who prepares which role now; null for the plan as a whole. */
+export const planPresence = pgTable('plan_presence', { siteId: site(), personId: integer().notNull().references(() => people.id), role: text(), seenAt: now() }, (t) => [primaryKey({ columns: [t.siteId, t.personId] })]);
+
 /** A plan that was in force once. Never changed once written (a trigger refuses it). */
 export const releases = pgTable('releases', {
   id: id(),

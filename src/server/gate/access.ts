@@ -79,6 +79,7 @@ export async function namesFor(tx: Tx, access: Pick<Access, 'site' | 'plan'>): P
   return {
     role: (id) => access.plan.roles.find((role) => role.id === id)?.name ?? id,
     page: (id) => pageNames.get(id) ?? 'a page that is gone',
+    layout: (id) => inventory.layouts.get(id)?.name ?? id,
     doing: (permission) => inventory.permissions.get(permission as never)?.name ?? permission,
     keyholder: keyholder ?? 'the keyholder',
   };

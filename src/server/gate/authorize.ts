@@ -29,7 +29,7 @@ export function mayOn(access: Access, permission: string): (place: Place) => boo
 /** The gate: returns when the person may, throws the refusal with its sentence when not. Everything passes here. */
 export async function authorize(tx: Tx, access: Access, permission: string, thing: Thing = {}): Promise<void> {
   const decision = mayNow(access, permission, thing);
-  if (!decision.allowed) throw new Problem('refused', refuseInWords(decision, permission, await namesFor(tx, access)), { permission });
+  if (!decision.allowed) throw new Problem('refused', refuseInWords(decision, permission, await namesFor(tx, access)), { permission, ...(thing.place && { page: thing.place.path.at(-1) }) });
 }
 
 /** The gate for screens that list: a permission that has a place must be held somewhere, whichever page that is. */

@@ -1,11 +1,9 @@
 import { and, eq, inArray, isNotNull, isNull, not, or, sql, type SQL } from 'drizzle-orm';
 import { isInForce, rulesFor, type Rule } from '@/core/access';
+import { inventory } from '@/office';
 import { now } from '../clock';
 import { drafts, pages, publications, reviews } from '../db/schema';
 import type { Access } from './access';
-
-/** Things that lie on a page have an author of their own: whether they are somebody's own is not the page's to say. */
-const isPage = (permission: string) => permission.startsWith('page.');
 
 /** Pages somebody may know of: theirs to look at, or on the website for everybody, or for members where they are one. */
 export function knownPages(access: Access): SQL {
@@ -37,7 +35,7 @@ const holds = (rule: Rule, personId: string, ownIs: boolean | null): SQL =>
 
 /**
  * "Pages somebody may …" as a condition on the table of pages: just the rows for which the gate says yes, for lists that the database
- * sorts, counts and cuts itself. For what lies on pages (notices, reviews) it is the pages on which something of their own could be
+ * sorts, counts and cuts itself. For what lies on pages with an author of its own (notices) it is the pages on which something of their own could be
  * theirs. Deleted pages are left out, unless they are asked for.
  */
 export function allowedPages(access: Access, permission: string, deletedToo = false): SQL {
@@ -48,6 +46,6 @@ export function allowedPages(access: Access, permission: string, deletedToo = fa
     const [allows, denies] = [of('allow'), of('deny')];
     return allows.length === 0 ? NO : (and(or(...allows), denies.length > 0 ? not(or(...denies) ?? NO) : undefined) ?? NO);
   };
-  const somehow = isPage(permission) ? allowed(null) : or(allowed(true), allowed(false));
+  const somehow = inventory.permissions.get(permission as never)?.ownAuthor ? or(allowed(true), allowed(false)) : allowed(null);
   return and(deletedToo ? undefined : isNull(pages.deletedAt), somehow) ?? NO;
 }

@@ -100,6 +100,24 @@ export async function writeAssignments(tx: Tx, access: Access, person: PolicyPer
   if (list.length > 0) await tx.insert(assignments).values(list.map((a) => ({ siteId, personId, roleId: a.role, branchId: a.branch === undefined ? null : Number(a.branch), fromAt: a.fromMs === undefined ? null : new Date(a.fromMs), untilAt: a.untilMs === undefined ? null : new Date(a.untilMs) })));
 }
 
+/** An assignment as the activity tells it: "Harbour desk, under Skell Island, from 1 March 2027 to 30 September 2027". */
+export async function assignmentsInWords(tx: Tx, access: Access, list: readonly Assignment[]): Promise<string[]> {
+  const pages = await findPageNames(tx, access.site.id);
+  const day = (ms: number) => sayDay(new Date(ms), access.site.timeZone, now());
+  return list.map((a) => [
+    access.plan.roles.find((r) => r.id === a.role)?.name ?? a.role,
+    a.branch !== undefined && `under ${pages.get(a.branch) ?? 'a page that is gone'}`,
+    (a.fromMs !== undefined || a.untilMs !== undefined) && [a.fromMs !== undefined && `from ${day(a.fromMs)}`, a.untilMs !== undefined && `to ${day(a.untilMs - 1)}`].filter(Boolean).join(' '),
+  ].filter(Boolean).join(', '));
+}
+
+/** What somebody was given and what was taken from them. */
+async function changedInWords(tx: Tx, access: Access, before: readonly Assignment[], after: readonly Assignment[]): Promise<string> {
+  const [was, is] = [await assignmentsInWords(tx, access, before), await assignmentsInWords(tx, access, after)];
+  const [given, taken, kept] = [is.filter((one) => !was.includes(one)), was.filter((one) => !is.includes(one)), is.filter((one) => was.includes(one))];
+  return [given.length > 0 && `Given: ${given.join('; ')}.`, taken.length > 0 && `Taken: ${taken.join('; ')}.`, kept.length > 0 && `Kept: ${kept.join('; ')}.`, is.length === 0 && 'No role is left.'].filter(Boolean).join(' ');
+}
+
 /** Gives somebody other roles, all at once; refused when they were changed in the meantime. Runs in a transaction. */
 export async function setAssignments(tx: Tx, access: Access, personId: number, given: { before: readonly GivenAssignment[]; after: readonly GivenAssignment[] }): Promise<void> {
   await lockPeople(tx, access);
@@ -111,7 +129,7 @@ export async function setAssignments(tx: Tx, access: Access, personId: number, g
   const list = checkAssignments(await loadAssignable(tx, access), everybody, person, given.after, 'after');
   await bounds.mustGive(person, { ...person, assignments: list });
   await writeAssignments(tx, access, person, personId, list);
-  await record(tx, access, 'assigned roles', person.name, { href: '/room/people', detail: list.map((a) => access.plan.roles.find((r) => r.id === a.role)?.name ?? a.role).join(', ') || 'no role' });
+  await record(tx, access, 'assigned roles', person.name, { href: '/room/people', detail: await changedInWords(tx, access, person.assignments, list) });
 }
 
 /** Pauses an account, or lets it work again. A paused one is signed out at once. Runs in a transaction. */
@@ -150,7 +168,7 @@ export async function moveHolders(tx: Tx, access: Access, from: string, to: stri
     await bounds.mustGive(person, { ...person, assignments: list });
     everybody = everybody.map((p) => (p === person ? { ...p, assignments: list } : p));
     await writeAssignments(tx, access, person, Number(person.id), list);
-    await record(tx, access, 'assigned roles', person.name, { href: '/room/people', detail: `${from} → ${to}` });
+    await record(tx, access, 'assigned roles', person.name, { href: '/room/people', detail: await changedInWords(tx, access, person.assignments, list) });
   }
   return { moved: holders.length };
 }

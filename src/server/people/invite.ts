@@ -12,7 +12,7 @@ import type { Access } from '../gate/access';
 import { loadBounds } from '../gate/bounds';
 import { Problem } from '../gate/problems';
 import { makePasswordToken } from '../gate/set-up';
-import { checkAssignments, findPerson, loadAssignable, lockPeople, toGiven, writeAssignments, type GivenAssignment } from './assign';
+import { assignmentsInWords, checkAssignments, findPerson, loadAssignable, lockPeople, toGiven, writeAssignments, type GivenAssignment } from './assign';
 import { sendMail } from './mails';
 import { listPeople, type Person } from './people';
 
@@ -45,7 +45,7 @@ export async function invite(tx: Tx, access: Access, given: { name: string; emai
   const [row] = await tx.insert(people).values({ siteId: access.site.id, name: given.name, email: given.email, passwordHash: null }).returning({ id: people.id });
   if (!row) throw new Error('the person was not written');
   await writeAssignments(tx, access, person, row.id, list);
-  await record(tx, access, 'invited', given.name, { href: '/room/people', detail: given.email });
+  await record(tx, access, 'invited', given.name, { href: '/room/people', detail: `${given.email}. ${(await assignmentsInWords(tx, access, list)).join('; ') || 'No role'}.` });
   return { id: row.id, ...(await makeLink(tx, access, { id: row.id, name: given.name, email: given.email, assignments: list }, origin)) };
 }
 
@@ -105,7 +105,10 @@ export async function importPeople(tx: Tx, access: Access, csv: string, confirm:
         id = String(made?.id);
         invited.set(id, { id: Number(id), name, email });
       }
-      if (confirm) await writeAssignments(tx, access, person, Number(id), list);
+      if (confirm) {
+        await writeAssignments(tx, access, person, Number(id), list);
+        await record(tx, access, known ? 'assigned roles' : 'invited', name || person.name, { href: '/room/people', detail: `From a file, line ${line}. ${(await assignmentsInWords(tx, access, list)).join('; ')}.` });
+      }
       everybody = known ? everybody.map((p) => (p === known ? { ...p, assignments: list } : p)) : [...everybody, { id, name, email, assignments: list }];
       const added = list.at(-1);
       const days = [added?.fromMs !== undefined && `from ${sayDay(new Date(added.fromMs), access.site.timeZone, now())}`, added?.untilMs !== undefined && `to ${sayDay(new Date(added.untilMs - 1), access.site.timeZone, now())}`].filter(Boolean).join(' ');

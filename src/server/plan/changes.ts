@@ -1,13 +1,15 @@
-import { and, asc, desc, eq, sql } from 'drizzle-orm';
-import { applyOperation, growsBetween, holdersInTheWay, lockOutOf, operationInWords, partOf, planSchema, releaseBeyond, roleOf, withPart, type Operation, type Plan } from '@/core/plan';
+import { and, desc, eq, gt, inArray, sql } from 'drizzle-orm';
+import { applyOperation, growsBetween, holdersInTheWay, lockOutOf, operationInWords, partOf, planSchema, releaseBeyond, roleOf, samePlan, touchedBy, withPart, withRolesOf, type Operation, type Plan } from '@/core/plan';
 import type { PolicyPerson } from '@/core/access';
 import { canonical } from '@/core/json';
+import { changeInWords } from '@/core/release';
 import { sayDay } from '@/core/words';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { now } from '../clock';
+import { findPageNames } from '../content/tree';
 import type { Tx } from '../db/client';
-import { plans, planSteps, releases, sites } from '../db/schema';
+import { planMarks, plans, planSteps, releases, sites } from '../db/schema';
 import type { Access } from '../gate/access';
 import { beyondInWords } from '../gate/bounds';
 import { loadGround } from '../gate/ground';
@@ -16,20 +18,42 @@ import { endLinks } from '../gate/set-up';
 import { listPeople } from '../people/people';
 import { getLivePlan, getPlanState, type PlanState } from './plans';
 
-/** Locks the prepared plan and checks that it is still the one the change was made on. Runs in a transaction. */
-async function lockPlan(tx: Tx, access: Access, revision: number): Promise<Plan> {
+/** Locks the prepared plan. Runs in a transaction. */
+async function lockPlan(tx: Tx, access: Access): Promise<{ plan: Plan; revision: number }> {
   const [row] = await tx.select().from(plans).where(eq(plans.siteId, access.site.id)).for('update');
   if (!row) throw new Error(`site ${access.site.id} has no prepared plan`);
-  if (row.revision !== revision) {
-    const state = await getPlanState(tx, access.site.id);
-    const by = state.undo ? ` The last change is “${state.undo.words}” by ${state.undo.by}.` : '';
-    throw new Problem('conflict', `The plan has moved on since you opened it, so nothing was overwritten.${by} You now see the newest plan; make your change again if it is still wanted.`, { state });
-  }
+  return row;
+}
+
+/** Locks the prepared plan and checks that it is still the very one that was looked at. Runs in a transaction. */
+async function lockPlanAt(tx: Tx, access: Access, revision: number): Promise<Plan> {
+  const row = await lockPlan(tx, access);
+  if (row.revision !== revision) throw await movedOn(tx, access, null);
   return row.plan;
 }
 
-const store = (tx: Tx, access: Access, plan: Plan) =>
-  tx.update(plans).set({ plan, revision: sql`${plans.revision} + 1` }).where(eq(plans.siteId, access.site.id));
+async function movedOn(tx: Tx, access: Access, role: string | null): Promise<Problem> {
+  const state = await getPlanState(tx, access.site.id, { personId: access.signedInId, role });
+  const last = state.recent[0];
+  const by = last ? ` The last change is “${last.words}” by ${last.by}.` : '';
+  return new Problem('conflict', `The plan has moved on since you opened it, so nothing was overwritten.${by} You now see the newest plan; make your change again if it is still wanted.`, { state });
+}
+
+/** Refuses what was made on a plan in which the same roles have changed since. Changes to other roles are no hindrance. */
+async function refuseCollision(tx: Tx, access: Access, since: number, now: number, touched: readonly string[], role: string | null): Promise<void> {
+  if (since === now) return;
+  const marks = await tx.select({ touched: planMarks.touched }).from(planMarks).where(and(eq(planMarks.siteId, access.site.id), gt(planMarks.revision, since)));
+  // Where not every revision in between is known any more, anything may have changed.
+  if (since > now || marks.length < now - since || marks.some((mark) => mark.touched.some((one) => touched.includes(one)))) throw await movedOn(tx, access, role);
+}
+
+/** Puts a plan in the place of the prepared one, and says what was touched. */
+async function store(tx: Tx, access: Access, before: Plan, plan: Plan): Promise<void> {
+  const [row] = await tx.update(plans).set({ plan, revision: sql`${plans.revision} + 1` }).where(eq(plans.siteId, access.site.id)).returning({ revision: plans.revision });
+  await tx.insert(planMarks).values({ siteId: access.site.id, revision: row?.revision ?? 0, touched: touchedBy(partOf(plan, before)), madeBy: access.signedInId });
+}
+
+const pageNamesOf = (names: ReadonlyMap<string, string>) => (id: string) => names.get(id) ?? 'a page that is gone';
 
 /** What an operation is told to have changed. */
 const subjectOf = (operation: Operation, plan: Plan): string => plan.roles.find((role) => role.id === roleOf(operation))?.name ?? 'The whole plan';
@@ -51,37 +75,77 @@ function refuseLockOut(access: Access, before: Plan, after: Plan, everybody: rea
   throw new Problem('bad-input', `Then ${when} no keyholder could prepare rooms, step in, go live and look after people. Somebody must always be able to.`);
 }
 
-/** Applies operations to the prepared plan, all or none. Runs in a transaction. */
-export async function changePlan(tx: Tx, access: Access, revision: number, operations: readonly Operation[]): Promise<PlanState> {
-  let plan = await lockPlan(tx, access, revision);
-  const before = plan;
+/** What an undo cannot reach any more, because the same was changed since. */
+const forgetUndone = async (tx: Tx, access: Access, touched: readonly string[]): Promise<void> => {
+  const undone = await tx.select().from(planSteps).where(and(eq(planSteps.siteId, access.site.id), eq(planSteps.state, 'undone')));
+  const gone = undone.filter((step) => touchedBy(step.before).some((one) => touched.includes(one))).map((step) => step.id);
+  if (gone.length > 0) await tx.update(planSteps).set({ state: 'gone' }).where(inArray(planSteps.id, gone));
+};
+
+/** Applies operations to the prepared plan, all or none; `role` is the one that is prepared, null for the plan as a whole. Runs in a transaction. */
+export async function changePlan(tx: Tx, access: Access, revision: number, operations: readonly Operation[], role: string | null = null): Promise<PlanState> {
+  const locked = await lockPlan(tx, access);
+  const before = locked.plan;
+  let plan = before;
   const everybody = await listPeople(tx, access.site.id);
-  await tx.update(planSteps).set({ state: 'gone' }).where(and(eq(planSteps.siteId, access.site.id), eq(planSteps.state, 'undone')));
+  const pageName = pageNamesOf(await findPageNames(tx, access.site.id));
+  const lines: { operation: Operation; before: Plan; after: Plan }[] = [];
   for (const operation of operations) {
     const applied = applyOperation(inventory, plan, operation);
-    if (!applied.ok) throw new Problem('bad-input', applied.detail, { operation: operation.do });
+    if (!applied.ok) {
+      // Somebody else may have made it impossible meanwhile: then that is what there is to be told.
+      if (locked.revision !== revision && applied.code !== 'already-so') throw await movedOn(tx, access, role);
+      throw new Problem('bad-input', applied.detail, { operation: operation.do });
+    }
     if (operation.do === 'archive-role' && operation.archived) refuseHeld(applied.plan, everybody);
-    await tx.insert(planSteps).values({ siteId: access.site.id, operation, before: partOf(plan, applied.plan), after: partOf(applied.plan, plan), madeBy: access.signedInId });
-    await record(tx, access, 'prepared', subjectOf(operation, applied.plan), { href: roleOf(operation) === null ? '/workshop' : `/workshop/roles/${roleOf(operation)}/tasks`, detail: operationInWords(inventory, operation) });
+    lines.push({ operation, before: plan, after: applied.plan });
     plan = applied.plan;
   }
+  const touched = touchedBy(partOf(plan, before));
+  await refuseCollision(tx, access, revision, locked.revision, touched, role);
   refuseLockOut(access, before, plan, everybody);
-  await store(tx, access, plan);
-  return getPlanState(tx, access.site.id);
+  await forgetUndone(tx, access, touched);
+  for (const line of lines) {
+    const { operation } = line;
+    await tx.insert(planSteps).values({ siteId: access.site.id, operation, before: partOf(line.before, line.after), after: partOf(line.after, line.before), madeBy: access.signedInId });
+    await record(tx, access, 'prepared', subjectOf(operation, line.after), { href: roleOf(operation) === null ? '/workshop' : `/workshop/roles/${roleOf(operation)}/tasks`, detail: changeInWords(inventory, line.before, line.after, operation, pageName) });
+  }
+  await store(tx, access, before, plan);
+  return getPlanState(tx, access.site.id, { personId: access.signedInId, role });
 }
 
-/** Takes the last operation back, or makes the one taken back last again. Runs in a transaction. */
-export async function moveInHistory(tx: Tx, access: Access, revision: number, direction: 'undo' | 'redo'): Promise<PlanState> {
-  const plan = await lockPlan(tx, access, revision);
-  const [state, order] = direction === 'undo' ? (['done', desc(planSteps.id)] as const) : (['undone', asc(planSteps.id)] as const);
-  const [step] = await tx.select().from(planSteps).where(and(eq(planSteps.siteId, access.site.id), eq(planSteps.state, state))).orderBy(order).limit(1);
-  if (!step) throw new Problem('already-done', direction === 'undo' ? 'There is nothing left to undo.' : 'There is nothing to redo.');
-  const next = planSchema.parse(withPart(plan, direction === 'undo' ? step.before : step.after));
-  refuseLockOut(access, plan, next, await listPeople(tx, access.site.id));
-  await tx.update(planSteps).set({ state: direction === 'undo' ? 'undone' : 'done' }).where(eq(planSteps.id, step.id));
-  await store(tx, access, next);
-  await record(tx, access, direction === 'undo' ? 'took back' : 'made again', subjectOf(step.operation, direction === 'undo' ? plan : next), { detail: operationInWords(inventory, step.operation) });
-  return getPlanState(tx, access.site.id);
+/**
+ * Takes one's own last change to a role back, or makes it again. What was changed in the same place since goes with it, and only when
+ * it was named first: `also` are the numbers of those changes. Runs in a transaction.
+ */
+export async function moveInHistory(tx: Tx, access: Access, asked: { direction: 'undo' | 'redo'; role: string | null; also: readonly number[] }): Promise<PlanState> {
+  const { direction, role } = asked;
+  const { plan } = await lockPlan(tx, access);
+  const viewer = { personId: access.signedInId, role };
+  const state = await getPlanState(tx, access.site.id, viewer);
+  const entry = state[direction];
+  if (!entry) throw new Problem('already-done', direction === 'undo' ? 'There is nothing of yours left to undo here.' : 'There is nothing to redo.');
+  if (direction === 'undo' && canonical(entry.also.map((one) => one.id)) !== canonical([...asked.also].sort((a, b) => b - a)))
+    throw new Problem('conflict', `This was changed again since: ${entry.also.map((one) => `“${one.words}” by ${one.by}`).join(', ')}. Taking yours back would take that back, too. Nothing was changed.`, { state });
+  const ids = direction === 'undo' ? [...entry.also.map((one) => one.id), entry.id] : [entry.id];
+  const steps = await tx.select().from(planSteps).where(inArray(planSteps.id, ids)).orderBy(desc(planSteps.id));
+  let next = plan;
+  for (const step of steps) next = withPart(next, direction === 'undo' ? step.before : step.after);
+  const checked = planSchema.safeParse(next);
+  if (!checked.success) throw new Problem('bad-input', `Other changes build on this one: ${checked.error.issues[0]?.message ?? 'the plan would not hold together'}. Take those back first.`);
+  refuseLockOut(access, plan, checked.data, await listPeople(tx, access.site.id));
+  await tx.update(planSteps).set({ state: direction === 'undo' ? 'undone' : 'done' }).where(inArray(planSteps.id, ids));
+  await store(tx, access, plan, checked.data);
+  for (const step of steps) await record(tx, access, direction === 'undo' ? 'took back' : 'made again', subjectOf(step.operation, direction === 'undo' ? plan : checked.data), { detail: operationInWords(inventory, step.operation) });
+  return getPlanState(tx, access.site.id, viewer);
+}
+
+/** Drops what is prepared and not live, of some roles or of all; it can be undone. Runs in a transaction. */
+export async function dropPrepared(tx: Tx, access: Access, revision: number, roles: readonly (string | null)[] | null): Promise<PlanState> {
+  const prepared = await lockPlanAt(tx, access, revision);
+  const live = await getLiveNow(tx, access);
+  const next = roles === null ? live.plan : withRolesOf(prepared, live.plan, roles);
+  return changePlan(tx, access, revision, [{ do: 'replace-plan', plan: next, why: 'drop' }]);
 }
 
 async function addRelease(tx: Tx, access: Pick<Access, 'site' | 'signedInId'>, plan: Plan, more: { note: string; returnsTo?: number }): Promise<number> {
@@ -111,34 +175,43 @@ async function refuseRelease(tx: Tx, access: Access, before: Plan, after: Plan):
   await endLinks(tx, everybody.filter((person) => growsBetween(ground, { plan: before, person }, { plan: after, person })).map((person) => Number(person.id)));
 }
 
-/** Makes the prepared plan the one in force. Runs in a transaction. */
-export async function goLive(tx: Tx, access: Access, revision: number, note: string): Promise<{ number: number }> {
-  const plan = await lockPlan(tx, access, revision);
+/** The plan there would be if what is prepared of some roles went live; everything that is prepared where none are named. */
+export function planToBe(live: Plan, prepared: Plan, roles: readonly (string | null)[] | null): Plan {
+  if (roles === null) return prepared;
+  const checked = planSchema.safeParse(withRolesOf(live, prepared, roles));
+  if (!checked.success) throw new Problem('bad-input', `These cannot go live without others: ${checked.error.issues[0]?.message ?? ''}. Choose what they build on, too.`);
+  return checked.data;
+}
+
+/** Makes what is prepared the plan in force, all of it or some roles. Runs in a transaction. */
+export async function goLive(tx: Tx, access: Access, revision: number, given: { note: string; roles: readonly (string | null)[] | null }): Promise<{ number: number }> {
+  const prepared = await lockPlanAt(tx, access, revision);
   const live = await getLiveNow(tx, access);
-  if (canonical(plan) === canonical(live.plan)) throw new Problem('already-done', 'Nothing is waiting to go live: the prepared plan is the one in force.');
+  const plan = planToBe(live.plan, prepared, given.roles);
+  if (samePlan(inventory, plan, live.plan)) throw new Problem('already-done', 'Nothing is waiting to go live: the prepared plan is the one in force.');
   await refuseRelease(tx, access, live.plan, plan);
-  const number = await addRelease(tx, access, plan, { note });
-  await record(tx, access, 'made a plan go live', `Release ${number}`, { href: '/workshop/releases', detail: note });
+  const number = await addRelease(tx, access, plan, { note: given.note });
+  const part = given.roles === null ? '' : `Only ${given.roles.map((id) => (id === null ? 'what is asked for before publishing' : (plan.roles.find((role) => role.id === id)?.name ?? id))).join(', ')}.`;
+  await record(tx, access, 'made a plan go live', `Release ${number}`, { href: '/workshop/releases', detail: [given.note, part].filter(Boolean).join(' ') });
   return { number };
 }
 
 /**
- * Puts an earlier release in force again, as a new release; the prepared plan becomes the same, so that the
- * next release does not bring back what was just taken back. Refused while unreleased changes would be lost.
- * Runs in a transaction.
+ * Puts an earlier release in force again, as a new release; the prepared plan becomes the same, so that the next release does not bring
+ * back what was just taken back. What was prepared and not live is put aside by that, and one undo brings it back. Runs in a transaction.
  */
 export async function returnToRelease(tx: Tx, access: Access, revision: number, to: number): Promise<{ number: number }> {
-  const prepared = await lockPlan(tx, access, revision);
+  const prepared = await lockPlanAt(tx, access, revision);
   const [release] = await tx.select().from(releases).where(and(eq(releases.siteId, access.site.id), eq(releases.number, to)));
   if (!release) throw new Problem('not-found', `There is no release ${to}.`);
   const live = await getLiveNow(tx, access);
-  if (release.id === live.releaseId) throw new Problem('already-done', `Release ${to} is in force already.`);
-  if (canonical(prepared) !== canonical(live.plan))
-    throw new Problem('already-done', 'Changes are prepared that are not live yet. Make them go live or undo them first; going back would lose them.');
+  if (release.id === live.releaseId || samePlan(inventory, release.plan, live.plan)) throw new Problem('already-done', `Release ${to} says what is in force already.`);
   await refuseRelease(tx, access, live.plan, release.plan);
   const number = await addRelease(tx, access, release.plan, { note: `Back to release ${to}`, returnsTo: to });
-  await store(tx, access, release.plan);
   await tx.update(planSteps).set({ state: 'gone' }).where(eq(planSteps.siteId, access.site.id));
+  if (!samePlan(inventory, prepared, live.plan))
+    await tx.insert(planSteps).values({ siteId: access.site.id, operation: { do: 'replace-plan', plan: release.plan, why: 'return' }, before: partOf(prepared, release.plan), after: partOf(release.plan, prepared), madeBy: access.signedInId });
+  await store(tx, access, prepared, release.plan);
   await record(tx, access, 'went back', `to release ${to}`, { href: '/workshop/releases', detail: `It is in force as release ${number}.` });
   return { number };
 }

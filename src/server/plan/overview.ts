@@ -1,16 +1,26 @@
-import type { PolicyPerson } from '@/core/access';
+import { isInForce, type PolicyPerson } from '@/core/access';
 import { KEYHOLDER, type Plan } from '@/core/plan';
-import { differences, type RoleDifference } from '@/core/release';
-import { bestDecisions, figures, lossBetween, room, type Loss, type RoomFigures } from '@/core/room';
+import { canonical } from '@/core/json';
+import { differences, impactOf, type Effect, type RoleDifference } from '@/core/release';
+import { askerFor, figures, room, type RoomFigures } from '@/core/room';
 import { missingInWords, surplusOf } from '@/core/task';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import type { PageFacts } from '../content/tree';
 import { sampleOf } from '../gate/access';
+import type { HistoryEntry } from './plans';
 
 const nameOfPage = (pages: readonly PageFacts[]) => (id: string) => {
   const page = pages.find((p) => p.id === id);
   return page ? (page.shortName ?? page.liveTitle) : 'a page that is gone';
+};
+
+/** What is to be known of somebody who holds a role and does not work by it now. */
+const holderState = (person: PolicyPerson, role: string, atMs: number): string => {
+  const held = person.assignments.filter((a) => a.role === role);
+  if (person.suspended) return ' (paused)';
+  if (held.some((a) => isInForce(a, atMs))) return '';
+  return held.some((a) => (a.fromMs ?? 0) > atMs) ? ' (not begun)' : ' (ended)';
 };
 
 const holders = (people: readonly PolicyPerson[], role: string) => people.filter((person) => person.assignments.some((a) => a.role === role));
@@ -29,22 +39,21 @@ export interface RoleSummary {
   problems: string[];
 }
 
-/** Every role of the prepared plan, with how its room stands for the first person who holds it. */
+/** Every role of the prepared plan, with how its room stands for somebody who holds just it. */
 export function summarizeRoles(plan: Plan, live: Plan, people: readonly PolicyPerson[], pages: readonly PageFacts[]): RoleSummary[] {
   const changed = new Set(differences(inventory, live, plan, nameOfPage(pages)).map((d) => d.role));
   const places = pages.map((page) => page.place);
   return plan.roles.map((role) => {
     const held = holders(people, role.id);
-    const input = { inventory, plan, person: held[0] ?? sampleOf(role.id), places, nowMs: now().getTime() };
+    const input = { inventory, plan, person: sampleOf(role.id), places, nowMs: now().getTime() };
     const made = room(input);
-    // What comes with other roles of the same person is none of this role's: surplus is asked of somebody who holds just it.
-    const alone = bestDecisions({ ...input, person: sampleOf(role.id) });
+    const { best: alone } = askerFor(input);
     const gone = role.grants.filter((g) => g.scope.branch !== undefined && !pages.some((p) => p.id === g.scope.branch)).length;
     return {
-      id: role.id, name: role.name, purpose: role.purpose, archived: role.archived ?? false, people: held.map((p) => p.name), changed: changed.has(role.id), figures: figures(inventory, made),
+      id: role.id, name: role.name, purpose: role.purpose, archived: role.archived ?? false, people: held.map((p) => p.name + holderState(p, role.id, now().getTime())), changed: changed.has(role.id), figures: figures(inventory, made),
       surplus: surplusOf(inventory, role, (permission) => alone(permission).allowed).map((id) => inventory.permissions.get(id)?.name ?? id),
       problems: [
-        ...made.tasks.filter((task) => role.tasks.some((t) => t.task === task.task) && !task.verdict.can).map((task) => `“${task.name}” cannot be done. ${task.verdict.can ? '' : missingInWords(inventory, task.verdict.missing)}`),
+        ...made.tasks.filter((task) => role.tasks.some((t) => t.task === task.task) && !task.verdict.can).map((task) => `“${task.name}” cannot be done. ${task.verdict.can ? '' : missingInWords(inventory, task.verdict.missing, (id) => role.doors.find((d) => d.section === id)?.name ?? inventory.sections.find((s) => s.id === id)?.name ?? id)}`),
         ...(gone > 0 ? [`${gone} ${gone === 1 ? 'rule names a page that is' : 'rules name pages that are'} gone.`] : []),
         ...(role.tasks.length === 0 && !role.archived && role.id !== KEYHOLDER ? ['No task is ticked.'] : []),
       ],
@@ -52,24 +61,50 @@ export function summarizeRoles(plan: Plan, live: Plan, people: readonly PolicyPe
   });
 }
 
-export interface Touched extends RoleDifference {
-  /** Everybody who holds the role, or a role that extends it. */
-  people: { name: string; loss: Loss }[];
+export interface PersonChange { name: string; /** Why they have no room now; null when they have. */ told: string | null; effects: Effect[] }
+export interface RoleChange extends RoleDifference {
+  /** Who prepared it. */
+  by: string[];
+  /** What changes for somebody who holds just this role. */
+  alone: Effect[];
+  /** Everybody who holds it, or a role that builds on it. */
+  people: { id: string; name: string }[];
 }
+export interface PlanChange { roles: RoleChange[]; people: PersonChange[] }
 
 /** Whether a role is another one or builds on it. */
 function buildsOn(plan: Plan, role: string, base: string): boolean {
   return role === base || (plan.roles.find((r) => r.id === role)?.extends.some((parent) => buildsOn(plan, parent, base)) ?? false);
 }
 
-/** What going from one plan to another changes, for whom, and what they could no longer do. */
-export function touchedBy(before: Plan, after: Plan, people: readonly PolicyPerson[], pages: readonly PageFacts[]): Touched[] {
-  const places = pages.map((page) => page.place);
+/** The instant somebody is asked about: now, or when the first of what they hold begins; and what is to be known of that. */
+function atWork(person: PolicyPerson, atMs: number): { atMs: number; told: string | null } {
+  const isNow = person.assignments.some((a) => isInForce(a, atMs));
+  const begins = Math.min(...person.assignments.map((a) => a.fromMs ?? Infinity).filter((ms) => ms > atMs));
+  const told = person.suspended ? 'paused now' : isNow ? null : begins < Infinity ? 'has not begun' : 'all they held is over';
+  return { atMs: isNow || begins === Infinity ? atMs : begins, told };
+}
+
+/** What going from one plan to another changes: role by role, and for everybody it touches all they gain and lose, with the places. */
+export function changesBetween(before: Plan, after: Plan, people: readonly PolicyPerson[], pages: readonly PageFacts[], recent: readonly HistoryEntry[] = []): PlanChange {
+  const pageName = nameOfPage(pages);
+  const input = { inventory, before, after, places: pages.map((page) => page.place), pageName };
   const nowMs = now().getTime();
-  return differences(inventory, before, after, nameOfPage(pages)).map((difference) => ({
+  const roles = differences(inventory, before, after, pageName).map((difference): RoleChange => ({
     ...difference,
-    people: people
-      .filter((person) => difference.role !== null && person.assignments.some((a) => buildsOn(after, a.role, difference.role ?? '')))
-      .map((person) => ({ name: person.name, loss: lossBetween(room({ inventory, plan: before, person, places, nowMs }), room({ inventory, plan: after, person, places, nowMs })) })),
+    by: [...new Set(recent.filter((entry) => entry.role === difference.role || entry.role === null).map((entry) => entry.by))],
+    alone: difference.role === null ? [] : impactOf({ ...input, person: sampleOf(difference.role), nowMs }),
+    people: people.filter((person) => difference.role !== null && person.assignments.some((a) => buildsOn(after, a.role, difference.role ?? '') || buildsOn(before, a.role, difference.role ?? ''))).map(({ id, name }) => ({ id, name })),
   }));
+  const touched = new Set(roles.flatMap((role) => role.people.map((person) => person.id)));
+  // Many hold just the same: what changes is worked out once for all of them. Own work apart, that is all there is to a person here.
+  const known = new Map<string, Effect[]>();
+  const persons = people.filter((person) => touched.has(person.id)).map((person): PersonChange => {
+    const { atMs, told } = atWork(person, nowMs);
+    const key = canonical([atMs, person.assignments, pages.some((page) => page.place.author === person.id) ? person.id : '']);
+    const effects = known.get(key) ?? impactOf({ ...input, person: { ...person, suspended: false }, nowMs: atMs });
+    known.set(key, effects);
+    return { name: person.name, told, effects };
+  });
+  return { roles, people: persons };
 }

@@ -1,5 +1,5 @@
-import { desc, eq } from 'drizzle-orm';
-import { operationInWords, planSchema, roleOf, type Plan } from '@/core/plan';
+import { and, desc, eq, ne } from 'drizzle-orm';
+import { operationInWords, planSchema, roleOf, touchedBy, type Plan } from '@/core/plan';
 import { inventory } from '@/office';
 import type { Tx } from '../db/client';
 import { people, plans, planSteps, releases, sites } from '../db/schema';
@@ -27,24 +27,30 @@ export async function getPreparedPlan(tx: Tx, siteId: number): Promise<{ plan: P
 
 /** `role` is null where an operation concerned the whole plan. */
 export interface HistoryEntry { id: number; words: string; role: string | null; by: string; at: string }
+/** A change that can be taken back or made again; `also`: what was changed in the same place since, newest first, and goes with it. */
+export interface Reversible extends HistoryEntry { also: HistoryEntry[] }
 export interface PlanState {
   plan: Plan;
   revision: number;
-  undo: HistoryEntry | null;
-  redo: HistoryEntry | null;
+  /** One's own last change to the role that is prepared. */
+  undo: Reversible | null;
+  redo: Reversible | null;
   /** Operations done since the last release, newest first. */
   recent: HistoryEntry[];
 }
 
-/** The prepared plan with what can be undone and redone. */
-export async function getPlanState(tx: Tx, siteId: number): Promise<PlanState> {
+/** The prepared plan, with what somebody can undo and redo of a role; null for what concerns the plan as a whole. */
+export async function getPlanState(tx: Tx, siteId: number, viewer: { personId: number; role: string | null }): Promise<PlanState> {
   const prepared = await getPreparedPlan(tx, siteId);
-  const rows = await tx.select({ step: planSteps, by: people.name }).from(planSteps).leftJoin(people, eq(people.id, planSteps.madeBy)).where(eq(planSteps.siteId, siteId)).orderBy(desc(planSteps.id)).limit(100);
+  const rows = await tx.select({ step: planSteps, by: people.name }).from(planSteps).leftJoin(people, eq(people.id, planSteps.madeBy)).where(and(eq(planSteps.siteId, siteId), ne(planSteps.state, 'gone'))).orderBy(desc(planSteps.id)).limit(300);
   const entry = ({ step, by }: (typeof rows)[number]): HistoryEntry => ({ id: step.id, words: operationInWords(inventory, step.operation), role: roleOf(step.operation), by: by ?? 'Somebody', at: step.madeAt.toISOString() });
+  const isMine = ({ step }: (typeof rows)[number]) => step.madeBy === viewer.personId && roleOf(step.operation) === viewer.role;
   const done = rows.filter((row) => row.step.state === 'done');
-  const undone = rows.filter((row) => row.step.state === 'undone');
-  const last = undone.at(-1);
-  return { ...prepared, undo: done[0] ? entry(done[0]) : null, redo: last ? entry(last) : null, recent: done.slice(0, 20).map(entry) };
+  const last = done.find(isMine);
+  const undone = rows.filter((row) => row.step.state === 'undone' && isMine(row)).at(-1);
+  const touched = last ? touchedBy(last.step.before) : [];
+  const also = last ? done.filter((row) => row.step.id > last.step.id && touchedBy(row.step.before).some((one) => touched.includes(one))).map(entry) : [];
+  return { ...prepared, undo: last ? { ...entry(last), also } : null, redo: undone ? { ...entry(undone), also: [] } : null, recent: done.slice(0, 50).map(entry) };
 }
 
 export interface ReleaseEntry { number: number; id: number; by: string; at: Date; note: string; returnsTo: number | null; plan: Plan }

@@ -1,7 +1,7 @@
 import { lt, or, sql } from 'drizzle-orm';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { knownBrowsers, presence, previewLinks, rateLimits, receipts, sessions } from '../db/schema';
+import { knownBrowsers, planMarks, planPresence, presence, previewLinks, rateLimits, receipts, sessions } from '../db/schema';
 
 const EVERY_MS = 10 * 60_000;
 const HOUR_MS = 3600_000;
@@ -16,6 +16,8 @@ export async function tidyOld(tx: Tx, force = false): Promise<void> {
   const before = (ms: number) => new Date(at.getTime() - ms);
   await tx.delete(receipts).where(lt(receipts.madeAt, before(2 * DAY_MS)));
   await tx.delete(rateLimits).where(lt(rateLimits.expire, at.getTime()));
+  await tx.delete(planMarks).where(lt(planMarks.madeAt, before(2 * DAY_MS)));
+  await tx.delete(planPresence).where(lt(planPresence.seenAt, before(HOUR_MS)));
   await tx.delete(presence).where(lt(presence.seenAt, before(HOUR_MS)));
   await tx.delete(sessions).where(lt(sessions.expiresAt, at));
   await tx.delete(knownBrowsers).where(lt(knownBrowsers.seenAt, before(400 * DAY_MS)));

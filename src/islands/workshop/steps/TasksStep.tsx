@@ -3,10 +3,10 @@ import { mendMissing, missingInWords, type Missing } from '@/core/task';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { Labelled } from '../../kit/parts';
-import { roomWithAllTasks } from '../model';
+import { doorNameOf, roomWithAllTasks } from '../model';
 import type { StepProps } from '../Planner';
 
-const MEND: Record<Missing['kind'], string> = { permission: 'Allow it', door: 'Open the door', tool: 'Give the tool', denied: '' };
+const MEND: Record<Missing['kind'], string> = { permission: 'Allow it', door: 'Open the door', tool: 'Give the tool', mode: 'Give the mode', denied: '', apart: '', layout: '' };
 
 function OwnWords({ task, name, said, onKeep, onClose }: { task: string; name: string; said: readonly string[]; onKeep: (name: string, said: string[]) => void; onClose: () => void }) {
   const [named, setNamed] = useState(name);
@@ -69,7 +69,7 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
                     {missing && (
                       <span className="flex flex-wrap items-center gap-2">
                         <span className={`pill whitespace-normal ${ticked ? 'pill-brick' : 'pill-plain font-normal'}`}>
-                          <Icon name={ticked ? 'warn' : 'lock'} size={14} /> {missingInWords(inventory, missing)}
+                          <Icon name={ticked ? 'warn' : 'lock'} size={14} /> {missingInWords(inventory, missing, doorNameOf(role))}
                         </span>
                         {ticked && mend && !readOnly && (
                           <button

@@ -2,6 +2,7 @@ import { missingInWords } from '@/core/task';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { Empty } from '../../kit/parts';
+import { doorNameOf } from '../model';
 import type { StepProps } from '../Planner';
 
 /** The list of tasks to try, and the way in. */
@@ -35,7 +36,7 @@ export function WalkStep({ prepared, stepIn, readOnly }: StepProps) {
                   </span>
                 ) : (
                   <span className="pill pill-brick whitespace-normal">
-                    <Icon name="warn" size={14} /> {missingInWords(inventory, task.verdict.missing)}
+                    <Icon name="warn" size={14} /> {missingInWords(inventory, task.verdict.missing, doorNameOf(prepared.role))}
                   </span>
                 )}
               </p>

@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { endpoint } from '@/server/gate/endpoint';
+import { endpoint, idSchema } from '@/server/gate/endpoint';
 import { moveInHistory } from '@/server/plan/changes';
 
-/** Takes the last operation back, or makes the one taken back last again. */
+/** Takes one's own last change to a role back, or makes it again; `also` names what goes with it. */
 export const POST = endpoint({
   needs: 'plan.edit',
-  body: z.strictObject({ revision: z.int().max(2_147_483_647), direction: z.enum(['undo', 'redo']) }),
-  run: ({ tx, access, body }) => moveInHistory(tx, access, body.revision, body.direction),
+  body: z.strictObject({ direction: z.enum(['undo', 'redo']), role: z.string().max(80).nullable(), also: z.array(idSchema).max(300).default([]) }),
+  run: ({ tx, access, body }) => moveInHistory(tx, access, body),
 });

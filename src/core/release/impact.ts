@@ -1,0 +1,113 @@
+import { rulesAllow, rulesFor, type Place, type PolicyPerson } from '../access';
+import type { Inventory } from '../inventory';
+import { policyOf, type Plan } from '../plan';
+import { room, type Room } from '../room';
+
+/** One thing somebody gains, loses, or finds otherwise, as a sentence. */
+export interface Effect { kind: 'gain' | 'loss' | 'other'; words: string }
+
+export interface ImpactInput {
+  inventory: Inventory;
+  before: Plan;
+  after: Plan;
+  person: PolicyPerson;
+  /** Every page of the site. */
+  places: readonly Place[];
+  pageName: (id: string) => string;
+  nowMs: number;
+}
+
+const STATE = { open: 'open', look: 'look only', away: 'put away' } as const;
+/** From most to least. */
+const OPENNESS = ['open', 'look', 'away'] as const;
+const idOf = (place: Place) => place.path.at(-1) ?? '';
+
+/** Some pages by name: all while they are few, else how many more. A whole branch is named by its top. */
+function pagesInWords(ids: ReadonlySet<string>, input: ImpactInput): string {
+  if (ids.size === input.places.length) return 'on the whole website';
+  // The pages above which nothing of the list lies, and whether all below them belongs to it.
+  const tops = input.places.filter((place) => ids.has(idOf(place)) && !place.path.slice(0, -1).some((id) => ids.has(id)));
+  const names = tops.map((top) => {
+    const below = input.places.filter((place) => place !== top && place.path.includes(idOf(top)));
+    const inside = below.filter((place) => ids.has(idOf(place))).length;
+    const name = `“${input.pageName(idOf(top))}”`;
+    return below.length === 0 || inside === 0 ? name : inside === below.length ? `${name} and all below` : `${name} and ${inside} below`;
+  });
+  const MOST = 4;
+  return names.length <= MOST ? `on ${names.join(', ')}` : `on ${names.slice(0, MOST).join(', ')} and ${names.length - MOST} more`;
+}
+
+const minus = (a: ReadonlySet<string>, b: ReadonlySet<string>): Set<string> => new Set([...a].filter((one) => !b.has(one)));
+
+/** Which pages a permission holds on for somebody under a plan; `nowhere` for what lies nowhere. */
+function extentOf(input: ImpactInput, plan: Plan): (permission: string, placed: boolean, ownAuthor: boolean) => Set<string> {
+  const policy = policyOf(input.inventory, plan, [input.person]);
+  const me = input.person.id;
+  return (permission, placed, ownAuthor) => {
+    const rules = rulesFor(policy, me, permission, input.nowMs);
+    if (!placed) return new Set([...(rulesAllow(rules, me, {}) ? ['nowhere'] : []), ...(rulesAllow(rules, me, { author: me }) ? ['own'] : [])]);
+    return new Set(input.places.filter((place) => rulesAllow(rules, me, { place }) || (ownAuthor && rulesAllow(rules, me, { place: { ...place, author: me } }))).map(idOf));
+  };
+}
+
+function lists(out: Effect[], before: readonly string[], after: readonly string[], words: { gain: (id: string) => string; loss: (id: string) => string }): void {
+  for (const id of after) if (!before.includes(id)) out.push({ kind: 'gain', words: words.gain(id) });
+  for (const id of before) if (!after.includes(id)) out.push({ kind: 'loss', words: words.loss(id) });
+}
+
+function doorEffects(out: Effect[], before: Room, after: Room): void {
+  for (const door of before.doors) {
+    const now = after.doors.find((d) => d.section === door.section);
+    if (!now) out.push({ kind: 'loss', words: `The door “${door.name}” is gone.` });
+    else if (now.state !== door.state) out.push({ kind: OPENNESS.indexOf(now.state) > OPENNESS.indexOf(door.state) ? 'loss' : 'gain', words: `The door “${now.name}”: ${STATE[door.state]} → ${STATE[now.state]}.` });
+    else if (now.name !== door.name) out.push({ kind: 'other', words: `The door “${door.name}” is called “${now.name}”.` });
+  }
+  for (const door of after.doors) if (!before.doors.some((d) => d.section === door.section)) out.push({ kind: 'gain', words: `A new door: “${door.name}”${door.state === 'open' ? '' : `, ${STATE[door.state]}`}.` });
+}
+
+function taskEffects(out: Effect[], before: Room, after: Room, input: ImpactInput): void {
+  for (const task of before.tasks) {
+    const now = after.tasks.find((t) => t.task === task.task);
+    if (!task.verdict.can && (!now || !now.verdict.can)) continue;
+    if (!now) out.push({ kind: 'loss', words: `“${task.name}” is no longer among their tasks.` });
+    else if (task.verdict.can && !now.verdict.can) out.push({ kind: 'loss', words: `“${task.name}” can no longer be done.` });
+    else if (!task.verdict.can && now.verdict.can) out.push({ kind: 'gain', words: `“${now.name}” can be done.` });
+    else {
+      const [a, b] = [new Set(task.pages()), new Set(now.pages())];
+      const [less, more] = [minus(a, b), minus(b, a)];
+      if (less.size > 0) out.push({ kind: 'loss', words: `“${now.name}” no longer ${pagesInWords(less, input)}.` });
+      if (more.size > 0) out.push({ kind: 'gain', words: `“${now.name}” also ${pagesInWords(more, input)}.` });
+    }
+  }
+  for (const task of after.tasks) if (task.verdict.can && !before.tasks.some((t) => t.task === task.task)) out.push({ kind: 'gain', words: `A new task: “${task.name}”.` });
+}
+
+function permissionEffects(out: Effect[], input: ImpactInput): void {
+  const [was, is] = [extentOf(input, input.before), extentOf(input, input.after)];
+  for (const { id, name, placed, ownAuthor } of input.inventory.permissions.values()) {
+    const [a, b] = [was(id, placed, ownAuthor ?? false), is(id, placed, ownAuthor ?? false)];
+    const [less, more] = [minus(a, b), minus(b, a)];
+    const where = (ids: Set<string>) => (placed ? `, ${pagesInWords(ids, input)}` : ids.has('nowhere') ? '' : ', of their own');
+    if (less.size > 0) out.push({ kind: 'loss', words: `May no longer ${name}${where(less)}.` });
+    if (more.size > 0) out.push({ kind: 'gain', words: `May ${name}${where(more)}.` });
+  }
+}
+
+/**
+ * Everything somebody would gain, lose or find otherwise if one plan took the place of another: doors, tasks with their places, what
+ * they may do with its places, tools and widgets. Empty when nothing changes for them.
+ */
+export function impactOf(input: ImpactInput): Effect[] {
+  const { inventory, person, places, nowMs } = input;
+  const before = room({ inventory, plan: input.before, person, places, nowMs });
+  const after = room({ inventory, plan: input.after, person, places, nowMs });
+  const out: Effect[] = [];
+  doorEffects(out, before, after);
+  taskEffects(out, before, after, input);
+  permissionEffects(out, input);
+  const tool = (id: string) => inventory.tools.get(id)?.name ?? inventory.modes.get(id)?.name ?? id;
+  lists(out, [...before.toolbar.tools, ...before.toolbar.modes], [...after.toolbar.tools, ...after.toolbar.modes], { gain: (id) => `The toolbar has “${tool(id)}”.`, loss: (id) => `The toolbar lacks “${tool(id)}”.` });
+  const widget = (id: string) => inventory.widgets.get(id)?.name ?? id;
+  lists(out, before.dashboard.flat(), after.dashboard.flat(), { gain: (id) => `Today shows “${widget(id)}”.`, loss: (id) => `Today no longer shows “${widget(id)}”.` });
+  return out;
+}
