@@ -11,8 +11,8 @@ class Reached<R extends Pick<PolicyRole, 'id' | 'extends'>> {
   constructor(readonly role: R, private readonly by: Reached<R> | null) {}
   /** The chain that leads to it, the role held first. */
   get chain(): string[] {
-    const ids: string[] = [];
-    for (let at: Reached<R> | null = this; at; at = at.by) ids.push(at.role.id);
+    const ids = [this.role.id];
+    for (let { by } = this; by; by = by.by) ids.push(by.role.id);
     return ids.reverse();
   }
 }

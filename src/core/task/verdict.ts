@@ -22,11 +22,11 @@ export interface TaskFacts {
   /** Who would do it. */
   person: string;
   /** The most favourable decision about a permission over all places. */
-  best(permission: PermissionId): Decision;
+  best: (permission: PermissionId) => Decision;
   /** Whether a permission is allowed on a thing that lies somewhere. */
-  may(permission: PermissionId, place: Place): boolean;
+  may: (permission: PermissionId, place: Place) => boolean;
   places: readonly Place[];
-  doorOf(section: string): DoorState;
+  doorOf: (section: string) => DoorState;
   tools: ReadonlySet<string>;
   modes: ReadonlySet<string>;
 }

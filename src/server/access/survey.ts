@@ -148,7 +148,7 @@ export function whatCan(survey: Survey, person: Person): Abilities {
         const parts = [...scopeInWords({ own, layouts, states }, names.page), ...branches.map((b) => `under ${names.page(b)}`)];
         return `${effect === 'deny' ? 'not ' : ''}${parts.join(', ') || (permission.placed ? 'on the whole website' : 'everywhere')}`;
       });
-      return { id: permission.id as string, name: permission.name, extent: extents[permissionIds.indexOf(permission.id)] ?? ('no' as const), where: [...new Set(where)] };
+      return { id: permission.id, name: permission.name, extent: extents[permissionIds.indexOf(permission.id)] ?? ('no' as const), where: [...new Set(where)] };
     }),
   }));
   return { tasks: made.tasks, sections };

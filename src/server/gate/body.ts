@@ -30,7 +30,7 @@ export const cleanText = (text: string): string => text.replaceAll('\0', '').rep
 /** The same value with every text in it clean; refuses what is nested deeper than anything here is. */
 export function cleanValue(value: unknown): unknown {
   const box: { value: unknown } = { value };
-  const stack: { holder: Record<string | number, unknown>; key: string | number; depth: number }[] = [{ holder: box as never, key: 'value', depth: 0 }];
+  const stack: { holder: Record<string | number, unknown>; key: string | number; depth: number }[] = [{ holder: box, key: 'value', depth: 0 }];
   for (let next = stack.pop(); next; next = stack.pop()) {
     const { holder, key, depth } = next;
     const here = holder[key];
