@@ -60,6 +60,7 @@ test('she closes a door, is warned, takes it back; names, tools, widgets and tou
 test('she steps in, sees the prepared room, and nothing done there is kept', async ({ browser, app }) => {
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/workshop/roles/harbour-desk/walk');
+  await maud.getByRole('combobox', { name: 'The room as seen by' }).selectOption('Ines Varga');
   await maud.getByRole('button', { name: 'Step in as Ines' }).click();
   await expect(maud.getByRole('region', { name: 'Trial' })).toContainText('You are trying the room of Ines Varga · Harbour desk');
   await expect(maud.getByRole('link', { name: 'People' })).toBeVisible();

@@ -83,6 +83,7 @@ export function refuseInWords(decision: Decision, permission: string, names: Nam
   if (nearest?.missed === 'branch' || nearest?.missed === 'assignment-branch')
     return `You may ${doing} ${whereOf(nearest, names)}, but this lies elsewhere. ${ask}`;
   if (nearest?.missed === 'own') return `You may ${doing}, but only your own work. ${ask}`;
+  if (nearest?.missed === 'layouts' || nearest?.missed === 'states') return `You may ${doing} ${whereOf(nearest, names)}, but this is none of those. ${ask}`;
   if (nearest?.missed === 'time') return `Your time for this has not begun or is over. ${ask}`;
   if (nearest?.missed === 'door-look') return `You can read this, but not change it. ${ask}`;
   return `Your room does not include this: you may not ${doing}. ${ask}`;

@@ -122,10 +122,10 @@ export function missingInWords(inventory: Inventory, missing: Missing, doorName:
   }
 }
 
-/** The operation that adds what is missing, where a page is wanted on one branch only if one is given; undefined where that is for a person to decide. */
-export function mendMissing(role: string, missing: Missing, branch?: string): Operation | undefined {
+/** The operation that adds what is missing; undefined where that is for a person to decide. */
+export function mendMissing(role: string, missing: Missing): Operation | undefined {
   switch (missing.kind) {
-    case 'permission': return { do: 'add-grant', role, grant: { id: `${missing.id}-${branch === undefined ? 'everywhere' : `under-${branch}`}`, effect: 'allow', permission: missing.id, scope: branch === undefined ? {} : { branch } } };
+    case 'permission': return { do: 'add-grant', role, grant: { id: `${missing.id}-everywhere`, effect: 'allow', permission: missing.id, scope: {} } };
     case 'door': return { do: 'set-door', role, section: missing.id, state: 'open' };
     case 'tool': return { do: 'set-tool', role, tool: missing.id, on: true };
     case 'mode': return missing.id === 'visual' ? undefined : { do: 'set-mode', role, mode: missing.id as 'preview' | 'code', on: true };

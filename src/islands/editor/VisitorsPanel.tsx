@@ -62,7 +62,7 @@ export function VisitorsPanel({ page, visitors }: { page: string; visitors: Visi
           )}
           <p className="note">This counts on the website at once, for this page and all below it that say nothing of their own. Menus and lists leave out what a visitor may not see.</p>
           <button type="submit" className="btn btn-main justify-self-start" disabled={busy || (kind === 'roles' && chosen.length === 0)}>
-            Keep it so
+            Change who may visit it
           </button>
         </form>
       </Dialog>

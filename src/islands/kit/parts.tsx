@@ -51,7 +51,7 @@ export function Confirm({ open, title, children, yes, onYes, onNo, busy }: { ope
             <div className="mb-5 text-ink-2">{children}</div>
           </AlertDialog.Description>
           <div className="flex flex-wrap justify-end gap-2">
-            <AlertDialog.Cancel className="btn">Leave it as it is</AlertDialog.Cancel>
+            <AlertDialog.Cancel className="btn">Cancel</AlertDialog.Cancel>
             <button type="button" className="btn btn-main" disabled={busy} onClick={onYes}>
               {yes}
             </button>

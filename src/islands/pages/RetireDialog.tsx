@@ -57,7 +57,7 @@ export function RetireDialog({ page, as, onClose, onDone }: { page: ListedPage; 
             {busy ? 'One moment…' : words.yes}
           </button>
           <button type="button" className="btn" onClick={onClose}>
-            Leave it as it is
+            Cancel
           </button>
         </div>
       </div>

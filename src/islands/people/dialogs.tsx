@@ -10,18 +10,18 @@ import type { GivenAssignment, PersonRow, RoleChoice } from './model';
 const TRIAL = 'This is a trial: in the real room it would be done now. Nothing was kept.';
 
 /** A one-time link, to be handed over: it is shown instead of mailed. */
-export function LinkShown({ name, link }: { name: string; link: string }) {
+export function LinkShown({ name, link, until }: { name: string; link: string; until: string }) {
   const [copied, setCopied] = useState(false);
   return (
     <div className="grid gap-3" role="status">
-      <p>Hand this link to {name}. It works once, for three days. With it they choose their own password; you never learn it.</p>
+      <p>Hand this link to {name}. It works once, until {until}. With it they choose their own password; you never learn it.</p>
       <div className="flex flex-wrap gap-2">
         <input readOnly aria-label="One-time link" className="field flex-1 font-mono text-sm" value={link} onFocus={(event) => event.currentTarget.select()} />
         <button type="button" className="btn" onClick={() => void navigator.clipboard.writeText(link).then(() => setCopied(true), () => undefined)}>
           <Icon name={copied ? 'check' : 'copy'} size={16} /> {copied ? 'Copied' : 'Copy'}
         </button>
       </div>
-      <p className="text-sm text-ink-2">The same mail stands in the outbox.</p>
+      <p className="text-sm text-ink-2">It is shown only now. If it gets lost, make a new one: the old one ends with it.</p>
     </div>
   );
 }
@@ -29,11 +29,11 @@ export function LinkShown({ name, link }: { name: string; link: string }) {
 export function InviteDialog({ roles, pages, onClose }: { roles: RoleChoice[]; pages: PickedPage[]; onClose: (changed: boolean) => void }) {
   const { act, busy, problem, faultOf } = useSend();
   const [given, setGiven] = useState<{ name: string; email: string; assignments: GivenAssignment[] }>({ name: '', email: '', assignments: [{ role: '' }] });
-  const [made, setMade] = useState<{ link?: string; trial?: true } | null>(null);
+  const [made, setMade] = useState<{ link?: string; until?: string; trial?: true } | null>(null);
   if (made)
     return (
       <Dialog open onClose={() => onClose(true)} title={`${given.name} is invited`}>
-        {made.trial ? <p>{TRIAL}</p> : <LinkShown name={given.name} link={made.link ?? ''} />}
+        {made.trial ? <p>{TRIAL}</p> : <LinkShown name={given.name} link={made.link ?? ''} until={made.until ?? ''} />}
       </Dialog>
     );
   return (
@@ -42,7 +42,7 @@ export function InviteDialog({ roles, pages, onClose }: { roles: RoleChoice[]; p
         className="grid gap-4"
         onSubmit={(event) => {
           event.preventDefault();
-          void act<{ link: string }>('POST', '/api/people', given).then((sent) => { if (sent?.ok) setMade(sent.value); });
+          void act<{ link: string; until: string }>('POST', '/api/people', given).then((sent) => { if (sent?.ok) setMade(sent.value); });
         }}
       >
         <ProblemNote problem={problem} />
@@ -61,21 +61,21 @@ export function PersonDialog({ person, roles, pages, onClose }: { person: Person
   const { act, busy, problem, faultOf } = useSend();
   const [after, setAfter] = useState(person.given);
   const [asking, setAsking] = useState(false);
-  const [link, setLink] = useState<string | null>(null);
+  const [link, setLink] = useState<{ link: string; until: string } | null>(null);
   const first = person.name.split(' ')[0] ?? person.name;
   const done = (sent: { ok: boolean } | null) => { if (sent?.ok) onClose(true); };
   const paused = person.state === 'paused';
-  if (link !== null) return <Dialog open onClose={() => onClose(true)} title={`A new link for ${person.name}`}><LinkShown name={first} link={link} /></Dialog>;
+  if (link !== null) return <Dialog open onClose={() => onClose(true)} title={`A new link for ${person.name}`}><LinkShown name={first} {...link} /></Dialog>;
   return (
     <Dialog open wide onClose={() => onClose(false)} title={person.name}>
       <form className="grid gap-4" onSubmit={(event) => { event.preventDefault(); void act('PUT', `/api/people/${person.id}/assignments`, { before: person.given, after }).then(done); }}>
         <ProblemNote problem={problem} />
-        <p className="clip text-ink-2">{person.email} · {person.state === 'invited' ? 'invited, has not chosen a password yet' : `last seen ${person.lastSeen}`}</p>
+        <p className="clip text-ink-2">{person.email} · {person.state === 'invited' ? 'invited, has not chosen a password yet' : (person.lastSeen === 'never' ? 'has never signed in' : `last seen ${person.lastSeen}`)}</p>
         <Assignments field="after" value={after} roles={roles} pages={pages} faultOf={faultOf} onChange={setAfter} />
         <div className="flex flex-wrap gap-2 border-t border-line pt-4">
           <button type="submit" className="btn btn-main" disabled={busy || JSON.stringify(after) === JSON.stringify(person.given)}>Keep these roles</button>
           <span className="flex-1" />
-          {!paused && <button type="button" className="btn" disabled={busy} onClick={() => void act<{ link: string }>('POST', `/api/people/${person.id}/link`).then((sent) => { if (sent?.ok) setLink(sent.value.link); })}>New sign-in link</button>}
+          {!paused && <button type="button" className="btn" disabled={busy} onClick={() => void act<{ link: string; until: string }>('POST', `/api/people/${person.id}/link`).then((sent) => { if (sent?.ok && !sent.value.trial) setLink(sent.value); })}>New sign-in link</button>}
           {!person.isMe && (paused
             ? <button type="button" className="btn" disabled={busy} onClick={() => void act('POST', `/api/people/${person.id}/pause`, { paused: false }).then(done)}>Let {first} work again</button>
             : <button type="button" className="btn btn-stop" disabled={busy} onClick={() => setAsking(true)}>Pause the account</button>)}
@@ -91,17 +91,53 @@ export function PersonDialog({ person, roles, pages, onClose }: { person: Person
 interface ImportRow { line: number; name: string; email: string; says: string; outcome: 'new' | 'more' | 'same' | 'fault' }
 const OUTCOME = { new: ['pill-pine', 'plus', 'new'], more: ['pill-sky', 'plus', 'further role'], same: ['pill-plain', 'check', 'as it is'], fault: ['pill-brick', 'warn', 'fault'] } as const;
 
+interface LinkRow { name: string; email: string; link: string; until: string }
+
+/** The links of everybody who came new from a file: to be copied or kept as a table, now or never. */
+function LinksShown({ lines, links }: { lines: number; links: readonly LinkRow[] }) {
+  const [copied, setCopied] = useState(false);
+  const table = [['name', 'email', 'link', 'works until'], ...links.map((row) => [row.name, row.email, row.link, row.until])].map((cells) => cells.map((cell) => `"${cell.replaceAll('"', '""')}"`).join(',')).join('\r\n');
+  return (
+    <div className="grid gap-3" role="status">
+      <p>{lines === 1 ? 'The line is done.' : `All ${lines} lines are done.`} {links.length > 0 && 'Hand each person their link. They are shown only now; whoever loses theirs gets a new one from you.'}</p>
+      {links.length > 0 && (
+        <>
+          <ul className="grid max-h-[45vh] gap-1.5 overflow-auto" aria-label="One-time links" tabIndex={0}>
+            {links.map((row) => (
+              <li key={row.email} className="rounded-s border border-line px-3 py-2">
+                <p className="clip"><strong>{row.name}</strong> <span className="text-ink-2">{row.email}, until {row.until}</span></p>
+                <p className="clip font-mono text-sm select-all">{row.link}</p>
+              </li>
+            ))}
+          </ul>
+          <div className="flex flex-wrap gap-2">
+            <button type="button" className="btn" onClick={() => void navigator.clipboard.writeText(table).then(() => setCopied(true), () => undefined)}><Icon name={copied ? 'check' : 'copy'} size={16} /> {copied ? 'Copied' : 'Copy all'}</button>
+            <a className="btn" download="links.csv" href={`data:text/csv;charset=utf-8,${encodeURIComponent(table)}`}>Keep as CSV</a>
+          </div>
+        </>
+      )}
+    </div>
+  );
+}
+
 export function ImportDialog({ onClose }: { onClose: (changed: boolean) => void }) {
   const { act, busy, problem, clear } = useSend();
   const [csv, setCsv] = useState('');
   const [rows, setRows] = useState<ImportRow[] | null>(null);
+  const [done, setDone] = useState<{ lines: number; links: LinkRow[]; trial: boolean } | null>(null);
   const faults = rows?.filter((r) => r.outcome === 'fault').length ?? 0;
   const work = rows?.filter((r) => r.outcome === 'new' || r.outcome === 'more').length ?? 0;
   const run = async (confirm: boolean) => {
-    const sent = await act<{ rows: ImportRow[]; done: boolean }>('POST', '/api/people/import', { csv, confirm });
-    if (sent?.ok && sent.value.done) onClose(true);
+    const sent = await act<{ rows: ImportRow[]; done: boolean; links: LinkRow[] }>('POST', '/api/people/import', { csv, confirm });
+    if (sent?.ok && sent.value.done) setDone({ lines: sent.value.rows.length, links: sent.value.trial ? [] : sent.value.links, trial: sent.value.trial ?? false });
     else if (sent?.ok) setRows(sent.value.rows);
   };
+  if (done)
+    return (
+      <Dialog open wide onClose={() => onClose(true)} title={done.trial ? 'A trial' : done.links.length === 1 ? 'One person is invited' : `${done.links.length} people are invited`}>
+        {done.trial ? <p>{TRIAL}</p> : <LinksShown lines={done.lines} links={done.links} />}
+      </Dialog>
+    );
   return (
     <Dialog open wide onClose={() => onClose(false)} title="Read people from a file">
       <div className="grid gap-4">
@@ -111,7 +147,7 @@ export function ImportDialog({ onClose }: { onClose: (changed: boolean) => void 
           <button type="button" className="btn btn-main justify-self-start" disabled={busy || csv.trim() === ''} onClick={() => void run(false)}>{busy ? 'Reading…' : 'Show what would happen'}</button>
         ) : (
           <>
-            <div className="relative max-h-64 overflow-auto rounded-s border border-line" tabIndex={0} role="region" aria-label="What would happen, line by line">
+            <div className="relative max-h-[50vh] overflow-auto rounded-s border border-line" tabIndex={0} role="region" aria-label="What would happen, line by line">
               <table className="w-full border-collapse text-left text-sm">
                 <thead className="sticky top-0 bg-sheet"><tr className="border-b border-line-2">{['Line', 'Who', '', 'What would happen'].map((head) => <th key={head} scope="col" className="px-3 py-1.5">{head || <span className="sr-only">Outcome</span>}</th>)}</tr></thead>
                 <tbody>{rows.map((row, i) => { const [look, icon, word] = OUTCOME[row.outcome]; return <tr key={i} className="border-b border-line align-top"><td className="px-3 py-1.5">{row.line}</td><td className="clip min-w-[14rem] px-3 py-1.5"><strong>{row.name}</strong> <span className="block text-ink-2">{row.email}</span></td><td className="px-3 py-1.5"><span className={`pill ${look}`}><Icon name={icon} size={13} /> {word}</span></td><td className="clip px-3 py-1.5">{row.says}</td></tr>; })}</tbody>
@@ -119,7 +155,7 @@ export function ImportDialog({ onClose }: { onClose: (changed: boolean) => void 
             </div>
             <div className="flex flex-wrap items-center gap-3" role="status">
               <button type="button" className="btn btn-main" disabled={busy || faults > 0 || work === 0} onClick={() => void run(true)}>{busy ? 'Working…' : `Do it for ${work} ${work === 1 ? 'line' : 'lines'}`}</button>
-              <span className="text-ink-2">{faults > 0 ? `${faults} ${faults === 1 ? 'line has a fault' : 'lines have faults'}: mend the file first. Nobody was added.` : work === 0 ? 'There is nothing to do.' : 'Each new person gets a one-time link, in the outbox.'}</span>
+              <span className="text-ink-2">{faults > 0 ? `${faults} ${faults === 1 ? 'line has a fault' : 'lines have faults'}: mend the file first. Nobody was added.` : work === 0 ? 'There is nothing to do.' : 'Each new person gets a one-time link, shown to you afterwards.'}</span>
             </div>
           </>
         )}

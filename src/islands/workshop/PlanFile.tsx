@@ -70,7 +70,7 @@ function Form() {
           <p className="text-sm text-ink-2">Nobody’s room changes before you go live, and one Undo takes it all back.</p>
           <div className="flex flex-wrap gap-2">
             <button type="button" className="btn btn-main" disabled={busy} onClick={() => void keep()}>Put it into the prepared plan</button>
-            <button type="button" className="btn" onClick={() => setTold(null)}>Leave it as it is</button>
+            <button type="button" className="btn" onClick={() => setTold(null)}>Cancel</button>
           </div>
         </div>
       )}

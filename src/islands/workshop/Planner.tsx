@@ -21,13 +21,13 @@ import { usePlan, type Change, type PlanState } from './usePlan';
 import { usePreparing } from './usePreparing';
 
 export const STEPS = [
-  { id: 'tasks', name: 'Tasks', title: (role: string) => `What must the ${role} get done?`, says: 'Tick the jobs, not the rights. What they need follows from them.', Work: TasksStep },
-  { id: 'access', name: 'Access', title: (role: string) => `What may the ${role} do, and where?`, says: 'The least that the tasks need. What comes from another role stands in a dashed frame.', Work: AccessStep },
-  { id: 'menu', name: 'Menu', title: (role: string) => `Which doors does the ${role} see?`, says: 'Bigger rooms hold more of this role’s tasks. Choose a room to open, close or put it away.', Work: MenuStep },
-  { id: 'toolbar', name: 'Toolbar', title: (role: string) => `Which tools does the ${role} write with?`, says: 'The fewer, the less can go wrong, and the faster the right one is found.', Work: ToolbarStep },
-  { id: 'dashboard', name: 'Dashboard', title: (role: string) => `What greets the ${role} on Today?`, says: 'Below the task cards. Drag a widget by its handle, or press Space on the handle and use the arrow keys.', Work: DashboardStep },
-  { id: 'tours', name: 'Tours', title: (role: string) => `How is the ${role} shown the way?`, says: 'A tour for every ticked task, made from the screens. Put it in your own words.', Work: ToursStep },
-  { id: 'walk', name: 'Walk through', title: (role: string) => `Does the room of the ${role} work?`, says: 'Step in and try each task before anybody else has to.', Work: WalkStep },
+  { id: 'tasks', name: 'Tasks', title: (role: string) => `What must “${role}” get done?`, says: 'Tick the jobs, not the rights. What they need follows from them.', Work: TasksStep },
+  { id: 'access', name: 'Access', title: (role: string) => `What may “${role}” do, and where?`, says: 'The least that the tasks need. What comes from another role stands in a dashed frame.', Work: AccessStep },
+  { id: 'menu', name: 'Menu', title: (role: string) => `Which doors are in the room of “${role}”?`, says: 'Bigger rooms hold more of this role’s tasks. Choose a room to open, close or put it away.', Work: MenuStep },
+  { id: 'toolbar', name: 'Toolbar', title: (role: string) => `Which tools are in the room of “${role}”?`, says: 'The fewer, the less can go wrong, and the faster the right one is found.', Work: ToolbarStep },
+  { id: 'dashboard', name: 'Dashboard', title: (role: string) => `What stands on Today for “${role}”?`, says: 'Below the task cards. Drag a widget by its handle, or press Space on the handle and use the arrow keys.', Work: DashboardStep },
+  { id: 'tours', name: 'Tours', title: (role: string) => `How is “${role}” shown the way?`, says: 'A tour for every ticked task, made from the screens. Put it in your own words.', Work: ToursStep },
+  { id: 'walk', name: 'Walk through', title: (role: string) => `Does the room of “${role}” work?`, says: 'Step in and try each task before anybody else has to.', Work: WalkStep },
 ] as const;
 export type StepId = (typeof STEPS)[number]['id'];
 

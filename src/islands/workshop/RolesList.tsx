@@ -172,7 +172,7 @@ function NameDialog({ doing, roles, busy, problem, onKeep, onClose }: { doing: E
             )}
           </Labelled>
         )}
-        <button type="submit" className="btn btn-main justify-self-start" disabled={busy || !name.trim() || twin !== undefined}>{doing.kind === 'name' ? 'Keep it so' : 'Make the role'}</button>
+        <button type="submit" className="btn btn-main justify-self-start" disabled={busy || !name.trim() || twin !== undefined}>{doing.kind === 'name' ? 'Change name and purpose' : 'Make the role'}</button>
       </form>
     </Dialog>
   );

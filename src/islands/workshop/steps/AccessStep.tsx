@@ -1,7 +1,6 @@
 import { useMemo, useState } from 'react';
 import { covers, scopeInWords } from '@/core/access';
 import type { Permission } from '@/core/inventory';
-import type { Operation } from '@/core/plan';
 import { neededBy } from '@/core/task';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
@@ -9,6 +8,7 @@ import { CARE, inheritedGrants } from '../model';
 import type { StepProps } from '../Planner';
 import { GrantDialog, grantSentence, type Grant } from './GrantDialog';
 import { RoleTies } from './RoleTies';
+import { WherePanel } from './WherePanel';
 
 /** What the role may do, on which branch: own rules, those that come from other roles, and what the tasks need. */
 export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }: StepProps) {
@@ -18,26 +18,15 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
   const inherited = useMemo(() => inheritedGrants(plan, role), [plan, role]);
   const page = (id: string) => facts.pages.find((p) => p.id === id)?.title ?? 'a page that is gone';
   const chipWords = (grant: Grant) => [grant.permission === '*' ? 'everything' : grant.permission.endsWith('.*') ? 'all of it' : null, ...(scopeInWords(grant.scope, page).length ? scopeInWords(grant.scope, page) : ['whole website'])].filter(Boolean).join(', ');
+  // What no rule of the role, own or inherited, speaks of at all, and nothing forbids.
   const lacking = [...needed.keys()].filter((permission) => {
     const decision = best(permission);
-    return !decision.allowed && decision.reason === 'nothing-allows' && !decision.nearest;
+    return !decision.allowed && decision.reason !== 'denied' && ![...role.grants, ...inherited.map(({ grant }) => grant)].some((grant) => grant.effect === 'allow' && covers(grant.permission, permission));
   });
-  const least: Operation[] = lacking.map((permission) => ({ do: 'add-grant', role: role.id, grant: { id: `${permission}-everywhere`, effect: 'allow', permission, scope: {} } }));
   return (
     <div className="grid gap-5">
       <RoleTies plan={plan} role={role} change={change} readOnly={readOnly} />
-      {lacking.length > 0 && (
-        <div className="note flex flex-wrap items-center gap-3">
-          <span className="min-w-[14rem] flex-1">
-            The ticked tasks need {lacking.length} more: {lacking.map((p) => inventory.permissions.get(p)?.name).join('; ')}.
-          </span>
-          {!readOnly && (
-            <button type="button" className="btn btn-small" onClick={() => change(...least)}>
-              Add just these
-            </button>
-          )}
-        </div>
-      )}
+      {role.id !== 'keyholder' && <WherePanel plan={plan} role={role} pages={facts.pages} lacking={lacking} change={change} readOnly={readOnly} />}
       {inventory.sections
         .filter((section) => section.permissions.length > 0)
         .map((section) => (
@@ -118,8 +107,8 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
           pages={facts.pages}
           role={role}
           onClose={() => setEditing(null)}
-          onKeep={(grant) => {
-            change({ do: editing.old ? 'change-grant' : 'add-grant', role: role.id, grant });
+          onKeep={(grants) => {
+            change(...grants.map((grant) => ({ do: editing.old?.id === grant.id ? ('change-grant' as const) : ('add-grant' as const), role: role.id, grant })));
             setFocus(editing.permission.id);
             setEditing(null);
           }}

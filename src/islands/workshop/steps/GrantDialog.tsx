@@ -4,7 +4,7 @@ import { objectOf, type Permission } from '@/core/inventory';
 import type { PlanRole } from '@/core/plan';
 import { inventory, layouts } from '@/office';
 import { Dialog } from '../../kit/parts';
-import { PagePicker } from '../../kit/PagePicker';
+import { PagesPicker } from '../../kit/PagesPicker';
 import type { WorkshopPage } from '../model';
 
 export type Grant = PlanRole['grants'][number];
@@ -18,7 +18,7 @@ export function patternInWords(pattern: string): string {
 
 /** A grant as one sentence: "They may change pages that are drafts, under Harbours, only their own work." */
 export const grantSentence = (grant: Pick<Grant, 'effect' | 'permission' | 'scope'>, pageName: (id: string) => string) =>
-  `They ${grant.effect === 'allow' ? 'may' : 'must not'} ${doingWithScope(patternInWords(grant.permission), grant.scope, pageName)}.`;
+  `They ${grant.effect === 'allow' ? 'may' : 'must not'} ${doingWithScope(patternInWords(grant.permission), { ...grant.scope, ...(grant.scope.layouts && { layouts: grant.scope.layouts.map((id) => `“${layouts.get(id)?.name ?? id}”`) }) }, pageName)}.`;
 
 function Chips<T extends string>({ label, any, all, nameOf, value, onChange }: { label: string; any: string; all: readonly T[]; nameOf: (one: T) => string; value: readonly T[]; onChange: (value: T[]) => void }) {
   return (
@@ -40,23 +40,27 @@ function Chips<T extends string>({ label, any, all, nameOf, value, onChange }: {
 }
 
 /** Builds one rule as a sentence, or changes one that is there. */
-export function GrantDialog({ permission, old, pages, role, onKeep, onClose }: { permission: Permission; old: Grant | null; pages: readonly WorkshopPage[]; role: PlanRole; onKeep: (grant: Grant) => void; onClose: () => void }) {
+export function GrantDialog({ permission, old, pages, role, onKeep, onClose }: { permission: Permission; old: Grant | null; pages: readonly WorkshopPage[]; role: PlanRole; /** One rule, or one for each page chosen. */ onKeep: (grants: Grant[]) => void; onClose: () => void }) {
   const [effect, setEffect] = useState<'allow' | 'deny'>(old?.effect ?? 'allow');
   const [pattern, setPattern] = useState(old?.permission ?? permission.id);
-  const [branch, setBranch] = useState(old?.scope.branch ?? '');
+  const [branches, setBranches] = useState<string[]>(old?.scope.branch === undefined ? [] : [old.scope.branch]);
   const [own, setOwn] = useState(old?.scope.own ?? false);
   const [states, setStates] = useState<PageState[]>(old?.scope.states ?? []);
   const [kinds, setKinds] = useState<string[]>(old?.scope.layouts ?? []);
   const object = objectOf(permission.id);
   const patterns = [...new Set([pattern, ...[...inventory.permissions.keys()].filter((id) => objectOf(id) === object), `${object}.*`])];
   const isPlaced = permission.placed;
-  const scope: Grant['scope'] = isPlaced ? { ...(branch && { branch }), ...(states.length && { states }), ...(kinds.length && { layouts: kinds }), ...(own && { own: true as const }) } : own ? { own: true as const } : {};
+  const scopeOn = (branch: string | undefined): Grant['scope'] => (isPlaced ? { ...(branch !== undefined && { branch }), ...(states.length && { states }), ...(kinds.length && { layouts: kinds }), ...(own && { own: true as const }) } : own ? { own: true as const } : {});
+  const on = branches.length === 0 ? [undefined] : branches;
   const keep = () => {
-    const base = `${effect === 'deny' ? 'not-' : ''}${pattern.replace('*', 'all')}${branch ? `-under-${branch}` : ''}${own ? '-own' : ''}${states.length ? `-${states.join('-')}` : ''}`;
-    const taken = (id: string) => role.grants.some((g) => g.id === id);
-    let id = old?.id ?? base;
-    for (let n = 2; !old && taken(id); n++) id = `${base}-${n}`;
-    onKeep({ id, effect, permission: pattern, scope });
+    const taken = new Set(role.grants.map((g) => g.id));
+    onKeep(on.map((branch, i): Grant => {
+      const base = `${effect === 'deny' ? 'not-' : ''}${pattern.replace('*', 'all')}${branch ? `-under-${branch}` : ''}${own ? '-own' : ''}${states.length ? `-${states.join('-')}` : ''}`;
+      let id = old && i === 0 ? old.id : base;
+      for (let n = 2; !(old && i === 0) && taken.has(id); n++) id = `${base}-${n}`;
+      taken.add(id);
+      return { id, effect, permission: pattern, scope: scopeOn(branch) };
+    }));
   };
   const pageName = (id: string) => pages.find((p) => p.id === id)?.title ?? 'a page that is gone';
   return (
@@ -91,7 +95,7 @@ export function GrantDialog({ permission, old, pages, role, onKeep, onClose }: {
           <>
             <Chips label="That are" any="in any state" all={PAGE_STATES} nameOf={(state) => STATE_WORDS[state]} value={states} onChange={setStates} />
             <Chips label="With layout" any="any" all={[...layouts.keys()]} nameOf={(id) => layouts.get(id)?.name ?? id} value={kinds} onChange={setKinds} />
-            <PagePicker label="Under" pages={pages} value={branch} whole="The whole website" onChange={setBranch} />
+            <PagesPicker label="Under" pages={pages} value={branches} onChange={setBranches} />
           </>
         )}
         <div>
@@ -102,15 +106,15 @@ export function GrantDialog({ permission, old, pages, role, onKeep, onClose }: {
           </select>
         </div>
         <p className={`note ${effect === 'deny' ? 'note-brick' : 'note-pine'}`} role="status">
-          <strong className="font-head text-[1.1rem]">{grantSentence({ effect, permission: pattern, scope }, pageName)}</strong>
+          {on.map((branch) => <strong key={branch ?? ''} className="block font-head text-[1.1rem]">{grantSentence({ effect, permission: pattern, scope: scopeOn(branch) }, pageName)}</strong>)}
           {effect === 'deny' && <span className="block">A “must not” wins over every “may”, wherever it comes from.</span>}
         </p>
         <div className="flex flex-wrap gap-2">
           <button type="submit" className="btn btn-main">
-            {old ? 'Keep it so' : effect === 'allow' ? 'Allow it' : 'Forbid it'}
+            {old ? 'Change the rule' : effect === 'allow' ? 'Allow it' : 'Forbid it'}
           </button>
           <button type="button" className="btn" onClick={onClose}>
-            Leave it as it is
+            Cancel
           </button>
         </div>
       </form>

@@ -1,10 +1,12 @@
 import { useMemo, useState } from 'react';
+import { reachOf, type Operation } from '@/core/plan';
 import { mendMissing, missingInWords, type Missing } from '@/core/task';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { Labelled } from '../../kit/parts';
 import { doorNameOf, roomWithAllTasks } from '../model';
 import type { StepProps } from '../Planner';
+import { allowOn, doorsFor } from './WherePanel';
 
 const MEND: Record<Missing['kind'], string> = { permission: 'Allow it', door: 'Open the door', tool: 'Give the tool', mode: 'Give the mode', denied: '', apart: '', layout: '' };
 
@@ -39,6 +41,14 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
   const [open, setOpen] = useState<string | null>(null);
   const all = useMemo(() => roomWithAllTasks(facts, plan, prepared.person), [facts, plan, prepared.person]);
   const { role } = prepared;
+  // Allowed where the role works already; a role that works nowhere yet is asked about under Access.
+  const reach = reachOf(inventory, plan, { role: role.id });
+  const where = reach === 'whole' || reach.length === 0 ? 'everywhere' : reach.length === 1 ? `on ${facts.pages.find((p) => p.id === reach[0])?.title ?? 'its page'}` : `on its ${reach.length} pages`;
+  const mendsOf = (missing: Missing): Operation[] | null => {
+    if (missing.kind === 'permission') return [...allowOn(role.id, missing.id, reach === 'whole' ? [] : reach), ...doorsFor(role, [missing.id])];
+    const op = mendMissing(role.id, missing);
+    return op ? [op] : null;
+  };
   const sections = inventory.sections.filter((section) => section.tasks.length > 0).sort((a, b) => Number(a.face === 'frame') - Number(b.face === 'frame'));
   return (
     <div className="grid gap-5">
@@ -50,7 +60,7 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
               const ticked = role.tasks.find((t) => t.task === task.id);
               const verdict = all.tasks.find((t) => t.task === task.id)?.verdict;
               const missing = verdict && !verdict.can ? verdict.missing : null;
-              const mend = missing && mendMissing(role.id, missing);
+              const mend = missing && mendsOf(missing);
               return (
                 <li key={task.id} className="px-4 py-2.5">
                   <div className="flex flex-wrap items-center gap-x-4 gap-y-1.5">
@@ -77,10 +87,11 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
                             className="btn btn-small"
                             onClick={() => {
                               if (missing.kind === 'permission') setFocus(missing.id);
-                              change(mend);
+                              change(...mend);
                             }}
                           >
                             {MEND[missing.kind]}
+                            {missing.kind === 'permission' && inventory.permissions.get(missing.id)?.placed && ` ${where}`}
                             <span className="sr-only"> for {task.name}</span>
                           </button>
                         )}
