@@ -27,7 +27,7 @@ export function AskBar({ path, asked, pages, choices, pageLabel, dated }: AskBar
           return (
             <div key={id}>
               <label className="label" htmlFor={`ask-${id}`}>{label}</label>
-              <select id={`ask-${id}`} className="field max-w-[24rem]" value={asked[id] ?? ''} onChange={(event) => go(id, event.target.value)}>
+              <select id={`ask-${id}`} className="field max-w-[17rem]" value={asked[id] ?? ''} onChange={(event) => go(id, event.target.value)}>
                 {groups.map((group) => {
                   const list = options.filter((o) => o.group === group).map((o) => <option key={o.value} value={o.value}>{o.name}</option>);
                   return group === undefined ? list : <optgroup key={group} label={group}>{list}</optgroup>;
@@ -37,8 +37,8 @@ export function AskBar({ path, asked, pages, choices, pageLabel, dated }: AskBar
           );
         })}
         {pages && (
-          <div className="w-[19rem] max-w-full">
-            <PagePicker label={pageLabel ?? 'On which branch'} pages={pages} value={asked['branch'] ?? ''} whole="The whole website" onChange={(id) => go('branch', id)} />
+          <div className="w-[14rem] max-w-full">
+            <PagePicker label={pageLabel ?? 'On which branch'} pages={pages} value={asked['branch'] ?? ''} {...(!pageLabel && { whole: 'The whole website' })} onChange={(id) => go('branch', id)} />
           </div>
         )}
         {dated && (

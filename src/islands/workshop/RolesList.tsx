@@ -10,6 +10,8 @@ export interface RoleRow {
   purpose: string;
   archived: boolean;
   people: string[];
+  /** Names of the roles that build on it. */
+  under: string[];
   changed: boolean;
   tasks: number;
   tasksThatCan: number;
@@ -182,6 +184,12 @@ function NameDialog({ doing, roles, busy, problem, onKeep, onClose }: { doing: E
 function Archive({ role, roles, mayMove, busy, problem, onMove, onArchive, onClose }: { role: RoleRow; roles: RoleRow[]; mayMove: boolean; busy: boolean; problem: ReactNode; onMove: (to: string) => Promise<{ ok: boolean } | null>; onArchive: () => void; onClose: () => void }) {
   const [people, setPeople] = useState(role.people);
   const [to, setTo] = useState('');
+  if (role.under.length > 0)
+    return (
+      <Dialog open onClose={onClose} title={`${role.name} is built on`}>
+        <p>{role.under.join(', ')} {role.under.length === 1 ? 'builds' : 'build'} on it: let {role.under.length === 1 ? 'that role' : 'those roles'} stand on their own first, under Access.</p>
+      </Dialog>
+    );
   if (people.length === 0)
     return (
       <Confirm open title={`Archive ${role.name}?`} yes="Archive it" busy={busy} onYes={onArchive} onNo={onClose}>

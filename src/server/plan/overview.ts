@@ -31,6 +31,8 @@ export interface RoleSummary {
   purpose: string;
   archived: boolean;
   people: string[];
+  /** Names of the roles that build on it. */
+  under: string[];
   figures: RoomFigures;
   changed: boolean;
   /** What it may do and no task of it needs, in words. */
@@ -50,7 +52,7 @@ export function summarizeRoles(plan: Plan, live: Plan, people: readonly PolicyPe
     const { best: alone } = askerFor(input);
     const gone = role.grants.filter((g) => g.scope.branch !== undefined && !pages.some((p) => p.id === g.scope.branch)).length;
     return {
-      id: role.id, name: role.name, purpose: role.purpose, archived: role.archived ?? false, people: held.map((p) => p.name + holderState(p, role.id, now().getTime())), changed: changed.has(role.id), figures: figures(inventory, made),
+      id: role.id, name: role.name, purpose: role.purpose, archived: role.archived ?? false, under: plan.roles.filter((r) => r.extends.includes(role.id) && !r.archived).map((r) => r.name), people: held.map((p) => p.name + holderState(p, role.id, now().getTime())), changed: changed.has(role.id), figures: figures(inventory, made),
       surplus: surplusOf(inventory, role, (permission) => alone(permission).allowed).map((id) => inventory.permissions.get(id)?.name ?? id),
       problems: [
         ...made.tasks.filter((task) => role.tasks.some((t) => t.task === task.task) && !task.verdict.can).map((task) => `“${task.name}” cannot be done. ${task.verdict.can ? '' : missingInWords(inventory, task.verdict.missing, (id) => role.doors.find((d) => d.section === id)?.name ?? inventory.sections.find((s) => s.id === id)?.name ?? id)}`),

@@ -28,7 +28,8 @@ export function doorsFor(role: PlanRole, permissions: readonly PermissionId[]): 
 
 /** Where a role works: one choice of pages for all its own rules about them, and for what its tasks still need. */
 export function WherePanel({ plan, role, pages, lacking, change, readOnly }: { plan: Plan; role: PlanRole; pages: readonly WorkshopPage[]; lacking: readonly PermissionId[]; change: Change; readOnly: boolean }) {
-  const reach = reachOf(inventory, plan, { role: role.id });
+  // The role as it stands by itself: what it builds on may reach further, and is not this role's to limit.
+  const reach = reachOf(inventory, { ...plan, roles: [{ ...role, extends: [] }] }, { role: role.id });
   const [chosen, setChosen] = useState<string[] | null>(null);
   const now = reach === 'whole' ? [] : reach;
   const value = chosen ?? now;
@@ -70,7 +71,7 @@ export function WherePanel({ plan, role, pages, lacking, change, readOnly }: { p
             {isNew && <button type="button" className="btn" onClick={() => setChosen(null)}>Cancel</button>}
             {(isNew || lacking.length > 0) && (
               <button type="button" className="btn btn-main" onClick={run}>
-                <Icon name="check" size={16} /> {lacking.length > 0 ? (value.length === 0 ? 'Add just these, everywhere' : 'Add just these, there') : 'Limit its rules to this'}
+                <Icon name="check" size={16} /> {lacking.length === 0 ? 'Limit its rules to this' : `Add just ${lacking.length === 1 ? 'this' : 'these'}${!lacking.some(isPlaced) ? '' : value.length === 0 ? ', everywhere' : ', there'}`}
               </button>
             )}
           </div>
