@@ -97,6 +97,9 @@ export const writing = (page: Page) => page.getByRole('textbox', { name: 'Text',
 /** Waits until what was typed is kept on the server. */
 export const isKept = (page: Page) => expect(page.getByText('Draft kept')).toBeVisible();
 
+/** Waits until what was changed in the Workshop is on the server: it shows at once, and is sent behind what was changed before. */
+export const isPrepared = (page: Page) => expect(page.getByRole('status').filter({ hasText: /not yet live|Same as live/ })).toBeVisible();
+
 /** Fails on what axe holds against WCAG 2.2 AA. */
 export async function axe(page: Page, what: string) {
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze();

@@ -1,4 +1,4 @@
-import { expect, isKept, openPage, signIn, test, writing } from './app';
+import { expect, isKept, isPrepared, openPage, signIn, test, writing } from './app';
 
 // From the keyholder's first click to the visitor's page, on one database, in order.
 test.describe.configure({ mode: 'serial' });
@@ -17,6 +17,7 @@ test('the keyholder ticks tasks, sees what is missing and mends it', async ({ br
   await expect(task).toContainText('can be done');
   await expect(figures).toContainText('6/6');
   await expect(maud.getByLabel('Miniature of the room')).toContainText('See whom to ask about a page');
+  await isPrepared(maud);
   await maud.context().close();
 });
 
@@ -54,6 +55,7 @@ test('she closes a door, is warned, takes it back; names, tools, widgets and tou
   await title.fill('Type a few letters of its name');
   await title.blur();
   await expect(maud.getByRole('button', { name: 'Back to the given words of stop 2' })).toBeVisible();
+  await isPrepared(maud);
   await maud.context().close();
 });
 

@@ -1,3 +1,4 @@
+import { request } from 'node:http';
 import type { Page } from '@playwright/test';
 import pg from 'pg';
 import { decide, type Place } from '@/core/access';
@@ -88,6 +89,29 @@ test('every screen opens for just whom decide() allows, whatever address is type
     await page.context().close();
   }
   expect(asked).toBe(DEMO_PEOPLE.length * inventory.screens.size);
+});
+
+test('whatever the address looks like, what was not admitted does not run', async ({ app }) => {
+  // Asked by hand: a browser would set such addresses right before it asks.
+  const ask = (path: string, headers: Record<string, string> = {}) => new Promise<{ status: number; text: string; location: string }>((answered, failed) => {
+    const { hostname, port } = new URL(app.url);
+    request({ hostname, port, path, headers: { host: `${hostname}:${port}`, ...headers } }, (response) => {
+      let text = '';
+      response.on('data', (chunk: Buffer) => { text += chunk.toString(); });
+      response.on('end', () => answered({ status: response.statusCode ?? 0, text, location: String(response.headers['location'] ?? '') }));
+    }).on('error', failed).end();
+  });
+  for (const path of ['//workshop/files', '/workshop//files', '/%2fworkshop/files', '/workshop%2ffiles', '/./workshop/files', '/x/../workshop/files', '/WORKSHOP/files', '/workshop/files/', '/workshop/files%00', '/room/pages/1%2e', '///room', '/room/..%2fworkshop', '/\\workshop/files']) {
+    const { status, text, location } = await ask(path);
+    expect([301, 302, 303, 308, 400, 404], `${path}: ${status}`).toContain(status);
+    if (location) expect(location, path).toMatch(/^\/(sign-in\?next=|workshop|room)/);
+    expect(text, path).not.toContain('Take the plan out');
+  }
+  for (const path of ['/search?q=%00', `/search?q=${'-'.repeat(300)}`, `/search?q=${'"'.repeat(300)}`, '/search?q=%ff', '/about/%00', '/media/%00', '/media/x', `/${'a/'.repeat(900)}`, '/%E0%A4%A', '/preview/%00', '/set-up?token=%00', '/sign-in?next=%00'])
+    expect((await ask(path)).status, path).toBeLessThan(500);
+  expect((await ask('/', { host: 'evil.example' })).status).toBe(421);
+  // What a stranger says of where they come from counts for nothing.
+  expect((await ask('/', { 'x-forwarded-for': 'x'.repeat(300), 'x-forwarded-proto': 'https', 'x-forwarded-host': 'evil.example' })).status).toBe(200);
 });
 
 test('who is not signed in is led to the sign-in and on to where they wanted to go', async ({ page }) => {
