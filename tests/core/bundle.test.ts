@@ -67,7 +67,7 @@ describe('a bundle', () => {
   it('tells every fault, not only the first', () => {
     expect(faultsWith([['pages', 0, 'author'], 'x'], [['people', 0, 'assignments', 0, 'role'], 'y'], [['roles', 1, 'extends', 1], 'z'])).toHaveLength(3);
   });
-  it('has paths in the normal form of RFC 9535, section 2.7 (value from memory)', () => {
+  it('has paths as RFC 9535 writes them, with the shorthand of section 2.5.1.1 where a name allows it (value from memory)', () => {
     expect([jsonPath([]), jsonPath(['a', 0, 'b']), jsonPath(["it's"]), jsonPath(['a b'])]).toEqual(['$', '$.a[0].b', "$['it\\'s']", "$['a b']"]);
   });
   it('reads chains longer than the call stack', () => {

@@ -225,6 +225,12 @@ describe('trees and addresses', () => {
   });
 });
 
-it('canonical JSON orders keys as in RFC 8785, section 3.2.3 (example from memory)', () => {
+it('canonical JSON orders keys by UTF-16 code units, as the example of RFC 8785, section 3.2.3, does (from memory)', () => {
+  const keys = ['\u20ac', '\r', '\ufb33', '1', '\ud83d\ude00', '\u0080', '\u00f6'];
+  const ordered = ['\r', '1', '\u0080', '\u00f6', '\u20ac', '\ud83d\ude00', '\ufb33'];
+  expect(Object.keys(JSON.parse(canonical(Object.fromEntries(keys.map((key) => [`${key} `, 0])))) as object).map((key) => key.slice(0, -1))).toEqual(ordered);
+});
+
+it('canonical JSON leaves out what is undefined and no white space in', () => {
   expect(canonical({ b: [{ z: 1, a: null }], a: 'x', c: undefined })).toBe('{"a":"x","b":[{"a":null,"z":1}]}');
 });

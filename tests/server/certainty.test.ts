@@ -206,7 +206,7 @@ describe('what is published was seen', () => {
     const [ines, priya] = [await signInAs('Ines'), await signInAs('Priya')];
     const told = async (review: unknown) => (await getReviewView(db, site.id, Number(review))).changes.filter((change) => change.changed).map((change) => [change.field.id, change.hidden ?? false, change.lines.map((line) => line.pieces.map((piece) => piece.text).join('')).join(' / ')]);
     const page = await open(ennis);
-    const hidden = await call(send, 'POST', '/x', { ...ines, params, body: { content: { ...page.content, summary: `${String(page.content['summary'])},`, intro: doc(p('Never read by anybody.')) }, version: page.version, note: '' } });
+    const hidden = await call(send, 'POST', '/x', { ...ines, params, body: { content: { ...page.content, summary: `${page.content['summary'] as string},`, intro: doc(p('Never read by anybody.')) }, version: page.version, note: '' } });
     expect(hidden.status).toBe(200);
     expect(await told(hidden.body['review'])).toContainEqual(['intro', true, 'Never read by anybody.']);
     await call(decide, 'POST', '/x', { ...priya, params: { id: String(hidden.body['review']) }, body: { outcome: 'published', word: '' } });

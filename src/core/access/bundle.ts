@@ -33,7 +33,7 @@ export const bundleJsonSchema = () => z.toJSONSchema(bundleSchema, { target: 'dr
 /** Something wrong in a document, with the JSON path to it (RFC 9535: `$.roles[0].id`). */
 export interface Fault { path: string; message: string }
 
-/** A JSON path in the normal notation of RFC 9535. */
+/** A JSONPath (RFC 9535) that names one place, with the shorthand of section 2.5.1.1 where a name allows it: easier to read than the normalized path of 2.7, and selects the same. */
 export const jsonPath = (parts: readonly PropertyKey[]): string =>
   `$${parts.map((part) => (typeof part === 'number' ? `[${part}]` : /^[A-Za-z_]\w*$/.test(String(part)) ? `.${String(part)}` : `['${String(part).replaceAll('\\', '\\\\').replaceAll("'", "\\'")}']`)).join('')}`;
 

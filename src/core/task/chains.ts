@@ -43,6 +43,6 @@ export function chainsOf(thing: TaskThing, needs: readonly PermissionId[], facts
     }
     case 'newNotice': return (place) => all({ ...place, author: person });
     case 'notice': return (place) => all({ ...place, author: person }) || all({ ...place, author: null });
-    case 'review': return (place) => all(place);
+    case 'review': return (place) => all({ ...place, state: 'waiting' });
   }
 }

@@ -49,8 +49,8 @@ export function needsOf(inventory: Inventory, task: TaskTemplate): TaskNeeds {
 
 /** The pages one thing of which carries all that a task needs; every page where it is about nothing that lies somewhere. Empty when it cannot be done. */
 export function placesFor(task: TaskTemplate & { section: string }, facts: TaskFacts): Place[] {
-  if (missingEverywhere(task, facts)) return [];
-  return chainPlaces(task, facts) ?? [...facts.places];
+  const places = chainPlaces(task, facts);
+  return missingEverywhere(task, facts, places) ? [] : (places ?? [...facts.places]);
 }
 
 /** Places at which the whole chain holds; undefined where the task is about nothing that lies somewhere. */
@@ -75,11 +75,12 @@ function layoutsOf(task: TaskTemplate, facts: TaskFacts): Set<string> | undefine
   return lists.length === 0 ? undefined : new Set((lists[0] ?? []).filter((id) => lists.every((list) => list.includes(id))));
 }
 
-/** What is missing wherever one looks. */
-function missingEverywhere(task: TaskTemplate & { section: string }, facts: TaskFacts): Missing | undefined {
+/** What is missing wherever one looks; what a whole chain has needs no other page (a new page may be allowed what no page there is allows). */
+function missingEverywhere(task: TaskTemplate & { section: string }, facts: TaskFacts, places: readonly Place[] | undefined): Missing | undefined {
   const { inventory } = facts;
   const needs = needsOf(inventory, task);
-  for (const permission of new Set([...needs.somewhere, ...needs.onThing])) {
+  const held = (permission: PermissionId) => places !== undefined && places.length > 0 && inventory.permissions.get(permission)?.placed;
+  for (const permission of new Set([...needs.somewhere, ...needs.onThing.filter((id) => !held(id))])) {
     const decision = facts.best(permission);
     if (decision.allowed) continue;
     const section = inventory.sectionOfObject.get(objectOf(permission)) ?? task.section;
@@ -99,9 +100,10 @@ function missingEverywhere(task: TaskTemplate & { section: string }, facts: Task
  * things, that carries all it needs. The same verdict serves the list of tasks, the room, Today, tours and the Workshop.
  */
 export function judgeTask(task: TaskTemplate & { section: string }, facts: TaskFacts): Verdict {
-  const missing = missingEverywhere(task, facts);
+  const places = chainPlaces(task, facts, 1);
+  const missing = missingEverywhere(task, facts, places);
   if (missing) return { can: false, missing };
-  if (chainPlaces(task, facts, 1)?.length !== 0) return { can: true };
+  if (places?.length !== 0) return { can: true };
   const layouts = layoutsOf(task, facts);
   const noSuchLayout = layouts && chainPlaces({ ...task, moves: task.moves.map((move) => ({ ...move, await: 'see' as const })) }, facts, 1)?.length !== 0;
   const control = noSuchLayout && usedControls(facts.inventory, task).find((one) => one.layouts);

@@ -7,7 +7,7 @@ import { useSend } from '../kit/useSend';
 import type { Place } from './model';
 
 export interface MoveBack { page: number; parent: number; index: number }
-interface Preview { title: string; to: string; addresses: { title: string; from: string; to: string }[]; below: number; navigation: boolean; lists: string[]; links: { page: string; title: string; address: string }[]; faults: string[] }
+interface Preview { title: string; to: string; addresses: { title: string; from: string; to: string }[]; below: number; navigation: boolean; lists: string[]; visitors: string | null; links: { page: string; title: string; address: string }[]; faults: string[] }
 
 /** Says what moves with a page before it is moved, and offers to keep old addresses working. */
 export function MoveDialog({ page, to, pages, onClose, onDone }: { page: ListedPage; to: Place | null; pages: readonly ListedPage[]; onClose: () => void; onDone: (words: string, back: MoveBack | null) => void }) {
@@ -55,6 +55,7 @@ export function MoveDialog({ page, to, pages, onClose, onDone }: { page: ListedP
             {preview.faults.map((fault) => (
               <p key={fault} className="note note-brick">{fault}</p>
             ))}
+            {preview.visitors && <p className="note">{preview.visitors}</p>}
             {(preview.navigation || preview.lists.length > 0) && (
               <ul className="list-disc pl-5">
                 {preview.navigation && <li>In navigation it stands in another place.</li>}

@@ -12,9 +12,12 @@ export function Changes({ changes, full = false, onRemark }: { changes: FieldCha
   if (shown.length === 0) return <p className="text-ink-2">Nothing differs.</p>;
   return (
     <div className="grid gap-5">
-      {shown.map(({ field, lines }) => (
+      {shown.map(({ field, lines, hidden }) => (
         <section key={field.id} aria-label={field.name}>
-          <h3 className="label">{field.name}</h3>
+          <h3 className="label">
+            {field.name}
+            {hidden && <span className="font-normal"> (kept from another layout; visitors do not see it while the page has this one)</span>}
+          </h3>
           <ul className="rounded-[10px] border border-line">
             {lines.map((line, i) => (
               <li key={i} className={`flex gap-3 border-b border-line px-3 py-2 last:border-b-0 ${line.change === 'same' ? '' : MARK[line.change].look}`}>

@@ -13,6 +13,9 @@ export interface Found {
   excerpt: string[];
 }
 
+/** What was asked as PostgreSQL's search can be given it: a minus only before a word, since each of hundreds in a row would be a "not" of its own. */
+export const askable = (asked: string): string => asked.trim().slice(0, 200).replaceAll(/-+(?![\p{L}\p{N}"])/gu, ' ').replaceAll(/-{2,}/g, '-').trim();
+
 const MOST = 20;
 /** Marks around what was found, from Unicode's private use area: no text holds them. */
 const [BEGIN, END] = ['\uE000', '\uE001'];
@@ -24,7 +27,7 @@ const text = sql<string>`concat_ws(' ', ${revisions.content}->>'summary', (selec
  * titles and summaries that are spelled alike (trigram word similarity). Only among the pages given.
  */
 export async function searchPages(tx: Tx, among: readonly PageFacts[], asked: string): Promise<Found[]> {
-  const words = asked.trim().slice(0, 200);
+  const words = askable(asked);
   if (words === '' || among.length === 0) return [];
   const query = sql`websearch_to_tsquery('english', ${words})`;
   const there = inArray(pages.id, among.map((page) => Number(page.id)));
