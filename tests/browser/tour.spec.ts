@@ -35,7 +35,7 @@ test('“late boat” finds the task; the tour waits at the real controls, over 
   await card(ines).getByRole('button', { name: 'Next' }).click();
   await card(ines).getByRole('button', { name: 'Next' }).click();
   await expect(card(ines)).toContainText('Stop 6 of 6');
-  await ines.getByRole('button', { name: 'Put it on the website', exact: true }).click();
+  await loads(ines, () => ines.getByRole('button', { name: 'Put it on the website', exact: true }).click());
   await expect(card(ines)).toContainText('That was the way');
   await card(ines).getByRole('button', { name: 'Done' }).click();
   await expect(card(ines)).toHaveCount(0);
