@@ -246,6 +246,7 @@ test('the website is valid HTML by html-validate, page by page, and a draft is s
 });
 
 test('the screens of pages are accessible in their states (WCAG 2.2 AA by axe), and fit 360 px', async ({ browser, app }) => {
+  test.slow();
   const maud = await signIn(browser, app, 'Maud');
   const fits = async (what: string) => {
     for (const width of [360, 1280]) {

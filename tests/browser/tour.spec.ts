@@ -66,8 +66,8 @@ test('a tour works by keyboard alone, is left with Escape and taken up again whe
   await tomas.goto('/room');
   await tomas.getByRole('button', { name: /Take up again at stop 2.*Change the words on a harbour page/ }).click();
   await expect(card(tomas)).toContainText('“Your part of the site” is on another screen.');
-  await card(tomas).getByRole('link', { name: 'Take me there' }).click();
-  await tomas.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Skell Island' }).click();
+  await loads(tomas, () => card(tomas).getByRole('link', { name: 'Take me there' }).click());
+  await loads(tomas, () => tomas.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Skell Island' }).click());
   await expect(card(tomas)).toContainText('Stop 3 of 6');
   await pointsAt(tomas, 'Text', 'textbox');
   await tomas.context().close();
