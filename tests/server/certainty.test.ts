@@ -263,6 +263,30 @@ describe('tools and protection', () => {
     expect(JSON.stringify((await open(id)).content['body'])).toContain('Skell');
     expect((await put(ines, { ...without, body: doc(list('x')) })).body.code).toBe('tool-missing');
   });
+  it('a picture is chosen among all of them only by who may see them all, the second as the first', async () => {
+    await inForce(...role('picture-less', 'page.view', 'page.edit'));
+    const pia = await somebody('Quirin', { role: 'picture-less' });
+    const maud = await signInAs('Maud');
+    const id = await pageId('The Slipway Café');
+    const put = async (who: { cookie: string }, change: object) => { const page = await open(id); return call(putDraft, 'PUT', '/x', { ...who, params: { id: String(id) }, body: { content: { ...page.content, ...change }, version: page.version } }); };
+    const before = (await open(id)).content;
+    const own = before['banner'] as string;
+    const [other, third] = (await db.select({ id: media.id }).from(media).orderBy(media.id)).map((row) => String(row.id)).filter((picture) => picture !== own);
+    const pieces = (picture: string | undefined) => [{ id: 'a', region: 'main', heading: 'x', text: doc(p('x')), picture }];
+    const refused = async (change: object) => { const answer = await put(pia, change); expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining('only those this page had before')]); };
+    await refused({ banner: other });
+    await refused({ pieces: pieces(other) });
+    // A number that stands in a text is no picture the page had.
+    expect((await put(pia, { title: other })).status).toBe(200);
+    await refused({ banner: other });
+    expect((await put(pia, { title: before['title'], banner: null })).status).toBe(200);
+    expect((await put(pia, { banner: own })).status).toBe(200);
+    // What the page had once may come back; another one beside it may not.
+    const page = await open(id);
+    expect((await call(aside, 'POST', '/x', { ...maud, params: { id: String(id) }, body: { content: { ...page.content, banner: other } } })).status).toBe(200);
+    await refused({ banner: other, pieces: pieces(third) });
+    expect((await put(pia, { banner: other })).status).toBe(200);
+  });
   it('an author or a layout that opens more than one had is not for oneself to set', async () => {
     await inForce(
       { do: 'add-role', role: 'own-publisher', name: 'Own publisher', purpose: '' }, { do: 'set-door', role: 'own-publisher', section: 'pages', state: 'open' },

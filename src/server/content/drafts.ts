@@ -194,18 +194,28 @@ export async function saveDraft(tx: Tx, access: Access, pageId: number, given: {
 const PLACED = [...inventory.permissions.values()].filter((permission) => permission.placed).map((permission) => permission.id);
 const picturesIn = (nodes: readonly DocumentNode[]): string[] => nodes.flatMap((node) => (node.type === 'picture' ? [String(node.attrs?.['id'])] : 'content' in node && node.content ? picturesIn(node.content) : []));
 
+/** Every picture a page's content shows or keeps, with the field it stands in. */
+export const picturesOf = (content: PageContent) => FIELDS.flatMap((field) => {
+  const inText = isRich(field) ? picturesIn(blocksOf(field, content).content) : [];
+  const own = field.kind === 'picture' ? [content[field.id]] : field.kind === 'pieces' ? piecesOf(content, field.id).map((piece) => piece.picture) : [];
+  return [...inText, ...own].filter((id): id is string => typeof id === 'string').map((id) => ({ field, id }));
+});
+
 /** Whether a draft names only what there is and what its writer may: pictures and people of the site, a layout and an author that give nobody more than the writer has. */
 async function mayUse(tx: Tx, access: Access, page: PageRow, layout: Layout, content: PageContent, shown: PageContent | undefined): Promise<void> {
   const refuse = (field: string, message: string, detail = message) => new Problem('bad-input', detail, { faults: [{ field, message }] });
-  const wanted = FIELDS.flatMap((field) => {
-    const inText = isRich(field) ? picturesIn(blocksOf(field, content).content) : [];
-    const own = field.kind === 'picture' ? [content[field.id]] : field.kind === 'pieces' ? piecesOf(content, field.id).map((piece) => piece.picture) : [];
-    return [...inText, ...own].filter((id): id is string => typeof id === 'string').map((id) => ({ field, id }));
-  });
+  const wanted = picturesOf(content);
   if (wanted.length > 0) {
     const there = new Set((await tx.select({ id: media.id }).from(media).where(eq(media.siteId, access.site.id))).map((row) => String(row.id)));
     const gone = wanted.find(({ id }) => !there.has(id));
     if (gone) throw refuse(gone.field.id, 'Choose another picture.', `${gone.field.name}: the picture chosen is not there any more. Choose another.`);
+    // Whoever may not see all pictures has those the page ever had.
+    const known = new Set(picturesOf(shown ?? {}).map(({ id }) => id));
+    if (!mayNow(access, 'media.view').allowed && wanted.some(({ id }) => !known.has(id))) {
+      for (const { content: earlier } of await tx.select({ content: revisions.content }).from(revisions).where(eq(revisions.pageId, page.id))) for (const { id } of picturesOf(earlier)) known.add(id);
+      const chosen = wanted.find(({ id }) => !known.has(id));
+      if (chosen) throw refuse(chosen.field.id, 'Choose a picture this page had before.', `${chosen.field.name}: you may not choose among all pictures, only those this page had before. Ask the keyholder if you need another.`);
+    }
   }
   const author = textOf(content, 'page.author');
   if (author && author !== String(page.authorId) && !(/^\d{1,9}$/.test(author) && (await tx.select({ id: people.id }).from(people).where(and(eq(people.siteId, access.site.id), eq(people.id, Number(author))))).length)) throw refuse('page.author', 'This author is nobody of this website.');
