@@ -53,6 +53,8 @@ describe('dates as people say them', () => {
   });
   it('ages, greetings and fields', () => {
     expect([20, 90, 7200, 86_400 * 3].map((s) => sayAge(new Date(now.getTime() - s * 1000), now))).toEqual(['a moment', '1 minute', '2 hours', '3 days']);
+    // English wishes a good night only when parting.
+    expect(greeting(new Date('2026-07-01T01:00:00Z'), tz)).toBe('Good evening');
     expect(greeting(new Date('2026-07-01T05:00:00Z'), tz)).toBe('Good morning');
     expect(sayDay(now, tz, now)).toBe('29 March');
     expect(fieldTime(new Date('2026-07-01T17:05:00Z'), tz)).toBe('2026-07-01T18:05');

@@ -48,7 +48,7 @@ export function sayAge(date: Date, now: Date): string {
 /** The part of a day a greeting needs. */
 export function greeting(date: Date, timeZone: string): string {
   const hour = hourOf(date, timeZone);
-  return hour < 5 ? 'Good night' : hour < 12 ? 'Good morning' : hour < 18 ? 'Good afternoon' : 'Good evening';
+  return hour >= 5 && hour < 12 ? 'Good morning' : hour >= 12 && hour < 18 ? 'Good afternoon' : 'Good evening';
 }
 
 /** `2026-11-25T18:30` on the site's clock: the value of a date-and-time field. */
