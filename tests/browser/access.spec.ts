@@ -84,6 +84,16 @@ test('the access map: cells by keyboard, why, branch, filters, CSV', async ({ br
   await expect(maud.getByText(/^\d of 8 people, on About us and all below\.$/)).toBeVisible();
   await maud.getByLabel('Find somebody, or a role').fill('nobody at all');
   await expect(maud.getByText('Nothing fits')).toBeVisible();
+  // Another branch is looked at in the same way: search, columns, section and rows stay, also when the address is passed on.
+  await maud.getByLabel('Find somebody, or a role').fill('l');
+  await loads(maud, () => pick(maud, 'On which branch', 'Harbours'));
+  await expect(maud.getByLabel('Find somebody, or a role')).toHaveValue('l');
+  await expect(maud.getByLabel('Section')).toHaveValue('notices');
+  await expect(maud.getByLabel('Columns')).toHaveValue('permission');
+  await expect(maud.getByLabel('Rows with')).toHaveValue('yes');
+  await expect(grid.getByRole('columnheader')).toHaveCount(4);
+  await maud.getByLabel('Find somebody, or a role').fill('');
+  await loads(maud, () => pick(maud, 'On which branch', 'About us'));
   await loads(maud, () => maud.getByLabel('Rows', { exact: true }).selectOption('Roles'));
   await expect(maud.getByRole('grid', { name: 'What roles may do, on About us and all below' })).toBeVisible();
   await axe(maud, 'access map of roles');

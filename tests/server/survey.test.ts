@@ -128,6 +128,7 @@ describe('the plan as a file', () => {
   });
   it.each([
     ['JSON that is none', '{"format"', '$', 'not JSON'],
+    ['a layout nobody knows, the second of two', (plan: Plan) => { const r = plan.roles[1]; if (r?.grants[0]) r.grants[0].scope = { layouts: ['harbour', 'harbuor'] }; return JSON.stringify(plan); }, '$.roles[1].grants[0].scope.layouts[1]', 'no layout "harbuor"'],
     ['a permission nobody knows', (plan: Plan) => { const r = plan.roles[1]; if (r?.grants[0]) r.grants[0].permission = 'page.fly'; return JSON.stringify(plan); }, '$.roles[1].grants[0].permission', 'knows no permission "page.fly"'],
     ['a page that is not here', (plan: Plan) => { const r = plan.roles[1]; if (r?.grants[0]) r.grants[0].scope = { branch: '9999' }; return JSON.stringify(plan); }, '$.roles[1].grants[0].scope.branch', 'no page "9999"'],
     ['no keyholder', (plan: Plan) => JSON.stringify({ ...plan, roles: plan.roles.slice(1) }), '$.roles', 'the keyholder role must be there'],

@@ -5,9 +5,10 @@ import { inventory } from '@/office';
 import { Icon, type IconName } from '../kit/Icon';
 import { Dialog, Empty, Safe } from '../kit/parts';
 import { send } from '../kit/send';
+import { keepView, type MapView } from './view';
 
 export interface MapRow { id: string; name: string; says: string; cells: Extent[] }
-export interface AccessMapProps { rows: MapRow[]; kind: 'people' | 'roles'; query: string; where: string }
+export interface AccessMapProps { rows: MapRow[]; kind: 'people' | 'roles'; query: string; where: string; view: MapView }
 interface WhyGroup { allowed: boolean; words: string; ways: string[]; pages: string[]; count: number }
 
 const LOOK: Record<Extent, { word: string; icon: IconName; look: string }> = {
@@ -106,11 +107,14 @@ export function AccessMap(props: AccessMapProps) {
   );
 }
 
-function Grid({ rows, kind, query, where }: AccessMapProps) {
-  const [by, setBy] = useState<'permission' | 'section'>('section');
-  const [typed, setTyped] = useState('');
-  const [section, setSection] = useState('');
-  const [only, setOnly] = useState<'' | Extent>('');
+function Grid({ rows, kind, query, where, view: asked }: AccessMapProps) {
+  const [view, setView] = useState(asked);
+  const { find: typed, by, section, only } = view;
+  const look = (change: Partial<MapView>) => {
+    const next = { ...view, ...change };
+    setView(next);
+    keepView(next);
+  };
   const [at, setAt] = useState<[row: number, column: number]>([0, 0]);
   const [why, setWhy] = useState<{ row: MapRow; column: Column } | null>(null);
   const box = useRef<HTMLDivElement>(null);
@@ -143,25 +147,25 @@ function Grid({ rows, kind, query, where }: AccessMapProps) {
       <div className="no-print flex flex-wrap items-end gap-3">
         <div className="min-w-[12rem] flex-1">
           <label className="label" htmlFor="map-find">{kind === 'people' ? 'Find somebody, or a role' : 'Find a role'}</label>
-          <input id="map-find" className="field" value={typed} onChange={(event) => setTyped(event.target.value)} placeholder="Type part of a name" />
+          <input id="map-find" className="field" value={typed} onChange={(event) => look({ find: event.target.value })} placeholder="Type part of a name" />
         </div>
         <div>
           <label className="label" htmlFor="map-by">Columns</label>
-          <select id="map-by" className="field" value={by} onChange={(event) => setBy(event.target.value as 'permission' | 'section')}>
+          <select id="map-by" className="field" value={by} onChange={(event) => look({ by: event.target.value as MapView['by'] })}>
             <option value="section">Sections</option>
             <option value="permission">Everything one may do</option>
           </select>
         </div>
         <div>
           <label className="label" htmlFor="map-section">Section</label>
-          <select id="map-section" className="field" value={section} onChange={(event) => { setSection(event.target.value); if (event.target.value) setBy('permission'); }}>
+          <select id="map-section" className="field" value={section} onChange={(event) => look({ section: event.target.value, ...(event.target.value && { by: 'permission' as const }) })}>
             <option value="">All</option>
             {sections.map((s) => <option key={s.id} value={s.id}>{sectionName(s.id)}</option>)}
           </select>
         </div>
         <div>
           <label className="label" htmlFor="map-only">Rows with</label>
-          <select id="map-only" className="field" value={only} onChange={(event) => setOnly(event.target.value as '' | Extent)}>
+          <select id="map-only" className="field" value={only} onChange={(event) => look({ only: event.target.value as MapView['only'] })}>
             <option value="">anything</option>
             <option value="yes">a yes</option>
             <option value="some">an “only some”</option>

@@ -16,7 +16,12 @@ export interface AskBarProps {
 /** The question a screen about access answers, as fields; each choice is kept in the address, so that it can be passed on and come back to. */
 export function AskBar({ path, asked, pages, choices, pageLabel, dated }: AskBarProps) {
   const go = (id: string, value: string) => {
-    const query = new URLSearchParams(Object.entries({ ...asked, [id]: value }).filter(([, v]) => v !== ''));
+    // What else the screen keeps in its address, such as how a table is looked at, stays.
+    const query = new URLSearchParams(location.search);
+    for (const [name, said] of Object.entries({ ...asked, [id]: value })) {
+      if (said === '') query.delete(name);
+      else query.set(name, said);
+    }
     location.assign(`${path}?${query.toString()}`);
   };
   return (

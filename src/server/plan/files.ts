@@ -46,6 +46,7 @@ function unknownIn(plan: Plan, pages: readonly PageFacts[]): Fault[] {
       const isKnown = g.permission === '*' || (verb === '*' ? inventory.sectionOfObject.has(object) : inventory.permissions.has(g.permission as never));
       if (!isKnown) fault(['grants', k, 'permission'], `the back office knows no permission "${g.permission}"`);
       if (g.scope.branch !== undefined && !pages.some((p) => p.id === g.scope.branch)) fault(['grants', k, 'scope', 'branch'], `there is no page "${g.scope.branch}" on this website`);
+      g.scope.layouts?.forEach((layout, l) => { if (!inventory.layouts.has(layout)) fault(['grants', k, 'scope', 'layouts', l], `there is no layout "${layout}"`); });
     });
     role.tasks.forEach((t, k) => { if (!inventory.tasks.has(t.task)) fault(['tasks', k, 'task'], `the back office knows no task "${t.task}"`); });
     role.doors.forEach((d, k) => { if (!inventory.doors.some((s) => s.id === d.section)) fault(['doors', k, 'section'], `the back office has no section "${d.section}"`); });
