@@ -51,6 +51,8 @@ describe('where a grant holds', () => {
     ['on the branch itself', { branch: '2' }, PLACES.harbours, true],
     ['not beside it', { branch: '2' }, PLACES.cafe, false],
     ['not above it', { branch: '2' }, PLACES.root, false],
+    ['on the page alone: on it', { branch: '2', only: true }, PLACES.harbours, true],
+    ['on the page alone: not below it', { branch: '2', only: true }, PLACES.quay, false],
     ['on own work', { own: true }, PLACES.quay, true],
     ['not on the work of others', { own: true }, PLACES.cafe, false],
     ['on certain layouts', { layouts: ['harbour'] }, PLACES.quay, true],

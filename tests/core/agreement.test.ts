@@ -11,7 +11,7 @@ import { keyholder, person, PLACES, role } from './plans';
 // the other, and a person who holds one or both.
 const SEED = 20261125;
 const places = Object.values(PLACES);
-const scope = fc.record({ branch: fc.constantFrom('1', '2', '3', '4'), own: fc.constant(true as const) }, { requiredKeys: [] });
+const scope = fc.record({ branch: fc.constantFrom('1', '2', '3', '4'), only: fc.constant(true as const), own: fc.constant(true as const) }, { requiredKeys: [] }).map(({ only, ...rest }) => ({ ...rest, ...(rest.branch !== undefined && only && { only }) }));
 const grants = fc.uniqueArray(
   fc.record({ effect: fc.constantFrom('allow' as const, 'allow' as const, 'deny' as const), permission: fc.constantFrom(...inventory.permissions.keys(), 'page.*', 'notice.*', '*'), scope }).map((g) => ({ ...g, id: `${g.effect}-${g.permission.replace('*', 'all')}-${JSON.stringify(g.scope).replaceAll(/\W/g, '')}` })),
   { maxLength: 8, selector: (g) => g.id },

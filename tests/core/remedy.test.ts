@@ -183,8 +183,8 @@ describe('rules as a matrix', () => {
   });
   it('say where a fault is', () => {
     const p = plan(role('desk'));
-    const read = withMatrix(p, [['desk', 'page.view', '', 'allow', '', '', ''], ['desk', 'page', '', 'allow', '', '', ''], ['ghost', 'page.view', '', 'allow', '', '', ''], ['desk', 'page.view', '', 'allow', 'no', '', ''], ['desk', 'page.view', '', 'allow', '', '', 'asleep']]);
-    expect(read.ok ? [] : read.faults.map((f) => f.path)).toEqual(['$[1].permission', '$[2].role', '$[3].own', '$[4].states[0]']);
+    const read = withMatrix(p, [['desk', 'page.view', '', 'allow', '', '', '', ''], ['desk', 'page', '', 'allow', '', '', '', ''], ['ghost', 'page.view', '', 'allow', '', '', '', ''], ['desk', 'page.view', '', 'allow', 'no', '', '', ''], ['desk', 'page.view', '', 'allow', '', '', 'asleep', ''], ['desk', 'page.view', '', 'allow', '', '', '', 'yes'], ['desk', 'page.view', '2', 'allow', '', '', '', 'ja'], ['desk']]);
+    expect(read.ok ? [] : read.faults.map((f) => f.path)).toEqual(['$[1].permission', '$[2].role', '$[3].own', '$[4].states[0]', '$[5].only', '$[6].only', '$[7]']);
   });
 });
 

@@ -52,12 +52,15 @@ describe('“no more than you”, against decide() asked place by place', () => 
     role('narrow', { grants: [allow('page.edit', { branch: '2' })], doors: [{ section: 'pages', state: 'open' }] }),
     role('own', { grants: [allow('page.edit', { own: true })], doors: [{ section: 'pages', state: 'open' }] }),
     role('shut', { grants: [allow('page.*')] }),
+    role('alone', { grants: [allow('page.edit', { branch: '2', only: true })], doors: [{ section: 'pages', state: 'open' }] }),
     role('but', { grants: [allow('page.*'), deny('page.publish', { branch: '3' })], doors: [{ section: 'pages', state: 'open' }] }),
     role('visitor'),
   );
   it.each([
     ['a branch of what I have everywhere', [{ role: 'narrow' }], [{ role: 'wide' }], undefined],
     ['everywhere, where I have a branch', [{ role: 'wide' }], [{ role: 'narrow' }], 'page.view'],
+    ['the page alone, where I have its branch', [{ role: 'alone' }], [{ role: 'narrow' }], undefined],
+    ['the branch, where I have its page alone', [{ role: 'narrow' }], [{ role: 'alone' }], 'page.edit'],
     ['the same branch by my assignment', [{ role: 'wide', branch: '3' }], [{ role: 'wide', branch: '2' }], undefined],
     ['another branch', [{ role: 'wide', branch: '4' }], [{ role: 'wide', branch: '2' }], 'page.view'],
     ['a part I am forbidden', [{ role: 'wide' }], [{ role: 'but' }], 'page.publish'],

@@ -12,7 +12,8 @@ const hourOf = (instant: string | undefined) => (instant === undefined ? undefin
 
 /**
  * The logic solver (answer set programming, clingo). The whole model is the rules of `RULES`; each world gives only facts, so that
- * closure, branches, times, conditions and "deny wins" are all the solver's own. Cannot express: nothing that was asked.
+ * closure, branches, times, conditions and "deny wins" are all the solver's own. Not asked: doors, the two-person rule, a page's own rights for
+ * visitors, and things with an author of their own that lie on pages.
  */
 const RULES = `
 reach(R,R) :- role(R).            reach(R,S) :- extends(R,T), reach(T,S).
@@ -24,6 +25,7 @@ inforce(Q,A) :- asks(Q,U,_,_,T), holds(U,A,_), not suspended(U), from(A,F), unti
 there(Q,A) :- inforce(Q,A), not limited(A).        there(Q,A) :- inforce(Q,A), not on(Q,_).
 there(Q,A) :- inforce(Q,A), limit(A,B), lies(Q,B).
 off(Q,G) :- covers(G,Q), within(G,B), not lies(Q,B).
+off(Q,G) :- covers(G,Q), alone(G,B), not on(Q,B).
 off(Q,G) :- covers(G,Q), own(G), not mine(Q).
 off(Q,G) :- covers(G,Q), somelayout(G), not goodlayout(Q,G).   goodlayout(Q,G) :- on(Q,P), page(P,L,_,_), layout(G,L).
 off(Q,G) :- covers(G,Q), somestate(G), not goodstate(Q,G).     goodstate(Q,G) :- on(Q,P), page(P,_,S,_), state(G,S).
@@ -46,7 +48,7 @@ export function factsOf(bundle: Bundle, questions: readonly AskedOf[], w: number
       const id = `${of('g')}${g++}`;
       const [object, verb] = permission.split('.');
       out.push(`grant(${id},${of(role.id)},${effect}).`, verb === undefined ? `pattern(${id},any).` : verb === '*' ? `pattern(${id},${object}).` : `exact(${id},${object},${verb}).`);
-      if (scope.branch) out.push(`within(${id},${of(scope.branch)}).`);
+      if (scope.branch) out.push(`${scope.only ? 'alone' : 'within'}(${id},${of(scope.branch)}).`);
       if (scope.own) out.push(`own(${id}).`);
       if (scope.layouts) out.push(`somelayout(${id}).`, ...scope.layouts.map((l) => `layout(${id},${l}).`));
       if (scope.states) out.push(`somestate(${id}).`, ...scope.states.map((s) => `state(${id},${s}).`));
@@ -78,7 +80,8 @@ export async function solve(facts: string): Promise<Set<number>> {
 
 /**
  * The policy-language engine (Cedar). One policy for each assignment × grant; roles, pages and their order are entities, and
- * closure, branches, conditions, times and "forbid overrides permit" are the engine's own. Cannot express: a role paired with
+ * closure, branches, conditions, times and "forbid overrides permit" are the engine's own. Not asked: what the logic solver is not
+ * asked either. Cannot express: a role paired with
  * the branch it is limited to, in one policy for all people; hence one policy for each assignment.
  */
 export function makePolicyEngine(bundle: Bundle) {
@@ -102,7 +105,7 @@ export function makePolicyEngine(bundle: Bundle) {
         ...(from ? [`context.hour >= ${hourOf(from)}`] : []),
         ...(until ? [`context.hour < ${hourOf(until)}`] : []),
         ...(branch ? [`(!(resource is Page) || resource in Page::${text(branch)})`] : []),
-        ...(scope.branch ? [`(resource is Page && resource in Page::${text(scope.branch)})`] : []),
+        ...(scope.branch ? [`(resource is Page && resource ${scope.only ? '==' : 'in'} Page::${text(scope.branch)})`] : []),
         ...(scope.layouts ? [`(resource is Page && [${scope.layouts.map(text).join(',')}].contains(resource.layout))`] : []),
         ...(scope.states ? [`(resource is Page && [${scope.states.map(text).join(',')}].contains(resource.state))`] : []),
         ...(scope.own ? [`(resource has author && resource.author == principal)`] : []),
@@ -156,8 +159,9 @@ export function makeAbilities({ policy, pages }: Extract<Opened, { ok: true }>) 
       for (const { role } of closure(policy, a.role)) for (const { effect, permission, scope } of role.grants) {
         const action = PERMISSIONS.filter((p) => covers(permission, p));
         const branches = [a.branch, scope.branch].filter((b) => b !== undefined);
+        const page = scope.only && { id: scope.branch };
         const own = scope.own && { author: personId };
-        rules.push({ inverted: effect === 'deny', action, subject: 'page', conditions: { ...own, ...(branches.length && { path: { $all: branches } }), ...(scope.layouts && { layout: { $in: scope.layouts } }), ...(scope.states && { state: { $in: scope.states } }) } });
+        rules.push({ inverted: effect === 'deny', action, subject: 'page', conditions: { ...own, ...page, ...(branches.length && { path: { $all: branches } }), ...(scope.layouts && { layout: { $in: scope.layouts } }), ...(scope.states && { state: { $in: scope.states } }) } });
         if (!scope.branch && !scope.layouts && !scope.states) rules.push({ inverted: effect === 'deny', action, subject: 'thing', conditions: { ...own } });
       }
     }
@@ -167,7 +171,7 @@ export function makeAbilities({ policy, pages }: Extract<Opened, { ok: true }>) 
   };
   return (asked: AskedOf): boolean => {
     const page = asked.page === undefined ? undefined : pages.get(asked.page);
-    const about = page ? subject('page', { path: pathOf(page.id), layout: page.layout, state: page.state, author: page.author }) : subject('thing', { author: asked.thing?.author });
+    const about = page ? subject('page', { id: page.id, path: pathOf(page.id), layout: page.layout, state: page.state, author: page.author }) : subject('thing', { author: asked.thing?.author });
     return abilityOf(asked.person, Date.parse(asked.at)).can(asked.permission, about);
   };
 }

@@ -21,6 +21,7 @@ export function referenceAllows(policy: Policy, q: Question): boolean {
       if (![q.permission, `${object}.*`, '*'].includes(permission)) continue;
       if (effect === 'allow' && (door === 'closed' || (door === 'look' && !q.permission.endsWith('.view')))) continue;
       if (!lies(scope.branch)) continue;
+      if (scope.only && q.place?.path[q.place.path.length - 1] !== scope.branch) continue;
       if (scope.layouts && !scope.layouts.some((layout) => layout === q.place?.layout)) continue;
       if (scope.states && !scope.states.some((state) => state === q.place?.state)) continue;
       if (scope.own && (q.place ? q.place.author : q.author) !== q.person) continue;

@@ -46,7 +46,7 @@ export function makeBundle(random: Random, size: Size): Bundle {
     grants: Array.from({ length: 1 + below(size.grants) }, () => ({
       effect: chance(0.22) ? ('deny' as const) : ('allow' as const),
       permission: chance(0.04) ? '*' : oneOf(PATTERNS),
-      scope: { ...(chance(0.4) && { branch: page() }), ...(chance(0.15) && { own: true as const }), ...(chance(0.15) && { layouts: some(LAYOUTS) }), ...(chance(0.15) && { states: some(STATES) }) },
+      scope: { ...(chance(0.4) && { branch: page(), ...(chance(0.25) && { only: true as const }) }), ...(chance(0.15) && { own: true as const }), ...(chance(0.15) && { layouts: some(LAYOUTS) }), ...(chance(0.15) && { states: some(STATES) }) },
     })),
   }));
   const people = Array.from({ length: size.people }, (_, i) => ({

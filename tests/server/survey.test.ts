@@ -107,7 +107,7 @@ describe('the plan as a file', () => {
     const before = await getPlanState(db, await siteId(), { personId: 0, role: null });
     const changed = { ...before.plan, roles: before.plan.roles.filter((r) => r.id !== 'seasonal-helper').map((r) => (r.id === 'newsroom' ? { ...r, name: 'Press room' } : r)) };
     const told = await call(importRoute, 'POST', '/x', { ...maud, body: { text: JSON.stringify(changed) } });
-    expect(told.body['differences']).toMatchObject([{ role: 'newsroom', lines: ['The role is now called “Press room”.'] }, { role: 'seasonal-helper', lines: ['This role is gone.'] }]);
+    expect(told.body['differences']).toMatchObject([{ role: 'newsroom', lines: ['The role is now called “Press room”.'] }, { role: 'seasonal-helper', lines: ['This role is gone.', 'Still held by Sam Ollis: once this goes live it gives this person nothing.'] }]);
     expect((await getPlanState(db, await siteId(), { personId: 0, role: null })).revision).toBe(before.revision);
     expect((await call(importRoute, 'POST', '/x', { ...maud, body: { text: JSON.stringify(changed), confirm: before.revision - 1 } })).status).toBe(409);
     expect((await call(importRoute, 'POST', '/x', { ...maud, body: { text: JSON.stringify(changed), confirm: before.revision } })).body).toMatchObject({ done: true });
@@ -115,10 +115,40 @@ describe('the plan as a file', () => {
     await call(history, 'POST', '/x', { ...maud, body: { direction: 'undo', role: null } });
     expect((await getPlanState(db, await siteId(), { personId: 0, role: null })).plan).toEqual(before.plan);
   });
+  it('names pages by their addresses, and takes them so, or by number', async () => {
+    const maud = await signInAs('Maud');
+    const text = (await exported('as=json')).text;
+    const harbours = await pageId('Harbours');
+    expect(text).toContain('"branch": "/harbours"');
+    expect(text).not.toMatch(/"branch": "\d/);
+    expect((await exported('as=csv')).text).toContain('harbour-desk,page.edit,/harbours,allow');
+    // The same by number says the same; another page by its address is another rule.
+    expect((await call(importRoute, 'POST', '/x', { ...maud, body: { text: text.replaceAll('"branch": "/harbours"', `"branch": "${harbours}"`) } })).body).toMatchObject({ differences: [] });
+    expect(JSON.stringify((await call(importRoute, 'POST', '/x', { ...maud, body: { text: text.replaceAll('"branch": "/harbours"', '"branch": "/fares", "only": true') } })).body)).toContain('on Fares alone');
+  });
+  it('tells everything that is wrong at once, each with its place: its form, what it names of itself, what this website does not have', async () => {
+    const maud = await signInAs('Maud');
+    const faultsFor = async (text: string) => ((await call(importRoute, 'POST', '/x', { ...maud, body: { text } })).body['faults'] as { field: string; message: string }[]).map((f) => `${f.field} ${f.message}`);
+    const plan = JSON.parse((await exported('as=json')).text) as { roles: { id: string; extends: string[]; grants: object[]; tasks: object[]; doors: object[] }[] };
+    const [, first, second] = plan.roles;
+    if (!first || !second) throw new Error('too few roles');
+    first.grants.push({ id: 'odd', effect: 'perhaps', permission: 'page.fly', scope: { branch: '/nowhere' } }, { id: 'alone', effect: 'allow', permission: 'page.edit', scope: { only: true } });
+    first.extends = ['ghost'];
+    second.tasks.push({ task: 'moon.walk' });
+    second.doors.push(second.doors[0] as object);
+    const at = (n: number) => `$.roles[1].grants[${first.grants.length - n}]`;
+    expect((await faultsFor(JSON.stringify(plan))).map((line) => line.replace(/ Invalid option.*/, '')).sort()).toEqual([
+      `${at(1)}.scope.only needs the page as branch`, `${at(2)}.effect`, `${at(2)}.permission the back office knows no permission "page.fly"`, `${at(2)}.scope.branch there is no page "/nowhere" on this website`,
+      '$.roles[1].extends no role "ghost"', '$.roles[2].doors an entry stands there twice', `$.roles[2].tasks[${second.tasks.length - 1}].task the back office knows no task "moon.walk"`,
+    ].sort());
+    expect((await faultsFor('role,permission,branch,effect,layouts\npirate,page.view,,allow,\nnewsroom,page.view,/nowhere,allow,sail\nnewsroom,page.fly,,never,')).map((line) => line.replace(/ Invalid option.*/, '')).sort()).toEqual([
+      'line 2 role there is no role "pirate"', 'line 3 branch there is no page "/nowhere" on this website', 'line 3 layouts[0] there is no layout "sail"', 'line 4 effect', 'line 4 permission the back office knows no permission "page.fly"',
+    ]);
+  });
   it('as a matrix (RFC 4180) replaces the rules of the roles it names, and no others', async () => {
     const maud = await signInAs('Maud');
     const csv = (await exported('as=csv')).text;
-    expect(csv.split('\r\n')[0]).toBe('role,permission,branch,effect,own,layouts,states');
+    expect(csv.split('\r\n')[0]).toBe('role,permission,branch,effect,own,layouts,states,only');
     expect((await call(importRoute, 'POST', '/x', { ...maud, body: { text: csv } })).body).toMatchObject({ differences: [] });
     const cafe = await pageId('The Slipway Café');
     const less = `role,permission,branch,effect,own,layouts,states\r\nnewsroom,page.view,,allow,,,\r\nnewsroom,page.edit,${cafe},deny,yes,plain banner,draft\r\n`;

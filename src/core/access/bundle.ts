@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { canonical } from '../json';
-import { PERMISSION_PATTERN } from './schema';
+import { PERMISSION_PATTERN, openScopeSchema } from './schema';
 import { heldTogether } from './separation';
 import type { Decision, Grant, PageState, Place, Policy, PolicyPerson, PolicyRole, Question, Way } from './types';
 
@@ -8,8 +8,7 @@ const id = z.string().min(1);
 /** RFC 3339, with seconds and offset. */
 const instant = z.iso.datetime({ offset: true, error: 'not an instant like 2026-11-25T09:00:00Z (RFC 3339)' }).refine((text) => /:\d\d:\d\d/.test(text) && Number.isFinite(Date.parse(text)), 'not an instant like 2026-11-25T09:00:00Z (RFC 3339)');
 
-const scope = z.strictObject({ branch: id.optional(), own: z.literal(true).optional(), layouts: z.array(id).min(1).optional(), states: z.array(id).min(1).optional() });
-const grant = z.strictObject({ effect: z.enum(['allow', 'deny']), permission: z.string().regex(PERMISSION_PATTERN, 'object.verb, object.* or *'), scope });
+const grant = z.strictObject({ effect: z.enum(['allow', 'deny']), permission: z.string().regex(PERMISSION_PATTERN, 'object.verb, object.* or *'), scope: openScopeSchema });
 
 /** Everything access is decided by, as one open document. Layouts and states are any words; they only have to match. */
 export const bundleSchema = z.strictObject({

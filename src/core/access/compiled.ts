@@ -314,11 +314,12 @@ export class AccessIndex {
     const lists: MergedRule[][] = this.permissions.map(() => []);
     for (const { role } of closure({ roles: this.roles }, id))
       for (const grant of role.grants) {
-        const { branch, own, layouts, states } = grant.scope;
+        const { branch, only, own, layouts, states } = grant.scope;
         const interval = branch === undefined ? ([layouts || states ? 1 : NOWHERE, this.tree.size] as const) : this.tree.interval(branch);
         if (!interval) continue;
+        const last = only ? interval[0] : interval[1];
         const condition = this.conditionNumber({ own: own ?? false, layouts, states });
-        const rule: MergedRule = [interval[0], interval[1], grant.effect === 'deny' ? ~condition : condition, 0];
+        const rule: MergedRule = [interval[0], last, grant.effect === 'deny' ? ~condition : condition, 0];
         for (const a of this.coveredPermissions(grant.permission)) if (!missedDoor(held, grant, this.permissions[a] as string)) (lists[a] as MergedRule[]).push(rule);
       }
     const shared = new Map<string, readonly MergedRule[]>();

@@ -46,8 +46,8 @@ export function missedDoor(held: PolicyRole | undefined, grant: Grant, permissio
 }
 
 function missedScope(grant: Grant, place: Place | undefined, question: Question): Miss | undefined {
-  const { branch, own, layouts, states } = grant.scope;
-  if (branch !== undefined && !place?.path.includes(branch)) return 'branch';
+  const { branch, only, own, layouts, states } = grant.scope;
+  if (branch !== undefined && !(only ? place?.path.at(-1) === branch : place?.path.includes(branch))) return 'branch';
   if (layouts && !(place && layouts.includes(place.layout))) return 'layouts';
   if (states && !(place && states.includes(place.state))) return 'states';
   const author = place ? place.author : question.author;

@@ -2,10 +2,12 @@ import { closure, covers, isInForce, missedDoor } from './decide';
 import type { Grant, PageId, Place, PersonId, Policy, Scope } from './types';
 
 /** What one grant comes to for one person and one permission: every part must hold. */
-export interface Rule extends Omit<Scope, 'branch'> {
+export interface Rule extends Omit<Scope, 'branch' | 'only'> {
   effect: Grant['effect'];
   /** The thing must lie under each of these: none, one or two pages. */
   branches: readonly PageId[];
+  /** The page it must be, or lie on. */
+  page?: PageId | undefined;
   /** Whether it also holds for things that lie nowhere. */
   nowhere: boolean;
 }
@@ -27,9 +29,9 @@ export function rulesFor(policy: Policy, personId: PersonId, permission: string,
     for (const { role } of closure(policy, assignment.role))
       for (const grant of role.grants) {
         if (!covers(grant.permission, permission) || missedDoor(held, grant, permission)) continue;
-        const { branch, ...rest } = grant.scope;
+        const { branch, only, ...rest } = grant.scope;
         const branches = [...new Set([assignment.branch, branch])].filter((id) => id !== undefined);
-        rules.push({ effect: grant.effect, ...rest, branches, nowhere: branch === undefined && !rest.layouts && !rest.states });
+        rules.push({ effect: grant.effect, ...rest, branches, ...(only && { page: branch }), nowhere: branch === undefined && !rest.layouts && !rest.states });
       }
   }
   const denies = rules.filter((rule) => rule.effect === 'deny');
@@ -45,6 +47,7 @@ function holds(rule: Rule, personId: PersonId, thing: { place?: Place | undefine
   if (rule.own && place.author !== personId) return false;
   if (rule.layouts && !rule.layouts.includes(place.layout)) return false;
   if (rule.states && !rule.states.includes(place.state)) return false;
+  if (rule.page !== undefined && rule.page !== place.path.at(-1)) return false;
   return rule.branches.every((branch) => place.path.includes(branch));
 }
 

@@ -4,12 +4,22 @@ import { PAGE_STATES } from './types';
 /** `object.verb`, `object.*` or `*`. */
 export const PERMISSION_PATTERN = /^(\*|[A-Za-z][\w-]*\.(\*|[A-Za-z][\w-]*))$/;
 
-export const scopeSchema = z.strictObject({
-  branch: z.string().min(1).max(40).optional(),
-  own: z.literal(true).optional(),
-  layouts: z.array(z.string().min(1).max(80)).min(1).optional(),
-  states: z.array(z.enum(PAGE_STATES)).min(1).optional(),
-});
+/** "The page alone" says something of a page only. */
+const isWhole = [(scope: { branch?: string | undefined; only?: true | undefined }) => !scope.only || scope.branch !== undefined, { path: ['only'] as PropertyKey[], message: 'needs the page as branch' }] as const;
+
+const scopeSchema = z
+  .strictObject({
+    branch: z.string().min(1).max(400).optional(),
+    only: z.literal(true).optional(),
+    own: z.literal(true).optional(),
+    layouts: z.array(z.string().min(1).max(80)).min(1).optional(),
+    states: z.array(z.enum(PAGE_STATES)).min(1).optional(),
+  })
+  .refine(...isWhole);
+
+const id = z.string().min(1);
+/** A scope whose layouts and states are any words. */
+export const openScopeSchema = z.strictObject({ branch: id.optional(), only: z.literal(true).optional(), own: z.literal(true).optional(), layouts: z.array(id).min(1).optional(), states: z.array(id).min(1).optional() }).refine(...isWhole);
 
 /** A grant as every document of ours writes it. */
 export const openGrantSchema = z.strictObject({

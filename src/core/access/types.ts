@@ -9,6 +9,8 @@ export type PageState = (typeof PAGE_STATES)[number];
 export interface Scope {
   /** A page and all below it. */
   branch?: PageId | undefined;
+  /** The page named as branch itself, without what lies below it. */
+  only?: true | undefined;
   /** Only things whose author is the person who asks. */
   own?: true | undefined;
   layouts?: string[] | undefined;

@@ -41,7 +41,10 @@ export function findBeyondAt(world: World, theirs: Stand, others: readonly Stand
     if (!placed) continue;
     const layouts = [OTHER, ...new Set(rules.flatMap((rule) => rule.layouts ?? []))];
     const states = rules.some((rule) => rule.states) ? (['draft', 'waiting', 'published', 'down'] as const) : ANY_STATE;
-    for (const path of pathsNamed(world, rules.flatMap((rule) => rule.branches)))
+    const named = pathsNamed(world, rules.flatMap((rule) => rule.branches));
+    // A rule for a page alone ends below it.
+    const paths = rules.some((rule) => rule.page !== undefined) ? [...named, ...named.map((path) => [...path, OTHER])] : named;
+    for (const path of paths)
       for (const layout of layouts)
         for (const state of states)
           for (const author of authors) {

@@ -26,7 +26,7 @@ export function scopeInWords(scope: Scope, pageName: (id: string) => string, lay
   return [
     scope.states && `that are ${scope.states.map((state) => STATE_WORDS[state]).join(' or ')}`,
     scope.layouts && `with layout ${scope.layouts.map(layoutName).join(' or ')}`,
-    scope.branch !== undefined && `under ${pageName(scope.branch)}`,
+    scope.branch !== undefined && (scope.only ? `on ${pageName(scope.branch)} alone` : `under ${pageName(scope.branch)}`),
     scope.own && 'only their own work',
   ].filter((part) => typeof part === 'string');
 }

@@ -144,8 +144,8 @@ export function whatCan(survey: Survey, person: Person): Abilities {
   const sections = inventory.sections.filter((s) => s.permissions.length > 0).map((section) => ({
     name: section.face === 'frame' ? 'Around every screen' : section.name,
     rows: section.permissions.map((permission) => {
-      const where = rulesFor(policy, person.id, permission.id, atMs).map(({ effect, branches, own, layouts, states }) => {
-        const parts = [...scopeInWords({ own, layouts, states }, names.page), ...branches.map((b) => `under ${names.page(b)}`)];
+      const where = rulesFor(policy, person.id, permission.id, atMs).map(({ effect, branches, page, own, layouts, states }) => {
+        const parts = [...scopeInWords({ own, layouts, states }, names.page), ...branches.filter((b) => b !== page).map((b) => `under ${names.page(b)}`), ...(page === undefined ? [] : [`on ${names.page(page)} alone`])];
         return `${effect === 'deny' ? 'not ' : ''}${parts.join(', ') || (permission.placed ? 'on the whole website' : 'everywhere')}`;
       });
       return { id: permission.id, name: permission.name, extent: extents[permissionIds.indexOf(permission.id)] ?? ('no' as const), where: [...new Set(where)] };

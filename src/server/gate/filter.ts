@@ -21,14 +21,16 @@ const state = sql<string>`case
   else 'draft' end`;
 const NO = sql`false`;
 
-const under = (branch: string): SQL => (/^\d{1,9}$/.test(branch) ? sql`${pages.path} <@ (select b.path from ${pages} b where b.id = ${Number(branch)})` : NO);
+const isNumber = (id: string) => /^\d{1,9}$/.test(id);
+const under = (branch: string): SQL => (isNumber(branch) ? sql`${pages.path} <@ (select b.path from ${pages} b where b.id = ${Number(branch)})` : NO);
 
 /** `ownIs` says of things that lie on pages whether they are somebody's own; of a page its author does. */
 const holds = (rule: Rule, personId: string, ownIs: boolean | null): SQL =>
   and(
     sql`true`,
     ...rule.branches.map(under),
-    rule.own && (ownIs !== null ? sql`${ownIs}::boolean` : /^\d{1,9}$/.test(personId) ? eq(pages.authorId, Number(personId)) : NO),
+    rule.page === undefined ? undefined : isNumber(rule.page) ? eq(pages.id, Number(rule.page)) : NO,
+    rule.own && (ownIs !== null ? sql`${ownIs}::boolean` : isNumber(personId) ? eq(pages.authorId, Number(personId)) : NO),
     rule.layouts && inArray(pages.layout, rule.layouts),
     rule.states && inArray(state, rule.states),
   ) ?? NO;

@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import { PAGE_STATES, STATE_WORDS, doingWithScope, type PageState } from '@/core/access';
 import { objectOf, type Permission } from '@/core/inventory';
-import type { PlanRole } from '@/core/plan';
+import type { PlanRole, Spot } from '@/core/plan';
 import { inventory, layouts } from '@/office';
 import { Dialog } from '../../kit/parts';
 import { PagesPicker } from '../../kit/PagesPicker';
 import type { WorkshopPage } from '../model';
+import { whereId } from './WherePanel';
 
 export type Grant = PlanRole['grants'][number];
 
@@ -43,23 +44,23 @@ function Chips<T extends string>({ label, any, all, nameOf, value, onChange }: {
 export function GrantDialog({ permission, old, pages, role, onKeep, onClose }: { permission: Permission; old: Grant | null; pages: readonly WorkshopPage[]; role: PlanRole; /** One rule, or one for each page chosen. */ onKeep: (grants: Grant[]) => void; onClose: () => void }) {
   const [effect, setEffect] = useState<'allow' | 'deny'>(old?.effect ?? 'allow');
   const [pattern, setPattern] = useState(old?.permission ?? permission.id);
-  const [branches, setBranches] = useState<string[]>(old?.scope.branch === undefined ? [] : [old.scope.branch]);
+  const [spots, setSpots] = useState<Spot[]>(old?.scope.branch === undefined ? [] : [{ branch: old.scope.branch, ...(old.scope.only && { only: true }) }]);
   const [own, setOwn] = useState(old?.scope.own ?? false);
   const [states, setStates] = useState<PageState[]>(old?.scope.states ?? []);
   const [kinds, setKinds] = useState<string[]>(old?.scope.layouts ?? []);
   const object = objectOf(permission.id);
   const patterns = [...new Set([pattern, ...[...inventory.permissions.keys()].filter((id) => objectOf(id) === object), `${object}.*`])];
   const isPlaced = permission.placed;
-  const scopeOn = (branch: string | undefined): Grant['scope'] => (isPlaced ? { ...(branch !== undefined && { branch }), ...(states.length && { states }), ...(kinds.length && { layouts: kinds }), ...(own && { own: true as const }) } : own ? { own: true as const } : {});
-  const on = branches.length === 0 ? [undefined] : branches;
+  const scopeOn = (spot: Partial<Spot>): Grant['scope'] => (isPlaced ? { ...spot, ...(states.length && { states }), ...(kinds.length && { layouts: kinds }), ...(own && { own: true as const }) } : own ? { own: true as const } : {});
+  const on: readonly Partial<Spot>[] = spots.length === 0 ? [{}] : spots;
   const keep = () => {
     const taken = new Set(role.grants.map((g) => g.id));
-    onKeep(on.map((branch, i): Grant => {
-      const base = `${effect === 'deny' ? 'not-' : ''}${pattern.replace('*', 'all')}${branch ? `-under-${branch}` : ''}${own ? '-own' : ''}${states.length ? `-${states.join('-')}` : ''}`;
+    onKeep(on.map((spot, i): Grant => {
+      const base = `${effect === 'deny' ? 'not-' : ''}${pattern.replace('*', 'all')}${spot.branch === undefined ? '' : `-${whereId(spot)}`}${own ? '-own' : ''}${states.length ? `-${states.join('-')}` : ''}`;
       let id = old && i === 0 ? old.id : base;
       for (let n = 2; !(old && i === 0) && taken.has(id); n++) id = `${base}-${n}`;
       taken.add(id);
-      return { id, effect, permission: pattern, scope: scopeOn(branch) };
+      return { id, effect, permission: pattern, scope: scopeOn(spot) };
     }));
   };
   const pageName = (id: string) => pages.find((p) => p.id === id)?.title ?? 'a page that is gone';
@@ -95,7 +96,7 @@ export function GrantDialog({ permission, old, pages, role, onKeep, onClose }: {
           <>
             <Chips label="That are" any="in any state" all={PAGE_STATES} nameOf={(state) => STATE_WORDS[state]} value={states} onChange={setStates} />
             <Chips label="With layout" any="any" all={[...layouts.keys()]} nameOf={(id) => layouts.get(id)?.name ?? id} value={kinds} onChange={setKinds} />
-            <PagesPicker label="Under" pages={pages} value={branches} onChange={setBranches} />
+            <PagesPicker label="Under" pages={pages} value={spots} onChange={setSpots} />
           </>
         )}
         <div>
@@ -106,7 +107,7 @@ export function GrantDialog({ permission, old, pages, role, onKeep, onClose }: {
           </select>
         </div>
         <p className={`note ${effect === 'deny' ? 'note-brick' : 'note-pine'}`} role="status">
-          {on.map((branch) => <strong key={branch ?? ''} className="block font-head text-[1.1rem]">{grantSentence({ effect, permission: pattern, scope: scopeOn(branch) }, pageName)}</strong>)}
+          {on.map((spot) => <strong key={spot.branch ?? ''} className="block font-head text-[1.1rem]">{grantSentence({ effect, permission: pattern, scope: scopeOn(spot) }, pageName)}</strong>)}
           {effect === 'deny' && <span className="block">A “must not” wins over every “may”, wherever it comes from.</span>}
         </p>
         <div className="flex flex-wrap gap-2">

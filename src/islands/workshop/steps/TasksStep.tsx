@@ -43,7 +43,7 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
   const { role } = prepared;
   // Allowed where the role works already; a role that works nowhere yet is asked about under Access.
   const reach = reachOf(inventory, plan, { role: role.id });
-  const where = reach === 'whole' || reach.length === 0 ? 'everywhere' : reach.length === 1 ? `on ${facts.pages.find((p) => p.id === reach[0])?.title ?? 'its page'}` : `on its ${reach.length} pages`;
+  const where = reach === 'whole' || reach.length === 0 ? 'everywhere' : reach.length === 1 ? `on ${facts.pages.find((p) => p.id === reach[0]?.branch)?.title ?? 'its page'}` : `on its ${reach.length} pages`;
   const mendsOf = (missing: Missing): Operation[] | null => {
     if (missing.kind === 'permission') return [...allowOn(role.id, missing.id, reach === 'whole' ? [] : reach), ...doorsFor(role, [missing.id])];
     const op = mendMissing(role.id, missing);

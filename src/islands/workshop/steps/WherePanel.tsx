@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { isReading, objectOf, type PermissionId } from '@/core/inventory';
-import { reachOf, type Operation, type Plan, type PlanRole } from '@/core/plan';
+import { reachOf, type Operation, type Plan, type PlanRole, type Spot } from '@/core/plan';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { PagesPicker } from '../../kit/PagesPicker';
@@ -10,8 +10,11 @@ import type { Change } from '../usePlan';
 const isPlaced = (permission: string) => (permission === '*' ? true : permission.endsWith('.*') ? [...inventory.permissions.values()].some((p) => p.placed && objectOf(p.id) === objectOf(permission)) : (inventory.permissions.get(permission as PermissionId)?.placed ?? false));
 
 /** A rule for each of some pages, or one for the whole website. */
-export const allowOn = (role: string, permission: string, pages: readonly string[]): Operation[] =>
-  (isPlaced(permission) && pages.length > 0 ? pages : [undefined]).map((branch) => ({ do: 'add-grant', role, grant: { id: `${permission.replace('*', 'all')}-${branch === undefined ? 'everywhere' : `under-${branch}`}`, effect: 'allow', permission, scope: branch === undefined ? {} : { branch } } }));
+export const allowOn = (role: string, permission: string, spots: readonly Spot[]): Operation[] =>
+  (isPlaced(permission) && spots.length > 0 ? spots : [{}]).map((spot) => ({ do: 'add-grant', role, grant: { id: `${permission.replace('*', 'all')}-${whereId(spot)}`, effect: 'allow', permission, scope: spot } }));
+
+/** Part of a rule's id: where it holds. */
+export const whereId = ({ branch, only }: Partial<Spot>) => (branch === undefined ? 'everywhere' : `${only ? 'on' : 'under'}-${branch}`);
 
 /** Opens what some permissions need of the menu: for reading it is enough to look. */
 export function doorsFor(role: PlanRole, permissions: readonly PermissionId[]): Operation[] {
@@ -30,21 +33,21 @@ export function doorsFor(role: PlanRole, permissions: readonly PermissionId[]): 
 export function WherePanel({ plan, role, pages, lacking, change, readOnly }: { plan: Plan; role: PlanRole; pages: readonly WorkshopPage[]; lacking: readonly PermissionId[]; change: Change; readOnly: boolean }) {
   // The role as it stands by itself: what it builds on may reach further, and is not this role's to limit.
   const reach = reachOf(inventory, { ...plan, roles: [{ ...role, extends: [] }] }, { role: role.id });
-  const [chosen, setChosen] = useState<string[] | null>(null);
+  const [chosen, setChosen] = useState<Spot[] | null>(null);
   const now = reach === 'whole' ? [] : reach;
   const value = chosen ?? now;
-  const nameOf = (id: string) => pages.find((page) => page.id === id)?.title ?? 'a page that is gone';
+  const nameOf = ({ branch, only }: Spot) => `${pages.find((page) => page.id === branch)?.title ?? 'a page that is gone'}${only ? ' alone' : ''}`;
   const own = role.grants.filter((grant) => grant.effect === 'allow' && isPlaced(grant.permission));
   const doors = doorsFor(role, lacking);
   // Each rule once, on the pages chosen: what else it says (layouts, states, own work) stays with it.
-  const moved = (ids: readonly string[]): Operation[] => {
-    const said = new Map(own.map((grant) => { const { branch: _, ...rest } = grant.scope; return [JSON.stringify([grant.permission, rest]), { permission: grant.permission, rest }]; }));
+  const moved = (spots: readonly Spot[]): Operation[] => {
+    const said = new Map(own.map((grant) => { const { branch: _, only: __, ...rest } = grant.scope; return [JSON.stringify([grant.permission, rest]), { permission: grant.permission, rest }]; }));
     const kept = new Set<string>();
-    const add = [...said.values()].flatMap(({ permission, rest }) => (ids.length === 0 ? [undefined] : ids).map((branch): Operation | null => {
-      const scope = { ...rest, ...(branch !== undefined && { branch }) };
+    const add = [...said.values()].flatMap(({ permission, rest }) => (spots.length === 0 ? [{}] : spots).map((spot): Operation | null => {
+      const scope = { ...rest, ...spot };
       const same = own.find((grant) => grant.permission === permission && JSON.stringify(Object.entries(grant.scope).sort()) === JSON.stringify(Object.entries(scope).sort()));
       if (same) kept.add(same.id);
-      return same ? null : { do: 'add-grant', role: role.id, grant: { id: `${permission.replace('*', 'all')}-${branch === undefined ? 'everywhere' : `under-${branch}`}${Object.keys(rest).length ? `-${Object.keys(rest).join('-')}` : ''}`, effect: 'allow', permission, scope } };
+      return same ? null : { do: 'add-grant', role: role.id, grant: { id: `${permission.replace('*', 'all')}-${whereId(spot)}${Object.keys(rest).length ? `-${Object.keys(rest).join('-')}` : ''}`, effect: 'allow', permission, scope } };
     })).filter((op) => op !== null);
     return [...own.filter((grant) => !kept.has(grant.id)).map((grant): Operation => ({ do: 'remove-grant', role: role.id, grant: grant.id })), ...add];
   };
@@ -53,7 +56,7 @@ export function WherePanel({ plan, role, pages, lacking, change, readOnly }: { p
     if (operations.length > 0) change(...operations);
     setChosen(null);
   };
-  const isNew = chosen !== null && JSON.stringify([...chosen].sort()) !== JSON.stringify([...now].sort());
+  const isNew = chosen !== null && JSON.stringify(chosen.map(whereId).sort()) !== JSON.stringify(now.map(whereId).sort());
   return (
     <section className={`card grid gap-3 px-4 py-3 ${lacking.length > 0 ? 'bg-sun-soft' : ''}`} aria-label="Where it works">
       {lacking.length > 0 && (
