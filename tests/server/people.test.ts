@@ -2,7 +2,9 @@ import { eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { POST as invite } from '@/pages/api/people/index';
 import { POST as importPeople } from '@/pages/api/people/import';
+import { POST as many } from '@/pages/api/people/many';
 import { POST as move } from '@/pages/api/people/move';
+import { PUT as details } from '@/pages/api/people/[id]/details';
 import { PUT as assign } from '@/pages/api/people/[id]/assignments';
 import { POST as newLink } from '@/pages/api/people/[id]/link';
 import { POST as pause } from '@/pages/api/people/[id]/pause';
@@ -203,6 +205,74 @@ describe('reading people from a file', () => {
     ['nobody', 'name,email,role\n', 'There is nobody in this file'],
   ])('says what is wrong with a file that has %s', async (_, text, says) => {
     expect((await call(importPeople, 'POST', '/x', { ...(await signInAs('Maud')), body: { csv: text, confirm: false } })).body.detail).toContain(says);
+  });
+});
+
+describe('another name or mail address', () => {
+  const put = async (by: { cookie: string }, first: string, after: object, before?: object) => { const { id, name, email } = await byName(first); return call(details, 'PUT', '/x', { ...by, params: { id }, body: { before: before ?? { name, email }, name, email, ...after } }); };
+  it('is signed in with from then on; both addresses are written to, a link not used yet ends, and the activity tells it', async () => {
+    const maud = await signInAs('Maud');
+    const tomas = await byName('Tomas');
+    const made = await call(newLink, 'POST', '/x', { ...maud, params: { id: tomas.id } });
+    const token = new URL(String(made.body['link'])).searchParams.get('token') ?? '';
+    expect((await put(maud, 'Tomas', { name: 'Tomas Reed-Iversen', email: 'tomas.iversen@larkhaven.example' })).status).toBe(200);
+    expect((await listMails(db, await accessOf('Maud'))).slice(0, 2).map((m) => m.to).sort()).toEqual(['tomas.iversen@larkhaven.example', 'tomas@larkhaven.example']);
+    expect((await call(setUp, 'POST', '/x', { body: { token, password: 'says-what-it-shows-2' } })).status).toBe(403);
+    const sign = (email: string) => signIn(db, { email, password: 'ropes-and-ramps' }, from('10.0.9.9'));
+    await expect(sign('tomas@larkhaven.example')).rejects.toThrow('do not fit together');
+    expect((await sign('Tomas.Iversen@larkhaven.example')).to).toBe('/room');
+    // A name alone writes to nobody.
+    const mails = (await listMails(db, await accessOf('Maud'))).length;
+    expect((await put(maud, 'Tomas', { name: 'Tomas Reed' })).status).toBe(200);
+    expect((await put(maud, 'Tomas', { email: 'tomas@larkhaven.example' })).status).toBe(200);
+    expect((await listMails(db, await accessOf('Maud'))).length).toBe(mails + 2);
+  });
+  it('is refused where somebody has it, where they were changed meanwhile, and by who may do less than they', async () => {
+    const maud = await signInAs('Maud');
+    expect((await put(maud, 'Lotte', { email: 'JUNO@larkhaven.example' })).body).toMatchObject({ faults: [{ field: 'email', message: 'Juno Park has this mail address already.' }] });
+    expect((await put(maud, 'Lotte', { email: 'x@larkhaven.example' }, { name: 'Lotte', email: 'lotte@larkhaven.example' })).status).toBe(409);
+    await db.transaction(async (tx) => {
+      const { setDetails } = await import('@/server/people/assign');
+      const ines = await accessOf('Ines');
+      const [m, l] = [await byName('Maud'), await byName('Lotte')];
+      await expect(setDetails(tx, ines, Number(m.id), { before: m, name: 'Mine', email: 'mine@larkhaven.example' })).rejects.toThrow('Only a keyholder can change a keyholder.');
+      await expect(setDetails(tx, ines, Number(l.id), { before: l, name: 'Mine', email: 'mine@larkhaven.example' })).rejects.toThrow('Lotte Brand may do more than you');
+    });
+    expect(await byName('Lotte')).toMatchObject({ name: 'Lotte Brand', email: 'lotte@larkhaven.example' });
+  });
+});
+
+describe('the same for several people', () => {
+  const ask = async (by: { cookie: string }, names: string[], change: object, confirm: boolean) => call(many, 'POST', '/x', { ...by, body: { people: await Promise.all(names.map(async (name) => Number((await byName(name)).id))), change, confirm } });
+  it('is told for each beforehand and changes nothing until confirmed; then who may not is left out, and the others are done', async () => {
+    const maud = await signInAs('Maud');
+    const before = JSON.stringify(await everybody());
+    const give = { do: 'give', assignment: { role: 'picture-keeper', branch: String(await pageId('Harbours')), until: inDays(9) } };
+    const told = await ask(maud, ['Tomas', 'Ines'], give, false);
+    expect(told.body).toMatchObject({ done: false, rows: [{ name: 'Tomas Reed', outcome: 'done', says: expect.stringContaining('Given: Picture keeper, under Harbours, to ') as string }, { name: 'Ines Varga', outcome: 'done' }] });
+    expect(JSON.stringify(await everybody())).toBe(before);
+    expect((await ask(maud, ['Tomas', 'Ines'], give, true)).body['rows']).toEqual(told.body['rows']);
+    expect((await byName('Ines')).assignments).toHaveLength(2);
+    expect((await ask(maud, ['Ines', 'Juno'], give, false)).body).toMatchObject({ rows: [{ outcome: 'same', says: 'Holds this already.' }, { outcome: 'done' }] });
+    expect((await ask(maud, ['Tomas', 'Ines', 'Juno'], { do: 'take', role: 'picture-keeper' }, true)).body).toMatchObject({ rows: [{ outcome: 'done' }, { outcome: 'done' }, { name: 'Juno Park' }] });
+    expect((await byName('Ines')).assignments).toHaveLength(1);
+    // Two who are all the keyholders there are: never both.
+    await put(maud, 'Priya', [{ role: 'keyholder' }]);
+    const priya = await signInAs('Priya');
+    expect((await ask(priya, ['Maud', 'Priya', 'Tomas'], { do: 'pause' }, true)).body).toMatchObject({ rows: [{ name: 'Maud Ellery', outcome: 'done' }, { name: 'Priya Nand', outcome: 'fault', says: 'You cannot pause your own account: you would be locked out.' }, { outcome: 'done' }] });
+    expect((await byName('Maud')).suspended).toBe(true);
+    expect((await ask(priya, ['Maud', 'Tomas', 'Ines'], { do: 'resume' }, true)).body).toMatchObject({ rows: [{ outcome: 'done' }, { outcome: 'done' }, { name: 'Ines Varga', outcome: 'same', says: 'Is not paused.' }] });
+    await put(await signInAs('Maud'), 'Priya', [{ role: 'second-look' }]);
+  });
+  it('gives nobody what whoever asks does not have, nor themselves anything', async () => {
+    const maud = await accessOf('Maud');
+    const { changeMany } = await import('@/server/people/many');
+    const oskar = await accessOf('Oskar');
+    const ids = async (...names: string[]) => Promise.all(names.map(async (name) => Number((await byName(name)).id)));
+    const give = (role: string) => ({ do: 'give' as const, assignment: { role } });
+    expect((await changeMany(db, oskar, { people: await ids('Oskar', 'Juno'), change: give('keyholder'), confirm: true })).rows.map((row) => row.says)).toEqual(['You cannot change what you may do yourself. Ask a keyholder.', expect.stringContaining('This would hand out more than you have yourself')]);
+    expect((await changeMany(db, oskar, { people: await ids('Maud'), change: give('newsroom'), confirm: true })).rows.map((row) => row.says)).toEqual(['Only a keyholder can change a keyholder.']);
+    expect((await changeMany(db, maud, { people: await ids('Maud'), change: { do: 'take', role: 'keyholder' }, confirm: true })).rows).toMatchObject([{ outcome: 'fault', says: expect.stringContaining('there must always be an active keyholder') as string }]);
   });
 });
 

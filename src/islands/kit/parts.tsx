@@ -1,37 +1,52 @@
 import { AlertDialog, Dialog as RadixDialog } from 'radix-ui';
-import { Component, useId, useRef, type ReactNode } from 'react';
+import { Component, useId, useState, type ReactNode } from 'react';
 import { Icon, type IconName } from './Icon';
 import type { ProblemDetails } from './send';
 
-/** Gives the focus back to where it was when a dialog closes; without a trigger of its own the library would let it drop. */
-function useFocusBack() {
-  const before = useRef<Element | null>(null);
+/** Puts the focus on an element that takes none by itself, a heading for instance. */
+export function focusOn(element: HTMLElement | null): void {
+  if (element && element.tabIndex < 0) element.tabIndex = -1;
+  element?.focus();
+}
+
+/**
+ * Puts the focus on the first thing to do in a dialog, and when it closes back to where it was; where that is gone, to the main part
+ * of the screen. Without a trigger of its own the library would let it drop.
+ */
+function useFocus(open: boolean) {
+  // Taken before anything in the dialog can have the focus.
+  const [was, setWas] = useState<{ open: boolean; before: Element | null }>({ open: false, before: null });
+  if (open !== was.open) setWas({ open, before: open ? document.activeElement : was.before });
   return {
-    onOpenAutoFocus: () => {
-      before.current = document.activeElement;
+    onOpenAutoFocus: (event: Event) => {
+      const first = (event.currentTarget as HTMLElement).querySelector<HTMLElement>('[data-dialog-body] :is(input, select, textarea, button, a[href], [tabindex="0"]):not(:disabled)');
+      if (!first) return;
+      event.preventDefault();
+      first.focus();
     },
     onCloseAutoFocus: (event: Event) => {
       event.preventDefault();
-      if (before.current instanceof HTMLElement) before.current.focus();
+      if (was.before instanceof HTMLElement && was.before.isConnected && was.before !== document.body) was.before.focus();
+      else focusOn(document.getElementById('main'));
     },
   };
 }
 
 /** A dialog with a title, closed by Escape, its button or a press outside; focus comes back to where it was. */
 export function Dialog({ open, onClose, title, wide, children }: { open: boolean; onClose: () => void; title: string; wide?: boolean; children: ReactNode }) {
-  const focusBack = useFocusBack();
+  const focus = useFocus(open);
   return (
     <RadixDialog.Root open={open} onOpenChange={(now) => !now && onClose()}>
       <RadixDialog.Portal>
         <RadixDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <RadixDialog.Content {...focusBack} aria-describedby={undefined} className={`card fixed top-1/2 left-1/2 z-50 max-h-[90vh] w-[calc(100vw-2rem)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto p-5 ${wide ? 'max-w-3xl' : 'max-w-lg'}`}>
+        <RadixDialog.Content {...focus} aria-describedby={undefined} className={`card fixed top-1/2 left-1/2 z-50 max-h-[90vh] w-[calc(100vw-2rem)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto p-5 ${wide ? 'max-w-3xl' : 'max-w-lg'}`}>
           <div className="mb-3 flex items-start justify-between gap-4">
             <RadixDialog.Title className="m-0">{title}</RadixDialog.Title>
             <RadixDialog.Close className="btn btn-quiet btn-small -mt-1 -mr-2">
               <Icon name="close" /> Close
             </RadixDialog.Close>
           </div>
-          {children}
+          <div data-dialog-body>{children}</div>
         </RadixDialog.Content>
       </RadixDialog.Portal>
     </RadixDialog.Root>
@@ -40,12 +55,12 @@ export function Dialog({ open, onClose, title, wide, children }: { open: boolean
 
 /** Asks before something that matters; the safe answer has the focus. */
 export function Confirm({ open, title, children, yes, onYes, onNo, busy }: { open: boolean; title: string; children: ReactNode; yes: string; onYes: () => void; onNo: () => void; busy?: boolean }) {
-  const focusBack = useFocusBack();
+  const focus = useFocus(open);
   return (
     <AlertDialog.Root open={open} onOpenChange={(now) => !now && onNo()}>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <AlertDialog.Content {...focusBack} className="card fixed top-1/2 left-1/2 z-50 w-[calc(100vw-2rem)] max-w-lg -translate-x-1/2 -translate-y-1/2 p-5">
+        <AlertDialog.Content {...focus} className="card fixed top-1/2 left-1/2 z-50 w-[calc(100vw-2rem)] max-w-lg -translate-x-1/2 -translate-y-1/2 p-5">
           <AlertDialog.Title className="mb-2">{title}</AlertDialog.Title>
           <AlertDialog.Description asChild>
             <div className="mb-5 text-ink-2">{children}</div>

@@ -3,6 +3,7 @@ import { Icon } from '../kit/Icon';
 import { Empty, Safe } from '../kit/parts';
 import type { PickedPage } from '../kit/PagePicker';
 import { ImportDialog, InviteDialog, PersonDialog } from './dialogs';
+import { ManyDialog, type ManyKind } from './Many';
 import { findPeople, type PersonRow, type RoleChoice } from './model';
 
 export interface PeopleProps { people: PersonRow[]; roles: RoleChoice[]; pages: PickedPage[]; mayManage: boolean; busyKeyholders: { name: string; times: number }[] }
@@ -20,10 +21,15 @@ function List({ people, roles, pages, mayManage, busyKeyholders }: PeopleProps) 
   const [typed, setTyped] = useState('');
   const [only, setOnly] = useState('');
   const [open, setOpen] = useState<PersonRow | 'invite' | 'import' | null>(null);
+  const [chosen, setChosen] = useState<readonly string[]>([]);
+  const [many, setMany] = useState<ManyKind | null>(null);
   const shown = useMemo(() => findPeople(people, typed, only), [people, typed, only]);
   const soon = people.filter((p) => p.endsSoon !== null);
+  // Only who is in sight counts as chosen: nobody is changed whom the list does not show.
+  const marked = shown.filter((person) => chosen.includes(person.id)).map((person) => person.id);
   const close = (changed: boolean) => {
     setOpen(null);
+    setMany(null);
     if (changed) location.reload();
   };
   return (
@@ -73,16 +79,28 @@ function List({ people, roles, pages, mayManage, busyKeyholders }: PeopleProps) 
           </div>
         )}
       </div>
-      <p className="text-sm text-ink-2" role="status">{shown.length === people.length ? `${people.length} ${people.length === 1 ? 'person' : 'people'}` : `${shown.length} of ${people.length} people`}</p>
+      <div className="flex min-h-9 flex-wrap items-center gap-2">
+        <p className="text-sm text-ink-2" role="status">{shown.length === people.length ? `${people.length} ${people.length === 1 ? 'person' : 'people'}` : `${shown.length} of ${people.length} people`}{marked.length > 0 && `, ${marked.length} chosen`}</p>
+        {marked.length > 0 && (
+          <>
+            <button type="button" className="btn btn-small" onClick={() => setMany('give')}>Give a role…</button>
+            <button type="button" className="btn btn-small" onClick={() => setMany('take')}>Take a role away…</button>
+            <button type="button" className="btn btn-small" onClick={() => setMany('pause')}>Pause…</button>
+            <button type="button" className="btn btn-small" onClick={() => setMany('resume')}>Let work again…</button>
+            <button type="button" className="btn btn-small btn-quiet" onClick={() => setChosen([])}>Choose nobody</button>
+          </>
+        )}
+      </div>
       <div className="relative overflow-x-auto" data-anchor="people.list.all" tabIndex={0} role="region" aria-label="Who can sign in">
         {shown.length === 0 ? (
           <Empty icon="search" title="Nobody fits">Change what you typed, or show everybody.</Empty>
         ) : (
           <table className="w-full min-w-[46rem] border-collapse text-left">
-            <thead><tr className="border-b border-line-2 text-ink-2">{['Name', 'Role', 'Where', 'How long', 'Last seen', ...(mayManage ? [''] : [])].map((head) => <th key={head} scope="col" className="py-2 pr-4 font-semibold">{head || <span className="sr-only">Change</span>}</th>)}</tr></thead>
+            <thead><tr className="border-b border-line-2 text-ink-2">{mayManage && <th scope="col" className="w-9 py-2"><input type="checkbox" aria-label="Choose everybody shown" checked={marked.length === shown.length} ref={(box) => { if (box) box.indeterminate = marked.length > 0 && marked.length < shown.length; }} onChange={(event) => setChosen(event.target.checked ? shown.map((person) => person.id) : [])} /></th>}{['Name', 'Role', 'Where', 'How long', 'Last seen', ...(mayManage ? [''] : [])].map((head) => <th key={head} scope="col" className="py-2 pr-4 font-semibold">{head || <span className="sr-only">Change</span>}</th>)}</tr></thead>
             <tbody>
               {shown.map((person) => (
-                <tr key={person.id} className="border-b border-line align-top">
+                <tr key={person.id} className={`border-b border-line align-top ${marked.includes(person.id) ? 'bg-pine-wash' : ''}`}>
+                  {mayManage && <td className="py-2"><input type="checkbox" className="mt-1" aria-label={`Choose ${person.name}`} checked={marked.includes(person.id)} onChange={(event) => setChosen(event.target.checked ? [...marked, person.id] : marked.filter((id) => id !== person.id))} /></td>}
                   <th scope="row" className="py-2 pr-4 font-semibold">
                     <span className="clip">{person.name}</span> {person.isKeyholder && <span className="pill pill-sun font-normal">keyholder</span>} {person.state === 'paused' && <span className="pill pill-brick"><Icon name="lock" size={13} /> paused</span>} {person.state === 'invited' && <span className="pill pill-sky"><Icon name="clock" size={13} /> invited</span>}
                     <span className="clip block text-sm font-normal text-ink-2">{person.email}</span>
@@ -98,6 +116,7 @@ function List({ people, roles, pages, mayManage, busyKeyholders }: PeopleProps) 
           </table>
         )}
       </div>
+      {many && <ManyDialog kind={many} everybody={people.map((p) => ({ id: p.id, name: p.name, detail: p.email }))} chosen={marked} roles={roles} pages={pages} onClose={close} />}
       {open === 'invite' && <InviteDialog roles={roles} pages={pages} onClose={close} />}
       {open === 'import' && <ImportDialog onClose={close} />}
       {open !== null && typeof open === 'object' && <PersonDialog person={open} roles={roles} pages={pages} onClose={close} />}

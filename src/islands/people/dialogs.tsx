@@ -5,6 +5,7 @@ import { Confirm, Dialog, Labelled, ProblemNote } from '../kit/parts';
 import type { PickedPage } from '../kit/PagePicker';
 import { useSend } from '../kit/useSend';
 import { Assignments } from './Assignments';
+import { OutcomeTable } from './OutcomeTable';
 import type { GivenAssignment, PersonRow, RoleChoice } from './model';
 
 const TRIAL = 'This is a trial: in the real room it would be done now. Nothing was kept.';
@@ -70,7 +71,8 @@ export function PersonDialog({ person, roles, pages, onClose }: { person: Person
     <Dialog open wide onClose={() => onClose(false)} title={person.name}>
       <form className="grid gap-4" onSubmit={(event) => { event.preventDefault(); void act('PUT', `/api/people/${person.id}/assignments`, { before: person.given, after }).then(done); }}>
         <ProblemNote problem={problem} />
-        <p className="clip text-ink-2">{person.email} · {person.state === 'invited' ? 'invited, has not chosen a password yet' : (person.lastSeen === 'never' ? 'has never signed in' : `last seen ${person.lastSeen}`)}</p>
+        <Details person={person} onKept={() => onClose(true)} />
+        <p className="text-ink-2">{person.state === 'invited' ? 'Invited, has not chosen a password yet.' : person.lastSeen === 'never' ? 'Has never signed in.' : `Last seen ${person.lastSeen}.`}</p>
         <Assignments field="after" value={after} roles={roles} pages={pages} faultOf={faultOf} onChange={setAfter} />
         <div className="flex flex-wrap gap-2 border-t border-line pt-4">
           <button type="submit" className="btn btn-main" disabled={busy || JSON.stringify(after) === JSON.stringify(person.given)}>Keep these roles</button>
@@ -88,8 +90,37 @@ export function PersonDialog({ person, roles, pages, onClose }: { person: Person
   );
 }
 
+/** Somebody's name and mail address, changed by themselves: the roles below are another matter. */
+function Details({ person, onKept }: { person: PersonRow; onKept: () => void }) {
+  const { act, busy, problem, faultOf } = useSend();
+  const [given, setGiven] = useState<{ name: string; email: string } | null>(null);
+  if (given === null)
+    return (
+      <p className="flex flex-wrap items-center gap-2">
+        <span className="clip">{person.email}</span>
+        <button type="button" className="btn btn-small btn-quiet" onClick={() => setGiven({ name: person.name, email: person.email })}><Icon name="draft" size={15} /> Change name or address</button>
+      </p>
+    );
+  const isSame = given.name.trim() === person.name && given.email.trim() === person.email;
+  const keep = () => void act('PUT', `/api/people/${person.id}/details`, { before: { name: person.name, email: person.email }, name: given.name, email: given.email.trim() }).then((sent) => { if (sent?.ok) onKept(); });
+  // Inside the form of the roles, which Enter would send.
+  const onEnter = (event: React.KeyboardEvent) => { if (event.key === 'Enter') { event.preventDefault(); if (!isSame) keep(); } };
+  return (
+    <div role="group" aria-label="Name and mail address" className="grid gap-3 rounded-s border border-line bg-paper p-3" onKeyDown={onEnter}>
+      <ProblemNote problem={problem} />
+      <div className="grid gap-3 md:grid-cols-2">
+        <Labelled label="Name" fault={faultOf('name')}>{(ids) => <input {...ids} className="field" autoFocus maxLength={300} value={given.name} onChange={(event) => setGiven({ ...given, name: event.target.value })} />}</Labelled>
+        <Labelled label="Mail address" hint="They sign in with it from then on; both addresses are written to." fault={faultOf('email')}>{(ids) => <input {...ids} type="email" className="field" maxLength={300} value={given.email} onChange={(event) => setGiven({ ...given, email: event.target.value })} />}</Labelled>
+      </div>
+      <div className="flex gap-2">
+        <button type="button" className="btn btn-small btn-main" disabled={busy || isSame} onClick={keep}>Keep name and address</button>
+        <button type="button" className="btn btn-small" onClick={() => setGiven(null)}>Cancel</button>
+      </div>
+    </div>
+  );
+}
+
 interface ImportRow { line: number; name: string; email: string; says: string; outcome: 'new' | 'more' | 'same' | 'fault' }
-const OUTCOME = { new: ['pill-pine', 'plus', 'new'], more: ['pill-sky', 'plus', 'further role'], same: ['pill-plain', 'check', 'as it is'], fault: ['pill-brick', 'warn', 'fault'] } as const;
 
 interface LinkRow { name: string; email: string; link: string; until: string }
 
@@ -147,12 +178,7 @@ export function ImportDialog({ onClose }: { onClose: (changed: boolean) => void 
           <button type="button" className="btn btn-main justify-self-start" disabled={busy || csv.trim() === ''} onClick={() => void run(false)}>{busy ? 'Reading…' : 'Show what would happen'}</button>
         ) : (
           <>
-            <div className="relative max-h-[50vh] overflow-auto rounded-s border border-line" tabIndex={0} role="region" aria-label="What would happen, line by line">
-              <table className="w-full border-collapse text-left text-sm">
-                <thead className="sticky top-0 bg-sheet"><tr className="border-b border-line-2">{['Line', 'Who', '', 'What would happen'].map((head) => <th key={head} scope="col" className="px-3 py-1.5">{head || <span className="sr-only">Outcome</span>}</th>)}</tr></thead>
-                <tbody>{rows.map((row, i) => { const [look, icon, word] = OUTCOME[row.outcome]; return <tr key={i} className="border-b border-line align-top"><td className="px-3 py-1.5">{row.line}</td><td className="clip min-w-[14rem] px-3 py-1.5"><strong>{row.name}</strong> <span className="block text-ink-2">{row.email}</span></td><td className="px-3 py-1.5"><span className={`pill ${look}`}><Icon name={icon} size={13} /> {word}</span></td><td className="clip px-3 py-1.5">{row.says}</td></tr>; })}</tbody>
-              </table>
-            </div>
+            <OutcomeTable label="What would happen, line by line" head={['Line', 'Who', '', 'What would happen']} fault="fault" rows={rows.map((row, i) => ({ key: String(i), line: row.line, who: row.name, detail: row.email, outcome: row.outcome, says: row.says }))} />
             <div className="flex flex-wrap items-center gap-3" role="status">
               <button type="button" className="btn btn-main" disabled={busy || faults > 0 || work === 0} onClick={() => void run(true)}>{busy ? 'Working…' : `Do it for ${work} ${work === 1 ? 'line' : 'lines'}`}</button>
               <span className="text-ink-2">{faults > 0 ? `${faults} ${faults === 1 ? 'line has a fault' : 'lines have faults'}: mend the file first. Nobody was added.` : work === 0 ? 'There is nothing to do.' : 'Each new person gets a one-time link, shown to you afterwards.'}</span>

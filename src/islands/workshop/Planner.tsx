@@ -8,6 +8,7 @@ import { inventory } from '@/office';
 import { Icon } from '../kit/Icon';
 import { Confirm, ProblemNote, Safe } from '../kit/parts';
 import { useSend } from '../kit/useSend';
+import { ManyDialog } from '../people/Many';
 import { holdersOf, prepare, type Prepared, type WorkshopFacts } from './model';
 import { Now } from './Now';
 import { AccessStep } from './steps/AccessStep';
@@ -44,7 +45,7 @@ export interface StepProps {
   readOnly: boolean;
 }
 
-export interface PlannerProps { site: string; initial: PlanState; facts: WorkshopFacts; step: StepId; mayEdit: boolean }
+export interface PlannerProps { site: string; initial: PlanState; facts: WorkshopFacts; step: StepId; mayEdit: boolean; /** Whether they may give people roles. */ mayGive: boolean }
 
 /** Prepares one role's room, step by step, with the room as it is now always beside it. */
 export function Planner(props: PlannerProps) {
@@ -55,13 +56,14 @@ export function Planner(props: PlannerProps) {
   );
 }
 
-function Bench({ site, initial, facts, step: first, mayEdit }: PlannerProps) {
+function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerProps) {
   const { state, change, undo, redo, asking, stopAsking, problem, saving } = usePlan(initial, facts.role);
   const others = usePreparing(facts.role);
   const [step, setStep] = useState<StepId>(first);
   const [personId, setPersonId] = useState<string | null>(null);
   const [focus, setFocus] = useState<PermissionId | null>(null);
   const [warning, setWarning] = useState<string | null>(null);
+  const [giving, setGiving] = useState(false);
   const stepping = useSend();
   const { plan } = state;
   const prepared = useMemo(() => prepare(facts, plan, personId), [facts, plan, personId]);
@@ -111,6 +113,9 @@ function Bench({ site, initial, facts, step: first, mayEdit }: PlannerProps) {
           <Icon name="right" />
           <span className="clip font-head font-bold">{role.name}</span>
           <span className="pill pill-pine">{holders.length === 1 ? '1 person' : `${holders.length} people`}</span>
+          {mayGive && facts.live.roles.some((r) => r.id === role.id && !r.archived) && !role.archived && (
+            <button type="button" className="btn btn-small btn-quiet" onClick={() => setGiving(true)}><Icon name="plus" size={15} /> Give it to people</button>
+          )}
         </p>
         <div className="ml-auto flex flex-wrap items-center gap-2">
           {mayEdit && (
@@ -167,6 +172,9 @@ function Bench({ site, initial, facts, step: first, mayEdit }: PlannerProps) {
         <main id="main" data-anchor="workshop.role.work" className="min-w-0 px-6 py-5">
           <h1 className="clip">{current.title(role.name)}</h1>
           <p className="mt-1 mb-4 text-ink-2">{current.says}</p>
+          {giving && (
+            <ManyDialog kind="give" role={{ id: role.id, name: role.name, archived: false }} everybody={facts.people.map(({ id, name, suspended, assignments }) => ({ id, name, detail: [assignments.map((a) => plan.roles.find((r) => r.id === a.role)?.name ?? a.role).join(', ') || 'no role', suspended && 'paused'].filter(Boolean).join(', ') }))} chosen={[]} roles={[]} pages={facts.pages} onClose={(changed) => { setGiving(false); if (changed) location.reload(); }} />
+          )}
           <Confirm open={asking !== null} title="Others changed the same since" yes="Take all of it back" busy={saving} onNo={stopAsking} onYes={() => { stopAsking(); undo(true); }}>
             Taking back your last change would take these back, too: {(asking ?? []).map((entry) => `“${entry.words}” by ${entry.by}`).join(', ')}.
           </Confirm>

@@ -15,6 +15,7 @@ import { loadGround } from '../gate/ground';
 import { endLinks } from '../gate/set-up';
 import { notFound, Problem } from '../gate/problems';
 import { getPreparedPlan } from '../plan/plans';
+import { sendMail } from './mails';
 import { listPeople, type Person } from './people';
 
 /** An assignment as forms give it: days on the site's own clock, both inclusive. */
@@ -118,8 +119,8 @@ async function changedInWords(tx: Tx, access: Access, before: readonly Assignmen
   return [given.length > 0 && `Given: ${given.join('; ')}.`, taken.length > 0 && `Taken: ${taken.join('; ')}.`, kept.length > 0 && `Kept: ${kept.join('; ')}.`, is.length === 0 && 'No role is left.'].filter(Boolean).join(' ');
 }
 
-/** Gives somebody other roles, all at once; refused when they were changed in the meantime. Runs in a transaction. */
-export async function setAssignments(tx: Tx, access: Access, personId: number, given: { before: readonly GivenAssignment[]; after: readonly GivenAssignment[] }): Promise<void> {
+/** Gives somebody other roles, all at once, and says what was given and taken; refused when they were changed in the meantime. Runs in a transaction. */
+export async function setAssignments(tx: Tx, access: Access, personId: number, given: { before: readonly GivenAssignment[]; after: readonly GivenAssignment[] }): Promise<string> {
   await lockPeople(tx, access);
   const { person, everybody } = await findPerson(tx, access, personId);
   const bounds = await loadBounds(tx, access);
@@ -129,7 +130,38 @@ export async function setAssignments(tx: Tx, access: Access, personId: number, g
   const list = checkAssignments(await loadAssignable(tx, access), everybody, person, given.after, 'after');
   await bounds.mustGive(person, { ...person, assignments: list });
   await writeAssignments(tx, access, person, personId, list);
-  await record(tx, access, 'assigned roles', person.name, { href: '/room/people', detail: await changedInWords(tx, access, person.assignments, list) });
+  const says = await changedInWords(tx, access, person.assignments, list);
+  await record(tx, access, 'assigned roles', person.name, { href: '/room/people', detail: says });
+  return says;
+}
+
+/** Refuses a mail address that somebody else has, in whatever capitals. */
+export function mustBeFree(everybody: readonly Person[], email: string, mine?: Person): void {
+  const taken = everybody.find((p) => p !== mine && p.email.toLowerCase() === email.toLowerCase());
+  if (taken) throw faultAt('email', `${taken.name} has this mail address already.`);
+}
+
+/**
+ * Gives somebody another name or mail address, with which they sign in from then on. Both addresses are written to, so that nobody is renamed
+ * unawares, and a link not used yet ends, since it may have gone to the old one. Runs in a transaction.
+ */
+export async function setDetails(tx: Tx, access: Access, personId: number, given: { before: { name: string; email: string }; name: string; email: string }): Promise<void> {
+  await lockPeople(tx, access);
+  const { person, everybody } = await findPerson(tx, access, personId);
+  const bounds = await loadBounds(tx, access);
+  if (personId !== access.signedInId) {
+    bounds.mustTouch(person);
+    await bounds.mustReach(person);
+  }
+  if (person.name !== given.before.name || person.email !== given.before.email) throw new Problem('conflict', `${person.name} was changed since you opened this, so nothing was overwritten. Load the screen again to see it.`);
+  mustBeFree(everybody, given.email, person);
+  const moved = person.email !== given.email;
+  await tx.update(people).set({ name: given.name, email: given.email }).where(eq(people.id, personId));
+  if (moved) {
+    await endLinks(tx, [personId]);
+    for (const to of [person.email, given.email]) await sendMail(tx, access.site.id, { to, subject: `Your mail address at ${access.site.name} was changed`, text: `Hello ${given.name},\n\n${access.who.name} changed the mail address you sign in with from ${person.email} to ${given.email}. Your password stays the same. If this is not right, tell them.` });
+  }
+  await record(tx, access, 'changed a person', given.name, { href: '/room/people', detail: [person.name !== given.name && `Was called ${person.name}.`, moved && `${person.email} became ${given.email}.`].filter(Boolean).join(' ') });
 }
 
 /** Pauses an account, or lets it work again. A paused one is signed out at once. Runs in a transaction. */

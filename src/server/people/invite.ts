@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import { canonical } from '@/core/json';
 import type { PolicyPerson } from '@/core/access';
 import { record } from '../activity/activity';
@@ -12,12 +11,10 @@ import type { Access } from '../gate/access';
 import { loadBounds } from '../gate/bounds';
 import { Problem } from '../gate/problems';
 import { makePasswordToken } from '../gate/set-up';
-import { assignmentsInWords, checkAssignments, findPerson, loadAssignable, lockPeople, toGiven, writeAssignments, type GivenAssignment } from './assign';
+import { assignmentsInWords, checkAssignments, findPerson, loadAssignable, lockPeople, mustBeFree, toGiven, writeAssignments, type GivenAssignment } from './assign';
+import { emailSchema, nameSchema } from './given';
 import { sendMail } from './mails';
 import { listPeople, type Person } from './people';
-
-export const nameSchema = z.string().trim().min(1, 'Say who it is.').max(300);
-export const emailSchema = z.email('Write a mail address, like ines@example.org.').max(300);
 
 export interface MadeLink { link: string; /** The last moment it works, in words. */ until: string }
 
@@ -37,8 +34,7 @@ async function makeLink(tx: Tx, access: Access, person: { id: number; name: stri
 export async function invite(tx: Tx, access: Access, given: { name: string; email: string; assignments: readonly GivenAssignment[] }, origin: string): Promise<MadeLink & { id: number }> {
   await lockPeople(tx, access);
   const everybody = await listPeople(tx, access.site.id);
-  const taken = everybody.find((p) => p.email.toLowerCase() === given.email.toLowerCase());
-  if (taken) throw new Problem('bad-input', `${taken.name} has this mail address already.`, { faults: [{ field: 'email', message: `${taken.name} has this mail address already.` }] });
+  mustBeFree(everybody, given.email);
   const list = checkAssignments(await loadAssignable(tx, access), everybody, { id: 'new', name: given.name, assignments: [] }, given.assignments, 'assignments');
   const person: PolicyPerson = { id: 'new', name: given.name, assignments: list };
   await (await loadBounds(tx, access)).mustGive(null, person);

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { endpoint } from '@/server/gate/endpoint';
 import { originOf } from '@/server/gate/origin';
-import { assignmentsSchema } from '@/server/people/given';
-import { emailSchema, invite, nameSchema } from '@/server/people/invite';
+import { assignmentsSchema, emailSchema, nameSchema } from '@/server/people/given';
+import { invite } from '@/server/people/invite';
 
 /** Makes an account and a one-time link for its password. */
 export const POST = endpoint({

@@ -1,0 +1,62 @@
+import { z } from 'zod';
+import { canonical } from '@/core/json';
+import type { Tx } from '../db/client';
+import type { Access } from '../gate/access';
+import { Problem } from '../gate/problems';
+import { findPerson, lockPeople, setAssignments, setSuspended, toGiven } from './assign';
+import { assignmentSchema } from './given';
+
+/** One change for several people: a role given or taken away (on every branch and for all times), accounts paused or let work again. */
+export const manySchema = z.discriminatedUnion('do', [
+  z.strictObject({ do: z.literal('give'), assignment: assignmentSchema }),
+  z.strictObject({ do: z.literal('take'), role: z.string().max(80) }),
+  z.strictObject({ do: z.literal('pause') }),
+  z.strictObject({ do: z.literal('resume') }),
+]);
+export type ManyChange = z.infer<typeof manySchema>;
+
+/** What becomes of one of them: changed, as it was already, or left out because it may not be. */
+export interface ManyRow { id: string; name: string; outcome: 'done' | 'same' | 'fault'; says: string }
+
+async function changeOne(tx: Tx, access: Access, id: number, change: ManyChange): Promise<string | null> {
+  const { person } = await findPerson(tx, access, id);
+  if (change.do === 'pause' || change.do === 'resume') {
+    if (Boolean(person.suspended) === (change.do === 'pause')) return null;
+    await setSuspended(tx, access, id, change.do === 'pause');
+    return change.do === 'pause' ? 'Is signed out at once and can do nothing.' : 'Can work again.';
+  }
+  const before = person.assignments.map((a) => toGiven(a, access.site.timeZone));
+  const after = change.do === 'take' ? before.filter((a) => a.role !== change.role) : before.some((a) => canonical(a) === canonical(change.assignment)) ? before : [...before, change.assignment];
+  return after.length === before.length ? null : setAssignments(tx, access, id, { before, after });
+}
+
+/**
+ * Changes several people the same way, each on its own: who may not be changed so is left out, and it is said why. Without `confirm`
+ * all of it is done and taken back, so what is told beforehand is what happens. Runs in a transaction.
+ */
+export async function changeMany(tx: Tx, access: Access, given: { people: readonly number[]; change: ManyChange; confirm: boolean }): Promise<{ rows: ManyRow[]; done: boolean }> {
+  await lockPeople(tx, access);
+  const rows: ManyRow[] = [];
+  const work = async (all: Tx): Promise<void> => {
+    for (const id of new Set(given.people)) {
+      const { name } = (await findPerson(all, access, id)).person;
+      const row = (outcome: ManyRow['outcome'], says: string) => rows.push({ id: String(id), name, outcome, says });
+      try {
+        const says = await all.transaction((one) => changeOne(one, access, id, given.change));
+        if (says === null) row('same', given.change.do === 'give' ? 'Holds this already.' : given.change.do === 'take' ? 'Does not hold it.' : given.change.do === 'pause' ? 'Is paused already.' : 'Is not paused.');
+        else row('done', says);
+      } catch (error) {
+        if (!(error instanceof Problem)) throw error;
+        row('fault', error.detail);
+      }
+    }
+    if (!given.confirm) throw TAKE_BACK;
+  };
+  await tx.transaction(work).catch((error: unknown) => {
+    if (error !== TAKE_BACK) throw error;
+  });
+  return { rows, done: given.confirm };
+}
+
+/** Ends what was done to be told only. */
+const TAKE_BACK = new Error('told, not done');
