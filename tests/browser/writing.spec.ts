@@ -176,8 +176,8 @@ test('the preview shows the draft as the website will; a draft is let go and sta
   const frame = ines.frameLocator('iframe[title="Preview of the page"]');
   await expect(frame.getByRole('heading', { level: 1 })).toHaveText('Lost, found and forgotten');
   await ines.getByRole('button', { name: 'Writing', exact: true }).click();
-  await ines.getByRole('button', { name: 'Let this draft go' }).click();
-  await ines.getByRole('button', { name: 'Let it go' }).click();
+  await ines.getByRole('button', { name: 'Drop this draft' }).click();
+  await ines.getByRole('button', { name: 'Drop the draft' }).click();
   await expect(ines.getByLabel('Page title')).toHaveValue('Lost and found');
   await expect(ines.getByRole('region', { name: 'Earlier versions' })).toContainText('Draft put aside');
   await ines.context().close();

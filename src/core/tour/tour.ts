@@ -54,14 +54,14 @@ export function tourOf(inventory: Inventory, room: TourRoom, words: PlanRole['to
   const section = inventory.sections.find((s) => s.id === task.section);
   const own = words[task.id] ?? {};
   const stops: Stop[] = [];
-  const add = (stop: Omit<Stop, 'controlName' | 'screen' | 'path' | 'appears' | 'stale'>) => {
+  const add = (stop: Omit<Stop, 'controlName' | 'screen' | 'path' | 'appears' | 'stale'>, controlName?: string) => {
     const control = getEntry(inventory.controls, stop.control);
     const screen = getEntry(inventory.screens, control.screen);
     stops.push({
       ...stop,
       title: own[stop.key]?.title ?? stop.title,
       text: own[stop.key]?.text ?? stop.text,
-      controlName: control.name,
+      controlName: controlName ?? control.name,
       screen: screen.id,
       path: screen.path.includes('[') ? null : screen.path,
       appears: control.appears ?? null,
@@ -71,7 +71,7 @@ export function tourOf(inventory: Inventory, room: TourRoom, words: PlanRole['to
   if (section?.face === 'door') {
     const door = room.doorName(section.id);
     if (room.doorShown(section.id))
-      add({ key: `door.${section.id}`, control: `door.${section.id}`, await: 'press', title: `${door} is behind this door`, text: `Open “${door}”. ${section.purpose}` });
+      add({ key: `door.${section.id}`, control: `door.${section.id}`, await: 'press', title: `This is the way to “${door}”`, text: `Open “${door}”. ${section.purpose}` }, door);
     else
       add({ key: 'frame.ask', control: 'frame.ask', await: 'see', title: `Ask for ${door}`, text: `“${door}” has no door of its own in your menu. Type its name into “Where do I…?” and choose it from the list.` });
   }

@@ -69,3 +69,6 @@ export const isMoment = (text: string): boolean => /^.{10}T([01]\d|2[0-3]):[0-5]
 export const sayCalendarDay = (day: string): string => formatter('en-GB', { timeZone: 'UTC', day: 'numeric', month: 'long', year: 'numeric' }).format(new Date(`${day}T12:00:00Z`));
 /** "12 November 2026, 18:30" for `2026-11-12T18:30`. */
 export const sayCalendarMoment = (moment: string): string => `${sayCalendarDay(moment.slice(0, 10))}, ${moment.slice(11)}`;
+
+/** The place whose clock a time zone goes by, as people say it: "London" for `Europe/London`. */
+export const zoneCity = (timeZone: string): string => (timeZone.split('/').at(-1) ?? timeZone).replaceAll('_', ' ');

@@ -33,7 +33,7 @@ export function KeptPanel({ fields, content, into, readOnly, onPutIn, onLetGo }:
                   </button>
                 )}
                 <button type="button" className="btn btn-quiet btn-small" onClick={() => onLetGo(field)}>
-                  Let it go<span className="sr-only">: {field.name}</span>
+                  Do without it<span className="sr-only">: {field.name}</span>
                 </button>
               </div>
             )}

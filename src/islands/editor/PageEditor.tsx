@@ -214,7 +214,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
                 Bring it back
               </button>
               <button type="button" className="btn btn-quiet btn-small" onClick={draft.dropBackup}>
-                Let it go
+                Do without it
               </button>
             </div>
           )}
@@ -270,7 +270,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
         />
         {state.status === 'kept' && !readOnly && (
           <button type="button" className="btn btn-quiet btn-stop btn-small justify-self-start" disabled={action.busy} onClick={() => setDropping(true)}>
-            Let this draft go
+            Drop this draft
           </button>
         )}
       </aside>
@@ -290,7 +290,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
           Sign in again to save
         </button>
       )}
-      <Confirm open={dropping} title="Let this draft go?" yes="Let it go" busy={action.busy} onYes={() => void drop()} onNo={() => setDropping(false)}>
+      <Confirm open={dropping} title="Drop this draft?" yes="Drop the draft" busy={action.busy} onYes={() => void drop()} onNo={() => setDropping(false)}>
         The page says again what visitors see. The draft is put aside under “Earlier versions”.
       </Confirm>
     </div>

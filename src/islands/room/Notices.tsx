@@ -1,3 +1,4 @@
+import { zoneCity } from '@/core/words';
 import { useRef, useState } from 'react';
 import { Icon } from '../kit/Icon';
 import { Confirm, Empty, Labelled, ProblemNote, Said, Safe } from '../kit/parts';
@@ -72,7 +73,7 @@ function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { place
           </div>
         </fieldset>
         <div data-anchor="notices.form.until">
-          <Labelled label="When does it end?" fault={faultOf('until')} hint={ends ? `On the clock of ${timeZone.replace('_', ' ')}.` : 'Somebody must end it.'}>
+          <Labelled label="When does it end?" fault={faultOf('until')} hint={ends ? `${zoneCity(timeZone)} time.` : 'Somebody must end it.'}>
             {(ids) => <input {...ids} type="datetime-local" className="field" value={until} disabled={!ends} onChange={(event) => setUntil(event.target.value)} />}
           </Labelled>
           <label className="mt-1 flex items-center gap-2 text-sm">
@@ -85,7 +86,7 @@ function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { place
           {busy ? 'Putting it there…' : 'Put it on the website'}
         </button>
         <button type="button" className="btn" onClick={onClose}>
-          Leave it
+          Cancel
         </button>
         <span className="hint">Shows across the top of {places.find((p) => p.id === place)?.name === 'The whole website' ? 'every page of the website' : 'that page and all below it'}, at once.</span>
       </div>

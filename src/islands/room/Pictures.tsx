@@ -30,7 +30,7 @@ function Describe({ picture, onDone, onClose }: { picture: PictureRow; onDone: (
           Keep this description
         </button>
         <button type="button" className="btn btn-small" onClick={onClose}>
-          Leave it
+          Cancel
         </button>
       </div>
     </form>

@@ -180,7 +180,7 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
           </Confirm>
           <ProblemNote problem={problem ?? stepping.problem} />
           {!mayEdit && <p className="note mb-4">You can look at this plan but not change it.</p>}
-          <div className={step === 'menu' ? 'relative' : ''}><current.Work facts={shownFacts} plan={plan} prepared={prepared} best={prepared.best} change={change} setFocus={setFocus} setWarning={setWarning} stepIn={() => void stepIn()} readOnly={!mayEdit} /></div>
+          <current.Work facts={shownFacts} plan={plan} prepared={prepared} best={prepared.best} change={change} setFocus={setFocus} setWarning={setWarning} stepIn={() => void stepIn()} readOnly={!mayEdit} />
         </main>
         <Now site={site} facts={shownFacts} plan={plan} prepared={prepared} focus={focus} warning={warning} holders={holders.map(({ id, name, suspended }) => ({ id, name: suspended ? `${name} (paused)` : name }))} onPerson={setPersonId} change={change} readOnly={!mayEdit} />
       </div>

@@ -39,14 +39,23 @@ export function RolesList(props: RolesListProps) {
   );
 }
 
+const SORTS = {
+  name: ['Name', (a: RoleRow, b: RoleRow) => a.name.localeCompare(b.name, 'en')],
+  problems: ['Problems first', (a: RoleRow, b: RoleRow) => b.problems.length - a.problems.length],
+  people: ['Most people first', (a: RoleRow, b: RoleRow) => b.people.length - a.people.length],
+  surplus: ['More than needed first', (a: RoleRow, b: RoleRow) => b.surplus.length - a.surplus.length],
+  changed: ['Not yet live first', (a: RoleRow, b: RoleRow) => Number(b.changed) - Number(a.changed)],
+} as const;
+
 function List({ roles, revision, mayEdit, mayMove }: RolesListProps) {
   const [typed, setTyped] = useState('');
   const [only, setOnly] = useState('');
+  const [sort, setSort] = useState<keyof typeof SORTS>('name');
   const [doing, setDoing] = useState<Doing>(null);
   const { act, busy, problem, clear } = useSend();
   const words = typed.trim().toLowerCase();
   const there = roles.filter((r) => (only === 'archived') === r.archived);
-  const shown = there.filter((r) => (words === '' || `${r.name} ${r.purpose} ${r.people.join(' ')}`.toLowerCase().includes(words)) && (only !== 'problems' || r.problems.length > 0) && (only !== 'surplus' || r.surplus.length > 0) && (only !== 'changed' || r.changed) && (only !== 'nobody' || r.people.length === 0));
+  const shown = there.filter((r) => (words === '' || `${r.name} ${r.purpose} ${r.people.join(' ')}`.toLowerCase().includes(words)) && (only !== 'problems' || r.problems.length > 0) && (only !== 'surplus' || r.surplus.length > 0) && (only !== 'changed' || r.changed) && (only !== 'nobody' || r.people.length === 0)).sort((a, b) => SORTS[sort][1](a, b) || SORTS.name[1](a, b));
   const prepare = async (to: string, ...operations: Operation[]) => {
     const sent = await act('POST', '/api/workshop/plan', { revision, operations });
     if (sent?.ok) location.assign(to);
@@ -71,6 +80,12 @@ function List({ roles, revision, mayEdit, mayMove }: RolesListProps) {
             <option value="changed">not yet live</option>
             <option value="nobody">nobody holds</option>
             <option value="archived">archived</option>
+          </select>
+        </div>
+        <div>
+          <label className="label" htmlFor="roles-sort">In order of</label>
+          <select id="roles-sort" className="field" value={sort} onChange={(event) => setSort(event.target.value as keyof typeof SORTS)}>
+            {Object.entries(SORTS).map(([id, [name]]) => <option key={id} value={id}>{name}</option>)}
           </select>
         </div>
         {mayEdit && (

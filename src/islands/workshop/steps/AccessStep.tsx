@@ -39,7 +39,7 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
                 const from = inherited.filter(({ grant }) => covers(grant.permission, permission.id));
                 const tasks = needed.get(permission.id);
                 return (
-                  <li key={permission.id} className="flex flex-wrap items-center gap-x-3 gap-y-1.5 px-4 py-2.5">
+                  <li key={permission.id} className="flex flex-wrap items-center gap-x-3 gap-y-1.5 px-4 py-2.5 2xl:grid 2xl:grid-cols-[minmax(0,34rem)_minmax(0,1fr)_auto]">
                     <div className="min-w-[15rem] flex-1">
                       <div className="flex items-start gap-2">
                         <span className={`pill ${decision.allowed ? 'pill-pine' : 'pill-plain'}`}>

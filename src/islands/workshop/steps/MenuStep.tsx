@@ -82,12 +82,21 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
   };
   return (
     <div className="grid gap-3">
-      <div role="group" aria-label="Shown as" className="flex gap-1 justify-self-end xl:absolute xl:-top-[5rem] xl:right-0">
-        {(['plan', 'list'] as const).map((v) => (
-          <button key={v} type="button" aria-pressed={view === v} className={`btn btn-small ${view === v ? '' : 'btn-quiet'}`} onClick={() => setView(v)}>
-            <Icon name={v} size={16} /> {v === 'plan' ? 'Plan' : 'List'}
-          </button>
-        ))}
+      <div className="-mt-1 flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
+        <p className="flex flex-wrap gap-4 text-sm text-ink-2">
+          {DOOR_STATES.map((s) => (
+            <span key={s.state} className="flex items-center gap-1.5">
+              <span className={`inline-block h-4 w-6 border ${LOOK[s.state]}`} /> <Icon name={s.icon} size={15} /> {s.name} {doors.filter((d) => d.state === s.state).length}
+            </span>
+          ))}
+        </p>
+        <div role="group" aria-label="Shown as" className="flex gap-1">
+          {(['plan', 'list'] as const).map((v) => (
+            <button key={v} type="button" aria-pressed={view === v} className={`btn btn-small ${view === v ? '' : 'btn-quiet'}`} onClick={() => setView(v)}>
+              <Icon name={v} size={16} /> {v === 'plan' ? 'Plan' : 'List'}
+            </button>
+          ))}
+        </div>
       </div>
       {view === 'plan' && (
         <>
@@ -111,13 +120,6 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
               );
             })}
           </ul>
-          <p className="flex flex-wrap gap-4 text-sm text-ink-2">
-            {DOOR_STATES.map((s) => (
-              <span key={s.state} className="flex items-center gap-1.5">
-                <span className={`inline-block h-4 w-6 border ${LOOK[s.state]}`} /> <Icon name={s.icon} size={15} /> {s.name} {doors.filter((d) => d.state === s.state).length}
-              </span>
-            ))}
-          </p>
           {door && section && (
             <section className="card grid gap-3 p-3.5 md:grid-cols-[minmax(0,1fr)_9.5rem]" aria-label={`The door ${section.name}`}>
               <fieldset className="min-w-0">

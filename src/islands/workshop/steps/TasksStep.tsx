@@ -29,7 +29,7 @@ function OwnWords({ task, name, said, onKeep, onClose }: { task: string; name: s
           Keep these words
         </button>
         <button type="button" className="btn btn-small" onClick={onClose}>
-          Leave it
+          Cancel
         </button>
       </div>
     </form>
