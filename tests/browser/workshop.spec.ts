@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { inventory } from '../../src/office';
-import { expect, isReady, signIn, test } from './app';
+import { expect, isPrepared, isReady, loads, signIn, test } from './app';
 
 /** Waits until what is dragged by keyboard hears the arrow keys: the drag library listens from a timer it sets when it picks something up, and timers come in their order. */
 async function isPickedUp(page: Page) {
@@ -141,5 +141,53 @@ test('a task gets this site’s own words, and “Where do I…?” finds it by 
   await isReady(maud);
   await maud.getByRole('combobox', { name: 'Where do I…?' }).fill('screen reader');
   await expect(maud.getByRole('option').first()).toContainText('Say what a picture shows');
+  await maud.context().close();
+});
+
+test('a room for volunteers at the front desk, from nothing to the invitation, takes at most 40 presses', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  // Every press is counted that changes or opens something: by pointer, also on screens left since; a choice from a list is two.
+  await maud.addInitScript(() => { addEventListener('click', (event) => { if (event.isTrusted) sessionStorage.setItem('presses', String(Number(sessionStorage.getItem('presses')) + (event.target instanceof HTMLSelectElement ? 2 : 1))); }, true); });
+  await maud.goto('/workshop');
+  await maud.getByRole('button', { name: 'New role' }).click();
+  await maud.getByLabel('Name', { exact: true }).fill('Front-desk volunteers');
+  await maud.getByLabel('What it is for').fill('Keep the opening times of the quay and the left luggage right, and tell passengers.');
+  await loads(maud, () => maud.getByRole('button', { name: 'Make the role' }).click());
+  for (const task of ['Change the words on a page', 'Find a page', 'Post a notice', 'End a notice']) await maud.getByRole('checkbox', { name: new RegExp(`^${task}`) }).click();
+  await maud.getByRole('link', { name: 'Access' }).click();
+  const where = maud.getByRole('region', { name: 'Where it works' });
+  for (const page of ['South Quay', 'Left luggage']) {
+    await where.getByRole('combobox', { name: 'Where this role works' }).fill(page);
+    await where.getByRole('option', { name: page }).first().click();
+  }
+  await where.getByRole('button', { name: /with all below it; take this page alone/ }).first().click();
+  await where.getByRole('button', { name: /^Add just these/ }).click();
+  await maud.getByRole('link', { name: 'Toolbar' }).click();
+  for (const tool of ['Bold', 'Link', 'List']) await maud.getByRole('checkbox', { name: new RegExp(`^${tool} `) }).click();
+  await maud.getByRole('link', { name: 'Menu' }).click();
+  await maud.getByRole('button', { name: /^Notices/ }).click();
+  await maud.getByLabel(/^Own name/).click();
+  await maud.keyboard.type('For passengers');
+  await maud.getByRole('link', { name: 'Dashboard' }).click();
+  for (const widget of ['Notices showing now', 'My unfinished work']) await maud.getByRole('button', { name: `Add ${widget}` }).click();
+  await maud.getByRole('link', { name: 'Walk through' }).click();
+  await expect(maud.getByRole('region', { name: 'Tasks to try' })).toContainText('For passengers');
+  await expect(maud.getByText('can be done', { exact: true })).toHaveCount(4);
+  await isPrepared(maud);
+  await loads(maud, () => maud.getByRole('link', { name: 'Review and go live' }).click());
+  await maud.getByRole('button', { name: /^Go live/ }).click();
+  await loads(maud, () => maud.getByRole('button', { name: 'Go live now' }).click());
+  await maud.goto('/room/people');
+  await maud.getByRole('button', { name: 'Invite somebody' }).click();
+  await maud.getByLabel('Name', { exact: true }).fill('Edda Lind');
+  await maud.getByLabel('Mail address').fill('edda@larkhaven.example');
+  await maud.getByLabel('Role', { exact: true }).click();
+  await maud.getByLabel('Role', { exact: true }).selectOption({ label: 'Front-desk volunteers' });
+  await maud.getByRole('button', { name: 'Invite and show the link' }).click();
+  await expect(maud.getByLabel('One-time link')).toBeVisible();
+  // Two presses for the way to People and Invite, which is gone to here by its address.
+  const presses = 2 + Number(await maud.evaluate(() => sessionStorage.getItem('presses')));
+  expect(presses).toBeGreaterThan(25);
+  expect(presses).toBeLessThanOrEqual(40);
   await maud.context().close();
 });
