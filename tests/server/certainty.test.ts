@@ -24,7 +24,8 @@ import { POST as goLive } from '@/pages/api/workshop/release';
 import { POST as invite } from '@/pages/api/people/index';
 import { POST as newLink } from '@/pages/api/people/[id]/link';
 import { POST as setUp } from '@/pages/api/set-up';
-import { getEditablePage } from '@/server/content/drafts';
+import { getEditablePage, layoutsFor } from '@/server/content/drafts';
+import { findPagePlace } from '@/server/content/tree';
 import { findPreview } from '@/server/content/previews';
 import { settleDue } from '@/server/content/publishing';
 import { getReviewView, listWaiting } from '@/server/content/reviews';
@@ -300,6 +301,12 @@ describe('tools and protection', () => {
     const put = (more: object) => call(putDraft, 'PUT', '/x', { ...otto, params: { id: String(jobs) }, body: { content: { ...page.content, ...more }, version: page.version } });
     expect((await put({ 'page.author': String(otto.id) })).body['faults']).toEqual([{ field: 'page.author', message: 'As its author you could do more with this page than now. Somebody else has to change it.' }]);
     expect((await put({ 'page.layout': 'banner' })).body['faults']).toMatchObject([{ field: 'page.layout' }]);
+    // What is offered beforehand is what is taken.
+    const access = await findAccess(db, otto.token);
+    const place = await findPagePlace(db, site.id, jobs);
+    if (!access || !place) throw new Error('nobody, or nowhere');
+    expect(layoutsFor(access, place)).toContain('event');
+    expect(layoutsFor(access, place)).not.toContain('banner');
     expect((await put({ summary: 'Only words.' })).status).toBe(200);
   });
 });

@@ -47,6 +47,8 @@ export interface PageEditorProps {
   notes: NoteRow[];
   people: { id: string; name: string }[];
   links: LinkRow[];
+  /** The layouts they may give the page. */
+  layoutIds: string[];
   tools: Tool[];
   allTools: Tool[];
   modes: WritingMode[];
@@ -64,7 +66,7 @@ export function PageEditor(props: PageEditorProps) {
   );
 }
 
-function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequired, visitors, remarks, notes, people, links, tools, allTools, modes, pictures, timeZone, now }: PageEditorProps) {
+function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequired, visitors, remarks, notes, people, links, layoutIds, tools, allTools, modes, pictures, timeZone, now }: PageEditorProps) {
   const draft = useDraft({ page: page.id, person: me.id, content: page.content, version: page.draft?.version ?? 0, kept: page.draft?.updatedAt ?? null });
   const { content, change, state } = draft;
   const action = useSend();
@@ -248,7 +250,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
         <AddressPanel top={page.top} address={page.address} {...parts} />
         <NavigationPanel {...parts} />
         <ResultPanel address={page.address} site={site} {...parts} />
-        <AboutPanel {...parts} />
+        <AboutPanel layoutIds={layoutIds} {...parts} />
         {visitors && <VisitorsPanel page={page.id} visitors={visitors} />}
         {may.publish && <SchedulePanel page={page.id} planned={page.planned} mayRetire={may.retire && !page.top} mayPublish={may.publish} timeZone={timeZone} now={now} />}
         {may.edit && <NotesPanel page={page.id} initial={notes} timeZone={timeZone} now={now} />}

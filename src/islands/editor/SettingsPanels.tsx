@@ -121,7 +121,7 @@ export function ResultPanel({ address, site, ...props }: PartProps & { address: 
 }
 
 /** Layout, author, date and language. */
-export function AboutPanel(props: PartProps) {
+export function AboutPanel({ layoutIds, ...props }: PartProps & { /** The layouts they may give the page. */ layoutIds: readonly string[] }) {
   const { content, change, readOnly, context } = props;
   const layout = layouts.get(textOf(content, 'page.layout'));
   return (
@@ -130,8 +130,9 @@ export function AboutPanel(props: PartProps) {
         {(ids) => (
           <select {...ids} className="field" disabled={readOnly} value={layout?.id} onChange={(event) => change({ 'page.layout': event.target.value })}>
             {[...layouts.values()].map((choice) => (
-              <option key={choice.id} value={choice.id}>
+              <option key={choice.id} value={choice.id} disabled={choice.id !== layout?.id && !layoutIds.includes(choice.id)}>
                 {choice.name}
+                {choice.id !== layout?.id && !layoutIds.includes(choice.id) && ' (not yours to give)'}
               </option>
             ))}
           </select>

@@ -201,6 +201,15 @@ export const picturesOf = (content: PageContent) => FIELDS.flatMap((field) => {
   return [...inText, ...own].filter((id): id is string => typeof id === 'string').map((id) => ({ field, id }));
 });
 
+/** A permission somebody would have of a page as it would be, and has not as it is: rules can hang on the layout and the author. */
+const gained = (access: Access, place: Place, changed: Place) => PLACED.find((permission) => mayNow(access, permission, { place: changed }).allowed && !mayNow(access, permission, { place }).allowed);
+
+/** Whether somebody may give a page a layout: they may change pages with it here, and could do no more with this one by it. */
+const mayGiveLayout = (access: Access, place: Place, layout: string) => mayNow(access, 'page.edit', { place: { ...place, layout } }).allowed && !gained(access, place, { ...place, layout });
+
+/** The layouts somebody may give a page, and the one it has. */
+export const layoutsFor = (access: Access, place: Place): string[] => [...layouts.keys()].filter((id) => id === place.layout || mayGiveLayout(access, place, id));
+
 /** Whether a draft names only what there is and what its writer may: pictures and people of the site, a layout and an author that give nobody more than the writer has. */
 async function mayUse(tx: Tx, access: Access, page: PageRow, layout: Layout, content: PageContent, shown: PageContent | undefined): Promise<void> {
   const refuse = (field: string, message: string, detail = message) => new Problem('bad-input', detail, { faults: [{ field, message }] });
@@ -222,14 +231,12 @@ async function mayUse(tx: Tx, access: Access, page: PageRow, layout: Layout, con
   const place = await findPagePlace(tx, access.site.id, page.id);
   if (!place) return;
   if (layout.id !== page.layout && !mayNow(access, 'page.edit', { place: { ...place, layout: layout.id } }).allowed) throw refuse('page.layout', `You may not use the layout “${layout.name}” here.`);
-  // Rules can hang on the layout and the author: changing either must not open what was closed before.
   const isNew = (field: string, value: string) => value !== '' && value !== textOf(shown ?? {}, field);
-  const gained = (access: Access, changed: Place) => PLACED.find((permission) => mayNow(access, permission, { place: changed }).allowed && !mayNow(access, permission, { place }).allowed);
-  if (layout.id !== page.layout && isNew('page.layout', layout.id) && gained(access, { ...place, layout: layout.id })) throw refuse('page.layout', `With the layout “${layout.name}” you could do more with this page than now. Somebody else has to change it.`);
+  if (layout.id !== page.layout && isNew('page.layout', layout.id) && gained(access, place, { ...place, layout: layout.id })) throw refuse('page.layout', `With the layout “${layout.name}” you could do more with this page than now. Somebody else has to change it.`);
   if (author && author !== String(page.authorId) && isNew('page.author', author)) {
     const changed = { ...place, author };
     if (author === access.who.id) {
-      if (gained(access, changed)) throw refuse('page.author', 'As its author you could do more with this page than now. Somebody else has to change it.');
+      if (gained(access, place, changed)) throw refuse('page.author', 'As its author you could do more with this page than now. Somebody else has to change it.');
     } else {
       const person = await findPolicyPerson(tx, Number(author));
       const theirs = person && { ...access, who: person, policy: policyOf(inventory, access.plan, [person]) };
