@@ -44,6 +44,20 @@ describe('roles that extend roles', () => {
   });
 });
 
+describe('the nearest miss', () => {
+  // From far to near (our own order: what is least to mend comes nearest). Of every two, in whichever order they stand.
+  const ways: [string, Grant['scope'], object, object?][] = [
+    ['time', {}, { untilMs: 1 }], ['door-closed', {}, {}, { doors: new Map([['page', 'closed']]) }], ['door-look', {}, {}, { doors: new Map([['page', 'look']]) }], ['assignment-branch', {}, { branch: '4' }],
+    ['branch', { branch: '4' }, {}], ['layouts', { layouts: ['banner'] }, {}], ['states', { states: ['down'] }, {}], ['own', { own: true }, {}],
+  ];
+  it.each(ways.flatMap((far, i) => ways.slice(i + 1).flatMap((near) => [[far, near], [near, far]].map((pair) => [far[0], near[0], pair] as const))))('%s is farther than %s', (_, near, pair) => {
+    const roles = Object.fromEntries(pair.map(([missed, scope, , more], i) => [`r${i}`, { grants: [grant('allow', 'page.edit', scope)], ...more, name: missed }]));
+    const decision = ask(policy(roles, { ines: { assignments: pair.map(([, , assignment], i) => ({ role: `r${i}`, ...assignment })) } }), 'page.edit', { ...PLACES.quay, author: 'tomas' });
+    expect(decision.nearest?.missed).toBe(near);
+    expect(decision.missed?.map((way) => way.missed)).toHaveLength(2);
+  });
+});
+
 describe('where a grant holds', () => {
   const on = (scope: Grant['scope'], assignment: object = {}) => policy({ r: { grants: [grant('allow', 'page.edit', scope)] } }, { ines: { assignments: [{ role: 'r', ...assignment }] } });
   it.each([
