@@ -83,7 +83,7 @@ export async function startCluster(data: string, say: (words: string) => void, f
   let port = existsSync(at.port) ? Number(readFileSync(at.port, 'utf8')) : 0;
   const running = !fresh && isRunning(data);
   if (!running) {
-    if (!port || !(await isPortFree(port))) port = await findFreePort(54_400);
+    if (!port || !(await isPortFree(port))) port = await findFreePort(54_400 + Math.floor(Math.random() * 2000));
     say('Starting PostgreSQL');
     const started = run('pg_ctl', ['-D', at.cluster, '-l', join(at.cluster, 'server.log'), '-w', '-t', '60', '-o', `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c max_connections=60${fast ? ' -c fsync=off -c full_page_writes=off' : ''}`, 'start']);
     if (started.code !== 0) throw new CommandFault(`PostgreSQL did not start; see ${join(at.cluster, 'server.log')}:\n${started.out.trim()}`);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { applyOperation, type Operation, type Plan } from '@/core/plan';
-import { figures, lossBetween, room, shownDoors } from '@/core/room';
+import { askerFor, figures, lossBetween, room, shownDoors } from '@/core/room';
 import { makeFinder, mendMissing, missingInWords } from '@/core/task';
 import { tourMinutes } from '@/core/tour';
 import { demoPlan } from '@/demo/plan';
@@ -20,6 +20,20 @@ describe('the room of a role', () => {
     expect(r.toolbar).toEqual({ tools: ['bold', 'italic', 'link', 'heading', 'bullets'], modes: ['visual', 'preview'] });
     expect(r.dashboard).toEqual([['pages.unfinished'], ['notices.now'], ['visits.week']]);
     expect(r.tasks.map((t) => [t.name, t.verdict.can])).toEqual([['Post a sailing notice', true], ['End a sailing notice', true], ['Change the words on a harbour page', true], ['Swap a harbour picture', true], ['Find a page', true], ['See whom to ask about a page', false]]);
+  });
+  it('has the tools, modes and tasks of every role that is held, not of the first alone', () => {
+    const p = plan(role('a', { toolbar: { tools: ['bold'], modes: ['visual'] }, tasks: [{ task: 'pages.find' }] }), role('b', { toolbar: { tools: ['link', 'bold'], modes: ['visual', 'code'] }, tasks: [{ task: 'notices.post' }] }));
+    for (const order of [['a', 'b'], ['b', 'a']]) {
+      const r = at(p, person('ines', ...order.map((one) => ({ role: one }))));
+      expect(r.toolbar).toEqual({ tools: ['bold', 'link'], modes: expect.arrayContaining(['visual', 'code']) as string[] });
+      expect(r.tasks.map((t) => t.task).sort()).toEqual(['notices.post', 'pages.find']);
+    }
+  });
+  it('says what comes closest on some page, where it is forbidden on the first', () => {
+    // Forbidden at the top; on the page whose author somebody else is it only wants own work.
+    const p = plan(role('r', { doors: [{ section: 'pages', state: 'open' }], grants: [deny('page.edit', { branch: '1', states: ['published'] }), allow('page.edit', { own: true })] }));
+    const answer = askerFor({ inventory, plan: p, person: person('nils', { role: 'r' }), places, nowMs: 0 }).best('page.edit');
+    expect(answer).toMatchObject({ allowed: false, reason: 'nothing-allows', nearest: { missed: 'own' } });
   });
   it('opens no door to what may not even be read', () => {
     const p = plan(role('r', { doors: [{ section: 'pages', state: 'open' }] }));
@@ -90,6 +104,12 @@ describe('tours', () => {
     expect(t?.stops.map((s) => s.control)).toEqual(['door.notices', 'notices.list.post', 'notices.form.text', 'notices.form.place', 'notices.form.until', 'notices.form.send']);
     expect(t?.stops[0]).toMatchObject({ title: 'Notices are behind this door', path: '/room' });
     expect(t?.stops.every((s) => s.stale === null)).toBe(true);
+  });
+  it('say of a stop what the administrator says of it, title and text each by itself', () => {
+    const said = plan(role('harbour-desk', { tasks: [{ task: 'notices.post' }], doors: [{ section: 'notices', state: 'open' }], grants: [allow('notice.*')], tours: { 'notices.post': { 'notices.form.text': { text: 'Say which boat.' }, 'notices.form.send': { title: 'Out with it' } } } }));
+    const [bare, own] = [tour(demo, 'notices.post'), tour(said, 'notices.post')].map((t) => new Map(t?.stops.map((s) => [s.key, s])));
+    expect(own?.get('notices.form.text')).toMatchObject({ text: 'Say which boat.', title: bare?.get('notices.form.text')?.title });
+    expect(own?.get('notices.form.send')).toMatchObject({ title: 'Out with it', text: bare?.get('notices.form.send')?.text });
   });
   it('lead through the question box where the door is put away', () => {
     expect(tour(after(door('notices', 'away')), 'notices.post')?.stops[0]?.control).toBe('frame.ask');

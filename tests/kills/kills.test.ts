@@ -1,9 +1,8 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { randomBytes } from 'node:crypto';
-import { createInterface } from 'node:readline';
+import { createHash, randomBytes } from 'node:crypto';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { restartCluster, stopCluster } from '../../scripts/cluster';
+import { findFreePort, restartCluster, stopCluster } from '../../scripts/cluster';
 import { copyDemo, makeTestCluster, type TestCluster } from '../server/cluster';
 
 const SEED = 20261125;
@@ -37,35 +36,102 @@ async function ask<T extends object>(sql: string): Promise<T[]> {
   }
 }
 
-interface Worker { process: ChildProcess; lines: string[]; go: () => void; /** Resolves when it has said so many lines since it began. */ said: (count: number) => Promise<void> }
-
-/** A process that will save, publish, move, change many, delete and restore without end once it is told to go; resolves when it is there. */
-async function startWorker(pages: number[][]): Promise<Worker> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'tests/kills/worker.ts'], { stdio: ['pipe', 'pipe', 'ignore'], env: { ...process.env, DATABASE_URL: url, LOG_LEVEL: 'silent', KILL_PAGES: JSON.stringify(pages) } });
-  const worker: Worker = { process: child, lines: [], go: () => child.stdin?.write('go\n'), said: () => Promise.resolve() };
-  let waiting: { count: number; go: () => void } | null = null;
-  const tell = () => {
-    if (waiting && worker.lines.length >= waiting.count) waiting.go();
-  };
-  createInterface({ input: child.stdout ?? process.stdin }).on('line', (line) => {
-    worker.lines.push(line);
-    tell();
+/** The application as it is started for real, on a port of its own; resolves when it listens. */
+interface Server { process: ChildProcess; port: number }
+async function startServer(): Promise<Server> {
+  const port = await findFreePort(4500 + Math.floor(Math.random() * 1000));
+  const child = spawn(process.execPath, ['scripts/serve.mjs'], { stdio: ['ignore', 'ignore', 'ignore', 'ipc'], env: { ...process.env, DATABASE_URL: url, HOST: '127.0.0.1', PORT: String(port), LOG_LEVEL: 'silent' } });
+  await new Promise<void>((ready, failed) => {
+    child.once('message', () => ready());
+    child.once('exit', (code) => failed(new Error(`the application ended with ${code}`)));
   });
-  worker.said = (count) => new Promise((go, fail) => {
-    waiting = { count, go };
-    child.once('exit', () => fail(new Error(`it ended by itself: ${worker.lines.at(-1)}`)));
-    tell();
-  });
-  await worker.said(1);
-  return worker;
-}
-/** Lets it do some of its steps, and a moment of the next one. */
-async function workAWhile(worker: Worker, random: () => number): Promise<void> {
-  worker.go();
-  await worker.said(2 + Math.floor(random() * 12));
-  await new Promise((go) => setTimeout(go, random() * 8));
+  return { process: child, port };
 }
 const isGone = (child: ChildProcess) => new Promise<void>((gone) => (child.exitCode !== null || child.signalCode !== null ? gone() : child.once('exit', () => gone())));
+
+/** What an editor's browser asks for, one thing after the other, without end; what was answered is remembered. */
+class Editor {
+  /** The last summary whose keeping, and the last whose publishing, was answered. */
+  kept = '';
+  published = '';
+  /** Lengths of each kind of step so far, in ms. */
+  readonly lengths = new Map<string, number[]>();
+  private turn = 0;
+  constructor(private readonly name: string, private readonly cookie: string) {}
+
+  private async send(server: Server, method: string, path: string, body: object): Promise<Record<string, unknown> | null> {
+    const origin = `http://127.0.0.1:${server.port}`;
+    const answer = await fetch(origin + path, { method, headers: { cookie: this.cookie, origin, 'content-type': 'application/json', connection: 'close' }, body: JSON.stringify(body) }).catch(() => null);
+    // What was cut off was not answered, also where the first half of the answer came.
+    const text = await answer?.text().catch(() => null);
+    if (!answer || typeof text !== 'string' || answer.status >= 500) return null;
+    if (!answer.ok) throw new Error(`${method} ${path}: ${answer.status} ${text.slice(0, 300)}`);
+    return JSON.parse(text) as Record<string, unknown>;
+  }
+
+  /** One round of steps on the next page: each is named, and done when it is called. */
+  async *round(server: Server): AsyncGenerator<{ name: string; run: () => Promise<boolean> }> {
+    const i = this.turn++;
+    const [id, other] = [ids[i % ids.length] ?? 0, homes[i % homes.length] ?? 0];
+    const [row] = await ask<{ content: Record<string, unknown>; version: number }>(`select coalesce(d.content, r.content) as content, coalesce(d.version, 0) as version from pages p left join drafts d on d.page_id = p.id left join revisions r on r.id = p.live_revision_id where p.id = ${id}`);
+    // Without its settings, which then stay as they are.
+    const content = { ...Object.fromEntries(Object.entries(row?.content ?? {}).filter(([field]) => !field.startsWith('page.'))), summary: `Summary ${this.name} ${i}` };
+    let version = row?.version ?? 0;
+    const step = (name: string, method: string, path: string, body: object, then: (answer: Record<string, unknown>) => void = () => undefined) => ({
+      name,
+      run: async () => {
+        const started = performance.now();
+        const answer = await this.send(server, method, path, body);
+        if (!answer) return false;
+        this.lengths.set(name, [...(this.lengths.get(name) ?? []), performance.now() - started]);
+        then(answer);
+        return true;
+      },
+    });
+    yield step('save', 'PUT', `/api/pages/${id}/draft`, { content, version }, (answer) => { version = Number(answer['version']); this.kept = content.summary; });
+    yield step('publish', 'POST', `/api/pages/${id}/publish`, { content, version, note: '' }, () => { this.published = content.summary; });
+    yield step('move', 'POST', `/api/pages/${id}/move`, { parent: other, index: 0, redirect: true });
+    yield step('bulk', 'POST', '/api/pages/bulk', { ids, bulk: { do: 'navigation', shown: i % 2 === 0 } });
+    yield step('delete', 'POST', `/api/pages/${id}/retire`, { do: 'delete' });
+    yield step('restore', 'POST', `/api/pages/${id}/bring-back`, {});
+  }
+  /** The middle of the lengths of a kind of step. */
+  usual(name: string): number {
+    const sorted = [...(this.lengths.get(name) ?? [])].sort((a, b) => a - b);
+    return sorted[sorted.length >> 1] ?? 20;
+  }
+}
+
+/** Somebody signed in who may do everything. */
+async function beginEditing(): Promise<Editor> {
+  const token = randomBytes(32).toString('base64url');
+  await ask(`insert into sessions (token_hash, site_id, person_id, expires_at) select '${createHash('sha256').update(token).digest('hex')}', site_id, id, now() + interval '12 hours' from people where email = 'maud@larkhaven.example'`);
+  return new Editor(token.slice(0, 6), `safe_room_session=${token}`);
+}
+
+const STEPS = ['save', 'publish', 'move', 'bulk', 'delete', 'restore'];
+/**
+ * Works until the step that is wanted, and cuts it off at a moment spread evenly over a little more than its usual length: before it
+ * reaches the database, between its writes, while it is answered, and just after. Gives whether it was answered.
+ */
+async function cutOff(editor: Editor, server: Server, wanted: string, share: number, cut: () => void): Promise<boolean> {
+  for await (const step of editor.round(server)) {
+    if (step.name !== wanted) { if (!(await step.run())) throw new Error(`${step.name} was not answered`); continue; }
+    const answered = step.run();
+    await new Promise((go) => setTimeout(go, share * 1.2 * editor.usual(step.name)));
+    cut();
+    return answered;
+  }
+  throw new Error(`there is no step ${wanted}`);
+}
+
+/** What was answered is there, to the letter. */
+async function mustBeKept(editor: Editor, when: string): Promise<void> {
+  const rows = await ask<{ summary: string }>(`select content->>'summary' as summary from drafts union all select content->>'summary' from revisions`);
+  const words = rows.map((row) => row.summary);
+  if (editor.kept) expect(words, `${when}: a draft whose keeping was answered`).toContain(editor.kept);
+  if (editor.published) expect((await ask<{ n: number }>(`select count(*)::int as n from publications q join revisions r on r.id = q.revision_id where r.content->>'summary' = '${editor.published}'`))[0]?.n, `${when}: a publication that was answered`).toBe(1);
+}
 
 /** What must hold whatever was cut off: every transaction is there whole or not at all. */
 async function mustBeWhole(when: string): Promise<void> {
@@ -97,52 +163,49 @@ beforeAll(async () => {
 const bringAllBack = () => ask('update pages set deleted_at = null, deleted_by = null');
 
 describe('nothing is lost', () => {
-  it(`when the application is killed at random points (${KILLS} times, seed ${SEED})`, { timeout: 300_000 }, async () => {
+  it(`when the application is killed in the middle of a step (${KILLS} times, seed ${SEED})`, { timeout: 300_000 }, async () => {
     const random = randomFrom(SEED);
-    const cut = new Set<string>();
-    let next = startWorker([ids, homes]);
-    for (let kill = 1; kill <= KILLS; kill++) {
-      const worker = await next;
-      if (kill < KILLS) next = startWorker([ids, homes]);
-      await workAWhile(worker, random);
-      worker.process.kill('SIGKILL');
-      await isGone(worker.process);
-      const doing = worker.lines.at(-1) ?? '';
-      expect(doing).not.toMatch(/^ended/);
-      cut.add(doing.split(' ')[0] ?? '');
-      await mustBeWhole(`kill ${kill} at “${doing}”`);
+    const editor = await beginEditing();
+    const first = await startServer();
+    // How long the steps take is measured, not guessed.
+    for (let i = 0; i < 3; i++) for await (const step of editor.round(first)) expect(await step.run(), step.name).toBe(true);
+    let [answered, cut] = [0, 0];
+    let next = Promise.resolve(first);
+    for (let kill = 0; kill < KILLS; kill++) {
+      const server = await next;
+      if (kill < KILLS - 1) next = startServer();
+      const wanted = STEPS[kill % STEPS.length] ?? '';
+      const done = await cutOff(editor, server, wanted, random(), () => server.process.kill('SIGKILL'));
+      if (done) answered++;
+      else cut++;
+      await isGone(server.process);
+      const when = `kill ${kill + 1} in “${wanted}”, ${done ? 'answered' : 'not answered'}`;
+      await mustBeWhole(when);
+      await mustBeKept(editor, when);
       await bringAllBack();
     }
-    expect([...cut].sort(), 'which steps were cut off').toEqual(expect.arrayContaining(['bulk', 'move', 'publish', 'save']));
+    expect(cut, 'cut off before the answer').toBeGreaterThan(KILLS / 3);
+    expect(answered + cut).toBe(KILLS);
   });
 
-  it(`when PostgreSQL is killed at random points (${KILLS} times, seed ${SEED + 1})`, { timeout: 300_000 }, async () => {
+  it(`when PostgreSQL is killed in the middle of a step (${KILLS} times, seed ${SEED + 1}), and the application goes on with the new one`, { timeout: 300_000 }, async () => {
     const random = randomFrom(SEED + 1);
-    let next = startWorker([ids, homes]);
-    for (let kill = 1; kill <= KILLS; kill++) {
-      const worker = await next;
-      if (kill < KILLS) next = startWorker([ids, homes]);
-      await workAWhile(worker, random);
-      stopCluster(cluster.data, 'immediate');
-      await isGone(worker.process);
+    const editor = await beginEditing();
+    const server = await startServer();
+    for (let i = 0; i < 3; i++) for await (const step of editor.round(server)) expect(await step.run(), step.name).toBe(true);
+    const [before] = await ask<{ content: object }>(`select content from drafts where page_id = (select id from pages where slug = 'parking')`);
+    for (let kill = 0; kill < KILLS; kill++) {
+      const wanted = STEPS[kill % STEPS.length] ?? '';
+      const done = await cutOff(editor, server, wanted, random(), () => stopCluster(cluster.data, 'immediate'));
       restartCluster(cluster.data);
-      await mustBeWhole(`crash ${kill} at “${worker.lines.at(-2)}”`);
+      const when = `crash ${kill + 1} in “${wanted}”, ${done ? 'answered' : 'not answered'}`;
+      await mustBeWhole(when);
+      await mustBeKept(editor, when);
       await bringAllBack();
     }
-  });
-
-  it('a draft whose keeping was answered is there after a crash, to the letter', async () => {
-    const [before] = await ask<{ content: { summary: string } }>(`select content from drafts where page_id = (select id from pages where slug = 'parking')`);
-    const worker = await startWorker([ids, homes]);
-    worker.go();
-    // It has gone on to publish, so its keeping of the draft was answered.
-    await worker.said(3);
-    stopCluster(cluster.data, 'immediate');
-    await isGone(worker.process);
-    restartCluster(cluster.data);
-    const words = await ask<{ summary: string }>(`select content->>'summary' as summary from drafts union all select content->>'summary' from revisions`);
-    expect(words.map((row) => row.summary)).toContain(`Summary ${worker.process.pid} 0`);
-    const [after] = await ask<{ content: { summary: string } }>(`select content from drafts where page_id = (select id from pages where slug = 'parking')`);
-    expect(after).toEqual(before);
+    expect(await ask(`select content from drafts where page_id = (select id from pages where slug = 'parking')`), 'another draft').toEqual([before]);
+    server.process.kill('SIGTERM');
+    await isGone(server.process);
+    expect(server.process.exitCode).toBe(0);
   });
 });

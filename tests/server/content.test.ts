@@ -60,6 +60,19 @@ describe('keeping a draft', () => {
     expect(documentOf(kept, 'body').content.find((n) => n.type === 'table')).toEqual(body.find((n) => n.type === 'table'));
   });
 
+  it('gives back what a draft once held, also where only an earlier draft did', async () => {
+    const { params, content } = await page('Left luggage');
+    const [maud, ines] = [await signInAs('Maud'), await signInAs('Ines')];
+    const quote = { type: 'blockquote', content: [p('As the harbour master says.')] };
+    const body = documentOf(content, 'body').content;
+    const put = async (by: { cookie: string }, blocks: object[], version: number) => (await call(putDraft, 'PUT', '/x', { ...by, params, body: { content: { ...content, body: { type: 'doc', content: blocks } }, version } })).status;
+    expect(await put(ines, [...body, quote], 0)).toBe(403);
+    expect(await put(maud, [...body, quote], 0)).toBe(200);
+    expect(await put(ines, body, 1)).toBe(200);
+    expect(await put(ines, [...body, quote], 2)).toBe(200);
+    expect(await put(ines, [...body, quote, quote], 3)).toBe(403);
+    await db.delete(drafts).where(eq(drafts.pageId, Number(params.id)));
+  });
   it('lets somebody with the code view make what the schema holds', async () => {
     const { params, content } = await page('Fares');
     const maud = await signInAs('Maud');

@@ -8,6 +8,7 @@ import { GET as list } from '@/pages/api/pages/list';
 import { GET as tree } from '@/pages/api/pages/tree';
 import { POST as bringBack } from '@/pages/api/pages/[id]/bring-back';
 import { POST as copy } from '@/pages/api/pages/[id]/copy';
+import { PUT as putDraft } from '@/pages/api/pages/[id]/draft';
 import { POST as move } from '@/pages/api/pages/[id]/move';
 import { POST as publish } from '@/pages/api/pages/[id]/publish';
 import { POST as retire } from '@/pages/api/pages/[id]/retire';
@@ -240,6 +241,18 @@ describe('many pages at once', () => {
     expect(lines.slice(0, 3)).toEqual([{ done: 1 }, { done: 2 }, { done: 3 }]);
     expect(lines[3]?.value?.rows.map((row) => row.refused)).toEqual([false, false, true]);
     expect(await db.$count(pages, eq(pages.inNavigation, false))).toBe(2);
+  });
+  it('is not taken back by publishing a draft that was begun before', async () => {
+    const [fares] = await ids('Fares');
+    const params = { id: String(fares) };
+    const shown = await getEditablePage(db, await siteId(), fares ?? 0);
+    const content = { ...shown.content, summary: 'One price for all.' };
+    expect((await call(putDraft, 'PUT', '/x', { ...asMaud(), params, body: { content, version: 0 } })).status).toBe(200);
+    expect((await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: [fares], bulk: { do: 'navigation', shown: false } } })).status).toBe(200);
+    const draft = await getEditablePage(db, await siteId(), fares ?? 0);
+    expect(draft.content['page.inNavigation']).toBe(false);
+    expect((await call(publish, 'POST', '/x', { ...asMaud(), params, body: { content: draft.content, version: 1, note: '' } })).status).toBe(200);
+    expect((await listPages(db, await siteId())).find((page) => page.id === params.id)?.inNavigation).toBe(false);
   });
   it('counts a page whose page above is chosen, too, once', async () => {
     const chosen = await ids('Skell Island', 'Getting around on Skell');

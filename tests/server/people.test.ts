@@ -79,6 +79,29 @@ describe('inviting somebody', () => {
     expect((await call(setUp, 'POST', '/x', { body: { token: second, password: 'something-else-2' } })).status).toBe(200);
     expect(await findAccess(db, lotte.token)).toBeUndefined();
   });
+  it('lets nobody in after its time, nor while the account is paused', async () => {
+    const maud = await signInAs('Maud');
+    const oskar = await byName('Oskar');
+    const tokenOf = async () => new URL(String((await call(newLink, 'POST', '/x', { ...maud, params: { id: oskar.id } })).body['link'])).searchParams.get('token') ?? '';
+    const use = async (token: string) => call(setUp, 'POST', '/x', { body: { token, password: 'something-else-3' } });
+    const late = await tokenOf();
+    await db.update(setupLinks).set({ expiresAt: new Date(Date.now() - 1) }).where(eq(setupLinks.personId, Number(oskar.id)));
+    expect((await use(late)).body.detail).toBe('This link was used already or is too old. Ask the keyholder for a new one.');
+    // Paused in whatever way, also one that left the link as it is.
+    const token = await tokenOf();
+    await db.update(peopleTable).set({ suspendedAt: new Date() }).where(eq(peopleTable.id, Number(oskar.id)));
+    expect((await use(token)).status).toBe(403);
+    await db.update(peopleTable).set({ suspendedAt: null }).where(eq(peopleTable.id, Number(oskar.id)));
+    expect((await signIn(db, { email: oskar.email, password: 'soup-of-the-day' }, from('10.0.7.7'))).to).toBe('/room');
+  });
+  it('a session from before a pause does not live again after it', async () => {
+    const maud = await signInAs('Maud');
+    const oskar = await signInAs('Oskar');
+    const set = (paused: boolean) => call(pause, 'POST', '/x', { ...maud, params: { id: String(oskar.id) }, body: { paused } });
+    expect((await set(true)).status).toBe(200);
+    expect((await set(false)).status).toBe(200);
+    expect(await findAccess(db, oskar.token)).toBeUndefined();
+  });
 });
 
 describe('giving people roles', () => {

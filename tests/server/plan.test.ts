@@ -127,6 +127,14 @@ describe('stepping in', () => {
     expect((await findAccess(db, maud.token))?.trial).toBeNull();
     expect((await call(stepInRoute, 'POST', '/x', { ...ines, body: { role, from: '/workshop' } })).status).toBe(403);
   });
+  it('a tour once taken to its end stays taken, also when it is begun again', async () => {
+    const oskar = await signInAs('Oskar');
+    const keep = (stop: number, done: boolean) => call(tourProgress, 'PUT', '/x', { ...oskar, params: { task: 'notices.post' }, body: { stop, done } });
+    for (const [stop, done, is] of [[1, false, false], [5, true, true], [0, false, true]] as const) {
+      expect((await keep(stop, done)).status).toBe(200);
+      expect((await findProgress(db, await accessOf('Oskar')))['notices.post']).toEqual({ stop, done: is });
+    }
+  });
   it('works for a role nobody holds yet, and refuses a person who does not hold it', async () => {
     const maud = await signInAs('Maud');
     expect((await call(stepInRoute, 'POST', '/x', { ...maud, body: { role: 'front-line', from: '/workshop' } })).status).toBe(200);

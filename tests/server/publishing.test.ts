@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { afterEach, describe, expect, it } from 'vitest';
 import { publishingOf, type Publishing } from '@/core/plan';
 import { doc, h3, p } from '@/demo/write';
@@ -26,7 +26,7 @@ import { listPageRemarks } from '@/server/content/remarks';
 import { getReviewView, listWaiting } from '@/server/content/reviews';
 import { findPagePlace, listPages } from '@/server/content/tree';
 import { db } from '@/server/db/client';
-import { media, people, presence as presenceTable, previewLinks, releases, schedules } from '@/server/db/schema';
+import { drafts, media, people, publications, presence as presenceTable, previewLinks, releases, schedules } from '@/server/db/schema';
 import { getLivePlan } from '@/server/plan/plans';
 import { findSite, type Site } from '@/server/gate/access';
 import { accessOf, call, pageId, signInAs, siteId } from './ask';
@@ -49,6 +49,16 @@ async function withRules(change: (rules: Publishing) => Publishing): Promise<voi
 }
 
 describe('settings of a page', () => {
+  it('leave no redirect behind where none is wanted', async () => {
+    const maud = await signInAs('Maud');
+    const page = await open('Contact');
+    const put = async (slug: string, redirect: boolean) => { const now = await open('Contact'); return call(publish, 'POST', '/x', { ...maud, params: page.params, body: { content: { ...now.content, 'page.slug': slug, 'page.redirect': redirect }, version: now.version, note: '' } }); };
+    const before = (await facts(page.id))?.address ?? '';
+    expect((await put('write-to-us', false)).status).toBe(200);
+    expect(await findRedirect(db, await siteId(), before)).toBeUndefined();
+    expect((await put('contact', true)).status).toBe(200);
+    expect(await findRedirect(db, await siteId(), before.replace(/[^/]+$/, 'write-to-us'))).toBe(String(page.id));
+  });
   it('change with the words: kept as a draft, compared, and true once published', async () => {
     const maud = await signInAs('Maud');
     const page = await open('Season tickets');
@@ -153,6 +163,43 @@ describe('at a time', () => {
     expect(after.live?.['summary']).toBe('From June by the new pier.');
     expect(after.planned).toEqual([]);
     expect((await facts(page.id))?.publishedAt).toEqual(due);
+  });
+  it('is done once also where two processes come to it at the same instant', async () => {
+    const maud = await signInAs('Maud');
+    const page = await open('Left luggage');
+    expect((await call(publish, 'POST', '/x', { ...maud, params: page.params, body: { content: { ...page.content, summary: 'Lockers by the gate.' }, version: page.version, note: '', at: later } })).status).toBe(200);
+    await db.update(schedules).set({ dueAt: new Date(Date.now() - 60_000) }).where(eq(schedules.pageId, page.id));
+    const before = await db.$count(publications, eq(publications.pageId, page.id));
+    // The page is held, so that whoever has taken the work waits in the middle of it until the other has come, too.
+    let letGo = () => {};
+    const held = new Promise<void>((go) => { letGo = go; });
+    let isHeld = () => {};
+    const holding = new Promise<void>((go) => { isHeld = go; });
+    const holder = db.transaction(async (tx) => {
+      await tx.execute(sql`select 1 from pages where id = ${page.id} for update`);
+      isHeld();
+      await held;
+    });
+    await holding;
+    let ended = 0;
+    const both = [settleDue(db, true), settleDue(db, true)].map((one) => one.finally(() => { ended++; }));
+    const waiting = async () => Number((await db.execute<{ n: string }>(sql`select count(*) as n from pg_stat_activity where wait_event_type = 'Lock' and datname = current_database()`)).rows[0]?.n);
+    // Either one waits and the other has left it to it, or both wait, which would be wrong.
+    await expect.poll(async () => ended + (await waiting()), { timeout: 15_000 }).toBe(2);
+    letGo();
+    await holder;
+    expect((await Promise.all(both)).sort()).toEqual([0, 1]);
+    expect(await db.$count(publications, eq(publications.pageId, page.id))).toBe(before + 1);
+  });
+  it('calling off leaves a newer draft of somebody else as it is', async () => {
+    const [maud, priya] = [await signInAs('Maud'), await signInAs('Ines')];
+    const page = await open('Lost and found');
+    const plan = { content: { ...page.content, summary: 'Planned.' }, version: page.version, note: '', at: later };
+    expect((await call(publish, 'POST', '/x', { ...maud, params: page.params, body: plan })).status).toBe(200);
+    expect((await call(putDraft, 'PUT', '/x', { ...priya, params: page.params, body: { content: { ...page.content, summary: 'Newer words.' }, version: 0 } })).status).toBe(200);
+    expect((await call(planFor, 'POST', '/x', { ...maud, params: page.params, body: { callOff: 'publish' } })).status).toBe(200);
+    expect((await getEditablePage(db, await siteId(), page.id)).content['summary']).toBe('Newer words.');
+    await db.delete(drafts).where(eq(drafts.pageId, page.id));
   });
   it('what is called off becomes a draft again', async () => {
     const maud = await signInAs('Maud');
@@ -261,6 +308,8 @@ describe('around a page', () => {
     const made = await call(notes, 'POST', '/x', { ...ines, params, body: { text: 'Ask about the light.' } });
     const [note] = made.body['notes'] as { id: number }[];
     expect((await call(notes, 'POST', '/x', { ...ines, params, body: { settle: note?.id, settled: true } })).body['notes']).toMatchObject([{ text: 'Ask about the light.', by: 'Ines Varga', settled: true }]);
+    // By the address of another page it is not there.
+    expect((await call(notes, 'POST', '/x', { ...ines, params: { id: String(await pageId('Port Ennis')) }, body: { settle: note?.id, settled: false } })).status).toBe(404);
     expect((await call(notes, 'POST', '/x', { ...ines, params, body: { text: '  ' } })).status).toBe(422);
   });
   it('is shown by a link that ends, and only its hash is kept', async () => {

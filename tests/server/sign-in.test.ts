@@ -11,7 +11,9 @@ import { findAccess } from '@/server/gate/access';
 import { makeSetupToken } from '@/server/gate/set-up';
 import { findWrongTries, signIn as signInWith, slownessMs } from '@/server/gate/sign-in';
 import { PUT as ownTries } from '@/pages/api/own-tries';
-import { hashToken } from '@/server/gate/sessions';
+import { config } from '@/server/config';
+import { withSecurityHeaders } from '@/server/gate/headers';
+import { hashToken, sessionCookie } from '@/server/gate/sessions';
 import { call, signInAs, siteId } from './ask';
 
 const tokenIn = (headers: Headers) => /safe_room_session=([^;]*)/.exec(headers.get('set-cookie') ?? '')?.[1] ?? '';
@@ -74,6 +76,27 @@ describe('signing in', () => {
     const again = await signInAs('Tomas');
     await db.update(sessions).set({ expiresAt: new Date(Date.now() - 1) }).where(eq(sessions.tokenHash, hashToken(again.token)));
     expect(await findAccess(db, again.token)).toBeUndefined();
+  });
+});
+
+describe('what every answer carries', () => {
+  it('forbids others to frame a page, to guess what it is and, of the back office, to keep it', () => {
+    const page = withSecurityHeaders(new Response('', { headers: { 'content-type': 'text/html' } }), true);
+    expect(page.headers.get('content-security-policy')).toContain("frame-ancestors 'self'");
+    expect(page.headers.get('x-content-type-options')).toBe('nosniff');
+    expect(page.headers.get('cache-control')).toBe('no-store');
+    expect(withSecurityHeaders(new Response(''), false).headers.get('cache-control')).toBeNull();
+  });
+  it('a cookie goes over HTTPS only, where that is how the site is reached', () => {
+    const request = new Request('http://127.0.0.1:4400/', { headers: { host: '127.0.0.1:4400' } });
+    expect(sessionCookie(request, 'x')).not.toContain('Secure');
+    const settings = config as { ORIGIN: string | undefined };
+    settings.ORIGIN = 'https://larkhaven.example';
+    try {
+      expect(sessionCookie(request, 'x')).toMatch(/; Secure$/);
+    } finally {
+      settings.ORIGIN = undefined;
+    }
   });
 });
 
