@@ -1,10 +1,11 @@
 // The commands of ./safe-room. The shell script beside it has made sure of Node.js and the packages.
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { existsSync, readdirSync, readFileSync, rmSync, statSync, mkdirSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync, mkdirSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import { parseArgs } from 'node:util';
 import { DEMO_PEOPLE } from '../src/demo/people';
+import { buildWhenOld } from './build';
 import { appUrl, CommandFault, isPortFree, isRunning, startCluster, stopCluster } from './cluster';
 import { decideFromFile } from './decide';
 import { exportPlan, importPlan } from './plan';
@@ -31,23 +32,6 @@ const USAGE = `usage: ./safe-room COMMAND [options]
   --yes          do not ask (reset, plan import)`;
 
 const say = (words: string) => console.log(`  ${words}`);
-
-/** Newest change among the sources the build is made from, in ms. */
-function newest(path: string): number {
-  if (!existsSync(path)) return 0;
-  const stat = statSync(path);
-  return stat.isDirectory() ? Math.max(0, ...readdirSync(path).map((name) => newest(join(path, name)))) : stat.mtimeMs;
-}
-
-function buildWhenOld(): void {
-  const built = existsSync('dist/built') ? statSync('dist/built').mtimeMs : 0;
-  const sources = Math.max(...['src', 'public', 'scripts/compress.mjs', 'astro.config.mjs', 'package.json', 'package-lock.json'].map(newest));
-  if (built > sources) return;
-  say('Building (about a minute)');
-  const done = spawnSync('npm', ['run', '--silent', 'build'], { encoding: 'utf8', env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } });
-  if (done.status !== 0) throw new CommandFault(`The build failed:\n${done.stdout}${done.stderr}`);
-  writeFileSync('dist/built', '');
-}
 
 async function ask(question: string): Promise<boolean> {
   if (!process.stdin.isTTY) throw new CommandFault('This asks first. Run it in a terminal, or add --yes.');
@@ -100,7 +84,7 @@ async function start(data: string, port: number, demo: boolean, more: { origin: 
     const prepared = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/database.ts', ...(demo ? [] : ['--no-demo'])], { encoding: 'utf8', env });
     if (prepared.status !== 0) throw new CommandFault(`The database could not be prepared:\n${prepared.stderr}`);
     const facts = JSON.parse(prepared.stdout.trim().split('\n').at(-1) ?? '{}') as { fresh: boolean; demo: boolean; token?: string };
-    buildWhenOld();
+    buildWhenOld(say);
     say('Starting Safe Room');
     server = spawn(process.execPath, ['scripts/serve.mjs'], { stdio: ['ignore', 'inherit', 'inherit', 'ipc'], env: { ...env, DATABASE_URL: appUrl(owner), HOST: '127.0.0.1', PORT: String(port), ...(more.origin && { ORIGIN: more.origin }), ...(more.proxies && { TRUSTED_PROXIES: more.proxies }) } });
     // Ctrl-C reaches the whole group; the server ends itself, and this command waits for it.
@@ -173,7 +157,7 @@ try {
     process.exitCode = decideFromFile(values.bundle);
   } else if (command === 'plan' && rest[0] === 'export') await withDatabase(data, () => exportPlan(values.as, values.live));
   else if (command === 'plan' && rest[0] === 'import' && rest[1]) await withDatabase(data, () => importPlan(rest[1] ?? '', values.yes ? () => Promise.resolve(true) : ask));
-  else if (command === 'test') process.exitCode = await runTests(buildWhenOld);
+  else if (command === 'test') process.exitCode = await runTests();
   else throw new CommandFault(`There is no command "${command}".\n\n${USAGE}`);
 } catch (error) {
   const isUsage = error instanceof TypeError && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS');

@@ -1,75 +1,104 @@
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
-interface Counts { passed: number; failed: number }
+/** What came of a step: how many passed, and of each that failed its name and why. */
+interface Outcome { passed: number; failures: string[] }
 
 const env = { ...process.env, ASTRO_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0' };
-const run = (command: string, args: string[], more: Record<string, string> = {}): number => spawnSync(command, args, { stdio: 'inherit', env: { ...env, ...more } }).status ?? 1;
 const bin = (name: string) => join('node_modules', '.bin', name);
 
-/** A check that passes or fails as a whole; what it says is shown in one piece, since others run beside it. */
-const check = (command: string, args: string[]): Promise<Counts> =>
+/** Runs a program to its end; gives its exit code and all it said. */
+const run = (command: string, args: string[], more: Record<string, string> = {}): Promise<{ code: number; said: string }> =>
   new Promise((done) => {
     let said = '';
-    const child = spawn(bin(command), args, { env, stdio: ['ignore', 'pipe', 'pipe'] });
+    const child = spawn(command, args, { env: { ...env, ...more }, stdio: ['ignore', 'pipe', 'pipe'] });
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (data: Buffer) => { said += data.toString(); });
     child.once('error', (error) => { said += error.message; });
-    child.once('close', (code) => {
-      process.stdout.write(said);
-      done(code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
-    });
+    child.once('close', (code) => done({ code: code ?? 1, said }));
   });
 
-function vitest(project: string, folder: string): Counts {
+/** The first lines of a text, for the summary at the end. */
+const begin = (text: string, lines = 5) => text.replaceAll(/\u001b\[[0-9;]*m/g, '').split('\n').map((line) => line.trimEnd()).filter(Boolean).slice(0, lines).join('\n    ');
+
+/** A check that passes or fails as a whole. */
+const check = (command: string, args: string[]) => async (): Promise<Outcome & { said: string }> => {
+  const { code, said } = await run(command.includes('/') ? command : bin(command), args);
+  return code === 0 ? { passed: 1, failures: [], said } : { passed: 0, failures: [begin(said, 8)], said };
+};
+
+interface VitestResults { numPassedTests: number; testResults: { name: string; message: string; assertionResults: { fullName: string; status: string; failureMessages: string[] }[] }[] }
+const vitest = (project: string, folder: string) => async (): Promise<Outcome & { said: string }> => {
   const file = join(folder, `${project}.json`);
-  const code = run(bin('vitest'), ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`]);
-  const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(file, 'utf8')) as { numPassedTests: number; numFailedTests: number };
-  return { passed: numPassedTests, failed: Math.max(numFailedTests, code === 0 ? 0 : 1) };
-}
+  const { code, said } = await run(bin('vitest'), ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`]);
+  const results = JSON.parse(readFileSync(file, 'utf8')) as VitestResults;
+  const failures = results.testResults.flatMap((suite) => {
+    const tests = suite.assertionResults.filter((test) => test.status === 'failed').map((test) => `${test.fullName}\n    ${begin(test.failureMessages.join('\n'))}`);
+    return tests.length === 0 && suite.message ? [`${suite.name}\n    ${begin(suite.message)}`] : tests;
+  });
+  return { passed: results.numPassedTests, failures: failures.length === 0 && code !== 0 ? [begin(said.slice(-2000), 12)] : failures, said };
+};
 
-function playwright(folder: string): Counts {
+interface PlaywrightSuite { title: string; suites?: PlaywrightSuite[]; specs: { title: string; tests: { status: string; results: { error?: { message?: string } }[] }[] }[] }
+const playwright = (folder: string) => async (): Promise<Outcome & { said: string }> => {
   const file = join(folder, 'browser.json');
-  const code = run(bin('playwright'), ['test'], { PLAYWRIGHT_JSON_OUTPUT_NAME: file });
-  const { stats } = JSON.parse(readFileSync(file, 'utf8')) as { stats: { expected: number; unexpected: number; flaky: number; skipped: number } };
-  return { passed: stats.expected, failed: Math.max(stats.unexpected + stats.flaky + stats.skipped, code === 0 ? 0 : 1) };
-}
-
-/** Passes every check and test and counts; what fails does not stop the rest. The checks run side by side, the tests one kind after the other. */
-export async function runTests(build: () => void): Promise<number> {
-  const folder = mkdtempSync(join(tmpdir(), 'safe-room-results-'));
-  const checks: [string, () => Promise<Counts>][] = [
-    ['types of the core alone', () => check('tsc', ['-p', 'src/core/tsconfig.json'])],
-    ['types', () => check('astro', ['check', '--minimumSeverity', 'warning'])],
-    ['lint', () => check('eslint', ['.'])],
-    ['import rules', () => check('depcruise', ['src', '--config', '.dependency-cruiser.cjs'])],
-    ['unused code', () => check('knip', [])],
-  ];
-  const tests: [string, () => Counts][] = [
-    ['unit tests', () => vitest('core', folder)],
-    ['server tests on PostgreSQL', () => vitest('server', folder)],
-    ['kills', () => vitest('kills', folder)],
-    ['browser tests', () => { build(); return playwright(folder); }],
-  ];
-  const total: Counts = { passed: 0, failed: 0 };
-  const pass = async (name: string, test: () => Counts | Promise<Counts>): Promise<string> => {
-    console.log(`\n== ${name}`);
-    const started = performance.now();
-    let counts: Counts;
-    try {
-      counts = await test();
-    } catch (error) {
-      console.error(error instanceof Error ? error.message : error);
-      counts = { passed: 0, failed: 1 };
-    }
-    total.passed += counts.passed;
-    total.failed += counts.failed;
-    return `${counts.failed ? 'FAILED' : 'ok    '} ${name}: ${counts.passed} passed, ${counts.failed} failed (${Math.round((performance.now() - started) / 1000)} s)`;
+  const { code, said } = await run(bin('playwright'), ['test'], { PLAYWRIGHT_JSON_OUTPUT_NAME: file });
+  const { suites, errors } = JSON.parse(readFileSync(file, 'utf8')) as { suites: PlaywrightSuite[]; errors: { message?: string }[] };
+  let passed = 0;
+  const failures = errors.map((error) => begin(error.message ?? 'an error without words'));
+  const visit = (suite: PlaywrightSuite): void => {
+    for (const spec of suite.specs)
+      for (const test of spec.tests) {
+        if (test.status === 'expected') passed++;
+        else failures.push(`${suite.title}: ${spec.title} (${test.status})\n    ${begin(test.results.map((result) => result.error?.message ?? '').join('\n'), 8)}`);
+      }
+    suite.suites?.forEach(visit);
   };
-  const lines = await Promise.all(checks.map(([name, test]) => pass(name, test)));
-  for (const [name, test] of tests) lines.push(await pass(name, test));
+  suites.forEach(visit);
+  return { passed, failures: failures.length === 0 && code !== 0 ? [begin(said.slice(-2000), 12)] : failures, said };
+};
+
+/**
+ * Passes every check and test and counts; what fails does not stop the rest. Two lanes run side by side, since a browser waits half of the time: in one
+ * the application is built and tried in the browser, in the other is everything else. At the end it says what failed and why, and how long each took.
+ */
+export async function runTests(): Promise<number> {
+  const folder = mkdtempSync(join(tmpdir(), 'safe-room-results-'));
+  const lines: string[] = [];
+  const failed: string[] = [];
+  let passed = 0;
+  const pass = async (name: string, step: () => Promise<Outcome & { said: string }>): Promise<void> => {
+    const started = performance.now();
+    const outcome = await step().catch((error: unknown): Outcome & { said: string } => ({ passed: 0, failures: [error instanceof Error ? error.message : String(error)], said: '' }));
+    passed += outcome.passed;
+    failed.push(...outcome.failures.map((why) => `${name}: ${why}`));
+    lines.push(`${outcome.failures.length ? 'FAILED' : 'ok    '} ${name}: ${outcome.passed} passed, ${outcome.failures.length} failed (${Math.round((performance.now() - started) / 1000)} s)`);
+    process.stdout.write(`\n== ${name}\n${outcome.said}`);
+  };
+  let isBuilt: () => void = () => undefined;
+  const built = new Promise<void>((done) => { isBuilt = done; });
+  const browserLane = async () => {
+    await pass('build', check(process.execPath, ['--import', 'tsx', 'scripts/build.ts']));
+    isBuilt();
+    await pass('browser tests', playwright(folder));
+  };
+  const otherLane = async () => {
+    await pass('types of the core alone', check('tsc', ['-p', 'src/core/tsconfig.json']));
+    await pass('lint', check('eslint', ['.']));
+    await pass('import rules', check('depcruise', ['src', '--config', '.dependency-cruiser.cjs']));
+    await pass('unused code', check('knip', []));
+    // After the build, which writes the same folder of generated types; the kills need what is built.
+    await built;
+    await pass('types', check('astro', ['check', '--minimumSeverity', 'warning']));
+    await pass('unit tests', vitest('core', folder));
+    await pass('server tests on PostgreSQL', vitest('server', folder));
+    await pass('kills', vitest('kills', folder));
+  };
+  await Promise.all([browserLane(), otherLane()]);
   rmSync(folder, { recursive: true, force: true });
-  console.log(`\n${lines.join('\n')}\n\n${total.passed} passed, ${total.failed} failed`);
-  return total.failed ? 1 : 0;
+  const MOST = 3;
+  if (failed.length > 0) console.log(`\nWhat failed:\n${failed.slice(0, MOST).map((one) => `- ${one}`).join('\n')}${failed.length > MOST ? `\n- and ${failed.length - MOST} more: ${failed.slice(MOST).map((one) => one.split('\n')[0]).join('; ').slice(0, 600)}` : ''}`);
+  console.log(`\n${lines.join('\n')}\n\n${passed} passed, ${failed.length} failed`);
+  return failed.length ? 1 : 0;
 }

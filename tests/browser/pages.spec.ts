@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import { HtmlValidate } from 'html-validate';
+import pg from 'pg';
 import { axe, expect, isKept, isReady, loads, openPage, signIn, test, writing } from './app';
 
 const tree = (page: Page) => page.getByRole('navigation', { name: 'Your part of the site' });
@@ -325,4 +326,27 @@ test('a second look with remarks: made on a line, answered beside the text, sett
   await remarks.getByRole('button', { name: /^Settled/ }).click();
   await expect(remarks).toContainText('settled today');
   await Promise.all([priya.context().close(), tomas.context().close()]);
+});
+
+test('what was planned goes live by itself, for the first visitor after its hour', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await openPage(maud, 'Fares');
+  await maud.getByLabel('Summary').fill('From today one price for everybody.');
+  await isKept(maud);
+  await maud.getByRole('button', { name: 'Publish now' }).click();
+  await maud.getByRole('radio', { name: 'At a time' }).check();
+  await maud.getByLabel('When shall it go live?').fill(`${new Date().getUTCFullYear() + 1}-06-01T09:00`);
+  await loads(maud, () => maud.getByRole('button', { name: 'Plan it' }).click());
+  await expect(maud.getByText('It goes live by itself at the hour you chose.')).toBeVisible();
+  await maud.context().close();
+  const visitor = await browser.newPage({ baseURL: app.url });
+  await visitor.goto('/fares');
+  await expect(visitor.locator('main')).not.toContainText('From today one price for everybody.');
+  // The hour comes.
+  const client = new pg.Client({ connectionString: app.databaseUrl });
+  await client.connect();
+  await client.query(`update schedules set due_at = now() - interval '1 minute' where done_at is null`);
+  await client.end();
+  await expect.poll(async () => { await visitor.goto('/fares'); return visitor.locator('main').textContent(); }, { timeout: 30_000 }).toContain('From today one price for everybody.');
+  await visitor.close();
 });

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { POST as invite } from '@/pages/api/people/index';
 import { POST as importPeople } from '@/pages/api/people/import';
@@ -14,12 +14,12 @@ import { POST as setUp } from '@/pages/api/set-up';
 import { dayKey } from '@/core/words';
 import { findDayStart } from '@/server/clock';
 import { db } from '@/server/db/client';
-import { people as peopleTable, setupLinks } from '@/server/db/schema';
+import { assignments as assignmentsTable, people as peopleTable, setupLinks } from '@/server/db/schema';
 import { findAccess } from '@/server/gate/access';
 import { signIn } from '@/server/gate/sign-in';
 import { busyKeyholders } from '@/server/people/hints';
 import { listMails } from '@/server/people/mails';
-import { listPeople } from '@/server/people/people';
+import { findKeyholderName, listPeople } from '@/server/people/people';
 import { getPlanState } from '@/server/plan/plans';
 import { accessOf, call, pageId, signInAs, siteId } from './ask';
 
@@ -320,6 +320,27 @@ describe('archiving a role', () => {
     const { revision } = await getPlanState(db, await siteId(), { personId: 0, role: null });
     expect((await call(change, 'POST', '/x', { ...maud, body: { revision, operations: [{ do: 'keep-apart', role: 'newsroom', other: 'picture-keeper', apart: true }] } })).status).toBe(200);
     expect((await call(goLive, 'POST', '/x', { ...maud, body: { revision: revision + 1, note: '' } })).body.detail).toBe('Juno Park holds “Newsroom” and “Picture keeper”, which shall be kept apart. Give them other roles first.');
+  });
+});
+
+describe('whom to ask', () => {
+  it('is a keyholder who is one now: not one whose time is over, has not begun, or who is paused', async () => {
+    const site = await siteId();
+    const maud = Number((await byName('Maud')).id);
+    const set = (values: object) => db.update(assignmentsTable).set(values).where(and(eq(assignmentsTable.personId, maud), eq(assignmentsTable.roleId, 'keyholder')));
+    const [second] = await db.insert(peopleTable).values({ siteId: site, name: 'Zoe Last', email: 'zoe@larkhaven.example', passwordHash: 'x' }).returning();
+    await db.insert(assignmentsTable).values({ siteId: site, personId: second?.id ?? 0, roleId: 'keyholder' });
+    const day = 86_400_000;
+    expect(await findKeyholderName(db, site)).toBe('Maud Ellery');
+    for (const values of [{ untilAt: new Date(Date.now() - day) }, { untilAt: null, fromAt: new Date(Date.now() + day) }]) {
+      await set(values);
+      expect(await findKeyholderName(db, site)).toBe('Zoe Last');
+    }
+    await set({ fromAt: null, untilAt: null });
+    await db.update(peopleTable).set({ suspendedAt: new Date() }).where(eq(peopleTable.id, maud));
+    expect(await findKeyholderName(db, site)).toBe('Zoe Last');
+    await db.update(peopleTable).set({ suspendedAt: null }).where(eq(peopleTable.id, maud));
+    await db.delete(assignmentsTable).where(eq(assignmentsTable.personId, second?.id ?? 0));
   });
 });
 
