@@ -24,7 +24,7 @@ const valueOf = (field: Field): fc.Arbitrary<unknown> => {
     default: return words;
   }
 };
-const content = (layout: fc.Arbitrary<string>) => fc.tuple(layout, fc.record(Object.fromEntries(POOL.map((field) => [field.id, fc.option(valueOf(field), { nil: undefined, freq: 4 })])))).map(([named, values]): PageContent => ({ 'page.layout': named, ...Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined)) } as PageContent));
+const content = (layout: fc.Arbitrary<string>) => fc.tuple(layout, fc.record(Object.fromEntries(POOL.map((field) => [field.id, fc.option(valueOf(field), { nil: undefined, freq: 4 })])))).map(([named, values]): PageContent => ({ 'page.layout': named, ...Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined)) }));
 
 /** Every word a value says, told without any code of ours: what stands in it as text, but for what only names a part. */
 function said(value: FieldValue | undefined): string[] {

@@ -155,8 +155,8 @@ describe('going live', () => {
     expect(JSON.stringify((await call(importRoute, 'POST', '/x', { ...maud, body: { text: JSON.stringify(withDeny) } })).body)).toContain('can be forbidden nothing');
     await db.delete(assignments).where(sql`${assignments.roleId} = 'keyholder' and ${assignments.personId} <> ${maud.id}`);
     // By the back way: everybody with keys also holds a role that is to forbid it, from a day on.
-    await db.insert(assignments).values({ siteId: site.id, personId: maud.id, roleId: 'front-line', fromAt: new Date('2036-02-11T00:00:00Z') });
-    expect((await prepare({ do: 'add-grant', role: 'front-line', grant: { id: 'no', effect: 'deny', permission: 'plan.release', scope: {} } })).body.detail).toBe('Then from 11 February 2036 on no keyholder could prepare rooms, step in, go live and look after people. Somebody must always be able to.');
+    await db.insert(assignments).values({ siteId: site.id, personId: maud.id, roleId: 'front-line', fromAt: new Date('2066-02-11T00:00:00Z') });
+    expect((await prepare({ do: 'add-grant', role: 'front-line', grant: { id: 'no', effect: 'deny', permission: 'plan.release', scope: {} } })).body.detail).toBe('Then from 11 February 2066 on no keyholder could prepare rooms, step in, go live and look after people. Somebody must always be able to.');
     await db.delete(assignments).where(sql`${assignments.personId} = ${maud.id} and ${assignments.roleId} = 'front-line'`);
   });
 });
@@ -212,7 +212,7 @@ describe('what is published was seen', () => {
     expect(await told(hidden.body['review'])).toContainEqual(['intro', true, 'Never read by anybody.']);
     await call(decide, 'POST', '/x', { ...priya, params: { id: String(hidden.body['review']) }, body: { outcome: 'published', word: '' } });
     const shown = await open(ennis);
-    const brought = await call(send, 'POST', '/x', { ...ines, params, body: { content: { ...shown.content, 'page.layout': 'event', when: '2031-01-01T10:00', sort: 'market' }, version: shown.version, note: '' } });
+    const brought = await call(send, 'POST', '/x', { ...ines, params, body: { content: { ...shown.content, 'page.layout': 'event', when: '2061-01-01T10:00', sort: 'market' }, version: shown.version, note: '' } });
     expect(brought.status).toBe(200);
     expect(await told(brought.body['review'])).toContainEqual(['intro', false, 'Never read by anybody.']);
     await call(decide, 'POST', '/x', { ...priya, params: { id: String(brought.body['review']) }, body: { outcome: 'sent-back', word: 'No.' } });
@@ -220,7 +220,7 @@ describe('what is published was seen', () => {
 });
 
 describe('tools and protection', () => {
-  const forbidden: Document = doc(table(['To'], ['Skell']), { type: 'blockquote', content: [p('quoted')] }, { type: 'highlight', content: [p('x')] }, { type: 'alert', attrs: { until: '2031-01-01' }, content: [p('x')] });
+  const forbidden: Document = doc(table(['To'], ['Skell']), { type: 'blockquote', content: [p('quoted')] }, { type: 'highlight', content: [p('x')] }, { type: 'alert', attrs: { until: '2061-01-01' }, content: [p('x')] });
   it('hold for every rich field and piece, shown or not, and by every way in', async () => {
     const skell = await pageId('Skell Island');
     const params = { id: String(skell) };
@@ -317,7 +317,7 @@ describe('what is forbidden below', () => {
     await inForce(...role('most', 'page.*'), ...(['page.retire', 'page.publish'] as const).map((permission): Operation => ({ do: 'add-grant', role: 'most', grant: { id: `not-${permission}`, effect: 'deny', permission, scope: { branch: String(ennis) } } })));
     const mia = await somebody('Mia', { role: 'most' });
     const params = { id: String(harbours) };
-    expect((await call(planned, 'POST', '/x', { ...mia, params, body: { at: '2035-01-01T10:00' } })).body.detail).toBe('“Port Ennis” would go along, and that one is not yours to change in this way. Ask the keyholder if you need to.');
+    expect((await call(planned, 'POST', '/x', { ...mia, params, body: { at: '2065-01-01T10:00' } })).body.detail).toBe('“Port Ennis” would go along, and that one is not yours to change in this way. Ask the keyholder if you need to.');
     expect((await call(audience, 'PUT', '/x', { ...mia, params, body: { audience: { kind: 'members' } } })).status).toBe(403);
     await call(retire, 'POST', '/x', { ...(await signInAs('Maud')), params, body: { do: 'delete' } });
     expect((await call(bringBack, 'POST', '/x', { ...mia, params })).status).toBe(403);
@@ -396,7 +396,7 @@ describe('what is planned', () => {
     const juno = await signInAs('Juno');
     const history = await pageId('Our history');
     const params = { id: String(history) };
-    const plan = async (summary: string) => { const page = await open(history); return call(publish, 'POST', '/x', { ...juno, params, body: { content: { ...page.content, summary }, version: page.version, note: '', at: '2035-01-01T10:00' } }); };
+    const plan = async (summary: string) => { const page = await open(history); return call(publish, 'POST', '/x', { ...juno, params, body: { content: { ...page.content, summary }, version: page.version, note: '', at: '2065-01-01T10:00' } }); };
     expect((await plan('Planned by Juno.')).status).toBe(200);
     await db.update(people).set({ suspendedAt: new Date() }).where(eq(people.id, juno.id));
     await due(history);
@@ -413,7 +413,7 @@ describe('what is planned', () => {
     const maud = await signInAs('Maud');
     const id = await pageId('Timetable');
     const page = await open(id);
-    await call(publish, 'POST', '/x', { ...maud, params: { id: String(id) }, body: { content: { ...page.content, summary: 'Once.' }, version: page.version, note: '', at: '2035-01-01T10:00' } });
+    await call(publish, 'POST', '/x', { ...maud, params: { id: String(id) }, body: { content: { ...page.content, summary: 'Once.' }, version: page.version, note: '', at: '2065-01-01T10:00' } });
     await due(id);
     const out = async () => (await db.execute<{ n: number }>(sql`select count(*)::int as n from publications where page_id = ${id}`)).rows[0]?.n ?? 0;
     const before = await out();
