@@ -60,8 +60,8 @@ const playwright = (folder: string) => async (): Promise<Outcome & { said: strin
 };
 
 /**
- * Passes every check and test and counts; what fails does not stop the rest. Two lanes run side by side, since a browser waits half of the time: in one
- * the application is built and tried in the browser, in the other is everything else. At the end it says what failed and why, and how long each took.
+ * Passes every check and test and counts; what fails does not stop the rest. Three lanes run side by side, since a browser
+ * and a database wait half of the time: the application is built and tried in the browser; the sources are checked; the units and the server are tested. At the end it says what failed and why, and how long each took.
  */
 export async function runTests(): Promise<number> {
   const folder = mkdtempSync(join(tmpdir(), 'safe-room-results-'));
@@ -83,19 +83,21 @@ export async function runTests(): Promise<number> {
     isBuilt();
     await pass('browser tests', playwright(folder));
   };
-  const otherLane = async () => {
+  const checksLane = async () => {
     await pass('types of the core alone', check('tsc', ['-p', 'src/core/tsconfig.json']));
-    await pass('lint', check('eslint', ['.']));
     await pass('import rules', check('depcruise', ['src', '--config', '.dependency-cruiser.cjs']));
     await pass('unused code', check('knip', []));
+    await pass('lint', check('eslint', ['.']));
     // After the build, which writes the same folder of generated types; the kills need what is built.
     await built;
     await pass('types', check('astro', ['check', '--minimumSeverity', 'warning']));
-    await pass('unit tests', vitest('core', folder));
-    await pass('server tests on PostgreSQL', vitest('server', folder));
     await pass('kills', vitest('kills', folder));
   };
-  await Promise.all([browserLane(), otherLane()]);
+  const testsLane = async () => {
+    await pass('unit tests', vitest('core', folder));
+    await pass('server tests on PostgreSQL', vitest('server', folder));
+  };
+  await Promise.all([browserLane(), checksLane(), testsLane()]);
   rmSync(folder, { recursive: true, force: true });
   const MOST = 3;
   if (failed.length > 0) console.log(`\nWhat failed:\n${failed.slice(0, MOST).map((one) => `- ${one}`).join('\n')}${failed.length > MOST ? `\n- and ${failed.length - MOST} more: ${failed.slice(MOST).map((one) => one.split('\n')[0]).join('; ').slice(0, 600)}` : ''}`);

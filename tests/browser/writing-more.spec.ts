@@ -49,7 +49,7 @@ test('words are found and replaced, the text fills the window, its words are cou
   const bar = juno.getByRole('form', { name: 'Find and replace' });
   await expect(bar.getByLabel('Find')).toBeFocused();
   await bar.getByLabel('Find').fill('larkhaven');
-  await expect(bar).toContainText(/times? in this text\.|Once in this text\./);
+  await expect(bar).toContainText('in this text.');
   await bar.getByLabel('Put in its place').fill('Larkport');
   await bar.getByRole('button', { name: 'Replace all' }).click();
   await expect(bar).toContainText('replaced.');

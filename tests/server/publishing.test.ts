@@ -72,10 +72,7 @@ describe('settings of a page', () => {
     expect(await findRedirect(db, await siteId(), '/fares/season-tickets')).toBe(String(page.id));
   });
   it.each([
-    ['page.slug', 'Two Words', 'An address is made of small letters'],
-    ['page.ownAddress', 'no-slash', 'An address of its own begins with a slash'],
     ['page.layout', 'poster', 'There is no layout “poster”.'],
-    ['page.day', '2026-02-30', 'Date of the page must be a day'],
     ['page.author', '99999', 'This author is nobody of this website.'],
     ['page.language', 'xx', 'Language must be one of'],
   ])('%s “%s” is refused with the reason', async (field, value, words) => {
@@ -85,6 +82,24 @@ describe('settings of a page', () => {
     expect(answer.status).toBe(422);
     expect(answer.body.detail).toContain(words);
     expect(answer.body['faults']).toEqual([expect.objectContaining({ field })]);
+  });
+  it.each([
+    ['page.slug', 'Two Words', 'An address is made of small letters'],
+    ['page.ownAddress', 'no-slash', 'An address of its own begins with a slash'],
+    ['page.day', '2026-02-30', 'Date of the page must be a day'],
+  ])('%s “%s” is kept as typed beside what it says until it is right, and goes nowhere', async (field, value, words) => {
+    const maud = await signInAs('Maud');
+    const page = await open('Jobs');
+    const content = { ...page.content, summary: `With ${field}.`, [field]: value };
+    const kept = await call(putDraft, 'PUT', '/x', { ...maud, params: page.params, body: { content, version: page.version } });
+    expect(kept).toMatchObject({ status: 200, body: { faults: [{ field, message: expect.stringContaining(words) as string }] } });
+    const now = await getEditablePage(db, await siteId(), page.id);
+    expect(now).toMatchObject({ unfinished: { [field]: value }, faults: [{ field }], content: { summary: `With ${field}.`, [field]: page.content[field] } });
+    for (const route of [publish, sendPage]) expect(await call(route, 'POST', '/x', { ...maud, params: page.params, body: { content, version: kept.body['version'], note: '' } })).toMatchObject({ status: 422, body: { faults: [{ field }] } });
+    const right = await call(putDraft, 'PUT', '/x', { ...maud, params: page.params, body: { content: page.content, version: kept.body['version'] } });
+    expect(right).toMatchObject({ status: 200, body: { faults: [] } });
+    expect((await getEditablePage(db, await siteId(), page.id)).unfinished).toEqual({});
+    expect((await call(drop, 'POST', '/x', { ...maud, params: page.params, body: { version: right.body['version'] } })).status).toBe(200);
   });
   it('an address that is taken, or Safe Room’s own, is told while it is typed', async () => {
     const maud = await signInAs('Maud');

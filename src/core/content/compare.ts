@@ -124,7 +124,7 @@ function withMoves(lines: Line[]): Line[] {
 export interface Names { picture: (id: string) => string; person: (id: string) => string; layout: (id: string) => string }
 
 /** What a field that is not a rich text says, as text: a line for each thing in it. */
-function sayField(field: Field, content: PageContent, names: Names): string[] {
+export function sayField(field: Field, content: PageContent, names: Names): string[] {
   const text = textOf(content, field.id);
   switch (field.kind) {
     case 'rich': return [];

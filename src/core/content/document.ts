@@ -39,6 +39,20 @@ export interface Document {
 const HREF = /^(https?:\/\/[^\s]+|mailto:[^\s]+|tel:[^\s]+|\/(?!\/)[^\s\\]*|#[^\s]*)$/i;
 export const isHref = (href: string): boolean => href.length <= 2000 && HREF.test(href);
 
+/**
+ * What somebody typed as the address of a link, as a link has it: "www.larkhaven.example" gets its https://, a mail address its mailto:, a
+ * telephone number its tel: without spaces and without the "(0)" that nobody dials after a country's number. Anything else
+ * comes back as it is.
+ */
+export function asHref(typed: string): string {
+  const text = typed.trim();
+  if (text === '' || isHref(text)) return text;
+  if (/^[^\s@/:]+@[^\s@/:]+\.[^\s@/:.]{2,}$/.test(text)) return `mailto:${text}`;
+  if (/^\+?[\d\s()./-]+$/.test(text) && text.replaceAll(/\D/g, '').length >= 3) return `tel:${(text.startsWith('+') ? text.replace(/\(0\)/, '') : text).replaceAll(/[^\d+]/g, '')}`;
+  if (/^([a-z0-9-]+\.)+[a-z]{2,}([/?#:]\S*)?$/i.test(text)) return `https://${text}`;
+  return text;
+}
+
 const BLOCKS = ['paragraph', 'heading', 'bulletList', 'orderedList', 'blockquote', 'table', 'highlight', 'alert', 'picture', 'unknown'] as const;
 const INLINE = ['text', 'hardBreak', 'unknownInline'] as const;
 /** What stands in one of the house styles: words, not further styles or tables. */

@@ -24,7 +24,10 @@ export interface Merged {
 type Chunk = { same: DocumentNode[] } | { clash: string; mine: DocumentNode[]; theirs: DocumentNode[] };
 const isDocument = (value: unknown): value is Document => typeof value === 'object' && value !== null && 'type' in value && value.type === 'doc';
 
-/** A text as chunks on which both agree, and chunks where they clash, block by block. */
+/**
+ * A text as chunks on which both agree, and chunks where they clash, block by block. Blocks that stand one below the other and were changed by
+ * one of the two each do not clash, though a merge of lines would say so: where as many blocks are there as were, each is asked for by itself.
+ */
 function mergeBlocks(field: string, base: Document, mine: Document, theirs: Document): Chunk[] {
   const blocks = new Map<string, DocumentNode>();
   const keys = (document: Document) => document.content.map((node) => {
@@ -33,9 +36,14 @@ function mergeBlocks(field: string, base: Document, mine: Document, theirs: Docu
     return key;
   });
   const back = (list: readonly string[]) => list.map((key) => blocks.get(key)).filter((node) => node !== undefined);
-  return diff3Merge(keys(mine), keys(base), keys(theirs), { excludeFalseConflicts: true }).map((part, i): Chunk => {
-    if (part.ok) return { same: back(part.ok) };
-    return { clash: `${field}#${i}`, mine: back(part.conflict?.a ?? []), theirs: back(part.conflict?.b ?? []) };
+  return diff3Merge(keys(mine), keys(base), keys(theirs), { excludeFalseConflicts: true }).flatMap((part, i): Chunk[] => {
+    if (part.ok) return [{ same: back(part.ok) }];
+    const { a = [], o = [], b = [] } = part.conflict ?? {};
+    if (a.length !== o.length || b.length !== o.length) return [{ clash: `${field}#${i}`, mine: back(a), theirs: back(b) }];
+    return o.map((was, k): Chunk => {
+      const [mine = was, theirs = was] = [a[k], b[k]];
+      return mine === theirs || theirs === was ? { same: back([mine]) } : mine === was ? { same: back([theirs]) } : { clash: `${field}#${i}.${k}`, mine: back([mine]), theirs: back([theirs]) };
+    });
   });
 }
 

@@ -10,6 +10,7 @@ export type ParsedContent = { ok: true; layout: Layout; content: PageContent } |
 
 type Read = { value: FieldValue } | { fault: string };
 const length = (text: string) => [...text].length;
+const isNothing = (given: unknown): given is undefined | null | '' => given === undefined || given === null || given === '';
 const isId = (given: unknown): given is string => typeof given === 'string' && given.length <= 40;
 
 function readText(field: { name: string; max: number }, given: unknown): { value: string } | { fault: string } {
@@ -67,16 +68,16 @@ function readField(field: Field, given: unknown): Read {
     case 'person':
       return given === null || given === undefined || isId(given) ? { value: given ?? null } : { fault: `${field.name} must be somebody of this site.` };
     case 'choice':
-      return given === undefined || given === '' || field.options.some((option) => option.id === given) ? { value: typeof given === 'string' ? given : '' } : { fault: `${field.name} must be one of ${field.options.map((option) => option.name).join(', ')}.` };
+      return isNothing(given) || field.options.some((option) => option.id === given) ? { value: typeof given === 'string' ? given : '' } : { fault: `${field.name} must be one of ${field.options.map((option) => option.name).join(', ')}.` };
     case 'day':
-      return given === undefined || given === '' || (typeof given === 'string' && isDay(given)) ? { value: given ?? '' } : { fault: `${field.name} must be a day, like 2026-11-25.` };
+      return isNothing(given) || (typeof given === 'string' && isDay(given)) ? { value: given ?? '' } : { fault: `${field.name} must be a day, like 2026-11-25.` };
     case 'moment':
-      return given === undefined || given === '' || (typeof given === 'string' && isMoment(given)) ? { value: given ?? '' } : { fault: `${field.name} must be a day and an hour, like 2026-11-25T18:30.` };
+      return isNothing(given) || (typeof given === 'string' && isMoment(given)) ? { value: given ?? '' } : { fault: `${field.name} must be a day and an hour, like 2026-11-25T18:30.` };
     case 'number':
-      if (given === undefined || given === null || given === '') return { value: null };
+      if (isNothing(given)) return { value: null };
       return typeof given === 'number' && Number.isFinite(given) && given >= field.min && given <= field.max ? { value: given } : { fault: `${field.name} must be a number from ${field.min} to ${field.max}.` };
     case 'yes':
-      return given === undefined || typeof given === 'boolean' ? { value: given ?? false } : { fault: `${field.name} must be yes or no.` };
+      return given === undefined || given === null || typeof given === 'boolean' ? { value: given ?? false } : { fault: `${field.name} must be yes or no.` };
     case 'link': {
       if (given === undefined || given === null) return { value: null };
       const { href, words } = given as { href?: unknown; words?: unknown };
@@ -94,20 +95,24 @@ function readField(field: Field, given: unknown): Read {
 const slugFault = (slug: string): string | null => (slug === '' || isSlug(slug) ? null : SLUG_WORDS);
 const addressFault = (address: string): string | null => (address === '' || isOwnAddress(address) ? null : OWN_ADDRESS_WORDS);
 
+/** What could be read of a content, field by field, and what is wrong with the rest. */
+export interface ReadContent { layout: Layout; content: PageContent; faults: ContentFault[] }
+
 /**
- * Checks an unknown value against the layout it names (`page.layout`, else `fallback`). Every fault names its field. Text is kept
- * as typed, but for control characters; what a field of another layout holds is kept if it fits there, a field that no layout has
- * is refused. What must be filled in is asked for when publishing, not while it is written: see `checkContent`; only a title is
- * needed always.
+ * Reads an unknown value by the layout it names (`page.layout`, else `fallback`): what is right stands in `content`, whatever is not
+ * has its fault and is left out. Text is kept as typed, but for control characters; what a field of another layout holds is kept if it
+ * fits there, a field that no layout has is a fault. What must be filled in is asked for when publishing, not while it is
+ * written: see `checkContent`; only a title is needed always. Null when nothing was sent, or for no layout there is.
  */
-export function parseContent(layouts: Layouts, fallback: string, value: unknown): ParsedContent {
-  if (typeof value !== 'object' || value === null) return { ok: false, faults: [{ field: '', message: 'Nothing was sent.' }] };
+export function readContent(layouts: Layouts, fallback: string, value: unknown): ReadContent | null {
+  if (typeof value !== 'object' || value === null) return null;
   const raw = value as Record<string, unknown>;
-  const named = raw['page.layout'] ?? fallback;
-  const layout = typeof named === 'string' ? layouts.get(named) : undefined;
-  if (!layout) return { ok: false, faults: [{ field: 'page.layout', message: `There is no layout “${typeof named === 'string' ? named.slice(0, 40) : ''}”.` }] };
-  const content: PageContent = {};
   const faults: ContentFault[] = [];
+  const named = raw['page.layout'] ?? fallback;
+  const known = typeof named === 'string' ? layouts.get(named) : undefined;
+  const layout = known ?? layouts.get(fallback);
+  if (!layout) return null;
+  const content: PageContent = {};
   const others = elsewhere(layouts, layout);
   const take = (field: Field) => {
     const read = readField(field, raw[field.id]);
@@ -122,11 +127,26 @@ export function parseContent(layouts: Layouts, fallback: string, value: unknown)
     if (setting ?? other) take((setting ?? other) as Field);
     else faults.push({ field: key, message: `The layout “${layout.name}” has no field “${key.slice(0, 60)}”.` });
   }
+  const wrong = (field: string, message: string) => {
+    delete content[field];
+    faults.push({ field, message });
+  };
+  if (!known) wrong('page.layout', `There is no layout “${typeof named === 'string' ? named.slice(0, 40) : ''}”.`);
   const title = content['title'];
-  if (typeof title === 'string' && title.trim() === '') faults.push({ field: 'title', message: `${layout.fields.find((field) => field.id === 'title')?.name ?? 'The title'} is needed: without it visitors cannot find the page.` });
+  if (typeof title === 'string' && title.trim() === '') wrong('title', `${layout.fields.find((field) => field.id === 'title')?.name ?? 'The title'} is needed: without it visitors cannot find the page.`);
   for (const [field, fault] of [['page.slug', slugFault], ['page.ownAddress', addressFault]] as const) {
     const message = typeof content[field] === 'string' ? fault(content[field]) : null;
-    if (message) faults.push({ field, message });
+    if (message) wrong(field, message);
   }
-  return faults.length ? { ok: false, faults } : { ok: true, layout, content };
+  return { layout, content, faults };
 }
+
+/** Reads a content as a whole: one fault in it and it is refused, with all of them. */
+export function parseContent(layouts: Layouts, fallback: string, value: unknown): ParsedContent {
+  const read = readContent(layouts, fallback, value);
+  if (!read) return { ok: false, faults: [{ field: '', message: 'Nothing was sent.' }] };
+  return read.faults.length > 0 ? { ok: false, faults: read.faults } : { ok: true, layout: read.layout, content: read.content };
+}
+
+/** The faults that somebody can mend who writes with a layout: of its own fields and the settings; what is kept from other layouts waits unseen. */
+export const faultsInSight = (layout: Layout, faults: readonly ContentFault[]): ContentFault[] => faults.filter((fault) => [...layout.fields, ...SETTINGS].some((field) => field.id === fault.field));

@@ -14,25 +14,20 @@ interface ConflictProps {
   /** `asideMine`: some of mine was not chosen, and is put aside first. */
   onKeep: (content: PageContent, asideMine: boolean) => void;
   onTakeTheirs: () => void;
+  /** Left for now: what is typed stays in the browser, and the line below the page leads back here. */
+  onClose: () => void;
 }
 
 /**
  * Two people wrote at once, in the same places. What does not touch is put together already; for the rest both versions stand side
  * by side. Nothing is lost, whichever is taken.
  */
-export default function ConflictDialog({ detail, layout, base, mine, theirs, names, onKeep, onTakeTheirs }: ConflictProps) {
-  const [open, setOpen] = useState(true);
+export default function ConflictDialog({ detail, layout, base, mine, theirs, names, onKeep, onTakeTheirs, onClose }: ConflictProps) {
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const merged = useMemo(() => mergeContent(layout, base, mine, theirs), [layout, base, mine, theirs]);
-  if (!open)
-    return (
-      <button type="button" className="btn btn-stop" onClick={() => setOpen(true)}>
-        Two versions: choose one
-      </button>
-    );
   const choose = (id: string, take: boolean) => setChosen(new Set(take ? [...chosen, id] : [...chosen].filter((other) => other !== id)));
   return (
-    <Dialog open onClose={() => setOpen(false)} title="Somebody else changed this page" wide>
+    <Dialog open onClose={onClose} title="Somebody else changed this page" wide>
       <p className="mb-3">{detail}</p>
       <p className="mb-4 text-ink-2">
         {merged.clashes.length === 1 ? 'You both changed one place' : `You both changed ${merged.clashes.length} places`}; everything else is put together already. Struck through is in their version only, underlined is in yours only. What you do not choose is put aside under “Earlier versions”.

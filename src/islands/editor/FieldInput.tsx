@@ -1,4 +1,5 @@
-import { entriesOf, linkOf, textOf, type Entry, type Field, type FieldOf, type FieldValue } from '@/core/content';
+import { useState } from 'react';
+import { asHref, entriesOf, linkOf, textOf, type Entry, type Field, type FieldOf, type FieldValue } from '@/core/content';
 import { Icon } from '../kit/Icon';
 import { Labelled } from '../kit/parts';
 
@@ -11,8 +12,23 @@ const counted = (max: number, value: string) => {
   return { over: count > max, words: count > max * NEAR ? `${Math.max(0, max - count)} characters left.` : undefined, count };
 };
 
+/** A field that can be gone to by its id. */
+export function FieldInput(props: FieldProps) {
+  return <div data-field={props.field.id}><Input {...props} /></div>;
+}
+
+/** A number as it is typed: with a comma or a point; what is none is kept as text, and marked. */
+function NumberInput({ value, onChange, ...rest }: { value: FieldValue | undefined; onChange: (value: FieldValue) => void } & Omit<React.ComponentProps<'input'>, 'value' | 'onChange'>) {
+  const said = typeof value === 'number' || typeof value === 'string' ? String(value) : '';
+  const [typed, setTyped] = useState(said);
+  const numberOf = (text: string): string | number | null => (text.trim() === '' ? null : /^-?\d+([.,]\d+)?$/.test(text.trim()) ? Number(text.trim().replace(',', '.')) : text);
+  // Changed from outside: what was typed no longer says the same.
+  const shown = String(numberOf(typed) ?? '') === said ? typed : said;
+  return <input {...rest} inputMode="decimal" value={shown} onChange={(event) => { setTyped(event.target.value); onChange(numberOf(event.target.value)); }} />;
+}
+
 /** A field of a page that is not a rich text: label, hint, what is wrong, and an input of its kind. */
-export function FieldInput({ field, value, onChange, readOnly, context, fault, anchor, big }: FieldProps) {
+function Input({ field, value, onChange, readOnly, context, fault, anchor, big }: FieldProps) {
   const content = { [field.id]: value ?? null };
   const text = textOf(content, field.id);
   const label = `${field.name}${field.required && field.id !== 'title' ? ' (needed)' : ''}`;
@@ -60,7 +76,7 @@ export function FieldInput({ field, value, onChange, readOnly, context, fault, a
     case 'number':
       return shell((ids) => (
         <span className="flex items-center gap-2">
-          <input {...ids} type="number" className="field max-w-[10rem]" readOnly={readOnly} min={field.min} max={field.max} step="any" value={typeof value === 'number' ? value : ''} onChange={(event) => onChange(event.target.value === '' ? null : Number(event.target.value))} />
+          <NumberInput {...ids} className="field max-w-[10rem]" readOnly={readOnly} value={value} onChange={onChange} />
           {field.unit}
         </span>
       ));
@@ -89,8 +105,8 @@ function LinkInput({ field, value, onChange, readOnly, fault }: { field: Field; 
   return (
     <fieldset className="grid gap-2 rounded-s border border-line p-3 sm:grid-cols-2">
       <legend className="label px-1">{field.name}</legend>
-      <Labelled label="Leads to" hint="A page (/fares), a web address, mailto: or tel:." fault={fault}>
-        {(ids) => <input {...ids} className="field" readOnly={readOnly} value={value?.href ?? ''} onChange={(event) => set({ href: event.target.value })} />}
+      <Labelled label="Leads to" hint="A page (/fares), a web address, a mail address or a telephone number." fault={fault}>
+        {(ids) => <input {...ids} className="field" readOnly={readOnly} value={value?.href ?? ''} onChange={(event) => set({ href: event.target.value })} onBlur={(event) => { const href = asHref(event.target.value); if (href !== (value?.href ?? '')) set({ href }); }} />}
       </Labelled>
       <Labelled label="Words to press">{(ids) => <input {...ids} className="field" dir="auto" readOnly={readOnly} value={value?.words ?? ''} onChange={(event) => set({ words: event.target.value })} />}</Labelled>
     </fieldset>

@@ -1,12 +1,45 @@
 import { useState } from 'react';
-import { Icon } from '../kit/Icon';
+import { zoneCity } from '@/core/words';
+import { Icon, type IconName } from '../kit/Icon';
 import { Confirm, Labelled } from '../kit/parts';
+import type { DraftState } from './model';
 import type { FindingRow } from './useChecks';
+import type { FieldFault } from './useDraft';
 
 export interface Finish { what: 'send' | 'publish'; /** On the site's clock; at once when left out. */ at?: string }
 
+interface KeepingProps { state: DraftState; faults: readonly FieldFault[]; nameOf: (field: string) => string; onField: (field: string) => void; onChoose: () => void; onSignIn: () => void; onTryAgain: () => void }
+
+/** How keeping stands, in the one line that is always in sight, with the way to whatever it waits for. */
+function Keeping({ state, faults, nameOf, onField, onChoose, onSignIn, onTryAgain }: KeepingProps) {
+  const line = (icon: IconName, words: string, wrong = false) => <span className={`flex items-center gap-2 text-sm ${wrong ? 'font-semibold text-brick' : 'text-ink-2'}`}><Icon name={icon} size={16} className="shrink-0" /> {words}</span>;
+  const way = (words: string, run: () => void) => <button type="button" className="btn btn-small" onClick={run}>{words}</button>;
+  const told = (() => {
+    switch (state.status) {
+      case 'trial': return line('eye', 'A trial: nothing is kept');
+      case 'offline': return line('warn', 'Kept in this browser; the website is tried again', true);
+      case 'signed-out': return <>{line('warn', 'Kept in this browser only', true)}{way('Sign in again', onSignIn)}</>;
+      case 'conflict': return <>{line('warn', 'Two versions of this page; yours is kept in this browser', true)}{way('Choose', onChoose)}</>;
+      case 'refused': return <>{line('warn', 'Not kept by the website, only in this browser', true)}{faults.length === 0 && way('Try again', onTryAgain)}</>;
+      default: return faults.length > 0 ? null : line('check', 'Everything you type is kept');
+    }
+  })();
+  return (
+    <div role="status" data-keeping className="flex min-w-0 flex-wrap items-center gap-2">
+      {told}
+      {faults.length > 0 && (
+        <>
+          {line('warn', `${state.status === 'refused' ? '' : 'Kept, but '}not right yet:`, true)}
+          {faults.slice(0, 3).map((fault) => <button key={fault.field} type="button" className="btn btn-small max-w-[14rem]" title={fault.message} onClick={() => onField(fault.field)}><span className="truncate">{nameOf(fault.field)}</span></button>)}
+          {faults.length > 3 && <span className="text-sm text-brick">and {faults.length - 3} more</span>}
+        </>
+      )}
+    </div>
+  );
+}
+
 /** What can be done with the draft, always in sight: send it, or publish it now or later. */
-export function FinishBar({ may, readOnly, busy, dirty, down, reviewers, askedOf, findings, timeZone, onFinish }: { may: { send: boolean; publish: boolean }; readOnly: boolean; busy: boolean; dirty: boolean; down: boolean; reviewers: { id: string; name: string }[]; askedOf: string; findings: FindingRow[]; timeZone: string; onFinish: (how: Finish) => void }) {
+export function FinishBar({ state, faults, nameOf, onField, onChoose, onSignIn, onTryAgain, may, readOnly, busy, dirty, down, reviewers, askedOf, findings, timeZone, onFinish }: KeepingProps & { may: { send: boolean; publish: boolean }; readOnly: boolean; busy: boolean; dirty: boolean; down: boolean; reviewers: { id: string; name: string }[]; askedOf: string; findings: FindingRow[]; timeZone: string; onFinish: (how: Finish) => void }) {
   const [asking, setAsking] = useState(false);
   const [later, setLater] = useState(false);
   const [at, setAt] = useState('');
@@ -14,13 +47,11 @@ export function FinishBar({ may, readOnly, busy, dirty, down, reviewers, askedOf
   const stops = findings.filter((finding) => finding.rule === 'block');
   const cannot = stops.length > 0;
   return (
-    <div className="sticky bottom-0 z-10 flex flex-wrap items-center justify-between gap-3 border-t border-line bg-sheet px-4 py-3 md:px-10">
-      <span className="flex items-center gap-2 text-sm text-ink-2">
-        <Icon name={readOnly ? 'eye' : 'check'} size={16} /> {readOnly ? 'You can read this page' : 'Everything you type is kept'}
-      </span>
+    <div data-over="bottom" className="sticky bottom-0 z-10 flex flex-wrap items-center justify-between gap-x-3 gap-y-2 border-t border-line bg-sheet px-4 py-2.5 md:px-10">
+      {readOnly ? <span className="flex items-center gap-2 text-sm text-ink-2"><Icon name="eye" size={16} /> You can read this page</span> : <Keeping state={state} faults={faults} nameOf={nameOf} onField={onField} onChoose={onChoose} onSignIn={onSignIn} onTryAgain={onTryAgain} />}
       <div className="flex flex-wrap gap-2">
         {may.publish && (
-          <button type="button" className={`btn ${may.send ? '' : 'btn-main'}`} disabled={busy || (!dirty && !down)} data-anchor="pages.edit.publish" onClick={() => setAsking(true)}>
+          <button type="button" className={`btn ${may.send ? '' : 'btn-main'}`} disabled={busy || (!dirty && !down)} data-anchor="pages.edit.publish" onClick={() => (faults[0] ? onField(faults[0].field) : setAsking(true))}>
             Publish now
           </button>
         )}
@@ -52,7 +83,7 @@ export function FinishBar({ may, readOnly, busy, dirty, down, reviewers, askedOf
         </fieldset>
         {later && (
           <div className="mt-2">
-            <Labelled label="When shall it go live?" hint={`On the site’s clock (${timeZone}).`}>
+            <Labelled label="When shall it go live?" hint={`${zoneCity(timeZone)} time.`}>
               {(ids) => <input {...ids} type="datetime-local" className="field" value={at} onChange={(event) => setAt(event.target.value)} />}
             </Labelled>
           </div>

@@ -1,6 +1,6 @@
 import type { Editor } from '@tiptap/core';
 import { useEffect, useState } from 'react';
-import { isHref } from '@/core/content';
+import { asHref, isHref } from '@/core/content';
 import { Icon } from '../kit/Icon';
 import { Dialog, Labelled } from '../kit/parts';
 import { send } from '../kit/send';
@@ -18,10 +18,11 @@ export default function LinkDialog({ editor, pictures, onClose }: { editor: Edit
   const wasLink = editor.isActive('link');
   const { from, to } = editor.state.selection;
   const empty = editor.state.doc.textBetween(from, to).trim() === '' && !wasLink;
-  const fits = isHref(href.trim());
+  const made = asHref(href);
+  const fits = isHref(made);
   const fault = href && !fits ? 'This is not an address a link can have.' : undefined;
   const set = () => {
-    editor.chain().focus().extendMarkRange('link').setLink({ href: href.trim() }).run();
+    editor.chain().focus().extendMarkRange('link').setLink({ href: made }).run();
     onClose();
   };
   return (
@@ -59,21 +60,18 @@ export default function LinkDialog({ editor, pictures, onClose }: { editor: Edit
             </Labelled>
           )}
           {kind === 'web' && (
-            <Labelled label="Web address" hint="It begins with https://" fault={fault}>
+            <Labelled label="Web address" hint={made !== href.trim() && fits ? `It will lead to ${made}` : 'https://… is put before it where it is missing.'} fault={fault}>
               {(ids) => <input {...ids} className="field" inputMode="url" value={href} onChange={(event) => setHref(event.target.value)} />}
             </Labelled>
           )}
           {kind === 'mail' && (
-            <Labelled label="Mail address or phone number" fault={fault}>
+            <Labelled label="Mail address or phone number" hint={made !== href.trim() && fits ? `It will lead to ${made}` : undefined} fault={fault}>
               {(ids) => (
                 <input
                   {...ids}
                   className="field"
                   value={href.replace(/^(mailto|tel):/, '')}
-                  onChange={(event) => {
-                    const text = event.target.value.trim();
-                    setHref(text === '' ? '' : text.includes('@') ? `mailto:${text}` : `tel:${text.replaceAll(/[\s()/-]/g, '')}`);
-                  }}
+                  onChange={(event) => setHref(event.target.value)}
                 />
               )}
             </Labelled>

@@ -1,5 +1,5 @@
-import { lazy, Suspense, useEffect, useState } from 'react';
-import { documentOf, isEmptyValue, keptElsewhere, mergeContent, piecesOf, textOf, type Document, type Field, type Layout, type PageContent } from '@/core/content';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { documentOf, isEmptyValue, keptElsewhere, mergeContent, piecesOf, SETTINGS, textOf, type Document, type Field, type Layout, type PageContent } from '@/core/content';
 import type { Tool, WritingMode } from '@/core/inventory';
 import { sayTime } from '@/core/words';
 import { layouts } from '@/office/layouts';
@@ -10,6 +10,7 @@ import { SignInAgain } from '../kit/SignInAgain';
 import { useSend } from '../kit/useSend';
 import { ChecksPanel } from './ChecksPanel';
 import { FieldInput } from './FieldInput';
+import { goToField } from './goToField';
 import { FinishBar, type Finish } from './FinishBar';
 import { KeptPanel } from './KeptPanel';
 import { NotesPanel, PreviewLinkPanel, SchedulePanel, type LinkRow, type NoteRow, type PlannedRow } from './MorePanels';
@@ -19,7 +20,7 @@ import { RemarksPanel, type RemarkRow } from './RemarksPanel';
 import { AboutPanel, AddressPanel, NavigationPanel, ResultPanel } from './SettingsPanels';
 import { StateCard } from './StateCard';
 import { useChecks } from './useChecks';
-import { useDraft } from './useDraft';
+import { useDraft, type FieldFault } from './useDraft';
 import { usePresence } from './usePresence';
 import { VersionsPanel, type VersionRow } from './VersionsPanel';
 import { VisitorsPanel, type Visitors } from './VisitorsPanel';
@@ -31,7 +32,7 @@ const ConflictDialog = lazy(() => import('./ConflictDialog'));
 const Pieces = lazy(() => import('./Pieces'));
 
 export interface PageEditorProps {
-  page: { id: string; top: boolean; down: boolean; content: PageContent; address: string; draft: { version: number; updatedAt: string; updatedBy: string; updatedById: string | null; sentBackWord: string | null } | null; waiting: { id: number; sentBy: string; sentById: string; sentAt: string; note: string; askedOf: string | null } | null; versions: VersionRow[]; planned: PlannedRow[] };
+  page: { id: string; top: boolean; down: boolean; /** With what is not right yet as it was typed. */ content: PageContent; faults: FieldFault[]; address: string; draft: { version: number; updatedAt: string; updatedBy: string; updatedById: string | null; sentBackWord: string | null } | null; waiting: { id: number; sentBy: string; sentById: string; sentAt: string; note: string; askedOf: string | null } | null; versions: VersionRow[]; planned: PlannedRow[] };
   site: string;
   crumbs: string[];
   me: { id: string };
@@ -67,7 +68,7 @@ export function PageEditor(props: PageEditorProps) {
 }
 
 function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequired, visitors, remarks, notes, people, links, layoutIds, tools, allTools, modes, pictures, timeZone, now }: PageEditorProps) {
-  const draft = useDraft({ page: page.id, person: me.id, content: page.content, version: page.draft?.version ?? 0, kept: page.draft?.updatedAt ?? null });
+  const draft = useDraft({ page: page.id, person: me.id, content: page.content, version: page.draft?.version ?? 0, kept: page.draft?.updatedAt ?? null, faults: page.faults });
   const { content, change, state } = draft;
   const action = useSend();
   const [note, setNote] = useState('');
@@ -75,8 +76,10 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
   const [said, setSaid] = useState<string | null>(null);
   const [dropping, setDropping] = useState(false);
   const [signIn, setSignIn] = useState(true);
-  /** Counts how often text was put in from outside the writing areas, which then begin anew. */
-  const [generation, setGeneration] = useState(0);
+  /** Text put in from outside the writing areas, which then follow. */
+  const [put, setPut] = useState({ count: 0, undoable: false });
+  /** Whether the two versions of a clash are shown to choose from. */
+  const [choosing, setChoosing] = useState(true);
   const readOnly = !may.edit;
   // The writing area is made in the browser only; a Suspense boundary on the server would need inline scripts.
   const [inBrowser, setInBrowser] = useState(false);
@@ -87,23 +90,29 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
   const dirty = state.status !== 'untouched';
   const names = { picture: (id: string) => pictures.find((p) => p.id === id)?.name ?? 'a picture that is gone', person: (id: string) => people.find((p) => p.id === id)?.name ?? 'somebody', layout: (id: string) => layouts.get(id)?.name ?? id };
 
-  const putIn = (next: PageContent) => {
+  const putIn = (next: PageContent, undoable = true) => {
     change(next);
-    setGeneration((g) => g + 1);
+    setPut((old) => ({ count: old.count + 1, undoable }));
   };
+  const faultOf = (field: string) => draft.faults.find((fault) => fault.field === field)?.message ?? action.faultOf(field);
   // What two people changed in different places is put together by itself.
   useEffect(() => {
     if (state.status !== 'conflict' || !layout) return;
+    setChoosing(true);
     const merged = mergeContent(layout, draft.base(), draft.current(), state.theirs);
     if (merged.clashes.length > 0) return;
-    putIn(merged.content);
+    putIn(merged.content, false);
     setSaid('Somebody else changed other parts of this page meanwhile. Both changes are in it now.');
     void draft.save({ version: state.theirVersion });
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each conflict
   }, [state.status]);
 
   const finish = async ({ what, at }: Finish) => {
+    // What is not right yet waits to be set right; everything else of the page is kept.
+    await draft.save();
     await draft.settled();
+    const [wrong] = draft.faultsNow();
+    if (wrong) return goToField(wrong.field);
     const sent = await action.act('POST', `/api/pages/${page.id}/${what}`, { content: draft.current(), version: draft.version(), note, ...(at && { at }), ...(what === 'send' && { askedOf: askedOf ? Number(askedOf) : null }) });
     if (!sent) return;
     if (!sent.ok) {
@@ -141,11 +150,11 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
   };
 
   const area = (key: string, label: string, loaded: Document, onChange: (document: Document) => void, small = false) => (
-    <div key={`${key} ${generation}`}>
+    <div key={key} data-field={key}>
       {!inBrowser && <WritingSkeleton />}
       {inBrowser && (
         <Suspense fallback={<WritingSkeleton />}>
-          <WritingArea label={label} loaded={loaded} tools={tools} allTools={allTools} modes={modes} readOnly={readOnly} pictures={pictures} small={small} previewHref={`/room/pages/${page.id}/preview`} onChange={onChange} onPreview={() => draft.save()} />
+          <WritingArea label={label} loaded={loaded} put={put} tools={tools} allTools={allTools} modes={modes} readOnly={readOnly} pictures={pictures} small={small} previewHref={`/room/pages/${page.id}/preview`} onChange={onChange} onPreview={() => draft.save()} />
         </Suspense>
       )}
     </div>
@@ -162,17 +171,19 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
     if (field.kind === 'pieces')
       return inBrowser && <Suspense key={field.id} fallback={<WritingSkeleton />}><Pieces field={field} pieces={piecesOf(content, field.id)} readOnly={readOnly} pictures={pictures} onChange={(pieces) => change({ [field.id]: pieces })} area={(piece, onText) => area(`${field.id} ${piece.id}`, `Text of “${piece.heading}”`, piece.text, onText, true)} /></Suspense>;
     const anchor = field.id === 'title' || field.id === 'summary' ? `pages.edit.${field.id}` : undefined;
-    return <FieldInput key={field.id} field={field} value={content[field.id]} onChange={(value) => change({ [field.id]: value })} readOnly={readOnly} context={{ people }} fault={action.faultOf(field.id)} big={field.id === 'title'} {...(anchor && { anchor })} />;
+    return <FieldInput key={field.id} field={field} value={content[field.id]} onChange={(value) => change({ [field.id]: value })} readOnly={readOnly} context={{ people }} fault={faultOf(field.id)} big={field.id === 'title'} {...(anchor && { anchor })} />;
   };
   const picture = layout?.fields.find((f) => f.kind === 'picture');
   const kept = layout ? keptElsewhere(layouts, layout, content).filter((field) => !isEmptyValue(content[field.id])) : [];
   const firstText = layout?.fields.find((field) => field.kind === 'rich');
-  const parts = { page: page.id, content, change, readOnly, context: { people }, faultOf: action.faultOf };
+  const allowed = useMemo(() => new Set(modes.some((mode) => mode.id === 'code') ? allTools.map((tool) => tool.id) : tools.map((tool) => tool.id)), [modes, tools, allTools]);
+  const fieldNames = new Map([...(layout?.fields ?? []), ...SETTINGS].map((field) => [field.id, field.name]));
+  const parts = { page: page.id, content, change, readOnly, context: { people }, faultOf };
 
   return (
     <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_18.5rem]">
       <div className="flex min-w-0 flex-col">
-        <div className="grid flex-1 content-start gap-4 px-4 py-4 md:px-10">
+        <div className="grid flex-1 content-start gap-4 px-4 py-4 md:px-10 [&>*]:min-w-0">
           <h1 className="sr-only">{textOf(content, 'title') || 'A page without a title'}</h1>
           <p className="clip flex flex-wrap items-center gap-1.5 text-sm text-ink-2">
             {crumbs.map((crumb, i) => (
@@ -228,11 +239,15 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
               into={firstText?.name ?? null}
               readOnly={readOnly}
               onLetGo={(field) => change({ [field.id]: null })}
+              allowed={allowed}
+              allTools={allTools}
+              names={names}
+              pictures={pictures}
               onPutIn={(field, blocks) => firstText && putIn({ [firstText.id]: { type: 'doc', content: [...documentOf(draft.current(), firstText.id).content, ...blocks] }, [field.id]: null })}
             />
           )}
         </div>
-        <FinishBar may={may} readOnly={readOnly} busy={action.busy} dirty={dirty} down={page.down} reviewers={reviewers} askedOf={askedOf} findings={findings ?? []} timeZone={timeZone} onFinish={(how) => void finish(how)} />
+        <FinishBar state={state} faults={draft.faults} nameOf={(id) => fieldNames.get(id) ?? 'A field'} onField={goToField} onChoose={() => setChoosing(true)} onSignIn={() => setSignIn(true)} onTryAgain={() => void draft.save()} may={may} readOnly={readOnly} busy={action.busy} dirty={dirty} down={page.down} reviewers={reviewers} askedOf={askedOf} findings={findings ?? []} timeZone={timeZone} onFinish={(how) => void finish(how)} />
       </div>
 
       <aside aria-label="About this page" className="grid content-start gap-3 border-t border-line bg-paper p-4 lg:border-t-0 lg:border-l">
@@ -277,7 +292,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
         )}
       </aside>
 
-      {state.status === 'conflict' && layout && <Suspense fallback={null}><ConflictDialog detail={state.detail} layout={layout} base={draft.base()} mine={content} theirs={state.theirs} names={names} onKeep={(chosen, asideMine) => void keepChosen(chosen, state.theirVersion, asideMine)} onTakeTheirs={() => void takeTheirs()} /></Suspense>}
+      {state.status === 'conflict' && choosing && layout && <Suspense fallback={null}><ConflictDialog detail={state.detail} layout={layout} base={draft.base()} mine={content} theirs={state.theirs} names={names} onKeep={(chosen, asideMine) => void keepChosen(chosen, state.theirVersion, asideMine)} onTakeTheirs={() => void takeTheirs()} onClose={() => setChoosing(false)} /></Suspense>}
       <SignInAgain
         open={state.status === 'signed-out' && signIn}
         onClose={() => setSignIn(false)}
@@ -287,11 +302,6 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
           void draft.save();
         }}
       />
-      {state.status === 'signed-out' && !signIn && (
-        <button type="button" className="btn btn-main fixed right-4 bottom-20 z-30" onClick={() => setSignIn(true)}>
-          Sign in again to save
-        </button>
-      )}
       <Confirm open={dropping} title="Drop this draft?" yes="Drop the draft" busy={action.busy} onYes={() => void drop()} onNo={() => setDropping(false)}>
         The page says again what visitors see. The draft is put aside under “Earlier versions”.
       </Confirm>

@@ -19,9 +19,10 @@ const fresh = (region: string): Piece => ({ id: newKey().slice(0, 8), region, he
 
 /** A page's body in pieces: added, put in order, moved between parts, copied from other pages, taken out and brought back. */
 export default function Pieces({ field, pieces, onChange, readOnly, pictures, area }: PiecesProps) {
-  const [gone, setGone] = useState<{ piece: Piece; at: number } | null>(null);
+  const [gone, setGone] = useState<readonly Piece[]>([]);
   const [copying, setCopying] = useState<string | null>(null);
   const list = useRef<HTMLDivElement>(null);
+  const before = useRef(new Map<string, string[]>());
   const put = (id: string, part: Partial<Piece>) => onChange(pieces.map((piece) => (piece.id === id ? { ...piece, ...part } : piece)));
   const inRegion = (region: string) => pieces.filter((piece) => piece.region === region);
   const swap = (piece: Piece, by: 1 | -1) => {
@@ -34,31 +35,46 @@ export default function Pieces({ field, pieces, onChange, readOnly, pictures, ar
     requestAnimationFrame(() => list.current?.querySelector<HTMLInputElement>(`[data-piece="${piece.id}"] input`)?.select());
   };
   const takeOut = (piece: Piece) => {
-    setGone({ piece, at: pieces.indexOf(piece) });
+    const at = pieces.indexOf(piece);
+    // Which piece stood before it: there it comes back, whatever became of the others meanwhile.
+    setGone([...gone, piece]);
+    before.current.set(piece.id, pieces.slice(0, at).map((p) => p.id));
     onChange(pieces.filter((p) => p !== piece));
+    requestAnimationFrame(() => list.current?.querySelector<HTMLElement>(`[data-gone="${piece.id}"] button`)?.focus());
+  };
+  const bringBack = (piece: Piece) => {
+    const stood = before.current.get(piece.id) ?? [];
+    const at = Math.max(-1, ...pieces.map((p, i) => (stood.includes(p.id) ? i : -1))) + 1;
+    setGone(gone.filter((one) => one !== piece));
+    onChange([...pieces.slice(0, at), piece, ...pieces.slice(at)]);
+    requestAnimationFrame(() => list.current?.querySelector<HTMLInputElement>(`[data-piece="${piece.id}"] input`)?.focus());
   };
   return (
-    <div ref={list} className="grid gap-5">
-      <div role="status">
-        {gone && (
-          <p className="note flex flex-wrap items-center gap-3">
-            <span className="clip">“{gone.piece.heading || 'A piece without a heading'}” is taken out.</span>
-            <button
-              type="button"
-              className="btn btn-small"
-              onClick={() => {
-                onChange([...pieces.slice(0, gone.at), gone.piece, ...pieces.slice(gone.at)]);
-                setGone(null);
-              }}
-            >
-              <Icon name="undo" size={15} /> Bring it back
-            </button>
-          </p>
-        )}
-      </div>
+    <div
+      ref={list}
+      className="grid gap-5"
+      onKeyDown={(event) => {
+        // In a text or a field the key takes back what was typed there.
+        const typing = event.target instanceof HTMLElement && (event.target.isContentEditable || event.target.matches('input, textarea'));
+        const last = gone.at(-1);
+        if (typing || !last || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
+        event.preventDefault();
+        bringBack(last);
+      }}
+    >
       {field.regions.map((region) => (
         <section key={region.id} aria-label={region.name} className="grid gap-3 rounded-[10px] border border-line bg-paper p-3">
           <h2 className="text-base">{region.name}</h2>
+          <div role="status" className="grid gap-2 empty:absolute">
+            {gone.filter((piece) => piece.region === region.id).map((piece) => (
+              <p key={piece.id} data-gone={piece.id} className="note flex flex-wrap items-center gap-3">
+                <span className="clip">“{piece.heading || 'A piece without a heading'}” is taken out.</span>
+                <button type="button" className="btn btn-small" title="Ctrl Z" onClick={() => bringBack(piece)}>
+                  <Icon name="undo" size={15} /> Bring it back<span className="sr-only">: {piece.heading}</span>
+                </button>
+              </p>
+            ))}
+          </div>
           {inRegion(region.id).length === 0 && <p className="text-ink-2">Nothing here yet.</p>}
           {inRegion(region.id).map((piece, i, mates) => (
             <div key={piece.id} data-piece={piece.id} role="group" aria-label={`Piece: ${piece.heading || 'without a heading'}`} className="card grid gap-3">

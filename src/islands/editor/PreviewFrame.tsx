@@ -18,7 +18,7 @@ export function PreviewFrame({ src }: { src: string }) {
   }, []);
   const scale = room === 0 ? 1 : Math.min(1, room / size.px);
   return (
-    <div>
+    <div className="min-w-0">
       <div role="group" aria-label="How wide" className="mb-2 flex gap-1">
         {SIZES.map((choice) => (
           <button key={choice.id} type="button" aria-pressed={size.id === choice.id} className={`btn btn-small ${size.id === choice.id ? 'bg-pine-soft text-pine-2' : ''}`} onClick={() => setSize(choice)}>

@@ -8,6 +8,8 @@ import { extensionsFor } from './extensions';
 import { tidied, whatIsDropped } from './paste';
 import type { PictureChoice } from './PictureChooser';
 import { PreviewFrame } from './PreviewFrame';
+import { putDocument } from './putIn';
+import { inSight } from './inSight';
 import { Toolbar } from './Toolbar';
 import { WritingSkeleton } from './WritingSkeleton';
 
@@ -18,6 +20,8 @@ const FindBar = lazy(() => import('./FindBar'));
 export interface WritingProps {
   label: string;
   loaded: Document;
+  /** Counts how often `loaded` was put in from outside; the text follows without being made anew. */
+  put: { count: number; undoable: boolean };
   /** Tools in the toolbar. */
   tools: readonly Tool[];
   /** All tools there are, so that it is known what is missing. */
@@ -55,12 +59,13 @@ function keepOut(area: HTMLElement): () => void {
 }
 
 /** The writing area: one rich field with the toolbar and the modes that somebody has. */
-export default function WritingArea({ label, loaded, tools, allTools, modes, readOnly, pictures, small = false, previewHref, onChange, onPreview }: WritingProps) {
+export default function WritingArea({ label, loaded, put, tools, allTools, modes, readOnly, pictures, small = false, previewHref, onChange, onPreview }: WritingProps) {
   const [mode, setMode] = useState<WritingMode['id']>('visual');
   const [said, setSaid] = useState('');
   const [finding, setFinding] = useState(false);
   const [full, setFull] = useState(false);
   const pasted = useRef<string[]>([]);
+  const byKey = useRef(false);
   const change = useRef(onChange);
   change.current = onChange;
   const [allowed] = useState(() => new Set(modes.some((m) => m.id === 'code') ? [...allTools.map((t) => t.id), CODE_VIEW] : tools.map((t) => t.id)));
@@ -72,6 +77,7 @@ export default function WritingArea({ label, loaded, tools, allTools, modes, rea
     extensions: extensionsFor({ allowed, tools: allTools, loaded, say: (words) => setSaid([words, summaryOf(pasted.current)].filter(Boolean).join(' ')) }, pictures),
     content: loaded,
     editorProps: {
+      ...inSight(),
       // What a word processor or a web page puts on the clipboard is tidied first, and what has no place here is told.
       transformPastedHTML: (html) => {
         pasted.current = whatIsDropped(html);
@@ -81,6 +87,7 @@ export default function WritingArea({ label, loaded, tools, allTools, modes, rea
       // What was said stands until the next thing is done.
       handleDOMEvents: {
         keydown: (_, event) => {
+          byKey.current = true;
           setSaid('');
           pasted.current = [];
           if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== 'f' || !tools.some((tool) => tool.id === 'find')) return false;
@@ -88,15 +95,30 @@ export default function WritingArea({ label, loaded, tools, allTools, modes, rea
           setFinding(true);
           return true;
         },
-        mousedown: () => setSaid(''),
+        mousedown: () => {
+          byKey.current = false;
+          setSaid('');
+        },
       },
       attributes: { class: 'prose', role: 'textbox', 'aria-multiline': 'true', 'aria-label': label, ...(readOnly && { 'aria-readonly': 'true' }) },
+    },
+    // A key that moves the cursor brings its line into sight; a press with the mouse is there already.
+    onSelectionUpdate: ({ editor: now }) => {
+      if (byKey.current && now.isFocused) now.commands.scrollIntoView();
     },
     onUpdate: ({ editor: now }) => {
       const parsed = parseDocument(now.getJSON());
       change.current(parsed.ok ? parsed.document : emptyDocument());
     },
   });
+  const newest = useRef(loaded);
+  newest.current = loaded;
+  const putCount = useRef(put.count);
+  useEffect(() => {
+    if (!editor || put.count === putCount.current) return;
+    putCount.current = put.count;
+    putDocument(editor, newest.current, put.undoable);
+  }, [editor, put]);
   const counts = useEditorState({ editor, selector: ({ editor: now }) => (now ? countsOf(now.getJSON()) : null) });
   useEffect(() => editor?.setEditable(!readOnly && mode === 'visual', false), [editor, readOnly, mode]);
   const area = useRef<HTMLDivElement>(null);
@@ -113,7 +135,7 @@ export default function WritingArea({ label, loaded, tools, allTools, modes, rea
   return (
     <div ref={area} className={full ? 'fixed inset-0 z-30 flex flex-col overflow-y-auto bg-sheet px-4 py-4 md:px-[12vw]' : `flex min-h-0 flex-col ${small ? 'small-area' : ''}`} onKeyDown={(event) => event.key === 'Escape' && full && setFull(false)}>
       {!readOnly && (
-        <div className="sticky top-0 z-10 mb-3 flex flex-wrap items-center justify-between gap-2 rounded-[10px] border border-line-2 bg-paper px-1.5 py-1" data-anchor="pages.edit.toolbar">
+        <div className="sticky top-0 z-10 mb-3 flex flex-wrap items-center justify-between gap-2 rounded-[10px] border border-line-2 bg-paper px-1.5 py-1" data-anchor="pages.edit.toolbar" data-over="top">
           {mode === 'visual' ? <Toolbar editor={editor} tools={tools} pictures={pictures} finding={finding} full={full} onFind={() => setFinding(!finding)} onFull={() => setFull(!full)} /> : <span className="px-2 text-ink-2">{modes.find((m) => m.id === mode)?.description}</span>}
           {modes.length > 1 && (
             <div role="group" aria-label="How the text is shown" className="ml-auto flex gap-1">

@@ -3,6 +3,7 @@ import { Fragment, Slice } from '@tiptap/pm/model';
 import { Plugin } from '@tiptap/pm/state';
 import { parseDocument, type Document, type DocumentNode } from '@/core/content';
 import type { Tool } from '@/core/inventory';
+import { FROM_OUTSIDE } from './putIn';
 import { constructsOf, losesProtected, mergeConstructs, missingTools, plainOut } from '@/core/toolbar';
 
 export interface GuardOptions {
@@ -35,6 +36,10 @@ export const Guard = Extension.create<GuardOptions>({
           if (!after) {
             say('That does not fit into this text, so it was left out.');
             return false;
+          }
+          if (tr.getMeta(FROM_OUTSIDE)) {
+            allowance = mergeConstructs(allowance, constructsOf(after));
+            return true;
           }
           const missing = missingTools(allowed, tools, allowance, after);
           if (missing.length) {

@@ -6,15 +6,19 @@ import { findBackup, keepBackup, type Backup, type DraftState } from './model';
 const AFTER_TYPING_MS = 1200;
 const RETRY_MS = 4000;
 
-interface Options { page: string; person: string; content: PageContent; version: number; kept: string | null }
+/** Faults of fields that are not right yet; they are kept as typed all the same. */
+export interface FieldFault { field: string; message: string }
+interface Options { page: string; person: string; content: PageContent; version: number; kept: string | null; faults: FieldFault[] }
 
 /**
  * Keeps a draft while it is typed: in the browser at once, on the server a moment later, again when the network
- * or the session comes back. Never over newer work: a conflict waits for the editor to choose.
+ * or the session comes back, field by field: one that is not right yet is kept as typed and marked. Never over newer work: a conflict
+ * waits for the editor to choose.
  */
-export function useDraft({ page, person, content: initial, version: initialVersion, kept }: Options) {
+export function useDraft({ page, person, content: initial, version: initialVersion, kept, faults: initialFaults }: Options) {
   const [content, setContent] = useState(initial);
   const [state, setState] = useState<DraftState>(kept ? { status: 'kept', at: kept } : { status: 'untouched' });
+  const [faults, setFaults] = useState<readonly FieldFault[]>(initialFaults);
   const [backup, setBackup] = useState<Backup | null>(null);
   const now = useRef({ content: initial, saved: initial, version: initialVersion, busy: false, flight: Promise.resolve(true), key: newKey(), unanswered: null as PageContent | null });
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -28,6 +32,7 @@ export function useDraft({ page, person, content: initial, version: initialVersi
   }, [initial, page, person]);
 
   const fail = useCallback((problem: ProblemDetails) => {
+    if (problem.faults) setFaults(problem.faults.map(({ field, message }) => ({ field, message })));
     if (problem.code === 'not-signed-in') return setState({ status: 'signed-out' });
     if (problem.code === 'conflict') {
       const theirs = problem['theirs'] as { content: PageContent; draft: { version: number } | null };
@@ -37,6 +42,9 @@ export function useDraft({ page, person, content: initial, version: initialVersi
     return setState({ status: 'refused', detail: problem.detail });
   }, []);
 
+  const faultsNow = useRef(faults);
+  faultsNow.current = faults;
+
   const put = useCallback(
     async (over?: { version: number }): Promise<boolean> => {
       const at = now.current;
@@ -44,7 +52,7 @@ export function useDraft({ page, person, content: initial, version: initialVersi
       setState({ status: 'saving' });
       // What was sent and never answered goes first and unchanged, under the same key: it may have arrived.
       const sending = at.unanswered ?? at.content;
-      const sent = await send<{ version: number; updatedAt: string }>('PUT', `/api/pages/${page}/draft`, { content: sending, version: over?.version ?? at.version, ...(over && { over: true }) }, at.key);
+      const sent = await send<{ version: number; updatedAt: string; faults: FieldFault[] }>('PUT', `/api/pages/${page}/draft`, { content: sending, version: over?.version ?? at.version, ...(over && { over: true }) }, at.key);
       at.busy = false;
       if (!sent.ok && (sent.problem.status === 0 || sent.problem.status >= 500)) {
         at.unanswered = sending;
@@ -59,6 +67,8 @@ export function useDraft({ page, person, content: initial, version: initialVersi
         return false;
       }
       at.saved = sending;
+      setFaults(sent.value.faults);
+      faultsNow.current = sent.value.faults;
       if (sent.value.trial) {
         setState({ status: 'trial' });
         return true;
@@ -126,5 +136,5 @@ export function useDraft({ page, person, content: initial, version: initialVersi
     keepBackup(person, page, null);
     setBackup(null);
   }, [page, person]);
-  return { content, change, state, fail, save, settle, settled, backup, dropBackup, setBackup, version: () => now.current.version, base: () => now.current.saved, current: () => now.current.content };
+  return { content, change, state, faults, fail, save, settle, settled, backup, dropBackup, setBackup, faultsNow: () => faultsNow.current, version: () => now.current.version, base: () => now.current.saved, current: () => now.current.content };
 }

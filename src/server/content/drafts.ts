@@ -1,6 +1,6 @@
 import { and, desc, eq, gt, isNull, or, sql } from 'drizzle-orm';
 import type { Place } from '@/core/access';
-import { allFields, documentOf, emptyDocument, parseContent, piecesOf, sameContent, settingsAsContent, textOf, withSettings, type Document, type DocumentNode, type Field, type Layout, type PageContent } from '@/core/content';
+import { allFields, documentOf, emptyDocument, faultsInSight, piecesOf, readContent, sameContent, SETTINGS, settingsAsContent, textOf, withSettings, type ContentFault, type Document, type DocumentNode, type Field, type Layout, type PageContent } from '@/core/content';
 import { CODE_VIEW, constructsOf, losesProtected, mergeConstructs, missingTools, type Constructs } from '@/core/toolbar';
 import { policyOf } from '@/core/plan';
 import { room } from '@/core/room';
@@ -25,6 +25,10 @@ export interface EditablePage {
   layout: Layout;
   /** The draft, or what waits, or what visitors see or saw. Says also the page's settings. */
   content: PageContent;
+  /** What was typed into fields and is not right yet, by field: the draft says what it said before. */
+  unfinished: Record<string, unknown>;
+  /** What is wrong with it. */
+  faults: ContentFault[];
   live: PageContent | null;
   down: boolean;
   draft: DraftInfo | null;
@@ -87,6 +91,12 @@ export const findNewest = async (tx: Tx, page: PageRow): Promise<PageContent> =>
 /** The layout that content names, or its page's. */
 export const layoutOf = (content: PageContent, page: Pick<PageRow, 'layout'>): Layout => layouts.get(textOf(content, 'page.layout')) ?? getLayout(page.layout);
 
+/** What is not right yet, with what is wrong with it now. */
+function unfinishedOf(content: PageContent, unfinished: Record<string, unknown>): Pick<EditablePage, 'unfinished' | 'faults'> {
+  const read = Object.keys(unfinished).length > 0 ? readContent(layouts, textOf(content, 'page.layout'), { ...content, ...unfinished }) : null;
+  return { unfinished, faults: read ? faultsInSight(read.layout, read.faults) : [] };
+}
+
 /** Everything the edit screen shows. Reads only. */
 export async function getEditablePage(tx: Tx, siteId: number, pageId: number): Promise<EditablePage> {
   const page = await findPage(tx, siteId, pageId);
@@ -103,7 +113,7 @@ export async function getEditablePage(tx: Tx, siteId: number, pageId: number): P
   ].sort((a, b) => b.at.localeCompare(a.at));
   const content = whole(await findNewest(tx, page), page);
   return {
-    id: String(pageId), layout: layoutOf(content, page), live: live ? asShown(live, page) : null, down: page.downRevisionId !== null, versions, content,
+    id: String(pageId), layout: layoutOf(content, page), live: live ? asShown(live, page) : null, down: page.downRevisionId !== null, versions, content, ...unfinishedOf(content, draft?.unfinished ?? {}),
     draft: draft ? draftInfo(draft) : null,
     waiting: waiting ? { id: waiting.review.id, sentBy: waiting.name ?? 'Somebody', sentById: String(waiting.review.sentBy), sentAt: waiting.review.sentAt.toISOString(), note: waiting.review.note, askedOf: waiting.asked } : null,
     planned: planned.map(({ entry, name }) => ({ what: entry.what, dueAt: entry.dueAt.toISOString(), by: name ?? 'Somebody', failed: entry.failed })),
@@ -118,6 +128,28 @@ const isRich = (field: Field) => field.kind === 'rich' || field.kind === 'pieces
 const FIELDS = [...allFields(layouts).values()];
 const RICH = FIELDS.filter(isRich);
 const TOOLS = [...inventory.tools.values()];
+const FIELD_BY_ID = new Map<string, Field>([...FIELDS, ...SETTINGS].map((field) => [field.id, field]));
+/** Longest text that waits in a field until it is right, in characters. */
+const LONGEST_WAITING = 20_000;
+const isShortText = (value: unknown): boolean => typeof value === 'string' && value.length <= LONGEST_WAITING;
+
+/**
+ * Whether a value that is not right can be kept as it was typed: only what an editor's fields can hold. A text that does not fit the
+ * schema, or a choice there is not, was not typed by anybody.
+ */
+function canWait(field: Field | undefined, value: unknown): boolean {
+  switch (field?.kind) {
+    case 'short': return field.id !== 'page.layout' && isShortText(value);
+    case 'long':
+    case 'day':
+    case 'moment':
+    case 'picture': return isShortText(value);
+    case 'number': return typeof value === 'number' || isShortText(value);
+    case 'link': return typeof value === 'object' && value !== null && Object.keys(value).every((key) => key === 'href' || key === 'words') && Object.values(value).every(isShortText);
+    case 'list': return Array.isArray(value) && value.length <= 2 * field.most && value.every((entry) => typeof entry === 'object' && entry !== null && Object.values(entry as object).every(isShortText));
+    default: return false;
+  }
+}
 
 /** What all rich fields, shown by the layout or not, hold of things that tools make. */
 const held = (content: PageContent | undefined): Record<string, Constructs> =>
@@ -135,13 +167,21 @@ export function toolsOf(access: Access): ReadonlySet<string> {
 /**
  * Reads what somebody sent as the content of a page, whichever way it came. A field left out stays as it was. Everything stored is
  * looked at, shown or not: pictures and people must be there, the layout theirs to use, tools theirs for what is new, and
- * what they could not make again must stay.
+ * what they could not make again must stay. A field that is not right yet takes nothing from the others: it is given back in
+ * `unfinished`, as typed, with its fault where its layout shows it.
  */
-async function readWritten(tx: Tx, access: Access, page: PageRow, given: unknown, old: { shown: PageContent | undefined; once: readonly (PageContent | undefined)[]; allowance: Record<string, Constructs> }): Promise<{ content: PageContent; allowance: Record<string, Constructs> }> {
-  const parsed = parseContent(layouts, page.layout, typeof given === 'object' && given !== null && !Array.isArray(given) ? { ...old.shown, ...given } : given);
-  if (!parsed.ok) throw new Problem('bad-input', parsed.faults.map((f) => f.message).join(' '), { faults: parsed.faults });
-  const content = whole(parsed.content, page);
-  await mayUse(tx, access, page, parsed.layout, content, old.shown);
+async function readWritten(tx: Tx, access: Access, page: PageRow, given: unknown, old: { shown: PageContent | undefined; once: readonly (PageContent | undefined)[]; allowance: Record<string, Constructs> }): Promise<{ content: PageContent; allowance: Record<string, Constructs>; unfinished: Record<string, unknown>; faults: ContentFault[] }> {
+  const raw = typeof given === 'object' && given !== null && !Array.isArray(given) ? { ...old.shown, ...(given as Record<string, unknown>) } : given;
+  const read = readContent(layouts, page.layout, raw);
+  if (!read) throw new Problem('bad-input', 'Nothing was sent.', { faults: [{ field: '', message: 'Nothing was sent.' }] });
+  const faults = [...read.faults, ...(await picturesGone(tx, access, read.content))];
+  const strange = faults.filter(({ field }) => !canWait(FIELD_BY_ID.get(field), (raw as Record<string, unknown>)[field]));
+  if (strange.length > 0) throw new Problem('bad-input', strange.map((f) => f.message).join(' '), { faults: strange });
+  // What is not right yet stays beside the draft as it was typed; the draft goes on saying of it what it said.
+  const unfinished = Object.fromEntries(faults.map(({ field }) => [field, (raw as Record<string, unknown>)[field] ?? null]));
+  const before = old.shown === undefined ? {} : whole(old.shown, page);
+  const content = whole({ ...read.content, ...Object.fromEntries(Object.keys(unfinished).map((field) => [field, before[field] ?? null])) }, page);
+  await mayUse(tx, access, page, read.layout, content, old.shown);
   const allowance = [...old.once, old.shown].map(held).reduce(merge, old.allowance);
   const tools = toolsOf(access);
   for (const field of RICH) {
@@ -150,11 +190,11 @@ async function readWritten(tx: Tx, access: Access, page: PageRow, given: unknown
     if (missing.length) throw new Problem('tool-missing', `This text was changed in a way that needs ${missing.map((t) => `“${t.name}”`).join(' and ')}, which your toolbar does not have. What was there before is kept as it is; ask the keyholder if you need the tool.`, { tools: missing.map((t) => t.id), field: field.id });
     if (old.shown && losesProtected(tools, TOOLS, blocksOf(field, old.shown), blocks)) throw new Problem('tool-missing', 'This would take a table or a picture away that your toolbar cannot make again, so it was not saved. Load the page again to get it back.', { field: field.id });
   }
-  return { content, allowance: merge(allowance, held(content)) };
+  return { content, allowance: merge(allowance, held(content)), unfinished, faults: faultsInSight(read.layout, faults) };
 }
 
 const conflict = (draft: NonNullable<Awaited<ReturnType<typeof findDraft>>>, page: PageRow) =>
-  new Problem('conflict', `${draft.updatedByName} changed this page while you had it open. Nothing was overwritten: both versions are shown, and you choose.`, { theirs: { content: whole(draft.content, page), draft: draftInfo(draft) } });
+  new Problem('conflict', `${draft.updatedByName} changed this page while you had it open. Nothing was overwritten: both versions are shown, and you choose.`, { theirs: { content: { ...whole(draft.content, page), ...draft.unfinished }, draft: draftInfo(draft) } });
 
 /** Everybody who wrote words of a page that were never published: in versions made since it last went out. */
 async function findWriters(tx: Tx, page: PageRow): Promise<number[]> {
@@ -170,11 +210,11 @@ export async function listWriters(tx: Tx, siteId: number, pageId: number): Promi
 }
 
 /**
- * Keeps a draft. `version` is the one it was made on: 0 when there was none. Where somebody else was faster it is
+ * Keeps a draft, field by field: what is not right yet is kept beside it as typed, and its faults are given back. `version` is the one it was made on: 0 when there was none. Where somebody else was faster it is
  * a conflict and nothing is written; `over` names the version that is knowingly replaced, and that one is put
  * aside as a revision first. Runs in a transaction.
  */
-export async function saveDraft(tx: Tx, access: Access, pageId: number, given: { content: unknown; version: number; over?: boolean | undefined }): Promise<{ version: number; updatedAt: string }> {
+export async function saveDraft(tx: Tx, access: Access, pageId: number, given: { content: unknown; version: number; over?: boolean | undefined }): Promise<{ version: number; updatedAt: string; faults: ContentFault[] }> {
   const page = await findPage(tx, access.site.id, pageId, true);
   const draft = await findDraft(tx, pageId);
   const before = await standing(tx, page);
@@ -182,13 +222,13 @@ export async function saveDraft(tx: Tx, access: Access, pageId: number, given: {
     if (draft) throw conflict(draft, page);
     throw new Problem('conflict', 'This page was sent or published by somebody else while you had it open. Nothing was overwritten: both versions are shown, and you choose.', { theirs: { content: before && whole(before, page), draft: null } });
   }
-  const { content, allowance } = await readWritten(tx, access, page, given.content, { shown: draft?.content ?? before, once: [await contentOf(tx, page.liveRevisionId), before], allowance: draft?.allowance ?? {} });
+  const { content, allowance, unfinished, faults } = await readWritten(tx, access, page, given.content, { shown: draft?.content ?? before, once: [await contentOf(tx, page.liveRevisionId), before], allowance: draft?.allowance ?? {} });
   if (given.over && draft && draft.updatedBy !== access.signedInId)
     await addRevision(tx, access, pageId, draft.content, 'kept', `Put aside when ${access.who.name} kept another version`, { madeBy: draft.updatedBy, writers: draft.writers });
   const writers = [...new Set([...(draft?.writers ?? (await findWriters(tx, page))), access.signedInId])];
-  const values = { content, version: given.version + 1, allowance, writers, updatedBy: access.signedInId, updatedAt: now() };
+  const values = { content, unfinished, version: given.version + 1, allowance, writers, updatedBy: access.signedInId, updatedAt: now() };
   await tx.insert(drafts).values({ ...values, pageId, siteId: access.site.id, startedBy: access.signedInId }).onConflictDoUpdate({ target: drafts.pageId, set: values });
-  return { version: values.version, updatedAt: values.updatedAt.toISOString() };
+  return { version: values.version, updatedAt: values.updatedAt.toISOString(), faults };
 }
 
 const PLACED = [...inventory.permissions.values()].filter((permission) => permission.placed).map((permission) => permission.id);
@@ -200,6 +240,14 @@ export const picturesOf = (content: PageContent) => FIELDS.flatMap((field) => {
   const own = field.kind === 'picture' ? [content[field.id]] : field.kind === 'pieces' ? piecesOf(content, field.id).map((piece) => piece.picture) : [];
   return [...inText, ...own].filter((id): id is string => typeof id === 'string').map((id) => ({ field, id }));
 });
+
+/** The fields whose pictures are not there any more. */
+async function picturesGone(tx: Tx, access: Access, content: PageContent): Promise<ContentFault[]> {
+  const wanted = picturesOf(content);
+  if (wanted.length === 0) return [];
+  const there = new Set((await tx.select({ id: media.id }).from(media).where(eq(media.siteId, access.site.id))).map((row) => String(row.id)));
+  return [...new Map(wanted.filter(({ id }) => !there.has(id)).map(({ field }) => [field.id, { field: field.id, message: `${field.name}: the picture chosen is not there any more. Choose another.` }])).values()];
+}
 
 /** A permission somebody would have of a page as it would be, and has not as it is: rules can hang on the layout and the author. */
 const gained = (access: Access, place: Place, changed: Place) => PLACED.find((permission) => mayNow(access, permission, { place: changed }).allowed && !mayNow(access, permission, { place }).allowed);
@@ -215,9 +263,6 @@ async function mayUse(tx: Tx, access: Access, page: PageRow, layout: Layout, con
   const refuse = (field: string, message: string, detail = message) => new Problem('bad-input', detail, { faults: [{ field, message }] });
   const wanted = picturesOf(content);
   if (wanted.length > 0) {
-    const there = new Set((await tx.select({ id: media.id }).from(media).where(eq(media.siteId, access.site.id))).map((row) => String(row.id)));
-    const gone = wanted.find(({ id }) => !there.has(id));
-    if (gone) throw refuse(gone.field.id, 'Choose another picture.', `${gone.field.name}: the picture chosen is not there any more. Choose another.`);
     // Whoever may not see all pictures has those the page ever had.
     const known = new Set(picturesOf(shown ?? {}).map(({ id }) => id));
     if (!mayNow(access, 'media.view').allowed && wanted.some(({ id }) => !known.has(id))) {
@@ -258,7 +303,8 @@ export async function addRevision(tx: Tx, access: Pick<Access, 'site' | 'signedI
  * visitors see there is nothing to take. Runs in a transaction.
  */
 export async function saveAndTake(tx: Tx, access: Access, pageId: number, given: { content: unknown; version: number }): Promise<Taken> {
-  const { version } = await saveDraft(tx, access, pageId, given);
+  const { version, faults } = await saveDraft(tx, access, pageId, given);
+  if (faults.length > 0) throw new Problem('bad-input', faults.map((f) => f.message).join(' '), { faults });
   const taken = await takeDraft(tx, access, pageId, version);
   const page = await findPage(tx, access.site.id, pageId);
   const live = await contentOf(tx, page.liveRevisionId);

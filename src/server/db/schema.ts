@@ -210,6 +210,8 @@ export const drafts = pgTable('drafts', {
   pageId: integer().primaryKey().references(() => pages.id),
   siteId: site(),
   content: jsonb().$type<PageContent>().notNull(),
+  /** What was typed into fields and does not fit there yet, as it was typed. */
+  unfinished: jsonb().$type<Record<string, unknown>>().notNull().default({}),
   version: integer().notNull(),
   /** What the draft has held at most: keeping it needs no tool. Rich field → constructs. */
   allowance: jsonb().$type<Record<string, Constructs>>().notNull(),

@@ -1,0 +1,1 @@
+ALTER TABLE "drafts" ADD COLUMN "unfinished" jsonb DEFAULT '{}'::jsonb NOT NULL;

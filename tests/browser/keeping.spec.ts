@@ -1,0 +1,213 @@
+import type { Page } from '@playwright/test';
+import { expect, isKept, loads, openPage, signIn, test, writing } from './app';
+
+/** The line that always says how keeping stands. */
+const line = (page: Page) => page.locator('[data-keeping]');
+
+test('what is not right yet is kept as typed, marked, and led to from the line that is always in sight; the rest is kept, and goes out when all is right', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await openPage(maud, 'Lantern Night');
+  await maud.getByLabel('Page title').fill('');
+  await maud.getByLabel('Price').fill('-5');
+  await maud.getByLabel('Leads to').fill('call us');
+  await maud.getByLabel('Summary').fill('Three boats, and more lanterns than ever.');
+  await isKept(maud);
+  await expect(line(maud)).toContainText('Kept, but not right yet:');
+  for (const name of ['Page title', 'Price', 'Where to book']) await expect(line(maud).getByRole('button', { name })).toBeVisible();
+  await expect(maud.getByLabel('Price')).toHaveAccessibleDescription(/must be a number from 0 to 1000/);
+  await line(maud).getByRole('button', { name: 'Price' }).click();
+  await expect(maud.getByLabel('Price')).toBeFocused();
+  await expect(maud.getByLabel('Price')).toBeInViewport();
+  // After a while away all of it is there as it was typed, and still told.
+  await maud.goto('/room');
+  await openPage(maud, 'Lantern Night');
+  await expect(maud.getByLabel('Page title')).toHaveValue('');
+  await expect(maud.getByLabel('Price')).toHaveValue('-5');
+  await expect(maud.getByLabel('Leads to')).toHaveValue('call us');
+  await expect(maud.getByLabel('Summary')).toHaveValue('Three boats, and more lanterns than ever.');
+  await expect(line(maud)).toContainText('not right yet:');
+  // Sending waits, and leads to the first of them.
+  await maud.getByRole('button', { name: 'Publish now' }).click();
+  await expect(maud.getByLabel('Page title')).toBeFocused();
+  await maud.getByLabel('Page title').fill('Lantern Night on the water');
+  await maud.getByLabel('Price').fill('12,50');
+  await maud.getByLabel('Leads to').fill('www.larkhaven.example/lanterns');
+  await maud.getByLabel('Summary').focus();
+  await expect(maud.getByLabel('Leads to')).toHaveValue('https://www.larkhaven.example/lanterns');
+  await expect(line(maud)).toContainText('Everything you type is kept');
+  await maud.getByRole('button', { name: 'Publish now' }).click();
+  await loads(maud, () => maud.getByRole('alertdialog').getByRole('button', { name: 'Publish now' }).click());
+  await expect(maud.getByText('Visitors see it now.')).toBeVisible();
+  await expect(maud.getByLabel('Price')).toHaveValue('12.5');
+  await maud.context().close();
+});
+
+test('another layout takes over what a person would write, and never jams', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await openPage(maud, 'Lantern Night');
+  await maud.getByText('Layout, author, date').click();
+  await maud.getByLabel('Layout', { exact: true }).selectOption({ label: 'Plain page' });
+  const kept = maud.getByRole('region', { name: 'Kept from another layout' });
+  await expect(kept).toContainText('Begins: 12 December 2026, 17:30');
+  await kept.getByRole('button', { name: /^Put it at the end.*Begins$/ }).click();
+  await expect(writing(maud)).toContainText('Begins: 12 December 2026, 17:30');
+  await kept.getByRole('button', { name: /^Put it at the end.*Banner picture$/ }).click();
+  await expect(writing(maud).locator('img[data-picture]')).toHaveCount(1);
+  await kept.getByRole('button', { name: /^Do without it.*Price$/ }).click();
+  await kept.getByRole('button', { name: /^Do without it.*Kind of event$/ }).click();
+  await isKept(maud);
+  await expect(line(maud)).toContainText('Everything you type is kept');
+  await maud.getByRole('button', { name: 'Drop this draft' }).click();
+  await loads(maud, () => maud.getByRole('button', { name: 'Drop the draft' }).click());
+  await maud.context().close();
+});
+
+test('somebody else’s change arrives while one is writing: cursor, focus and every letter stay', async ({ browser, app }) => {
+  const [ines, tomas] = [await signIn(browser, app, 'Ines'), await signIn(browser, app, 'Tomas')];
+  await openPage(ines, 'Left luggage');
+  await openPage(tomas, 'Left luggage');
+  const area = writing(ines);
+  // Ines writes in the middle of a line of her own at the end; Tomas changes the first line and is kept first.
+  await area.click();
+  await ines.keyboard.press('Control+End');
+  await ines.keyboard.press('Enter');
+  await ines.keyboard.type('before  after');
+  await isKept(ines);
+  await tomas.reload();
+  await expect(writing(tomas)).toContainText('before  after');
+  for (let i = 0; i < 6; i++) await ines.keyboard.press('ArrowLeft');
+  await writing(tomas).click();
+  await tomas.keyboard.press('Control+Home');
+  await tomas.keyboard.type('Tomas begins. ');
+  await isKept(tomas);
+  const typed = 'and nothing of this is lost, however long it takes to arrive';
+  await ines.keyboard.type(typed, { delay: 60 });
+  await expect(ines.getByText('Both changes are in it now.')).toBeVisible();
+  await expect(area).toBeFocused();
+  await ines.keyboard.type('!');
+  await expect(area).toContainText(`before ${typed}! after`);
+  await expect(area).toContainText('Tomas begins.');
+  await isKept(ines);
+  // Undo takes back one's own words, not the other's.
+  await ines.keyboard.press('Control+z');
+  await expect(area).toContainText('Tomas begins.');
+  await expect(area).not.toContainText('to arrive!');
+  await Promise.all([ines.context().close(), tomas.context().close()]);
+});
+
+test('a clash is left and taken up again from the line; what is typed meanwhile is there', async ({ browser, app }) => {
+  const [ines, tomas] = [await signIn(browser, app, 'Ines'), await signIn(browser, app, 'Tomas')];
+  await openPage(ines, 'Port Ennis');
+  await openPage(tomas, 'Port Ennis');
+  await ines.getByLabel('Summary').fill('Ines was here.');
+  await isKept(ines);
+  await tomas.getByLabel('Summary').fill('Tomas was here.');
+  const dialog = tomas.getByRole('dialog', { name: 'Somebody else changed this page' });
+  await expect(dialog).toBeVisible();
+  await tomas.keyboard.press('Escape');
+  await expect(dialog).toHaveCount(0);
+  await expect(line(tomas)).toContainText('Two versions of this page; yours is kept in this browser');
+  await tomas.getByLabel('Summary').fill('Tomas was here, and stays.');
+  await line(tomas).getByRole('button', { name: 'Choose' }).click();
+  await dialog.getByRole('button', { name: 'Keep my version' }).click();
+  await isKept(tomas);
+  await tomas.reload();
+  await expect(tomas.getByLabel('Summary')).toHaveValue('Tomas was here, and stays.');
+  await Promise.all([ines.context().close(), tomas.context().close()]);
+});
+
+for (const [what, width, height] of [['a common window', 1280, 800], ['twice as large letters', 640, 400], ['a phone with its keyboard open', 390, 420]] as const)
+  test(`the line being written is in sight, also at both ends of a long text: ${what}`, async ({ browser, app }) => {
+    const juno = await signIn(browser, app, 'Juno');
+    await juno.setViewportSize({ width, height });
+    await openPage(juno, 'History');
+    const area = writing(juno);
+    await area.click();
+    await juno.keyboard.press('Control+End');
+    for (let i = 0; i < 25; i++) {
+      await juno.keyboard.press('Enter');
+      await juno.keyboard.type(`Line ${i}`);
+    }
+    /** Where the cursor's line stands between the bars: above 0 on both sides when it can be read. */
+    const clear = () => juno.evaluate(() => {
+      const box = getSelection()?.getRangeAt(0).getBoundingClientRect();
+      const caret = box && box.height > 0 ? box : (getSelection()?.focusNode as Element | null)?.parentElement?.getBoundingClientRect();
+      const over = (side: string, edge: 'top' | 'bottom') => [...document.querySelectorAll(`[data-over="${side}"]`)].map((bar) => bar.getBoundingClientRect()[edge]);
+      return caret ? Math.min(caret.top - Math.max(0, ...over('top', 'bottom').filter((at) => at < caret.bottom + 400 && at > 0 && at <= innerHeight / 1.2)), Math.min(innerHeight, ...over('bottom', 'top')) - caret.bottom) : -1000;
+    });
+    await expect.poll(clear).toBeGreaterThanOrEqual(0);
+    await juno.keyboard.type(' and its end');
+    expect(await clear()).toBeGreaterThanOrEqual(0);
+    // Up line by line until the beginning: never under the toolbar.
+    for (let i = 0; i < 30; i++) {
+      await juno.keyboard.press('ArrowUp');
+      expect(await clear(), `after ${i + 1} lines up`).toBeGreaterThanOrEqual(0);
+    }
+    await juno.keyboard.press('Control+Home');
+    await expect.poll(clear).toBeGreaterThanOrEqual(0);
+    await juno.context().close();
+  });
+
+test('find and replace takes prices as they are written, goes to each place and counts', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await openPage(maud, 'Season tickets');
+  const area = writing(maud);
+  await area.click();
+  await maud.keyboard.press('Control+End');
+  for (const words of ['It costs 10 pounds.', ...Array<string>(30).fill('Nothing here.'), 'Again 10 pounds, and 10 pounds.']) {
+    await maud.keyboard.press('Enter');
+    await maud.keyboard.type(words);
+  }
+  await maud.keyboard.press('Control+Home');
+  await maud.keyboard.press('Control+f');
+  const bar = maud.getByRole('form', { name: 'Find and replace' });
+  await bar.getByLabel('Find').fill('10 pounds');
+  await expect(bar).toContainText('1 of 3 in this text.');
+  await bar.getByRole('button', { name: 'The next one' }).click();
+  await expect(bar).toContainText('2 of 3 in this text.');
+  await expect(area.getByText('Again 10 pounds')).toBeInViewport();
+  await bar.getByLabel('Put in its place').fill('$12.50 ($&)');
+  await bar.getByRole('button', { name: 'Replace', exact: true }).click();
+  await expect(area).toContainText('Again $12.50 ($&), and 10 pounds.');
+  await bar.getByRole('button', { name: 'Replace all' }).click();
+  await expect(bar).toContainText('2 replaced.');
+  await expect(area).toContainText('It costs $12.50 ($&).');
+  await bar.getByRole('button', { name: 'Close' }).click();
+  await maud.keyboard.press('Control+z');
+  await expect(area).toContainText('It costs 10 pounds.');
+  await expect(area).toContainText('Again $12.50 ($&), and 10 pounds.');
+  await maud.context().close();
+});
+
+test('pieces taken out come back in any order and number, each where it stood', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await maud.goto('/room/pages');
+  await maud.getByLabel('Find a page by its title').fill('Groups');
+  await loads(maud, () => maud.getByRole('link', { name: 'Groups', exact: true }).click());
+  const main = maud.getByRole('region', { name: 'Main part' });
+  const headings = () => main.getByLabel('Heading').evaluateAll((inputs) => inputs.map((input) => (input as HTMLInputElement).value));
+  await expect.poll(headings).toEqual(['School classes', 'Clubs and works outings']);
+  for (const name of ['School classes', 'Clubs and works outings']) await main.getByRole('button', { name: `Take out “${name}”` }).click();
+  await expect.poll(headings).toEqual([]);
+  await expect(main.getByRole('button', { name: /^Bring it back.*Clubs/ })).toBeFocused();
+  await maud.keyboard.press('Control+z');
+  await expect.poll(headings).toEqual(['Clubs and works outings']);
+  await main.getByRole('button', { name: /^Bring it back.*School/ }).click();
+  await expect.poll(headings).toEqual(['School classes', 'Clubs and works outings']);
+  await expect(main.getByText('The lower deck can be yours alone')).toBeVisible();
+  await maud.context().close();
+});
+
+test('the preview fits its column', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  for (const width of [1280, 1024]) {
+    await maud.setViewportSize({ width, height: 800 });
+    await openPage(maud, 'Fares');
+    await maud.getByRole('button', { name: 'Preview', exact: true }).click();
+    await expect(maud.frameLocator('iframe[title="Preview of the page"]').getByRole('heading', { level: 1 })).toBeVisible();
+    expect(await maud.evaluate(() => document.documentElement.scrollWidth)).toBe(width);
+    const [frame, side] = await Promise.all([maud.locator('iframe[title="Preview of the page"]').locator('..').boundingBox(), maud.getByRole('complementary', { name: 'About this page' }).boundingBox()]);
+    expect((frame?.x ?? 0) + (frame?.width ?? 0)).toBeLessThanOrEqual((side?.x ?? 0) + 1);
+  }
+  await maud.context().close();
+});
