@@ -122,12 +122,6 @@ for (const [what, width, height] of [['a common window', 1280, 800], ['twice as 
     await juno.setViewportSize({ width, height });
     await openPage(juno, 'History');
     const area = writing(juno);
-    await area.click();
-    await juno.keyboard.press('Control+End');
-    for (let i = 0; i < 25; i++) {
-      await juno.keyboard.press('Enter');
-      await juno.keyboard.type(`Line ${i}`);
-    }
     /** Where the cursor's line stands between the bars: above 0 on both sides when it can be read. */
     const clear = () => juno.evaluate(() => {
       const box = getSelection()?.getRangeAt(0).getBoundingClientRect();
@@ -135,13 +129,19 @@ for (const [what, width, height] of [['a common window', 1280, 800], ['twice as 
       const over = (side: string, edge: 'top' | 'bottom') => [...document.querySelectorAll(`[data-over="${side}"]`)].map((bar) => bar.getBoundingClientRect()[edge]);
       return caret ? Math.min(caret.top - Math.max(0, ...over('top', 'bottom').filter((at) => at < caret.bottom + 400 && at > 0 && at <= innerHeight / 1.2)), Math.min(innerHeight, ...over('bottom', 'top')) - caret.bottom) : -1000;
     });
+    await area.focus();
+    await expect(async () => { await juno.keyboard.press('Control+End'); expect(await clear()).toBeGreaterThanOrEqual(0); }).toPass();
+    for (let i = 0; i < 25; i++) {
+      await juno.keyboard.press('Enter');
+      await juno.keyboard.type(`Line ${i}`);
+    }
     await expect.poll(clear).toBeGreaterThanOrEqual(0);
     await juno.keyboard.type(' and its end');
-    expect(await clear()).toBeGreaterThanOrEqual(0);
+    await expect.poll(clear).toBeGreaterThanOrEqual(0);
     // Up line by line until the beginning: never under the toolbar.
     for (let i = 0; i < 30; i++) {
       await juno.keyboard.press('ArrowUp');
-      expect(await clear(), `after ${i + 1} lines up`).toBeGreaterThanOrEqual(0);
+      await expect.poll(clear, { message: `after ${i + 1} lines up`, timeout: 5000 }).toBeGreaterThanOrEqual(0);
     }
     await juno.keyboard.press('Control+Home');
     await expect.poll(clear).toBeGreaterThanOrEqual(0);

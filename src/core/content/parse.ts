@@ -148,5 +148,5 @@ export function parseContent(layouts: Layouts, fallback: string, value: unknown)
   return read.faults.length > 0 ? { ok: false, faults: read.faults } : { ok: true, layout: read.layout, content: read.content };
 }
 
-/** The faults that somebody can mend who writes with a layout: of its own fields and the settings; what is kept from other layouts waits unseen. */
-export const faultsInSight = (layout: Layout, faults: readonly ContentFault[]): ContentFault[] => faults.filter((fault) => [...layout.fields, ...SETTINGS].some((field) => field.id === fault.field));
+/** The faults that somebody can mend who writes with a layout: of its own fields and the settings; what is kept from other layouts waits unseen. In the order of the form. */
+export const faultsInSight = (layout: Layout, faults: readonly ContentFault[]): ContentFault[] => [...layout.fields, ...SETTINGS].flatMap((field) => faults.filter((fault) => fault.field === field.id));

@@ -1,7 +1,7 @@
 import type { Editor } from '@tiptap/core';
 import { useEditorState } from '@tiptap/react';
 import { Toolbar as RadixToolbar } from 'radix-ui';
-import { lazy, Suspense, useEffect, useState, type MouseEvent } from 'react';
+import { lazy, Suspense, useEffect, useLayoutEffect, useRef, useState, type MouseEvent } from 'react';
 import { groupTools, type Tool } from '@/core/inventory';
 import { Icon, type IconName } from '../kit/Icon';
 import type { PictureChoice } from './PictureChooser';
@@ -32,6 +32,9 @@ const IN_TABLE: [string, (e: Editor) => void][] = [
   ['Remove column', (e) => e.chain().focus().deleteColumn().run()],
   ['Remove table', (e) => e.chain().focus().deleteTable().run()],
 ];
+
+/** Room for the button that holds the rest, in px. */
+const MORE_PX = 84;
 
 /** A press with the mouse leaves the cursor in the text, so that not one letter typed after it is lost. */
 const keepFocus = (event: MouseEvent) => event.preventDefault();
@@ -73,22 +76,56 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
       default: return (ACTIONS[tool.id] ?? []).map((action, i) => button(action.words ?? name, on[`${tool.id}${i}`] ?? false, () => action.run(editor), action.words && i > 0 ? null : action.icon, tool.group !== 'words', { keys: i === 0 ? keys : undefined }));
     }
   };
+  // One row: what does not fit stands behind More, in the same order. All of it is measured anew when the room changes.
+  const row = useRef<HTMLDivElement>(null);
+  const [fits, setFits] = useState(Infinity);
+  const [open, setOpen] = useState(false);
+  const groups = groupTools(tools).map((group) => ({ id: group.id, buttons: group.tools.flatMap(buttonsOf) }));
+  const extra = inTable ? IN_TABLE.map(([label, run]) => button(label, false, () => run(editor), null, true)) : [];
+  const all = [...groups, ...(extra.length > 0 ? [{ id: 'in-table', buttons: extra }] : [])].flatMap((group, g) => group.buttons.map((one, i) => ({ one, first: g > 0 && i === 0 })));
+  useLayoutEffect(() => {
+    const element = row.current;
+    if (!element) return undefined;
+    const measure = () => {
+      const children = [...element.querySelectorAll<HTMLElement>('[data-tool]')];
+      for (const child of children) child.style.display = '';
+      const room = element.clientWidth;
+      const widths = children.map((child) => child.offsetWidth + 2);
+      const needed = widths.reduce((sum, width) => sum + width, 0);
+      let left = needed <= room ? room : room - MORE_PX;
+      let count = 0;
+      for (const width of widths) { left -= width; if (left < 0) break; count++; }
+      setFits(count);
+      children.forEach((child, i) => { child.style.display = i < count ? '' : 'none'; });
+    };
+    measure();
+    const watch = new ResizeObserver(measure);
+    watch.observe(element);
+    return () => watch.disconnect();
+  }, [all.length]);
+  const held = (list: typeof all) => list.map(({ one, first }, i) => <div key={i} data-tool className={`shrink-0 ${first ? 'ml-0.5 border-l border-line-2 pl-1' : ''}`}>{one}</div>);
+  const more = all.slice(fits);
   return (
     <>
       <RadixToolbar.Root
         aria-label="Toolbar"
-        className="flex flex-wrap items-center gap-x-0.5 gap-y-1"
+        className="relative min-w-0 flex-1"
         onKeyDown={(event) => {
           // Back into the text without leaving by Tab.
-          if (event.key === 'Escape') editor.commands.focus();
+          if (event.key !== 'Escape') return;
+          setOpen(false);
+          editor.commands.focus();
         }}
       >
-        {groupTools(tools).map((group, g) => (
-          <div key={group.id} className={`flex flex-wrap gap-x-0.5 gap-y-1 ${g > 0 ? 'border-l border-line-2 pl-1' : ''}`}>
-            {group.tools.map(buttonsOf)}
-          </div>
-        ))}
-        {inTable && <div className="ml-0.5 flex flex-wrap gap-1 border-l border-line-2 pl-1.5">{IN_TABLE.map(([label, run]) => button(label, false, () => run(editor), null, true))}</div>}
+        <div ref={row} className="flex min-w-0 items-center gap-x-0.5 overflow-hidden">
+          {held(all)}
+          {more.length > 0 && (
+            <RadixToolbar.Button aria-expanded={open} title="More tools" onMouseDown={keepFocus} onClick={() => setOpen(!open)} className={`flex min-h-[32px] shrink-0 items-center gap-1 rounded-s px-1.5 text-[0.92rem] font-semibold hover:bg-pine-soft ${open ? 'bg-pine-soft text-pine-2' : ''}`}>
+              More <Icon name={open ? 'up' : 'down'} size={14} />
+            </RadixToolbar.Button>
+          )}
+        </div>
+        {open && more.length > 0 && <div role="group" aria-label="More tools" className="card absolute top-full right-0 z-20 mt-1.5 flex max-w-full flex-wrap gap-1 p-1.5 shadow-lg">{more.map(({ one }, i) => <div key={i}>{one}</div>)}</div>}
       </RadixToolbar.Root>
       <Suspense fallback={null}>
       {asking === 'link' && <LinkDialog editor={editor} pictures={pictures} onClose={() => setAsking(null)} />}

@@ -135,13 +135,13 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
   return (
     <div ref={area} className={full ? 'fixed inset-0 z-30 flex flex-col overflow-y-auto bg-sheet px-4 py-4 md:px-[12vw]' : `flex min-h-0 flex-col ${small ? 'small-area' : ''}`} onKeyDown={(event) => event.key === 'Escape' && full && setFull(false)}>
       {!readOnly && (
-        <div className="sticky top-0 z-10 mb-3 flex flex-wrap items-center justify-between gap-2 rounded-[10px] border border-line-2 bg-paper px-1.5 py-1" data-anchor="pages.edit.toolbar" data-over="top">
+        <div className="sticky top-0 z-10 mb-3 flex items-center justify-between gap-2 rounded-[10px] border border-line-2 bg-paper px-1.5 py-1" data-anchor="pages.edit.toolbar" data-over="top">
           {mode === 'visual' ? <Toolbar editor={editor} tools={tools} pictures={pictures} finding={finding} full={full} onFind={() => setFinding(!finding)} onFull={() => setFull(!full)} /> : <span className="px-2 text-ink-2">{modes.find((m) => m.id === mode)?.description}</span>}
           {modes.length > 1 && (
-            <div role="group" aria-label="How the text is shown" className="ml-auto flex gap-1">
+            <div role="group" aria-label="How the text is shown" className="ml-auto flex shrink-0 gap-1">
               {modes.map((m) => (
                 <button key={m.id} type="button" aria-pressed={mode === m.id} data-anchor={m.id === 'preview' ? 'pages.edit.preview' : undefined} onClick={() => void show(m.id)} className={`flex min-h-[36px] items-center gap-1.5 rounded-s px-2 text-sm font-semibold hover:bg-pine-soft ${mode === m.id ? 'bg-sheet text-pine shadow-[inset_0_0_0_1px_var(--color-line-2)]' : 'text-ink-2'}`}>
-                  <Icon name={m.id === 'visual' ? 'draft' : m.id === 'preview' ? 'screen' : 'code'} size={16} /> {m.name}
+                  <Icon name={m.id === 'visual' ? 'draft' : m.id === 'preview' ? 'screen' : 'code'} size={16} /> <span className="max-md:sr-only">{m.name}</span>
                 </button>
               ))}
             </div>
@@ -152,9 +152,9 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
       <p role="status" className={said ? 'note mb-3' : 'sr-only'}>
         {said}
       </p>
-      <div className={mode === 'visual' ? '' : 'hidden'} data-anchor="pages.edit.body">
+      <div className={mode === 'visual' ? (readOnly ? '' : 'rounded-[10px] border border-line-2 bg-sheet px-4 pt-3 pb-1 focus-within:border-pine') : 'hidden'} data-anchor="pages.edit.body">
         <EditorContent editor={editor} />
-        {!readOnly && counts && <p className="hint border-t border-line pt-1">{counts}</p>}
+        {!readOnly && counts && <p className="hint mt-1 border-t border-line pt-1">{counts}</p>}
       </div>
       {mode === 'preview' && <PreviewFrame src={previewHref} />}
       {mode === 'code' && (

@@ -10,7 +10,7 @@ import { BulletList, ListItem, ListKeymap, OrderedList } from '@tiptap/extension
 import { Paragraph } from '@tiptap/extension-paragraph';
 import { Table, TableCell, TableHeader, TableRow } from '@tiptap/extension-table';
 import { Text } from '@tiptap/extension-text';
-import { Gapcursor, UndoRedo } from '@tiptap/extensions';
+import { Gapcursor, Placeholder, UndoRedo } from '@tiptap/extensions';
 import { isHref, parseDocument, renderDocument } from '@/core/content';
 import { search } from 'prosemirror-search';
 import { Guard, type GuardOptions } from './guard';
@@ -48,7 +48,7 @@ export function extensionsFor(guard: GuardOptions, pictures: readonly PictureCho
   const { allowed } = guard;
   const when = <E extends AnyExtension>(tool: string, extension: E): E => (allowed.has(tool) ? extension : silent(extension));
   return [
-    Document.extend({ content: 'block+' }), Paragraph, Text, HardBreak, UndoRedo, Gapcursor, ListItem, ListKeymap,
+    Document.extend({ content: 'block+' }), Paragraph, Text, HardBreak, UndoRedo, Gapcursor, Placeholder.configure({ placeholder: 'Write here' }), ListItem, ListKeymap,
     when('bold', Bold), when('italic', Italic),
     Link.configure({ openOnClick: false, autolink: false, linkOnPaste: allowed.has('link'), isAllowedUri: (uri) => isHref(uri), HTMLAttributes: { target: null, rel: null, class: null } }),
     when('heading', Heading.configure({ levels: [2, 3] })), when('bullets', BulletList), when('numbers', OrderedList), when('quote', Blockquote),
