@@ -8,6 +8,8 @@ import { documentOf, entriesOf, linkOf, numberOf, piecesOf, textOf } from './val
 export interface Part {
   change: 'same' | 'added' | 'removed';
   text: string;
+  /** What became of the look of words that stayed: “now bold”, “no longer a link to /fares”. */
+  look?: string;
 }
 /** One line of a comparison: a block of text, with what kind of block it is. */
 export interface Line {
@@ -30,7 +32,38 @@ const KIND: Partial<Record<string, string>> = { paragraph: 'Text', heading: 'Hea
 const inlineMarks = (node: DocumentNode): string =>
   node.type === 'text' ? (node.marks ?? []).map((m) => `${m.type}${m.attrs?.href ?? ''}`).join('+') + '|' + node.text : ((node as BlockNode).content ?? []).map(inlineMarks).join('¦');
 
-interface Block { kind: string; text: string; form: string }
+const MARK_WORDS: Record<string, string> = { bold: 'bold', italic: 'italic' };
+/** The marks of each character of a line, in words. */
+const marksOf = (node: DocumentNode): string[][] => {
+  if (node.type === 'text') { const marks = (node.marks ?? []).map((mark) => (mark.type === 'link' ? `a link to ${mark.attrs?.href ?? ''}` : (MARK_WORDS[mark.type] ?? mark.type))); return Array.from({ length: node.text.length }, () => marks); }
+  return node.type === 'hardBreak' ? [[]] : ((node as BlockNode).content ?? []).flatMap(marksOf);
+};
+
+/** The pieces of a changed line with what became of the look of words that stayed. */
+function withLooks(pieces: readonly Part[], before: readonly string[][], after: readonly string[][]): Part[] {
+  const out: Part[] = [];
+  let [a, b] = [0, 0];
+  for (const piece of pieces) {
+    if (piece.change !== 'same') {
+      out.push(piece);
+      if (piece.change === 'removed') a += piece.text.length;
+      else b += piece.text.length;
+      continue;
+    }
+    let run: Part | undefined;
+    for (let i = 0; i < piece.text.length; i++) {
+      const [was, is] = [before[a + i] ?? [], after[b + i] ?? []];
+      const look = [...is.filter((mark) => !was.includes(mark)).map((mark) => `now ${mark}`), ...was.filter((mark) => !is.includes(mark)).map((mark) => `no longer ${mark}`)].join(', ');
+      if (!run || (run.look ?? '') !== look) out.push((run = { change: 'same', text: '', ...(look && { look }) }));
+      run.text += piece.text[i] ?? '';
+    }
+    a += piece.text.length;
+    b += piece.text.length;
+  }
+  return out;
+}
+
+interface Block { kind: string; text: string; form: string; /** The marks of each character of the text, as UTF-16 has them. */ marks?: readonly string[][] }
 
 /** A document as a flat list of lines: a paragraph, a heading, a list entry, a table row each. */
 function linesOf(document: Document): Block[] {
@@ -44,7 +77,7 @@ function linesOf(document: Document): Block[] {
     } else if (node.type === 'tableRow') out.push({ kind: KIND['tableRow'] ?? '', text: (node.content ?? []).map((cell) => plainText(cell)).join(' · '), form: inlineMarks(node) });
     else if (node.type === 'paragraph' || node.type === 'heading') {
       const level = node.type === 'heading' ? String(node.attrs?.['level']) : '';
-      out.push({ kind: kind === 'Text' && level ? `Heading ${level}` : kind, text: plainText(node), form: level + inlineMarks(node) });
+      out.push({ kind: kind === 'Text' && level ? `Heading ${level}` : kind, text: plainText(node), form: level + inlineMarks(node), marks: marksOf(node) });
     } else for (const child of node.content ?? []) visit(child, KIND[node.type] ?? kind);
   };
   for (const node of document.content) visit(node, 'Text');
@@ -86,7 +119,7 @@ export function compareDocuments(before: Document, after: Document): Line[] {
         const b = next.value[k];
         if (a && b && a.kind === b.kind) {
           const formatting = a.text === b.text;
-          out.push({ change: 'changed', kind: formatting ? `${b.kind}, look changed` : b.kind, pieces: wordDiff(a.text, b.text) });
+          out.push({ change: 'changed', kind: formatting ? `${b.kind}, look changed` : b.kind, pieces: withLooks(wordDiff(a.text, b.text), a.marks ?? [], b.marks ?? []) });
         } else {
           if (a) out.push({ change: 'removed', kind: a.kind, pieces: [{ change: 'removed', text: a.text }] });
           if (b) out.push({ change: 'added', kind: b.kind, pieces: [{ change: 'added', text: b.text }] });

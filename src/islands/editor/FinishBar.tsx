@@ -47,9 +47,9 @@ export function FinishBar({ state, faults, nameOf, onField, onChoose, onSignIn, 
   const stops = findings.filter((finding) => finding.rule === 'block');
   const cannot = stops.length > 0;
   return (
-    <div data-over="bottom" className="sticky bottom-0 z-10 flex flex-wrap items-center justify-between gap-x-3 gap-y-2 border-t border-line bg-sheet px-4 py-2.5 md:px-10">
+    <div data-over="bottom" className="sticky bottom-0 z-10 flex flex-wrap items-center justify-between gap-x-3 gap-y-2 border-t border-line bg-sheet px-4 py-2 md:px-10 md:py-2.5">
       {readOnly ? <span className="flex items-center gap-2 text-sm text-ink-2"><Icon name="eye" size={16} /> You can read this page</span> : <Keeping state={state} faults={faults} nameOf={nameOf} onField={onField} onChoose={onChoose} onSignIn={onSignIn} onTryAgain={onTryAgain} />}
-      <div className="flex flex-wrap gap-2">
+      <div className="flex gap-2 max-sm:w-full max-sm:[&>button]:min-h-[36px] max-sm:[&>button]:flex-1 max-sm:[&>button]:px-2 max-sm:[&>button]:text-sm">
         {may.publish && (
           <button type="button" className={`btn ${may.send ? '' : 'btn-main'}`} disabled={busy || (!dirty && !down)} data-anchor="pages.edit.publish" onClick={() => (faults[0] ? onField(faults[0].field) : setAsking(true))}>
             Publish now
@@ -57,7 +57,7 @@ export function FinishBar({ state, faults, nameOf, onField, onChoose, onSignIn, 
         )}
         {may.send && (
           <button type="button" className="btn btn-main" disabled={busy || !dirty} data-anchor="pages.edit.send" onClick={() => onFinish({ what: 'send' })}>
-            <span className="max-w-[22rem] truncate">{busy ? 'Sending…' : asked ? `Send to ${asked.name.split(' ')[0]} for a second look` : 'Send for a second look'}</span>
+            <span className="max-w-[22rem] truncate max-sm:whitespace-normal">{busy ? 'Sending…' : asked ? `Send to ${asked.name.split(' ')[0]} for a second look` : 'Send for a second look'}</span>
           </button>
         )}
       </div>

@@ -1,7 +1,8 @@
 import { useState } from 'react';
-import { sayTime } from '@/core/words';
+import { sayTime, zoneCity } from '@/core/words';
 import { Icon } from '../kit/Icon';
 import { Labelled, ProblemNote, Said } from '../kit/parts';
+import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 import { Panel } from './Panel';
 
@@ -55,7 +56,7 @@ export function SchedulePanel({ page, planned, mayRetire, mayPublish, timeZone, 
             if (at) void run({ at });
           }}
         >
-          <Labelled label="Take it down at" hint={`On the site’s clock (${timeZone}).`} fault={faultOf('at')}>
+          <Labelled label="Take it down at" hint={`${zoneCity(timeZone)} time.`} fault={faultOf('at')}>
             {(ids) => <input {...ids} type="datetime-local" className="field" value={at} onChange={(event) => setAt(event.target.value)} />}
           </Labelled>
           <button type="submit" className="btn btn-small justify-self-start" disabled={busy || !at}>
@@ -73,12 +74,12 @@ export interface NoteRow { id: number; text: string; by: string; at: string; set
 export function NotesPanel({ page, initial, timeZone, now }: Clock & { page: string; initial: NoteRow[] }) {
   const { act, busy, problem } = useSend();
   const [notes, setNotes] = useState(initial);
-  const [text, setText] = useState('');
+  const [text, setText, forget] = useKept(`note ${page}`);
   const run = async (body: object) => {
     const sent = await act<{ notes: NoteRow[] }>('POST', `/api/pages/${page}/notes`, body);
     if (!sent?.ok) return;
     setNotes(sent.value.notes);
-    if ('text' in body) setText('');
+    if ('text' in body) forget();
   };
   const open = notes.filter((note) => !note.settled).length;
   return (

@@ -7,6 +7,7 @@ import { Icon } from '../kit/Icon';
 import { Confirm, ProblemNote, Said, Safe } from '../kit/parts';
 import { send } from '../kit/send';
 import { SignInAgain } from '../kit/SignInAgain';
+import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 import { ChecksPanel } from './ChecksPanel';
 import { FieldInput } from './FieldInput';
@@ -71,7 +72,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
   const draft = useDraft({ page: page.id, person: me.id, content: page.content, version: page.draft?.version ?? 0, kept: page.draft?.updatedAt ?? null, faults: page.faults });
   const { content, change, state } = draft;
   const action = useSend();
-  const [note, setNote] = useState('');
+  const [note, setNote, forgetNote] = useKept(`change note ${page.id}`);
   const [askedOf, setAskedOf] = useState('');
   const [said, setSaid] = useState<string | null>(null);
   const [dropping, setDropping] = useState(false);
@@ -120,6 +121,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
       return;
     }
     draft.settle();
+    forgetNote();
     if (sent.value.trial) setSaid(what === 'send' ? 'This is a trial: in the real room it would now wait for a second look. Nothing was kept.' : 'This is a trial: in the real room visitors would see it now. Nothing was kept.');
     else location.assign(`/room/pages/${page.id}?done=${at ? 'planned' : what}`);
   };
@@ -279,7 +281,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
             may.edit
               ? (older, of) => {
                   putIn(older);
-                  setNote((old) => old || `Back to the version of ${of}`);
+                  if (note === '') setNote(`Back to the version of ${of}`);
                   setSaid(`This is the version of ${of} again, as your draft. Visitors see it when it is published.`);
                 }
               : undefined

@@ -4,6 +4,7 @@ import { emptyDocument, parseDocument, plainText, renderDocument, type Document 
 import type { Tool, WritingMode } from '@/core/inventory';
 import { CODE_VIEW } from '@/core/toolbar';
 import { Icon } from '../kit/Icon';
+import { useKept } from '../kit/useKept';
 import { extensionsFor } from './extensions';
 import { tidied, whatIsDropped } from './paste';
 import type { PictureChoice } from './PictureChooser';
@@ -64,6 +65,7 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
   const [said, setSaid] = useState('');
   const [finding, setFinding] = useState(false);
   const [full, setFull] = useState(false);
+  const [code, setCode, forgetCode] = useKept(`code ${previewHref} ${label}`);
   const pasted = useRef<string[]>([]);
   const byKey = useRef(false);
   const change = useRef(onChange);
@@ -128,6 +130,13 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
     const parsed = parseDocument(editor.getJSON());
     return parsed.ok ? renderDocument(parsed.document, { whole: true, pictureUrl: (id) => pictures.find((picture) => picture.id === id)?.url }) : '';
   };
+  // HTML that was changed and not used yet waits, whatever is looked at meanwhile.
+  const waits = code !== '' && code !== html();
+  const takeCode = (used: string) => {
+    editor.commands.setContent(tidied(used), { emitUpdate: true });
+    forgetCode();
+    setMode('visual');
+  };
   const show = async (next: WritingMode['id']) => {
     if (next === 'preview') await onPreview();
     setMode(next);
@@ -140,8 +149,8 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
           {modes.length > 1 && (
             <div role="group" aria-label="How the text is shown" className="ml-auto flex shrink-0 gap-1">
               {modes.map((m) => (
-                <button key={m.id} type="button" aria-pressed={mode === m.id} data-anchor={m.id === 'preview' ? 'pages.edit.preview' : undefined} onClick={() => void show(m.id)} className={`flex min-h-[36px] items-center gap-1.5 rounded-s px-2 text-sm font-semibold hover:bg-pine-soft ${mode === m.id ? 'bg-sheet text-pine shadow-[inset_0_0_0_1px_var(--color-line-2)]' : 'text-ink-2'}`}>
-                  <Icon name={m.id === 'visual' ? 'draft' : m.id === 'preview' ? 'screen' : 'code'} size={16} /> <span className="max-md:sr-only">{m.name}</span>
+                <button key={m.id} type="button" aria-pressed={mode === m.id} title={`${m.name}: ${m.description}`} data-anchor={m.id === 'preview' ? 'pages.edit.preview' : undefined} onClick={() => void show(m.id)} className={`flex min-h-[36px] items-center gap-1.5 rounded-s px-2 text-sm font-semibold hover:bg-pine-soft ${mode === m.id ? 'bg-sheet text-pine shadow-[inset_0_0_0_1px_var(--color-line-2)]' : 'text-ink-2'}`}>
+                  <Icon name={m.id === 'visual' ? 'draft' : m.id === 'preview' ? 'screen' : 'code'} size={16} /> <span className="max-2xl:sr-only">{m.name}</span>
                 </button>
               ))}
             </div>
@@ -152,6 +161,14 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
       <p role="status" className={said ? 'note mb-3' : 'sr-only'}>
         {said}
       </p>
+      {waits && mode !== 'code' && (
+        <div className="note mb-3 flex flex-wrap items-center gap-2">
+          <span className="min-w-[12rem] flex-1">You changed the text under “Code” and have not used it yet.</span>
+          <button type="button" className="btn btn-small" onClick={() => takeCode(code)}>Use it</button>
+          <button type="button" className="btn btn-small" onClick={() => setMode('code')}>Go on with it</button>
+          <button type="button" className="btn btn-quiet btn-small" onClick={forgetCode}>Forget it</button>
+        </div>
+      )}
       <div className={mode === 'visual' ? (readOnly ? '' : 'rounded-[10px] border border-line-2 bg-sheet px-4 pt-3 pb-1 focus-within:border-pine') : 'hidden'} data-anchor="pages.edit.body">
         <EditorContent editor={editor} />
         {!readOnly && counts && <p className="hint mt-1 border-t border-line pt-1">{counts}</p>}
@@ -159,11 +176,9 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
       {mode === 'preview' && <PreviewFrame src={previewHref} />}
       {mode === 'code' && (
         <Suspense fallback={<WritingSkeleton />}><CodeView
-          html={html()}
-          onUse={(code) => {
-            editor.commands.setContent(tidied(code), { emitUpdate: true });
-            setMode('visual');
-          }}
+          code={code || html()}
+          onCode={setCode}
+          onUse={takeCode}
         /></Suspense>
       )}
     </div>

@@ -37,7 +37,10 @@ export function Changes({ changes, full = false, onRemark }: { changes: FieldCha
                         {piece.text}
                       </del>
                     ) : (
-                      <span key={k}>{piece.text}</span>
+                      <span key={k} className={piece.look ? 'underline decoration-dotted decoration-2 underline-offset-3' : ''}>
+                        {piece.text}
+                        {piece.look && <span className="ml-1 inline-block text-sm text-ink-2 no-underline">({piece.look})</span>}
+                      </span>
                     ),
                   )}
                   {line.pieces.every((piece) => piece.text === '') && <span className="text-ink-2">(an empty line)</span>}

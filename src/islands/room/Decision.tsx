@@ -1,5 +1,6 @@
 import { useRef, useState } from 'react';
 import { Labelled, ProblemNote, Said, Safe } from '../kit/parts';
+import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
 /** Publishes what was sent, or sends it back with a word. */
@@ -13,7 +14,7 @@ export function Decision(props: { review: number; writer: string; timeZone: stri
 
 function DecisionCard({ review, writer, timeZone }: { review: number; writer: string; timeZone: string }) {
   const { act, busy, problem, faultOf } = useSend();
-  const [word, setWord] = useState('');
+  const [word, setWord, forget] = useKept(`decision ${review}`);
   const [fault, setFault] = useState<string>();
   const [at, setAt] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
@@ -28,8 +29,9 @@ function DecisionCard({ review, writer, timeZone }: { review: number; writer: st
     }
     const sent = await act('POST', `/api/review/${review}/decide`, { outcome, word, ...(outcome === 'published' && at && { at }) });
     if (!sent?.ok) return;
+    forget();
     if (sent.value.trial) setSaid('This is a trial: in the real room it would be decided now. Nothing was kept.');
-    else location.assign(`/room/review?done=${outcome === 'published' && at ? 'planned' : outcome}`);
+    else location.assign(`/room/review?done=${outcome === 'published' && at ? 'planned' : outcome === 'sent-back' && word.trim() === '' ? 'remarked' : outcome}`);
   };
   return (
     <div className="card grid gap-3">

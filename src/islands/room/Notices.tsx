@@ -2,6 +2,7 @@ import { zoneCity } from '@/core/words';
 import { useRef, useState } from 'react';
 import { Icon } from '../kit/Icon';
 import { Confirm, Empty, Labelled, ProblemNote, Said, Safe } from '../kit/parts';
+import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
 export interface NoticeRow {
@@ -21,7 +22,8 @@ const TRIAL = 'This is a trial: in the real room it would be done now. Nothing w
 
 function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { places: NoticePlace[]; suggestedEnd: string; timeZone: string; onDone: (trial: boolean) => void; onClose: () => void }) {
   const { act, busy, problem, faultOf } = useSend();
-  const [text, setText] = useState('');
+  // A notice half written is still there when one comes back to it.
+  const [text, setText, forget] = useKept('notice');
   const [kind, setKind] = useState<'information' | 'warning'>('warning');
   const [place, setPlace] = useState(places[0]?.id ?? '');
   const [ends, setEnds] = useState(true);
@@ -35,7 +37,9 @@ function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { place
       return;
     }
     const sent = await act('POST', '/api/notices', { text, kind, page: place, ...(ends && until && { until }) });
-    if (sent?.ok) onDone(sent.value.trial === true);
+    if (!sent?.ok) return;
+    forget();
+    onDone(sent.value.trial === true);
   };
   return (
     <form

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Empty, Labelled, ProblemNote, Said, Safe } from '../kit/parts';
+import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
 export interface PictureRow { id: string; name: string; description: string; url: string; usedOn: { id: string; title: string }[] }
@@ -7,10 +8,12 @@ const MOST = 250;
 
 function Describe({ picture, onDone, onClose }: { picture: PictureRow; onDone: (description: string, trial: boolean) => void; onClose: () => void }) {
   const { act, busy, problem, faultOf } = useSend();
-  const [text, setText] = useState(picture.description);
+  const [text, setText, forget] = useKept(`picture ${picture.id}`, picture.description);
   const keep = async () => {
     const sent = await act('POST', `/api/pictures/${picture.id}/describe`, { description: text });
-    if (sent?.ok) onDone(text.trim(), sent.value.trial === true);
+    if (!sent?.ok) return;
+    forget();
+    onDone(text.trim(), sent.value.trial === true);
   };
   return (
     <form

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { sayTime } from '@/core/words';
 import { ProblemNote } from '../kit/parts';
+import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
 export interface RemarkRow { id: number; answers: number | null; field: string; quote: string; text: string; by: string; byId: string; at: string; settled: string | null }
@@ -8,11 +9,13 @@ export interface RemarkRow { id: number; answers: number | null; field: string; 
 /** Remarks with their answers; each can be answered, settled and opened again. */
 export function RemarkThreads({ review, remarks, onChange, timeZone, now }: { review: number; remarks: RemarkRow[]; onChange: (remarks: RemarkRow[]) => void; timeZone: string; now: string }) {
   const { act, busy, problem } = useSend();
-  const [answering, setAnswering] = useState<{ to: number; text: string } | null>(null);
+  const [answering, setAnswering] = useState<number | null>(null);
+  const [answer, setAnswer, forget] = useKept(`answer ${review} ${answering ?? ''}`);
   const run = async (body: object) => {
     const sent = await act<{ remarks: RemarkRow[] }>('POST', `/api/review/${review}/remarks`, body);
     if (!sent?.ok) return;
     onChange(sent.value.remarks);
+    if (answering !== null) forget();
     setAnswering(null);
   };
   const when = (at: string) => sayTime(new Date(at), timeZone, new Date(now));
@@ -35,17 +38,17 @@ export function RemarkThreads({ review, remarks, onChange, timeZone, now }: { re
                 <p className="clip text-sm text-ink-2">{answer.by}, {when(answer.at)}</p>
               </div>
             ))}
-            {answering?.to === remark.id ? (
+            {answering === remark.id ? (
               <form
                 className="mt-2 grid gap-2"
                 onSubmit={(event) => {
                   event.preventDefault();
-                  if (answering.text.trim()) void run({ field: remark.field, quote: '', text: answering.text, answers: remark.id });
+                  if (answer.trim()) void run({ field: remark.field, quote: '', text: answer, answers: remark.id });
                 }}
               >
-                <textarea aria-label="Your answer" autoFocus rows={2} maxLength={1000} dir="auto" className="field" value={answering.text} onChange={(event) => setAnswering({ to: remark.id, text: event.target.value })} />
+                <textarea aria-label="Your answer" autoFocus rows={2} maxLength={1000} dir="auto" className="field" value={answer} onChange={(event) => setAnswer(event.target.value)} />
                 <div className="flex gap-2">
-                  <button type="submit" className="btn btn-main btn-small" disabled={busy || answering.text.trim() === ''}>
+                  <button type="submit" className="btn btn-main btn-small" disabled={busy || answer.trim() === ''}>
                     Answer
                   </button>
                   <button type="button" className="btn btn-quiet btn-small" onClick={() => setAnswering(null)}>
@@ -55,7 +58,7 @@ export function RemarkThreads({ review, remarks, onChange, timeZone, now }: { re
               </form>
             ) : (
               <p className="mt-1 flex flex-wrap gap-x-4">
-                <button type="button" className="link min-h-[24px] text-sm" onClick={() => setAnswering({ to: remark.id, text: '' })}>
+                <button type="button" className="link min-h-[24px] text-sm" onClick={() => setAnswering(remark.id)}>
                   Answer<span className="sr-only">: {remark.text}</span>
                 </button>
                 <button type="button" className="link min-h-[24px] text-sm" disabled={busy} onClick={() => void run({ settle: remark.id, settled: remark.settled === null })}>

@@ -1,6 +1,7 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import type { FieldChange } from '@/core/content';
-import { ProblemNote, Safe } from '../kit/parts';
+import { Dialog, ProblemNote, Safe } from '../kit/parts';
+import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 import { Changes } from './Changes';
 import { RemarkThreads, type RemarkRow } from './Remarks';
@@ -19,17 +20,17 @@ export function ReviewLook(props: { review: number; changes: FieldChange[]; rema
 function Look({ review, changes, remarks: initial, timeZone, now }: { review: number; changes: FieldChange[]; remarks: RemarkRow[]; timeZone: string; now: string }) {
   const [remarks, setRemarks] = useState(initial);
   const [full, setFull] = useState(false);
-  const [making, setMaking] = useState<{ field: string; quote: string; text: string } | null>(null);
-  const form = useRef<HTMLTextAreaElement>(null);
+  const [making, setMaking] = useState<{ field: string; quote: string } | null>(null);
+  const [text, setText, forget] = useKept(`remark ${review} ${making?.field ?? ''} ${making?.quote ?? ''}`);
   const { act, busy, problem } = useSend();
   const begin = (field: string, quote: string) => {
-    setMaking({ field, quote: quote.slice(0, QUOTE), text: '' });
-    requestAnimationFrame(() => form.current?.focus());
+    setMaking({ field, quote: quote.slice(0, QUOTE) });
   };
   const make = async () => {
     if (!making) return;
-    const sent = await act<{ remarks: RemarkRow[] }>('POST', `/api/review/${review}/remarks`, { ...making, answers: null });
+    const sent = await act<{ remarks: RemarkRow[] }>('POST', `/api/review/${review}/remarks`, { ...making, text, answers: null });
     if (!sent?.ok) return;
+    forget();
     setRemarks(sent.value.remarks);
     setMaking(null);
   };
@@ -43,22 +44,25 @@ function Look({ review, changes, remarks: initial, timeZone, now }: { review: nu
       </div>
       <section aria-label="Remarks" data-anchor="review.look.remarks" className="card">
         <h2 className="mb-2 text-base">Remarks</h2>
-        {making && (
+        <RemarkThreads review={review} remarks={remarks} onChange={setRemarks} timeZone={timeZone} now={now} />
+      </section>
+      {making && (
+        <Dialog open onClose={() => setMaking(null)} title="A remark on this line">
           <form
-            className="note mb-4 grid gap-2"
+            className="grid gap-3"
             onSubmit={(event) => {
               event.preventDefault();
-              if (making.text.trim()) void make();
+              if (text.trim()) void make();
             }}
           >
             <ProblemNote problem={problem} />
             {making.quote && <blockquote className="clip text-sm">“{making.quote}”</blockquote>}
             <label className="grid gap-1">
               <span className="label mb-0">Your remark</span>
-              <textarea ref={form} rows={2} maxLength={1000} dir="auto" className="field" value={making.text} onChange={(event) => setMaking({ ...making, text: event.target.value })} />
+              <textarea rows={3} maxLength={1000} dir="auto" className="field" value={text} onChange={(event) => setText(event.target.value)} />
             </label>
             <div className="flex gap-2">
-              <button type="submit" className="btn btn-main btn-small" disabled={busy || making.text.trim() === ''}>
+              <button type="submit" className="btn btn-main btn-small" disabled={busy || text.trim() === ''}>
                 Make the remark
               </button>
               <button type="button" className="btn btn-quiet btn-small" onClick={() => setMaking(null)}>
@@ -66,9 +70,8 @@ function Look({ review, changes, remarks: initial, timeZone, now }: { review: nu
               </button>
             </div>
           </form>
-        )}
-        <RemarkThreads review={review} remarks={remarks} onChange={setRemarks} timeZone={timeZone} now={now} />
-      </section>
+        </Dialog>
+      )}
     </div>
   );
 }
