@@ -38,7 +38,7 @@ export const notices: Section = {
         { control: 'notices.form.text', await: 'type', title: 'Write what visitors need', text: 'What, where, until when: “The 07:40 to Skell Island runs 20 minutes late.” Keep it to one or two sentences; people read it standing.' },
         { control: 'notices.form.place', await: 'see', title: 'Choose where it shows', text: 'A notice shows on the page you choose and on all pages below it.' },
         { control: 'notices.form.until', await: 'see', title: 'Give it an end', text: 'A notice that stays after its time makes visitors doubt the next one. It comes down by itself at this time.' },
-        { control: 'notices.form.send', await: 'press', title: 'Put it on the website', text: 'Visitors see it at once. A mistake? End it and post it again.' },
+        { control: 'notices.form.send', await: 'press', until: 'notice.posted', title: 'Put it on the website', text: 'Visitors see it at once. A mistake? End it and post it again.' },
       ],
     },
     {
@@ -51,7 +51,7 @@ export const notices: Section = {
       screen: 'notices.list',
       moves: [
         { control: 'notices.list.now', await: 'see', title: 'Find it under Showing now', text: 'These notices are what visitors read at this moment.' },
-        { control: 'notices.list.end', await: 'press', title: 'Press End now', text: 'It leaves the website at once and stays in the list of ended notices, so that you can see later what was said.' },
+        { control: 'notices.list.end', await: 'press', until: 'notice.ended', title: 'Press End now', text: 'It leaves the website at once and stays in the list of ended notices, so that you can see later what was said.' },
       ],
     },
   ],

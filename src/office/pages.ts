@@ -99,7 +99,7 @@ export const pages: Section = {
       thing: 'newPage',
       screen: 'pages.tree',
       moves: [
-        { control: 'pages.tree.make', await: 'press', title: 'Press New page', text: 'Say what it is called, where it lies and which layout it has. For many at once paste a list, one title a line, those below further in.' },
+        { control: 'pages.tree.make', await: 'press', until: 'page.made', title: 'Press New page', text: 'Say what it is called, where it lies and which layout it has. For many at once paste a list, one title a line, those below further in.' },
         { control: 'pages.tree.tree', await: 'see', title: 'It stands in the tree as a draft', text: 'Only people of the back office see it now. Open it to write; publish it, or send it for a second look, when it is ready.' },
       ],
     },
@@ -111,7 +111,7 @@ export const pages: Section = {
       needs: ['page.view', 'page.arrange'],
       thing: 'movedPage',
       screen: 'pages.tree',
-      moves: [{ control: 'pages.tree.tree', await: 'see', title: 'Drag it, or press Move', text: 'Take a page by its handle and drop it where it belongs, or choose “Move” behind its three dots. Before anything happens you are told which addresses change, and it can be undone.' }],
+      moves: [{ control: 'pages.tree.tree', await: 'see', until: 'page.moved', title: 'Drag it, or press Move', text: 'Take a page by its handle and drop it where it belongs, or choose “Move” behind its three dots. Before anything happens you are told which addresses change, and it can be undone.' }],
     },
     {
       id: 'pages.retire',
@@ -122,7 +122,7 @@ export const pages: Section = {
       thing: 'retiredPage',
       screen: 'pages.tree',
       moves: [
-        { control: 'pages.tree.tree', await: 'see', title: 'Choose it behind the three dots', text: '“Take down” keeps the page in the back office; “Delete” takes it out of the tree. You are told first what goes with it and whose links will break.' },
+        { control: 'pages.tree.tree', await: 'see', until: 'page.retired', title: 'Choose it behind the three dots', text: '“Take down” keeps the page in the back office; “Delete” takes it out of the tree. You are told first what goes with it and whose links will break.' },
         { control: 'pages.tree.deleted', await: 'see', title: 'Nothing is destroyed', text: 'Whatever was deleted is listed behind this door, and comes back with all that lay below it.' },
       ],
     },
@@ -139,7 +139,7 @@ export const pages: Section = {
         { control: 'pages.edit.body', await: 'type', title: 'Write where the words are', text: 'Put the cursor where the mistake is and type. Every few seconds your draft is kept; visitors see nothing of it yet.' },
         { control: 'pages.edit.state', await: 'see', title: 'What visitors see is always told', text: 'This says whether your draft is kept, and from which day the version is that visitors read.' },
         { control: 'pages.edit.note', await: 'type', title: 'Say what you changed', text: 'One sentence for the person who gives the second look, so that they need not search.' },
-        { control: 'pages.edit.send', await: 'press', title: 'Send it for a second look', text: 'Somebody else reads it and publishes it, or sends it back with a word. Until then the website stays as it is.' },
+        { control: 'pages.edit.send', await: 'press', until: 'page.sent', title: 'Send it for a second look', text: 'Somebody else reads it and publishes it, or sends it back with a word. Until then the website stays as it is.' },
       ],
     },
     {
@@ -152,8 +152,8 @@ export const pages: Section = {
       screen: 'pages.tree',
       moves: [
         { control: 'pages.tree.tree', await: 'press', title: 'Open the page', text: 'Press the title of the page whose picture you want to swap.' },
-        { control: 'pages.edit.banner', await: 'press', title: 'Choose another picture', text: 'Press “Choose another”. Every picture has a description, which people who cannot see it hear.' },
-        { control: 'pages.edit.send', await: 'press', title: 'Send it for a second look', text: 'The old picture stays on the website until somebody else has looked and published.' },
+        { control: 'pages.edit.banner', await: 'press', until: 'picture.chosen', title: 'Choose another picture', text: 'Press “Choose another”. Every picture has a description, which people who cannot see it hear.' },
+        { control: 'pages.edit.send', await: 'press', until: 'page.sent', title: 'Send it for a second look', text: 'The old picture stays on the website until somebody else has looked and published.' },
       ],
     },
     {
@@ -168,7 +168,7 @@ export const pages: Section = {
       moves: [
         { control: 'pages.tree.tree', await: 'press', title: 'Open the page', text: 'Press the title of the page the link stands on.' },
         { control: 'pages.edit.body', await: 'press', title: 'Choose the words', text: 'Mark the words that shall lead somewhere. Good links say where they lead: “timetable”, not “click here”.' },
-        { control: 'pages.edit.tool.link', await: 'press', title: 'Press Link', text: 'Choose a page of the site, or type a web address, a mail address or a phone number.' },
+        { control: 'pages.edit.tool.link', await: 'press', until: 'link.made', title: 'Press Link', text: 'Choose a page of the site, or type a web address, a mail address or a phone number.' },
       ],
     },
     {
@@ -182,7 +182,7 @@ export const pages: Section = {
       moves: [
         { control: 'pages.tree.tree', await: 'press', title: 'Open the page', text: 'Press the title of the page you want to publish.' },
         { control: 'pages.edit.preview', await: 'see', title: 'Look before you publish', text: 'The preview shows the page with your draft in it. Nobody else will look before visitors do.' },
-        { control: 'pages.edit.publish', await: 'press', title: 'Publish now', text: 'Visitors see your draft at once. The version before is kept under “Earlier versions”.' },
+        { control: 'pages.edit.publish', await: 'press', until: 'page.published', title: 'Publish now', text: 'Visitors see your draft at once. The version before is kept under “Earlier versions”.' },
       ],
     },
   ],

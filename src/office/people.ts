@@ -31,7 +31,7 @@ export const people: Section = {
       said: ['new colleague', 'account', 'add user', 'new starter', 'seasonal', 'invite', 'access'],
       needs: ['person.view', 'person.manage'],
       screen: 'people.list',
-      moves: [{ control: 'people.list.invite', await: 'press', title: 'Invite somebody', text: 'Say who it is, which role they need, on which part of the site, and until when. You get a link to hand to them; nobody else learns their password.' }],
+      moves: [{ control: 'people.list.invite', await: 'press', until: 'person.invited', title: 'Invite somebody', text: 'Say who it is, which role they need, on which part of the site, and until when. You get a link to hand to them; nobody else learns their password.' }],
     },
     {
       id: 'people.see',

@@ -30,7 +30,7 @@ export const pictures: Section = {
       moves: [
         { control: 'pictures.list.describe', await: 'press', title: 'Choose a picture', text: 'Press “Describe” under the picture you want to describe.' },
         { control: 'pictures.form.text', await: 'type', title: 'Say what it shows', text: 'One sentence, as you would tell it on the phone: “A small ferry leaves a stone pier at dawn.” No “picture of”: that is said already.' },
-        { control: 'pictures.form.keep', await: 'press', title: 'Keep it', text: 'The description is used on every page that shows the picture, at once.' },
+        { control: 'pictures.form.keep', await: 'press', until: 'picture.described', title: 'Keep it', text: 'The description is used on every page that shows the picture, at once.' },
       ],
     },
   ],

@@ -40,7 +40,7 @@ export const review: Section = {
         { control: 'review.look.changes', await: 'see', title: 'Read only what changed', text: 'Added words are underlined and marked with a plus, removed words are struck through and marked with a minus. Everything else is as visitors know it.' },
         { control: 'review.look.remarks', await: 'see', title: 'Remark on single places', text: 'Press “Remark” beside a line to say what should be different in that place. The writer sees it beside the text, answers it or settles it.' },
         { control: 'review.look.word', await: 'see', title: 'Leave a word', text: 'Needed when you send it back: say what should be different, so that the writer need not guess.' },
-        { control: 'review.look.publish', await: 'see', title: 'Publish it, or send it back', text: '“Publish it” puts it on the website at once. “Send it back” changes nothing on the website.' },
+        { control: 'review.look.publish', await: 'see', until: 'review.decided', title: 'Publish it, or send it back', text: '“Publish it” puts it on the website at once. “Send it back” changes nothing on the website.' },
       ],
     },
   ],

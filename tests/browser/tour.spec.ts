@@ -36,7 +36,7 @@ test('“late boat” finds the task; the tour waits at the real controls, over 
   await card(ines).getByRole('button', { name: 'Next' }).click();
   await expect(card(ines)).toContainText('Stop 6 of 6');
   await loads(ines, () => ines.getByRole('button', { name: 'Put it on the website', exact: true }).click());
-  await expect(card(ines)).toContainText('That was the way');
+  await expect(card(ines)).toContainText('You have done it');
   await card(ines).getByRole('button', { name: 'Done' }).click();
   await expect(card(ines)).toHaveCount(0);
   await ines.goto('/room/tours');
@@ -105,4 +105,89 @@ test('what nobody can do here is not found, and said so', async ({ browser, app 
   await lotte.getByRole('option', { name: /^Pages/ }).click();
   await expect(lotte).toHaveURL(/\/room\/pages$/);
   await lotte.context().close();
+});
+
+/** Starts a tour from Tours and waits for its card. */
+async function start(page: Page, name: RegExp) {
+  await page.goto('/room/tours');
+  await page.getByRole('button', { name }).click();
+  await expect(card(page)).toContainText(/Stop \d+ of/);
+}
+const next = (page: Page) => card(page).getByRole('button', { name: 'Next' }).click();
+/** How a tour stands under Tours. */
+const standing = async (page: Page, name: string) => { await page.goto('/room/tours'); return page.getByRole('listitem').filter({ has: page.getByRole('heading', { name, exact: true }) }).locator('.pill').textContent(); };
+
+test('a tour ends by what was done: a refused form is no end, another notice than the first will do, and Next alone is only seen', async ({ browser, app }) => {
+  const ines = await signIn(browser, app, 'Ines');
+  await start(ines, /Post a sailing notice/);
+  await loads(ines, () => ines.getByRole('link', { name: 'Sailing notices' }).click());
+  await ines.getByRole('button', { name: 'Post a notice', exact: true }).click();
+  for (let i = 0; i < 3; i++) await next(ines);
+  await expect(card(ines)).toContainText('Waits until it is done');
+  await ines.getByRole('button', { name: 'Put it on the website', exact: true }).click();
+  await expect(ines.getByText('Write what visitors should read.')).toBeVisible();
+  await expect(card(ines)).toContainText('Stop 6 of 6');
+  await ines.getByLabel('What should visitors read?').fill('The tour of the tour runs late.');
+  await loads(ines, () => ines.getByRole('button', { name: 'Put it on the website', exact: true }).click());
+  await expect(card(ines)).toContainText('You have done it');
+  expect(await standing(ines, 'Post a sailing notice')).toContain('taken');
+
+  // The one posted last is not the first in the list; ending it is what the tour waits for.
+  await start(ines, /End a sailing notice/);
+  await loads(ines, () => ines.getByRole('link', { name: 'Sailing notices' }).click());
+  await next(ines);
+  const mine = ines.getByRole('listitem').filter({ hasText: 'The tour of the tour runs late.' });
+  await mine.getByRole('button', { name: /^End/ }).click();
+  await ines.getByRole('alertdialog').getByRole('button', { name: 'Cancel' }).click();
+  await expect(card(ines)).toContainText('Stop 3 of 3');
+  await mine.getByRole('button', { name: /^End/ }).click();
+  await loads(ines, () => ines.getByRole('alertdialog').getByRole('button', { name: /^End/ }).click());
+  await expect(card(ines)).toContainText('You have done it');
+  expect(await standing(ines, 'End a sailing notice')).toContain('taken');
+
+  // Pressing Next to the end shows the way; nothing was done.
+  await start(ines, /Change the words on a harbour page/);
+  await loads(ines, () => next(ines));
+  await expect(card(ines)).toContainText('Stop 2 of 6');
+  await next(ines);
+  // What lies on the page is shown when one is opened: on this very screen, so that nothing is loaded again and again.
+  await card(ines).getByRole('button', { name: 'Back to that stop' }).click();
+  await expect(card(ines)).toContainText('Stop 2 of 6');
+  await loads(ines, () => ines.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Skell Island' }).click());
+  for (let stop = 3; stop <= 6; stop++) {
+    await expect(card(ines)).toContainText(`Stop ${stop} of 6`);
+    await card(ines).getByRole('button', { name: /^(Next|Finish)$/ }).click();
+  }
+  await expect(card(ines)).toContainText('That is the way');
+  expect(await standing(ines, 'Change the words on a harbour page')).toContain('seen');
+  await ines.context().close();
+});
+
+test('opening a branch of the tree is not opening a page; another page than the first is followed to the second look', async ({ browser, app }) => {
+  const tomas = await signIn(browser, app, 'Tomas');
+  await start(tomas, /Change the words on a harbour page/);
+  await loads(tomas, () => tomas.getByRole('link', { name: 'Pages' }).click());
+  await expect(card(tomas)).toContainText('Stop 2 of 6');
+  await tomas.getByRole('navigation', { name: 'Your part of the site' }).getByRole('button', { name: /Skell Island/ }).first().click();
+  await expect(card(tomas)).toContainText('Stop 2 of 6');
+  await loads(tomas, () => tomas.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Port Ennis' }).click());
+  await expect(card(tomas)).toContainText('Stop 3 of 6');
+  await tomas.getByLabel('Summary').fill('The ticket office moved to the blue house.');
+  await tomas.getByRole('button', { name: /^Send/ }).click();
+  await expect(card(tomas)).toContainText('You have done it');
+  expect(await standing(tomas, 'Change the words on a harbour page')).toContain('taken');
+  await tomas.context().close();
+  // The second look waits for a decision, of whichever draft.
+  const priya = await signIn(browser, app, 'Priya');
+  await start(priya, /^Point the way.*second look/i);
+  await loads(priya, () => priya.getByRole('link', { name: 'Second look' }).first().click());
+  await loads(priya, () => priya.getByRole('link', { name: 'Port Ennis' }).click());
+  for (let i = 0; i < 3; i++) await next(priya);
+  await expect(card(priya)).toContainText('Waits until it is done');
+  await priya.getByRole('button', { name: 'Send it back' }).click();
+  await expect(priya.getByText(/Say what should be different/)).toBeVisible();
+  await expect(card(priya)).toContainText('Waits until it is done');
+  await loads(priya, () => priya.getByRole('button', { name: 'Publish it', exact: true }).click());
+  await expect(card(priya)).toContainText('You have done it');
+  await priya.context().close();
 });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { room } from '@/core/room';
 import type { Tour } from '@/core/tour';
-import { caughtUp, situationOf } from '@/islands/tour/model';
+import { afterHappening, caughtUp, isDoneByPress, isTaken, situationOf } from '@/islands/tour/model';
 import { demoPlan } from '@/demo/plan';
 import { inventory } from '@/office';
 import { person, PLACES } from '../core/plans';
@@ -38,11 +38,13 @@ describe('what the player shows for a stop', () => {
   });
 
   it('leads to another screen by its address', () => {
-    expect(situationOf(words, index('pages.tree.tree'), 'today', false, false)).toEqual({ status: 'elsewhere', path: '/room/pages', first: null });
+    expect(situationOf(words, index('pages.tree.tree'), 'today', false, false)).toEqual({ status: 'elsewhere', path: '/room/pages', first: null, back: null });
   });
 
   it('leads to the last screen that has an address, where a screen is only reached from another', () => {
-    expect(situationOf(words, index('pages.edit.send'), 'today', false, false)).toEqual({ status: 'elsewhere', path: '/room/pages', first: 'Open the page' });
+    expect(situationOf(words, index('pages.edit.send'), 'today', false, false)).toEqual({ status: 'elsewhere', path: '/room/pages', first: 'Open the page', back: null });
+    // On that screen already, what is wanted is opened there.
+    expect(situationOf(words, index('pages.edit.send'), 'pages.tree', false, false)).toEqual({ status: 'elsewhere', path: '/room/pages', first: 'Open the page', back: index('pages.tree.tree') });
   });
 
   it('looks for doors on every screen', () => {
@@ -70,5 +72,31 @@ describe('a screen just reached', () => {
     expect(caughtUp(words, tree, 'pages.tree')).toBe(tree);
     expect(caughtUp(words, tree + 1, 'pages.edit')).toBe(tree + 1);
     expect(caughtUp(words, words.stops.length, 'pages.edit')).toBe(words.stops.length);
+  });
+});
+
+describe('what moves a tour on', () => {
+  const at = (of: Tour, control: string) => of.stops.findIndex((stop) => stop.control === control);
+  const [post, words] = [tour('notices.post'), tour('pages.words')];
+  it('is a press only where a press is all: not where it leads to another screen, nor where it may be refused', () => {
+    expect(isDoneByPress(post, at(post, 'notices.list.post'))).toBe(true);
+    expect(isDoneByPress(post, at(post, 'notices.form.send'))).toBe(false);
+    expect(isDoneByPress(words, 0)).toBe(false);
+    expect(isDoneByPress(words, at(words, 'pages.tree.tree'))).toBe(false);
+    expect(isDoneByPress(words, at(words, 'pages.edit.send'))).toBe(false);
+  });
+  it('is what has happened, also before its stop is shown; what no stop waits for moves nothing', () => {
+    expect(afterHappening(post, 2, 'notice.posted')).toBe(post.stops.length);
+    expect(afterHappening(post, post.stops.length - 1, 'notice.posted')).toBe(post.stops.length);
+    expect(afterHappening(post, 2, 'page.sent')).toBeUndefined();
+    expect(afterHappening(words, 0, 'page.published')).toBeUndefined();
+  });
+  it('is taken when all has happened that it waits for; one that waits for nothing by looking', () => {
+    expect(isTaken(post, [])).toBe(false);
+    expect(isTaken(post, ['notice.posted'])).toBe(true);
+    expect(isTaken(tour('pages.find'), [])).toBe(true);
+  });
+  it('every task that changes something waits for its result', () => {
+    for (const section of inventory.sections) for (const task of section.tasks.filter((one) => one.needs.some((need) => !need.endsWith('.view')))) expect(task.moves.some((move) => move.until !== undefined), task.id).toBe(true);
   });
 });

@@ -129,11 +129,16 @@ describe('stepping in', () => {
   });
   it('a tour once taken to its end stays taken, also when it is begun again', async () => {
     const oskar = await signInAs('Oskar');
-    const keep = (stop: number, done: boolean) => call(tourProgress, 'PUT', '/x', { ...oskar, params: { task: 'notices.post' }, body: { stop, done } });
+    const keep = (stop: number, done: boolean, seen = done) => call(tourProgress, 'PUT', '/x', { ...oskar, params: { task: 'notices.post' }, body: { stop, done, seen } });
     for (const [stop, done, is] of [[1, false, false], [5, true, true], [0, false, true]] as const) {
       expect((await keep(stop, done)).status).toBe(200);
-      expect((await findProgress(db, await accessOf('Oskar')))['notices.post']).toEqual({ stop, done: is });
+      expect((await findProgress(db, await accessOf('Oskar')))['notices.post']).toEqual({ stop, done: is, seen: is });
     }
+    // Looked at to its end by pressing Next: seen, not taken.
+    const other = (stop: number, seen: boolean) => call(tourProgress, 'PUT', '/x', { ...oskar, params: { task: 'notices.end' }, body: { stop, done: false, seen } });
+    await other(2, true);
+    await other(0, false);
+    expect((await findProgress(db, await accessOf('Oskar')))['notices.end']).toEqual({ stop: 0, done: false, seen: true });
   });
   it('works for a role nobody holds yet, and refuses a person who does not hold it', async () => {
     const maud = await signInAs('Maud');

@@ -79,11 +79,16 @@ export interface Widget {
   needs: PermissionId;
 }
 
+/** Things somebody does that a tour can wait for. */
+export type Happening = 'notice.posted' | 'notice.ended' | 'page.made' | 'page.moved' | 'page.retired' | 'page.sent' | 'page.published' | 'picture.chosen' | 'picture.described' | 'link.made' | 'review.decided' | 'person.invited';
+
 /** One move of a task, and so one stop of its tour. */
 export interface Move {
   control: string;
   /** `press` and `type` wait for the action; `see` only shows. */
   await: 'press' | 'type' | 'see';
+  /** What must have happened before the tour goes on: a press alone may have been refused. */
+  until?: Happening;
   title: string;
   text: string;
 }

@@ -1,4 +1,4 @@
-import { getEntry, type Inventory, type TaskTemplate } from '../inventory';
+import { getEntry, type Happening, type Inventory, type TaskTemplate } from '../inventory';
 import type { PlanRole } from '../plan';
 
 /** One step of a tour. */
@@ -13,6 +13,8 @@ export interface Stop {
   title: string;
   text: string;
   await: 'press' | 'type' | 'see';
+  /** What must have happened before it goes on; null where the press, the typing or a look is all. */
+  until: Happening | null;
   /** Shown only after something was done. */
   appears: string | null;
   /** Why the stop cannot be shown in this room; null when it can. */
@@ -71,10 +73,10 @@ export function tourOf(inventory: Inventory, room: TourRoom, words: PlanRole['to
   if (section?.face === 'door') {
     const door = room.doorName(section.id);
     if (room.doorShown(section.id))
-      add({ key: `door.${section.id}`, control: `door.${section.id}`, await: 'press', title: `This is the way to “${door}”`, text: `Open “${door}”. ${section.purpose}` }, door);
+      add({ key: `door.${section.id}`, control: `door.${section.id}`, await: 'press', until: null, title: `This is the way to “${door}”`, text: `Open “${door}”. ${section.purpose}` }, door);
     else
-      add({ key: 'frame.ask', control: 'frame.ask', await: 'see', title: `Ask for ${door}`, text: `“${door}” has no door of its own in your menu. Type its name into “Where do I…?” and choose it from the list.` });
+      add({ key: 'frame.ask', control: 'frame.ask', await: 'see', until: null, title: `Ask for ${door}`, text: `“${door}” has no door of its own in your menu. Type its name into “Where do I…?” and choose it from the list.` });
   }
-  for (const move of task.moves) add({ key: move.control, control: move.control, await: move.await, title: move.title, text: move.text });
+  for (const move of task.moves) add({ key: move.control, control: move.control, await: move.await, until: move.until ?? null, title: move.title, text: move.text });
   return { task: task.id, name, stops, minutes: tourMinutes(stops) };
 }

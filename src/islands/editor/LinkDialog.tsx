@@ -2,6 +2,7 @@ import type { Editor } from '@tiptap/core';
 import { useEffect, useState } from 'react';
 import { asHref, isHref } from '@/core/content';
 import { Icon } from '../kit/Icon';
+import { happened } from '../kit/happened';
 import { Dialog, Labelled } from '../kit/parts';
 import { send } from '../kit/send';
 import type { PictureChoice } from './PictureChooser';
@@ -23,6 +24,7 @@ export default function LinkDialog({ editor, pictures, onClose }: { editor: Edit
   const fault = href && !fits ? 'This is not an address a link can have.' : undefined;
   const set = () => {
     editor.chain().focus().extendMarkRange('link').setLink({ href: made }).run();
+    happened('link.made');
     onClose();
   };
   return (

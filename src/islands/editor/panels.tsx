@@ -1,4 +1,5 @@
 import { sayTime } from '@/core/words';
+import { happened } from '../kit/happened';
 import { Icon, type IconName } from '../kit/Icon';
 import { PictureChooser, type PictureChoice } from './PictureChooser';
 import type { DraftState } from './model';
@@ -29,7 +30,11 @@ export function BannerPanel({ name, value, pictures, readOnly, onChange }: { nam
   return (
     <section className="card" aria-label={name} data-anchor="pages.edit.banner">
       <h2 className="mb-2 text-base">{name}</h2>
-      <PictureChooser label={name} value={value} pictures={pictures} readOnly={readOnly} onChange={onChange} />
+      <PictureChooser label={name} value={value} pictures={pictures} readOnly={readOnly} onChange={(id) => {
+          onChange(id);
+          if (id !== null) happened('picture.chosen');
+        }}
+      />
     </section>
   );
 }

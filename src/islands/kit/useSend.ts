@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react';
+import { answered } from './happened';
 import { newKey, send, type ProblemDetails, type Sent } from './send';
 
 /** State of one action: nothing yet, under way, or refused with a problem. */
@@ -19,6 +20,7 @@ export function useSend() {
     const sent = await send<T>(method, path, body, key.current);
     busy.current = false;
     if (sent.ok || sent.problem.status !== 0) key.current = newKey();
+    if (sent.ok) answered(method, path);
     setState(sent.ok ? { status: 'idle' } : { status: 'problem', problem: sent.problem });
     return sent;
   }

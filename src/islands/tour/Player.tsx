@@ -10,7 +10,7 @@ const PAD = 5;
 
 /** Plays the tours of a room: points at the real control, waits for the action or shows the way. */
 export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
-  const { tour, stop, index, ended, control, situation, acted, next, back, leave } = usePlayer(tours, screen);
+  const { tour, stop, index, ended, control, situation, acted, taken, next, back, goTo, leave } = usePlayer(tours, screen);
   const card = useRef<HTMLDivElement>(null);
   const [ring, setRing] = useState<Box | null>(null);
   const [place, setPlace] = useState<{ left: number; top: number } | null>(null);
@@ -71,9 +71,9 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
         </div>
         {ended ? (
           <>
-            <h2 id={`${id}-title`}>That was the way</h2>
+            <h2 id={`${id}-title`}>{taken ? 'You have done it' : 'That is the way'}</h2>
             <p id={`${id}-text`} className="my-2">
-              You have seen where to “{tour.name.charAt(0).toLowerCase() + tour.name.slice(1)}”. The tour stays under Tours, should you need it again.
+              {taken ? `“${tour.name}”: this is how it goes, and you have done it once.` : `You have seen the way to “${tour.name.charAt(0).toLowerCase() + tour.name.slice(1)}”. It counts as taken once you have done it.`} The tour stays under Tours, should you need it again.
             </p>
           </>
         ) : (
@@ -86,7 +86,7 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
               {situation?.status === 'absent' && <>{situation.why} The tour goes on without it: press Next.</>}
             </div>
             <p role="status" className="text-sm font-semibold text-pine">
-              {situation?.status === 'pointing' && (acted ? 'Good. Press Next when you are done.' : stop?.await === 'press' && !door ? 'Waits until you press it.' : stop?.await === 'type' ? 'Waits until you type.' : '')}
+              {situation?.status === 'pointing' && (acted ? 'Good. Press Next when you are done.' : stop?.until ? 'Waits until it is done; Next shows the rest of the way.' : stop?.await === 'press' && !door ? 'Waits until you press it.' : stop?.await === 'type' ? 'Waits until you type.' : '')}
             </p>
           </>
         )}
@@ -113,7 +113,11 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
                   Back
                 </button>
               )}
-              {situation?.status === 'elsewhere' ? (
+              {situation?.status === 'elsewhere' && situation.back !== null ? (
+                <button type="button" className="btn btn-main" onClick={() => goTo(situation.back ?? 0)}>
+                  Back to that stop
+                </button>
+              ) : situation?.status === 'elsewhere' ? (
                 <a className="btn btn-main" href={situation.path}>
                   Take me there
                 </a>

@@ -1,14 +1,15 @@
+import type { Happening } from '@/core/inventory';
 import type { Stop, Tour } from '@/core/tour';
 
 /** Where somebody is in the tour they are taking: kept for the browser tab, so that it goes on over screens. */
-export interface Running { task: string; index: number }
+export interface Running { task: string; index: number; /** What has happened of what its stops wait for. */ did: readonly Happening[] }
 const KEY = 'safe-room-tour';
 const EVENT = 'safe-room-tour';
 
 export function findRunning(): Running | null {
   try {
     const value = JSON.parse(sessionStorage.getItem(KEY) ?? 'null') as Running | null;
-    return value && typeof value.task === 'string' && Number.isInteger(value.index) ? value : null;
+    return value && typeof value.task === 'string' && Number.isInteger(value.index) && Array.isArray(value.did) ? value : null;
   } catch {
     return null;
   }
@@ -21,7 +22,7 @@ export function keepRunning(running: Running | null): void {
 
 /** Starts a tour where the editor is, or takes it up again at a stop. */
 export function startTour(task: string, index = 0): void {
-  keepRunning({ task, index });
+  keepRunning({ task, index, did: [] });
   window.dispatchEvent(new Event(EVENT));
 }
 export function onTourStart(run: () => void): () => void {
@@ -32,7 +33,8 @@ export function onTourStart(run: () => void): () => void {
 /** What the player shows for a stop: the control, the way to it, or why it cannot be shown. */
 export type Situation =
   | { status: 'pointing' }
-  | { status: 'elsewhere'; path: string; first: string | null }
+  /** On another screen; or on this one, at an earlier stop that opens what is wanted. */
+  | { status: 'elsewhere'; path: string; first: string | null; back: number | null }
   | { status: 'waiting' }
   | { status: 'absent'; why: string };
 
@@ -47,9 +49,9 @@ export function situationOf(tour: Tour, index: number, screen: string, found: bo
   if (stop.stale) return { status: 'absent', why: stop.stale };
   const framed = stop.control.startsWith('door.') || stop.control.startsWith('frame.');
   if (!framed && stop.screen !== screen) {
-    if (stop.path) return { status: 'elsewhere', path: stop.path, first: null };
+    if (stop.path) return { status: 'elsewhere', path: stop.path, first: null, back: null };
     const before = tour.stops.slice(0, index).reverse().find((s) => s.path !== null && !s.control.startsWith('door.') && !s.control.startsWith('frame.'));
-    return { status: 'elsewhere', path: before?.path ?? '/room', first: before?.title ?? null };
+    return { status: 'elsewhere', path: before?.path ?? '/room', first: before?.title ?? null, back: before?.screen === screen ? tour.stops.indexOf(before) : null };
   }
   if (!waited) return { status: 'waiting' };
   return { status: 'absent', why: `“${stop.controlName}” is not on this screen now${stop.appears ? `; it is there ${stop.appears}` : ''}.` };
@@ -65,6 +67,22 @@ export function caughtUp(tour: Tour, index: number, screen: string): number {
   return left && tour.stops[index + 1]?.screen === screen ? index + 1 : index;
 }
 
+/** Whether a press is all a stop waits for: one that leads to another screen waits until that is reached, one with a result for the result. */
+export function isDoneByPress(tour: Tour, index: number): boolean {
+  const [stop, next] = [tour.stops[index], tour.stops[index + 1]];
+  return stop?.await === 'press' && stop.until === null && (next === undefined || next.screen === stop.screen || isFramed(next));
+}
+const isFramed = (stop: Stop) => stop.control.startsWith('door.') || stop.control.startsWith('frame.');
+
+/** Where a tour goes on when something has happened: behind the stop that waits for it, from the one shown on; undefined when none does. */
+export function afterHappening(tour: Tour, index: number, what: Happening): number | undefined {
+  const at = tour.stops.findIndex((stop, i) => i >= index && stop.until === what);
+  return at < 0 ? undefined : at + 1;
+}
+
+/** Whether all has happened that a tour waits for: it is then taken, else only seen. A tour that waits for nothing is taken by looking. */
+export const isTaken = (tour: Tour, did: readonly Happening[]): boolean => tour.stops.every((stop) => stop.until === null || did.includes(stop.until));
+
 /** The element a stop points at, when it is there and can be seen. */
 export function findControl(stop: Stop): HTMLElement | null {
   for (const element of document.querySelectorAll<HTMLElement>(`[data-anchor="${CSS.escape(stop.control)}"]`)) if (element.getClientRects().length > 0) return element;
@@ -73,8 +91,10 @@ export function findControl(stop: Stop): HTMLElement | null {
 
 const ACTIVE = 'a[href], button, input, textarea, select, [contenteditable="true"], [role="menuitem"], [role="option"]';
 
-/** Whether a press inside a control is the action its stop waits for: on the control itself, or on something in it that acts. */
-export const isAction = (control: HTMLElement, target: EventTarget | null): boolean =>
-  target instanceof Element && control.contains(target) && (control.matches(ACTIVE) || target.closest(ACTIVE) !== null);
+/** Whether a press is on the control a stop points at, or on another of its kind in a list: on it, or on something in it that acts. */
+export function isAction(stop: Stop, target: EventTarget | null): boolean {
+  const control = target instanceof Element ? target.closest(`[data-anchor="${CSS.escape(stop.control)}"]`) : null;
+  return control !== null && target instanceof Element && (control.matches(ACTIVE) || target.closest(ACTIVE) !== null);
+}
 
 export const firstActive = (control: HTMLElement): HTMLElement => (control.matches(ACTIVE) ? control : (control.querySelector<HTMLElement>(ACTIVE) ?? control));

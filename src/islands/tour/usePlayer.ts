@@ -1,13 +1,15 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Tour } from '@/core/tour';
 import { newKey } from '../kit/send';
-import { caughtUp, findControl, findRunning, isAction, keepRunning, onTourStart, situationOf, type Running, type Situation } from './model';
+import type { Happening } from '@/core/inventory';
+import { onHappened } from '../kit/happened';
+import { afterHappening, caughtUp, findControl, findRunning, isAction, isDoneByPress, isTaken, keepRunning, onTourStart, situationOf, type Running, type Situation } from './model';
 
 const WAIT_MS = 3000;
 
 /** Tells the server how far one is; sent also while the page is being left. */
-function remember(task: string, stop: number, done: boolean): void {
-  void fetch(`/api/tours/${task}`, { method: 'PUT', keepalive: true, headers: { 'content-type': 'application/json', 'idempotency-key': newKey() }, body: JSON.stringify({ stop, done }) }).catch(() => undefined);
+function remember(task: string, stop: number, end: 'taken' | 'seen' | null): void {
+  void fetch(`/api/tours/${task}`, { method: 'PUT', keepalive: true, headers: { 'content-type': 'application/json', 'idempotency-key': newKey() }, body: JSON.stringify({ stop, done: end === 'taken', seen: end !== null }) }).catch(() => undefined);
 }
 
 /** The state of the tour player: which stop, where its control is, and what moves it on. */
@@ -22,10 +24,12 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
   const ended = tour !== null && index >= tour.stops.length;
   const opener = useRef<HTMLElement | null>(null);
 
-  const go = useCallback((task: string, next: number, count: number) => {
-    keepRunning({ task, index: next });
-    remember(task, Math.min(next, count - 1), next >= count);
-    setRunning({ task, index: next });
+  const go = useCallback((tour: Tour, next: number, more?: Happening) => {
+    const did = [...(findRunning()?.did ?? []), ...(more ? [more] : [])];
+    const now: Running = { task: tour.task, index: next, did };
+    keepRunning(now);
+    remember(tour.task, Math.min(next, tour.stops.length - 1), next < tour.stops.length ? null : isTaken(tour, did) ? 'taken' : 'seen');
+    setRunning(now);
   }, []);
   const leave = useCallback(() => {
     keepRunning(null);
@@ -44,7 +48,7 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
     const at = tours.find((t) => t.task === found?.task);
     if (found && at) {
       const index = caughtUp(at, found.index, screen);
-      if (index !== found.index) go(at.task, index, at.stops.length);
+      if (index !== found.index) go(at, index);
     }
     return onTourStart(begin);
   }, [tours, screen, go]);
@@ -69,10 +73,10 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
   useEffect(() => {
     if (!tour || !stop || !control) return undefined;
     const pressed = (event: Event) => {
-      if (stop.await === 'press' && isAction(control, event.target)) go(tour.task, index + 1, tour.stops.length);
+      if (isDoneByPress(tour, index) && isAction(stop, event.target)) go(tour, index + 1);
     };
     const typed = (event: Event) => {
-      if (event.target instanceof Node && control.contains(event.target)) setActed(true);
+      if (event.target instanceof Element && event.target.closest(`[data-anchor="${CSS.escape(stop.control)}"]`)) setActed(true);
     };
     document.addEventListener('click', pressed, true);
     if (stop.await === 'type') document.addEventListener('input', typed, true);
@@ -82,13 +86,24 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
     };
   }, [tour, stop, control, index, go]);
 
+  // What is done counts, whichever stop is shown and whichever thing it was done to.
+  useEffect(() => {
+    if (!tour) return undefined;
+    return onHappened((what) => {
+      const next = afterHappening(tour, index, what);
+      if (next !== undefined) go(tour, next, what);
+    });
+  }, [tour, index, go]);
+
   const situation: Situation | null = tour && stop ? situationOf(tour, index, screen, control !== null, waited) : null;
   const next = () => {
     if (!tour) return;
     // A door only leads somewhere, so Next may open it; whatever changes something is left to the editor.
     if (control && stop?.control.startsWith('door.') && control instanceof HTMLAnchorElement && control.getAttribute('aria-current') !== 'page') control.click();
-    else go(tour.task, index + 1, tour.stops.length);
+    else go(tour, index + 1);
   };
-  const back = () => tour && index > 0 && go(tour.task, index - 1, tour.stops.length);
-  return { tour, stop, index, ended, control, situation, acted, next, back, leave };
+  const back = () => tour && index > 0 && go(tour, index - 1);
+  const goTo = (at: number) => tour && go(tour, at);
+  const taken = tour !== null && isTaken(tour, running?.did ?? []);
+  return { tour, stop, index, ended, control, situation, acted, taken, next, back, goTo, leave };
 }

@@ -323,7 +323,10 @@ export const progress = pgTable('progress', {
   task: text().notNull(),
   siteId: site(),
   stop: integer().notNull(),
+  /** Taken: what it shows was done. */
   doneAt: at(),
+  /** Looked at to its end. */
+  seenAt: at(),
   updatedAt: now(),
 }, (t) => [primaryKey({ columns: [t.personId, t.task] })]);
 

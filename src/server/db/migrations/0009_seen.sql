@@ -1,0 +1,1 @@
+ALTER TABLE "progress" ADD COLUMN "seen_at" timestamp with time zone;
