@@ -10,6 +10,7 @@ import { appUrl, CommandFault, isPortFree, isRunning, startCluster, stopCluster 
 import { decideFromFile } from './decide';
 import { exportPlan, importPlan } from './plan';
 import { runTests } from './test';
+import { answerWhere } from './where';
 
 const USAGE = `usage: ./safe-room COMMAND [options]
 
@@ -19,6 +20,7 @@ const USAGE = `usage: ./safe-room COMMAND [options]
   reset    delete all data (asks first)
   test     pass all tests
   decide   answer questions about access from a bundle, without database or server
+  where    answer “Where do I…?” from the demo’s plan, without database or server
   plan     export the plan, or import one: plan export, plan import FILE
 
   --port N       port of the web address (4400)
@@ -27,6 +29,7 @@ const USAGE = `usage: ./safe-room COMMAND [options]
   --origin URL   where people reach it when it stands behind a proxy: https://office.example.org
   --trust-proxies LIST  addresses or networks of proxies whose word on who asks is believed
   --bundle FILE  the bundle to decide by; questions come as JSON lines on standard input (decide)
+  --role ID      as somebody with this role would be answered; keyholder unless told (where)
   --as FORMAT    json, csv, bundle, schema or bundle-schema (plan export); json unless told
   --live         the plan in force, not the prepared one (plan export)
   --yes          do not ask (reset, plan import)`;
@@ -138,7 +141,7 @@ async function withDatabase(data: string, run: () => Promise<void>): Promise<voi
 try {
   const { values, positionals } = parseArgs({
     allowPositionals: true,
-    options: { port: { type: 'string', default: '4400' }, data: { type: 'string', default: '.data' }, 'no-demo': { type: 'boolean', default: false }, yes: { type: 'boolean', default: false }, bundle: { type: 'string' }, origin: { type: 'string' }, 'trust-proxies': { type: 'string' }, as: { type: 'string', default: 'json' }, live: { type: 'boolean', default: false }, help: { type: 'boolean', short: 'h', default: false } },
+    options: { port: { type: 'string', default: '4400' }, data: { type: 'string', default: '.data' }, 'no-demo': { type: 'boolean', default: false }, yes: { type: 'boolean', default: false }, bundle: { type: 'string' }, role: { type: 'string', default: 'keyholder' }, origin: { type: 'string' }, 'trust-proxies': { type: 'string' }, as: { type: 'string', default: 'json' }, live: { type: 'boolean', default: false }, help: { type: 'boolean', short: 'h', default: false } },
   });
   const port = Number(values.port);
   if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new CommandFault(`"${values.port}" is not a port; choose a number from 1 to 65535.`);
@@ -155,7 +158,8 @@ try {
   else if (command === 'decide') {
     if (!values.bundle) throw new CommandFault('Say which bundle: ./safe-room decide --bundle FILE');
     process.exitCode = decideFromFile(values.bundle);
-  } else if (command === 'plan' && rest[0] === 'export') await withDatabase(data, () => exportPlan(values.as, values.live));
+  } else if (command === 'where') answerWhere(values.role);
+  else if (command === 'plan' && rest[0] === 'export') await withDatabase(data, () => exportPlan(values.as, values.live));
   else if (command === 'plan' && rest[0] === 'import' && rest[1]) await withDatabase(data, () => importPlan(rest[1] ?? '', values.yes ? () => Promise.resolve(true) : ask));
   else if (command === 'test') process.exitCode = await runTests();
   else throw new CommandFault(`There is no command "${command}".\n\n${USAGE}`);

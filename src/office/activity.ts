@@ -20,7 +20,7 @@ export const activity: Section = {
       id: 'activity.see',
       name: 'Find out who changed something',
       purpose: 'See what happened to the website lately.',
-      said: ['log', 'history', 'who did', 'audit', 'changes', 'yesterday'],
+      said: ['who touched', 'what happened', 'who was it', 'log', 'history', 'who did', 'audit', 'changes', 'yesterday'],
       needs: ['activity.view'],
       screen: 'activity.list',
       moves: [{ control: 'activity.list.all', await: 'see', title: 'Newest first', text: 'Each line says who did what and when. The list only grows; nobody can take a line out.' }],

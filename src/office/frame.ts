@@ -17,7 +17,7 @@ export const frame: Section = {
   controls: [
     { id: 'frame.ask', name: 'Where do I…?', screen: 'today', description: 'Finds tasks and doors in plain words.' },
     { id: 'frame.website', name: 'See the website', screen: 'today', description: 'Shows the website as visitors see it.' },
-    { id: 'frame.tours', name: 'Tours', screen: 'today', description: 'All your tours, and which you have taken.' },
+    { id: 'frame.tours', name: 'Tours', screen: 'today', said: ['show me around', 'show me how', 'help'], description: 'All your tours, and which you have taken.' },
     { id: 'frame.person', name: 'You', screen: 'today', description: 'Who you are signed in as, and the way out.' },
     { id: 'today.tasks', name: 'Your tasks', screen: 'today', description: 'The jobs you are here for.' },
     { id: 'tours.list', name: 'Your tours', screen: 'tours', description: 'One tour for every task.' },

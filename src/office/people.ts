@@ -28,7 +28,7 @@ export const people: Section = {
       id: 'people.invite',
       name: 'Invite somebody to work on the website',
       purpose: 'Give a new colleague an account with just the role they need.',
-      said: ['new colleague', 'account', 'add user', 'new starter', 'seasonal', 'invite', 'access'],
+      said: ['give access', 'work here', 'volunteer', 'new employee', 'new colleague', 'account', 'add user', 'new starter', 'seasonal', 'invite', 'access'],
       needs: ['person.view', 'person.manage'],
       screen: 'people.list',
       moves: [{ control: 'people.list.invite', await: 'press', until: 'person.invited', title: 'Invite somebody', text: 'Say who it is, which role they need, on which part of the site, and until when. You get a link to hand to them; nobody else learns their password.' }],

@@ -94,6 +94,12 @@ export async function openPage(page: Page, title: string): Promise<void> {
 }
 export const writing = (page: Page) => page.getByRole('textbox', { name: 'Text', exact: true });
 
+/** Opens what does not fit in the one row of the toolbar. */
+export async function allTools(page: Page) {
+  const more = page.getByRole('toolbar', { name: 'Toolbar' }).getByRole('button', { name: 'More', exact: true });
+  if ((await more.count()) > 0 && (await more.getAttribute('aria-expanded')) === 'false') await more.click();
+}
+
 /** Waits until what was typed is kept on the server. */
 export const isKept = (page: Page) => expect(page.getByText('Draft kept')).toBeVisible();
 

@@ -94,15 +94,21 @@ test('a stop on a screen further on says how to get there; a control that is gon
   await ines.context().close();
 });
 
-test('what nobody can do here is not found, and said so', async ({ browser, app }) => {
+test('what is nowhere is said so; what one may not do is found, with whom to ask', async ({ browser, app }) => {
   const lotte = await signIn(browser, app, 'Lotte');
   const ask = lotte.getByRole('combobox', { name: 'Where do I…?' });
   await ask.fill('submarine');
-  await expect(lotte.getByText('Nothing of yours fits “submarine”.')).toBeVisible();
+  await expect(lotte.getByText('Nothing fits “submarine”.')).toBeVisible();
+  await ask.fill('invite a new colleague');
+  await lotte.getByRole('option', { name: /Invite somebody/ }).first().click();
+  await expect(lotte.getByText(/is not in your room\./)).toBeVisible();
+  await expect(lotte.getByText(/Ask Maud Ellery if you need it/)).toBeVisible();
+  await lotte.getByRole('button', { name: 'I see' }).click();
+  await expect(ask).toBeFocused();
   await ask.fill('pages');
   // Her door to the pages is put away: not in the menu, but found by asking.
   await expect(lotte.getByRole('navigation', { name: 'Menu' }).getByRole('link', { name: 'Pages' })).toHaveCount(0);
-  await lotte.getByRole('option', { name: /^Pages/ }).click();
+  await lotte.getByRole('option', { name: /^Pages/ }).first().click();
   await expect(lotte).toHaveURL(/\/room\/pages$/);
   await lotte.context().close();
 });

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, isKept, loads, openPage, signIn, test, writing } from './app';
+import { allTools, expect, isKept, loads, openPage, signIn, test, writing } from './app';
 
 const tool = (page: Page, name: string) => page.getByRole('toolbar', { name: 'Toolbar' }).getByRole('button', { name, exact: true });
 
@@ -8,6 +8,7 @@ test('a picture with its description and width, a highlight and an alert that en
   await openPage(juno, 'Jobs');
   const area = writing(juno);
   const dialog = juno.getByRole('dialog');
+  await allTools(juno);
   await area.getByText('Write to jobs@larkhaven.example.').click();
   await tool(juno, 'Highlight').click();
   await expect(area.locator('[data-style="highlight"]')).toContainText('Write to jobs@larkhaven.example.');
@@ -60,6 +61,7 @@ test('words are found and replaced, the text fills the window, its words are cou
   await expect(area).toBeFocused();
   await expect(juno.getByText(/^\d+ words, \d+ characters$/)).toBeVisible();
   const narrow = (await area.boundingBox())?.width ?? 0;
+  await allTools(juno);
   await tool(juno, 'Full screen').click();
   await expect(tool(juno, 'Full screen')).toHaveAttribute('aria-pressed', 'true');
   expect((await area.boundingBox())?.width).toBeGreaterThan(narrow + 100);

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, isKept, openPage, signIn, test, writing } from './app';
+import { allTools, expect, isKept, openPage, signIn, test, writing } from './app';
 
 const tool = (page: Page, name: string) => page.getByRole('toolbar', { name: 'Toolbar' }).getByRole('button', { name, exact: true });
 
@@ -20,6 +20,7 @@ async function newLine(page: Page) {
 test('every tool makes what it says, and visitors get just that', async ({ browser, app, page }) => {
   const juno = await signIn(browser, app, 'Juno');
   await openPage(juno, 'Contact');
+  await allTools(juno);
   await newLine(juno);
   await tool(juno, 'Heading').click();
   await expect(tool(juno, 'Heading')).toHaveAttribute('aria-pressed', 'true');
@@ -101,6 +102,7 @@ test('a link is made to a page of the site, refuses what leads nowhere, and is t
 test('a table is put in, grows, shrinks and goes, for who has the tool', async ({ browser, app }) => {
   const juno = await signIn(browser, app, 'Juno');
   await openPage(juno, 'Jobs');
+  await allTools(juno);
   await newLine(juno);
   await tool(juno, 'Table').click();
   const table = writing(juno).getByRole('table');

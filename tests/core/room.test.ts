@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { applyOperation, type Operation, type Plan } from '@/core/plan';
 import { askerFor, figures, lossBetween, room, shownDoors } from '@/core/room';
-import { makeFinder, mendMissing, missingInWords } from '@/core/task';
+import { makeFinder } from '@/core/ask';
+import { mendMissing, missingInWords } from '@/core/task';
 import { tourMinutes } from '@/core/tour';
 import { demoPlan } from '@/demo/plan';
 import { inventory } from '@/office';
@@ -127,7 +128,7 @@ describe('tours', () => {
 });
 
 describe('“Where do I…?”', () => {
-  const find = makeFinder(at(demo).tasks.map((t) => ({ id: t.task, name: t.name, purpose: t.purpose, said: t.said })));
+  const find = makeFinder(at(demo).tasks.map((t) => ({ id: t.task, kind: 'task' as const, may: true, name: t.name, purpose: t.purpose, said: t.said })));
   it.each([['late boat', 'notices.post'], ['the boat is late', 'notices.post'], ['typo', 'pages.words'], ['ticket office hours', 'pages.words'], ['photo', 'pages.banner'], ['cancled', 'notices.post'], ['sailing no', 'notices.post'], ['how do I take down a notice', 'notices.end']])('“%s” finds %s first', (asked, task) => {
     expect(find(asked)[0]?.id).toBe(task);
   });

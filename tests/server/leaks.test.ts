@@ -47,7 +47,7 @@ function known(access: Access): Set<string> {
 /** Every endpoint that can answer with what a page is called, asked in a way that changes nothing. The rest of them are named in `NOTHING_TO_TELL`. */
 const link = { content: { title: 'x', body: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: '/nowhere' } }] }] }] } } };
 const ASKED: [file: string, method: string, body: object][] = [
-  ['pages/list.ts', 'GET', {}], ['pages/tree.ts', 'GET', {}], ['pages/targets.ts', 'GET', {}],
+  ['ask.ts', 'GET', {}], ['pages/list.ts', 'GET', {}], ['pages/tree.ts', 'GET', {}], ['pages/targets.ts', 'GET', {}],
   ['pages/bulk.ts', 'POST', { bulk: { do: 'delete' }, dry: true }], ['pages/bulk.ts', 'POST', { bulk: { do: 'navigation', shown: true }, dry: true }],
   ['pages/[id]/content.ts', 'GET', {}], ['pages/[id]/address.ts', 'GET', {}], ['pages/[id]/versions/[revision].ts', 'GET', {}],
   ['pages/[id]/check.ts', 'POST', link], ['pages/[id]/retire.ts', 'POST', { do: 'look' }], ['pages/[id]/presence.ts', 'POST', { typing: false, leaving: true }],

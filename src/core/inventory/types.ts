@@ -38,6 +38,8 @@ export interface Control {
   name: string;
   screen: string;
   description: string;
+  /** Further words people use when they look for it. */
+  said?: readonly string[];
   /** Shown only to somebody who may do this. */
   needs?: PermissionId;
   /** Shown only when the toolbar has this tool. */

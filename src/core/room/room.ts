@@ -36,6 +36,8 @@ export interface Room {
   /** Widget ids, one list a column. */
   dashboard: string[][];
   tasks: RoomTask[];
+  /** Why a control is not in this room; null where it is. */
+  absent: (control: string) => string | null;
 }
 
 export interface RoomInput {
@@ -160,5 +162,5 @@ export function room(input: RoomInput): Room {
         start: inventory.screens.get(template.screen)?.path ?? '/room', verdict: judgeTask(template, facts), pages: () => placesFor(template, facts).map((place) => place.path.at(-1) ?? ''), tour: tourOf(inventory, tourRoom, role.tours, template, name),
       });
     }
-  return { person: { id: input.person.id, name: input.person.name }, roles: roles.map(({ id, name }) => ({ id, name })), doors, toolbar: { tools, modes: [...modes] }, dashboard: columns, tasks };
+  return { person: { id: input.person.id, name: input.person.name }, roles: roles.map(({ id, name }) => ({ id, name })), doors, toolbar: { tools, modes: [...modes] }, dashboard: columns, tasks, absent: tourRoom.absent };
 }

@@ -1,3 +1,2 @@
 export * from './verdict';
-export * from './find';
 export * from './needs';

@@ -82,7 +82,7 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
   const [open, setOpen] = useState(false);
   const groups = groupTools(tools).map((group) => ({ id: group.id, buttons: group.tools.flatMap(buttonsOf) }));
   const extra = inTable ? IN_TABLE.map(([label, run]) => button(label, false, () => run(editor), null, true)) : [];
-  const all = [...groups, ...(extra.length > 0 ? [{ id: 'in-table', buttons: extra }] : [])].flatMap((group, g) => group.buttons.map((one, i) => ({ one, first: g > 0 && i === 0 })));
+  const all = groups.flatMap((group, g) => group.buttons.map((one, i) => ({ one, first: g > 0 && i === 0 })));
   useLayoutEffect(() => {
     const element = row.current;
     if (!element) return undefined;
@@ -109,12 +109,10 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
     <>
       <RadixToolbar.Root
         aria-label="Toolbar"
-        className="relative min-w-0 flex-1"
+        className="min-w-0 flex-1"
         onKeyDown={(event) => {
           // Back into the text without leaving by Tab.
-          if (event.key !== 'Escape') return;
-          setOpen(false);
-          editor.commands.focus();
+          if (event.key === 'Escape') editor.commands.focus();
         }}
       >
         <div ref={row} className="flex min-w-0 items-center gap-x-0.5 overflow-hidden">
@@ -125,7 +123,8 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
             </RadixToolbar.Button>
           )}
         </div>
-        {open && more.length > 0 && <div role="group" aria-label="More tools" className="card absolute top-full right-0 z-20 mt-1.5 flex max-w-full flex-wrap gap-1 p-1.5 shadow-lg">{more.map(({ one }, i) => <div key={i}>{one}</div>)}</div>}
+        {extra.length > 0 && <div role="group" aria-label="Table" className="mt-1 flex flex-wrap gap-1 border-t border-line-2 pt-1">{extra}</div>}
+        {open && more.length > 0 && <div role="group" aria-label="More tools" className="mt-1 flex flex-wrap gap-x-0.5 gap-y-1 border-t border-line-2 pt-1">{more.map(({ one }, i) => <div key={i}>{one}</div>)}</div>}
       </RadixToolbar.Root>
       <Suspense fallback={null}>
       {asking === 'link' && <LinkDialog editor={editor} pictures={pictures} onClose={() => setAsking(null)} />}

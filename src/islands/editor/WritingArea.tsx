@@ -144,7 +144,7 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
   return (
     <div ref={area} className={full ? 'fixed inset-0 z-30 flex flex-col overflow-y-auto bg-sheet px-4 py-4 md:px-[12vw]' : `flex min-h-0 flex-col ${small ? 'small-area' : ''}`} onKeyDown={(event) => event.key === 'Escape' && full && setFull(false)}>
       {!readOnly && (
-        <div className="sticky top-0 z-10 mb-3 flex items-center justify-between gap-2 rounded-[10px] border border-line-2 bg-paper px-1.5 py-1" data-anchor="pages.edit.toolbar" data-over="top">
+        <div className="sticky top-0 z-10 mb-3 flex items-start justify-between gap-2 rounded-[10px] border border-line-2 bg-paper px-1.5 py-1" data-anchor="pages.edit.toolbar" data-over="top">
           {mode === 'visual' ? <Toolbar editor={editor} tools={tools} pictures={pictures} finding={finding} full={full} onFind={() => setFinding(!finding)} onFull={() => setFull(!full)} /> : <span className="px-2 text-ink-2">{modes.find((m) => m.id === mode)?.description}</span>}
           {modes.length > 1 && (
             <div role="group" aria-label="How the text is shown" className="ml-auto flex shrink-0 gap-1">

@@ -1,35 +1,62 @@
 import { useCombobox } from 'downshift';
-import { useMemo, useState } from 'react';
-import { makeFinder, type Findable } from '@/core/task';
-import { Icon } from '../kit/Icon';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { makeFinder, type AskEntry } from '@/core/ask';
+import { Icon, type IconName } from '../kit/Icon';
+import { send } from '../kit/send';
 import { startTour } from '../tour/model';
 
-export interface AskEntry extends Findable {
-  kind: 'task' | 'door';
-  href: string;
-  /** Minutes of its tour; none when it cannot be taken. */
-  minutes?: number;
-}
+const KINDS: Record<AskEntry['kind'], { icon: IconName; words: string }> = { task: { icon: 'way', words: 'Point the way' }, door: { icon: 'door', words: 'Open' }, screen: { icon: 'screen', words: 'Open' }, control: { icon: 'find', words: 'Take me there' } };
 
-/** "Where do I…?": finds tasks and doors of this room in plain words. Choosing a task starts its tour, a door opens. */
-export function Ask({ entries }: { entries: AskEntry[] }) {
-  const find = useMemo(() => makeFinder(entries), [entries]);
+/**
+ * "Where do I…?": finds tasks, doors, screens and single controls in plain words, whether they are ticked or not. Choosing a task starts its tour, a place
+ * opens; what one may not do is found, too, and says so. Begins with what the room brings; all the rest comes when it is first gone to.
+ */
+export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Whom to ask. */ keyholder: string }) {
+  const [known, setKnown] = useState<{ entries: AskEntry[]; learned: Record<string, string> }>({ entries: first, learned: {} });
+  const find = useMemo(() => makeFinder(known.entries, known.learned), [known]);
   const [asked, setAsked] = useState('');
-  const found = useMemo(() => (asked.trim() === '' ? entries.filter((e) => e.kind === 'task').slice(0, 5) : find(asked)), [asked, entries, find]);
-  const example = entries.find((e) => e.kind === 'task')?.name.toLowerCase() ?? 'find a page';
+  // Looking for it waits while letters come in: none is lost on a slow machine.
+  const sought = useDeferredValue(asked);
+  const found = useMemo(() => (sought.trim() === '' ? known.entries.filter((e) => e.ticked && e.may).slice(0, 5) : find(sought)), [sought, known, find]);
+  const example = first.find((e) => e.ticked && e.may)?.name.toLowerCase() ?? 'find a page';
+  const input = useRef<HTMLInputElement>(null);
+  const fetched = useRef(false);
+  const [told, setTold] = useState<AskEntry | null>(null);
+  const fetchAll = () => {
+    if (fetched.current) return;
+    fetched.current = true;
+    void send<typeof known>('GET', '/api/ask').then((sent) => (sent.ok ? setKnown(sent.value) : (fetched.current = false)));
+  };
+  // What was typed before the scripts were there is taken over.
+  useEffect(() => {
+    if (input.current && input.current.value !== '') {
+      setAsked(input.current.value);
+      fetchAll();
+    }
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when the scripts have come
+  }, []);
+  const keep = (chosen: string | null) => { if (asked.trim() !== '') void send('POST', '/api/ask', { asked: asked.slice(0, 200), chosen }); };
   const box = useCombobox<AskEntry>({
     id: 'ask',
     items: found,
     inputValue: asked,
     itemToString: (entry) => entry?.name ?? '',
     onInputValueChange: ({ inputValue, type }) => {
-      if (type === useCombobox.stateChangeTypes.InputChange) setAsked(inputValue);
+      if (type !== useCombobox.stateChangeTypes.InputChange) return;
+      setAsked(inputValue);
+      setTold(null);
+      fetchAll();
     },
     onSelectedItemChange: ({ selectedItem }) => {
       if (!selectedItem) return;
+      keep(`${selectedItem.kind} ${selectedItem.id}`);
       setAsked('');
-      if (selectedItem.kind === 'task') startTour(selectedItem.id);
-      else location.assign(selectedItem.href);
+      if (!selectedItem.may) setTold(selectedItem);
+      else if (selectedItem.kind === 'task') startTour(selectedItem.id);
+      else if (selectedItem.href) location.assign(selectedItem.href);
+    },
+    onIsOpenChange: ({ isOpen }) => {
+      if (!isOpen && found.length === 0) keep(null);
     },
     selectedItem: null,
     stateReducer: (_, { changes, type }) => (type === useCombobox.stateChangeTypes.InputChange ? { ...changes, highlightedIndex: 0 } : changes),
@@ -42,23 +69,39 @@ export function Ask({ entries }: { entries: AskEntry[] }) {
       <span className="pointer-events-none absolute top-1/2 left-4 -translate-y-1/2 text-ink-2">
         <Icon name="search" />
       </span>
-      <input {...box.getInputProps({ placeholder: `Where do I…? Try “${example}”` })} className="field min-h-[42px] truncate rounded-full pl-11" />
+      <input {...box.getInputProps({ ref: input, onFocus: fetchAll, placeholder: `Where do I…? Try “${example}”` })} className="field min-h-[42px] truncate rounded-full pl-11" />
       <ul {...box.getMenuProps()} className={`card absolute top-full right-0 left-0 z-30 mt-1 max-h-[70vh] overflow-y-auto p-1 shadow-lg ${box.isOpen ? '' : 'hidden'}`}>
         {box.isOpen &&
           found.map((entry, index) => (
             <li key={`${entry.kind} ${entry.id}`} {...box.getItemProps({ item: entry, index })} className={`cursor-pointer rounded-s px-3 py-2 ${box.highlightedIndex === index ? 'bg-pine-soft' : ''}`}>
               <span className="flex items-center justify-between gap-3 font-semibold">
                 <span className="clip">{entry.name}</span>
-                <span className="flex shrink-0 items-center gap-1 text-sm text-pine">
-                  <Icon name={entry.kind === 'task' ? 'way' : 'door'} size={16} />
-                  {entry.kind === 'task' ? 'Point the way' : 'Open'}
-                </span>
+                {entry.may ? (
+                  <span className="flex shrink-0 items-center gap-1 text-sm text-pine">
+                    <Icon name={KINDS[entry.kind].icon} size={16} />
+                    {KINDS[entry.kind].words}
+                  </span>
+                ) : (
+                  <span className="flex shrink-0 items-center gap-1 text-sm text-ink-2">
+                    <Icon name="lock" size={16} />
+                    Not in your room
+                  </span>
+                )}
               </span>
               <span className="block text-sm text-ink-2">{entry.purpose}</span>
             </li>
           ))}
-        {box.isOpen && found.length === 0 && <li className="px-3 py-3 text-ink-2">Nothing of yours fits “{asked}”. Try other words, or ask the keyholder.</li>}
+        {box.isOpen && asked.trim() !== '' && found.length === 0 && <li className="px-3 py-3 text-ink-2">Nothing fits “{asked}”. Try other words, or ask {keyholder}.</li>}
       </ul>
+      <div role="status" className="empty:absolute">
+        {told && !box.isOpen && (
+          <div className="card absolute top-full right-0 left-0 z-30 mt-1 p-3 shadow-lg">
+            <p><strong>{told.name}</strong> is not in your room. {told.why}</p>
+            <p className="mt-1 text-ink-2">Ask {keyholder} if you need it, or to do it for you.</p>
+            <button type="button" className="btn btn-small mt-2" onClick={() => { setTold(null); input.current?.focus(); }}>I see</button>
+          </div>
+        )}
+      </div>
     </div>
   );
 }

@@ -17,7 +17,7 @@ export function PersonMenu({ name, roles, workshop, trial }: { name: string; rol
     <>
       <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger className="pill pill-pine min-h-[32px] max-w-[15rem] py-1" data-anchor="frame.person">
-          <Icon name="user" size={16} /> <span className="truncate">{name.split(' ')[0]}<span className="max-md:sr-only"> · {roles || 'no role yet'}</span></span> <Icon name="down" size={14} />
+          <Icon name="user" size={16} /> <span className="relative truncate">{name.split(' ')[0]}<span className="max-md:sr-only"> · {roles || 'no role yet'}</span></span> <Icon name="down" size={14} />
         </DropdownMenu.Trigger>
         <DropdownMenu.Content align="end" sideOffset={6} className="card z-50 min-w-[14rem] p-1 shadow-lg">
           <DropdownMenu.Label className="px-3 py-2 text-sm text-ink-2">

@@ -330,6 +330,17 @@ export const progress = pgTable('progress', {
   updatedAt: now(),
 }, (t) => [primaryKey({ columns: [t.personId, t.task] })]);
 
+/** What was asked of “Where do I…?”, without what makes no difference, and what was chosen then; `` where nothing was found. */
+export const questions = pgTable('questions', {
+  siteId: site(),
+  question: text().notNull(),
+  chosen: text().notNull(),
+  /** As it was typed last. */
+  asked: text().notNull(),
+  times: integer().notNull().default(1),
+  askedAt: now(),
+}, (t) => [primaryKey({ columns: [t.siteId, t.question, t.chosen] })]);
+
 /** Answers already given, so that a request sent twice has one effect. */
 export const receipts = pgTable('receipts', {
   personId: integer().notNull(),

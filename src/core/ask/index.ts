@@ -1,0 +1,3 @@
+export * from './find';
+export * from './entries';
+export { SYNONYMS } from './synonyms';
