@@ -6,7 +6,7 @@ import { CODE_VIEW } from '@/core/toolbar';
 import { Icon } from '../kit/Icon';
 import { useKept } from '../kit/useKept';
 import { extensionsFor } from './extensions';
-import { tidied, whatIsDropped } from './paste';
+import { pastedInWords, readPasted, tidied } from './paste';
 import type { PictureChoice } from './PictureChooser';
 import { PreviewFrame } from './PreviewFrame';
 import { putDocument } from './putIn';
@@ -38,9 +38,6 @@ export interface WritingProps {
   onPreview: () => Promise<unknown>;
 }
 
-/** What went while pasting, in a sentence; nothing where nothing did. */
-const summaryOf = (dropped: readonly string[]): string => (dropped.length === 0 ? '' : `Left out of what you pasted: ${dropped.join(', ')}.`);
-
 /** "124 words, 712 characters". */
 function countsOf(json: unknown): string {
   const parsed = parseDocument(json);
@@ -66,7 +63,7 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
   const [finding, setFinding] = useState(false);
   const [full, setFull] = useState(false);
   const [code, setCode, forgetCode] = useKept(`code ${previewHref} ${label}`);
-  const pasted = useRef<string[]>([]);
+  const pasted = useRef('');
   const byKey = useRef(false);
   const change = useRef(onChange);
   change.current = onChange;
@@ -76,22 +73,29 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
     shouldRerenderOnTransaction: false,
     injectCSS: false,
     editable: !readOnly,
-    extensions: extensionsFor({ allowed, tools: allTools, loaded, say: (words) => setSaid([words, summaryOf(pasted.current)].filter(Boolean).join(' ')) }, pictures),
+    extensions: extensionsFor({ allowed, tools: allTools, loaded, say: (words) => setSaid([words, pasted.current].filter(Boolean).join(' ')) }, pictures),
     content: loaded,
     editorProps: {
       ...inSight(),
       // What a word processor or a web page puts on the clipboard is tidied first, and what has no place here is told.
       transformPastedHTML: (html) => {
-        pasted.current = whatIsDropped(html);
-        setSaid(summaryOf(pasted.current));
-        return tidied(html);
+        const read = readPasted(html);
+        pasted.current = pastedInWords(read);
+        setSaid(pasted.current);
+        return read.html;
+      },
+      handlePaste: (_, event) => {
+        const data = event.clipboardData;
+        if (!data || data.files.length === 0 || data.types.includes('text/html') || data.types.includes('text/plain')) return false;
+        setSaid(tools.some((tool) => tool.id === 'picture') ? 'A picture or file cannot be pasted into a text. Pictures of the website are put in with the tool “Picture”.' : 'A picture or file cannot be pasted into a text. Ask whoever looks after the pictures.');
+        return true;
       },
       // What was said stands until the next thing is done.
       handleDOMEvents: {
         keydown: (_, event) => {
           byKey.current = true;
           setSaid('');
-          pasted.current = [];
+          pasted.current = '';
           if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== 'f' || !tools.some((tool) => tool.id === 'find')) return false;
           event.preventDefault();
           setFinding(true);
