@@ -52,7 +52,7 @@ export default function Pieces({ field, pieces, onChange, readOnly, pictures, ar
   return (
     <div
       ref={list}
-      className="grid gap-5"
+      className="grid grid-cols-[minmax(0,1fr)] gap-5"
       onKeyDown={(event) => {
         // In a text or a field the key takes back what was typed there.
         const typing = event.target instanceof HTMLElement && (event.target.isContentEditable || event.target.matches('input, textarea'));
@@ -63,7 +63,7 @@ export default function Pieces({ field, pieces, onChange, readOnly, pictures, ar
       }}
     >
       {field.regions.map((region) => (
-        <section key={region.id} aria-label={region.name} className="grid gap-3 rounded-[10px] border border-line bg-paper p-3">
+        <section key={region.id} aria-label={region.name} className="grid grid-cols-[minmax(0,1fr)] gap-3 rounded-[10px] border border-line bg-paper p-3">
           <h2 className="text-base">{region.name}</h2>
           <div role="status" className="grid gap-2 empty:absolute">
             {gone.filter((piece) => piece.region === region.id).map((piece) => (
@@ -77,7 +77,7 @@ export default function Pieces({ field, pieces, onChange, readOnly, pictures, ar
           </div>
           {inRegion(region.id).length === 0 && <p className="text-ink-2">Nothing here yet.</p>}
           {inRegion(region.id).map((piece, i, mates) => (
-            <div key={piece.id} data-piece={piece.id} role="group" aria-label={`Piece: ${piece.heading || 'without a heading'}`} className="card grid gap-3">
+            <div key={piece.id} data-piece={piece.id} role="group" aria-label={`Piece: ${piece.heading || 'without a heading'}`} className="card grid grid-cols-[minmax(0,1fr)] gap-3">
               <div className="flex flex-wrap items-end gap-2">
                 <div className="min-w-[12rem] flex-1">
                   <Labelled label="Heading" fault={piece.heading === PIECE_HEADING ? 'Still the heading it began with.' : undefined}>
