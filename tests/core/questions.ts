@@ -85,7 +85,7 @@ throw a page away > task pages.retire
 get a deleted page back > task pages.retire|screen pages.deleted|control pages.tree.deleted|control pages.deleted.list
 restore what I deleted > task pages.retire|screen pages.deleted|control pages.tree.deleted|control pages.deleted.list
 undelete > task pages.retire|screen pages.deleted|control pages.tree.deleted|control pages.deleted.list
-where is the recycle bin > task pages.retire|screen pages.deleted|control pages.tree.deleted|control pages.deleted.list
+where is the rubbish bin > task pages.retire|screen pages.deleted|control pages.tree.deleted|control pages.deleted.list
 pull a page for a while > task pages.retire
 find the page about luggage > task pages.find
 where is the page on parking > task pages.find

@@ -17,7 +17,7 @@ notice, announcement, announce, alert, warning, warn, message, bulletin, news fl
 late, delay, delayed, delays, cancelled, canceled, cancellation, closed, closure, fog, storm, weather, disruption, not running, sold out, full
 end, stop, finish, over, remove the notice, take away, clear, no longer true, back to normal, done with, get rid of, expire, switch off, turn off
 take down, take off, unpublish, hide, remove, delete, erase, bin, trash, throw away, get rid of, kill, wipe, pull, withdraw, retire, archive, offline
-restore, bring back, undelete, recover, get back, put back, undo delete, deleted, lost page, rescue, wastebasket, recycle bin
+restore, bring back, undelete, recover, get back, put back, undo delete, deleted, lost page, rescue, wastebasket, rubbish bin
 kept, keep, save, saved, saving, stored, store, safe
 undo, go back, revert, roll back, old version, earlier version, previous version, older version, before, yesterday's version, history of a page, as it was, versions
 move, reorder, rearrange, arrange, order, sort, drag, shift, put under, put below, underneath, nest, structure, tree, another place, somewhere else, relocate, sequence, beneath
