@@ -6,7 +6,7 @@ export default defineConfig({
   // Each with an application and a database of its own.
   workers: 2,
   retries: 0,
-  timeout: 90_000,
+  timeout: 180_000,
   expect: { timeout: 10_000 },
   forbidOnly: true,
   reporter: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ? [['list'], ['json']] : [['list']],

@@ -193,6 +193,13 @@ describe('comparing', () => {
       expect(old).toEqual(a.content.map((n) => plainText(n)));
     }), { seed: SEED, numRuns: 500 });
   });
+  it('tells what became of the look of words that stayed, also in a line whose words changed', () => {
+    const line = (...content: object[]) => ({ type: 'doc', content: [{ type: 'paragraph', content }] }) as Document;
+    const text = (words: string, ...marks: object[]) => ({ type: 'text', text: words, ...(marks.length && { marks }) });
+    const looks = (a: Document, b: Document) => compareDocuments(a, b).flatMap((one) => one.pieces.map((piece) => [piece.change, piece.text, piece.look ?? '']));
+    expect(looks(line(text('Bring a coat today')), line(text('Bring '), text('a coat', { type: 'bold' }), text(' tomorrow')))).toEqual([['same', 'Bring ', ''], ['same', 'a coat', 'now bold'], ['same', ' ', ''], ['removed', 'today', ''], ['added', 'tomorrow', '']]);
+    expect(looks(line(text('See '), text('fares', { type: 'link', attrs: { href: '/fares' } })), line(text('See '), text('fares', { type: 'link', attrs: { href: '/jobs' } })))).toEqual([['same', 'See ', ''], ['same', 'fares', 'now a link to /jobs, no longer a link to /fares']]);
+  });
   // Oracle: the longest common subsequence of `node-diff3`, another algorithm (Hunt and McIlroy, 1976) than the one that compares here.
   it(`keeps as many lines as can be kept (seed ${SEED})`, () => {
     fc.assert(fc.property(paragraphs, paragraphs, (a, b) => {

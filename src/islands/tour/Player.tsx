@@ -7,6 +7,7 @@ import { usePlayer } from './usePlayer';
 
 interface Box { top: number; left: number; width: number; height: number }
 const PAD = 5;
+const NARROW_PX = 640;
 
 /** Plays the tours of a room: points at the real control, waits for the action or shows the way. */
 export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
@@ -14,6 +15,8 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
   const card = useRef<HTMLDivElement>(null);
   const [ring, setRing] = useState<Box | null>(null);
   const [place, setPlace] = useState<{ left: number; top: number } | null>(null);
+  /** Where there is no room beside the control the card stands at the end of the window that is farther from it. */
+  const [dock, setDock] = useState<'top' | 'bottom'>('bottom');
   const id = useId();
   const shown = tour !== null && (ended || situation !== null);
 
@@ -35,6 +38,11 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
       const box = control.getBoundingClientRect();
       const top = Math.max(0, box.top - PAD);
       setRing({ top, left: box.left - PAD, width: box.width + 2 * PAD, height: Math.min(window.innerHeight, box.bottom + PAD) - top });
+      if (window.innerWidth < NARROW_PX) {
+        setPlace(null);
+        setDock((box.top + box.bottom) / 2 > window.innerHeight / 2 ? 'top' : 'bottom');
+        return;
+      }
       void computePosition(control, floating, { strategy: 'fixed', placement: 'bottom-start', middleware: [offset(16), flip({ fallbackPlacements: ['top-start', 'right-start', 'left-start', 'bottom-end'] }), shift({ padding: 12, crossAxis: true })] }).then(({ x, y }) => setPlace({ left: x, top: y }));
     });
   }, [control, stop, ended]);
@@ -60,8 +68,8 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
           if (event.key === 'Escape') leave();
         }}
         data-tour={situation?.status ?? 'ended'}
-        className="card fixed z-40 w-[min(23rem,calc(100vw-1.5rem))] p-5 shadow-xl outline-none"
-        style={place ? { left: place.left, top: place.top } : { left: '50%', bottom: '2rem', transform: 'translateX(-50%)' }}
+        className="card fixed z-40 max-h-[45vh] w-[min(23rem,calc(100vw-1.5rem))] overflow-y-auto p-5 shadow-xl outline-none max-sm:p-3.5"
+        style={place ? { left: place.left, top: place.top } : { left: '50%', [dock]: '1rem', transform: 'translateX(-50%)' }}
       >
         <div className="mb-2 flex items-center justify-between gap-3">
           <span className="pill pill-pine min-w-0">
