@@ -26,6 +26,8 @@ const MOST_BETWEEN = 2;
 const KIND_WEIGHT: Record<AskKind, number> = { task: 1.7, door: 0.95, screen: 0.7, control: 0.75 };
 /** What somebody may not do is found, too, behind the like of it that they may. */
 const MAY_NOT_WEIGHT = 0.85;
+/** What fits so much less than the best is not worth reading. */
+const FAINT = 0.2;
 /** One's own tasks, in the words of one's own room, come first. */
 const OWN_WEIGHT = 1.2;
 /** What is called by its name. */
@@ -102,7 +104,8 @@ export function makeFinder<T extends Findable>(entries: readonly T[], learned: R
       boostDocument: (key: string) => { const entry = byKey.get(key); return entry ? KIND_WEIGHT[entry.kind] * (entry.may ? 1 : MAY_NOT_WEIGHT) * (entry.ticked ? OWN_WEIGHT : 1) * (isNamed(entry) ? NAMED_WEIGHT : 1) : 1; },
       combineWith: 'OR',
     });
-    const found = hits.map((hit) => byKey.get(String(hit.id))).filter((entry) => entry !== undefined);
+    const best = hits[0]?.score ?? 0;
+    const found = hits.filter((hit) => hit.score >= FAINT * best).map((hit) => byKey.get(String(hit.id))).filter((entry) => entry !== undefined);
     return [...new Set([...(chosen ? [chosen] : []), ...found])].slice(0, most);
   };
 }
