@@ -211,3 +211,24 @@ test('the preview fits its column', async ({ browser, app }) => {
   }
   await maud.context().close();
 });
+
+test('a notice half written is there when one comes back, begins at its hour, and is forgotten once it is posted', async ({ browser, app }) => {
+  const ines = await signIn(browser, app, 'Ines');
+  const begin = async () => { await ines.goto('/room/notices'); await ines.getByRole('button', { name: 'Post a notice', exact: true }).click(); };
+  await begin();
+  await ines.getByLabel('What should visitors read?').fill('The ramp is closed for paint');
+  await ines.goto('/room');
+  await begin();
+  await expect(ines.getByLabel('What should visitors read?')).toHaveValue('The ramp is closed for paint');
+  await ines.getByRole('form', { name: 'Post a notice' }).getByRole('button', { name: 'Cancel' }).click();
+  await begin();
+  await expect(ines.getByLabel('What should visitors read?')).toHaveValue('The ramp is closed for paint');
+  const year = new Date().getUTCFullYear() + 1;
+  await ines.getByLabel('When does it begin?').fill(`${year}-05-01T08:00`);
+  await ines.getByLabel('When does it end?').fill(`${year}-05-02T08:00`);
+  await loads(ines, () => ines.getByRole('button', { name: 'Put it on the website', exact: true }).click());
+  await expect(ines.getByRole('region', { name: 'Coming' }).or(ines.locator('section').filter({ has: ines.getByRole('heading', { name: 'Coming' }) }))).toContainText('The ramp is closed for paint');
+  await begin();
+  await expect(ines.getByLabel('What should visitors read?')).toHaveValue('');
+  await ines.context().close();
+});

@@ -74,7 +74,7 @@ function termsOf(asked: string): Map<string, number> {
 /**
  * An index of all that can be asked for by "Where do I…?", in words of one's own. Words are stemmed (Porter's algorithm, M. F. Porter, "An algorithm for
  * suffix stripping", 1980, by the package `stemmer`) and asked with their synonyms; the last word may be unfinished, a longer one may hold typing
- * errors (one letter in four). Ranking: BM25+ by the package `minisearch`; tasks before doors, doors before single controls; what was
+ * errors (one letter, in long ones two). Ranking: BM25+ by the package `minisearch`; tasks before doors, doors before single controls; what was
  * chosen for a question before comes first. `learned`: question → what was chosen.
  */
 export function makeFinder<T extends Findable>(entries: readonly T[], learned: Readonly<Record<string, string>> = {}): (asked: string, most?: number) => T[] {
@@ -100,7 +100,7 @@ export function makeFinder<T extends Findable>(entries: readonly T[], learned: R
       boost: { name: 2.2, words: 2, purpose: 1.2 },
       boostTerm: (term) => weights.get(term) ?? 1,
       prefix: (term) => term.length > 2 && (term === typing || (weights.get(term) ?? 0) >= 1),
-      fuzzy: (term) => (term.length > 4 && (weights.get(term) ?? 0) >= 1 ? 0.25 : false),
+      fuzzy: (term) => (term.length > 4 && (weights.get(term) ?? 0) >= 1 ? (term.length > 8 ? 2 : 1) : false),
       boostDocument: (key: string) => { const entry = byKey.get(key); return entry ? KIND_WEIGHT[entry.kind] * (entry.may ? 1 : MAY_NOT_WEIGHT) * (entry.ticked ? OWN_WEIGHT : 1) * (isNamed(entry) ? NAMED_WEIGHT : 1) : 1; },
       combineWith: 'OR',
     });

@@ -26,6 +26,7 @@ function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { place
   const [text, setText, forget] = useKept('notice');
   const [kind, setKind] = useState<'information' | 'warning'>('warning');
   const [place, setPlace] = useState(places[0]?.id ?? '');
+  const [from, setFrom] = useState('');
   const [ends, setEnds] = useState(true);
   const [until, setUntil] = useState(suggestedEnd);
   const [missing, setMissing] = useState(false);
@@ -36,7 +37,7 @@ function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { place
       area.current?.focus();
       return;
     }
-    const sent = await act('POST', '/api/notices', { text, kind, page: place, ...(ends && until && { until }) });
+    const sent = await act('POST', '/api/notices', { text, kind, page: place, ...(from && { from }), ...(ends && until && { until }) });
     if (!sent?.ok) return;
     forget();
     onDone(sent.value.trial === true);
@@ -54,7 +55,7 @@ function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { place
       <Labelled label="What should visitors read?" anchor="notices.form.text" fault={missing && text.trim() === '' ? 'Write what visitors should read.' : faultOf('text')} hint={`What, where, until when. ${MOST - [...text].length} characters left.`}>
         {(ids) => <textarea {...ids} ref={area} autoFocus rows={2} maxLength={MOST} className="field" value={text} onChange={(event) => setText(event.target.value)} placeholder="The 07:40 to Skell Island runs 20 minutes late." />}
       </Labelled>
-      <div className="grid gap-4 md:grid-cols-3">
+      <div className="grid gap-4 md:grid-cols-2">
         <Labelled label="Where does it show?" anchor="notices.form.place" fault={faultOf('page')}>
           {(ids) => (
             <select {...ids} className="field" value={place} onChange={(event) => setPlace(event.target.value)}>
@@ -76,6 +77,9 @@ function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { place
             ))}
           </div>
         </fieldset>
+        <Labelled label="When does it begin?" fault={faultOf('from')} hint={from ? `${zoneCity(timeZone)} time.` : 'Left empty: at once.'}>
+          {(ids) => <input {...ids} type="datetime-local" className="field" value={from} onChange={(event) => setFrom(event.target.value)} />}
+        </Labelled>
         <div data-anchor="notices.form.until">
           <Labelled label="When does it end?" fault={faultOf('until')} hint={ends ? `${zoneCity(timeZone)} time.` : 'Somebody must end it.'}>
             {(ids) => <input {...ids} type="datetime-local" className="field" value={until} disabled={!ends} onChange={(event) => setUntil(event.target.value)} />}
@@ -92,7 +96,7 @@ function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { place
         <button type="button" className="btn" onClick={onClose}>
           Cancel
         </button>
-        <span className="hint">Shows across the top of {places.find((p) => p.id === place)?.name === 'The whole website' ? 'every page of the website' : 'that page and all below it'}, at once.</span>
+        <span className="hint">Shows across the top of {places.find((p) => p.id === place)?.name === 'The whole website' ? 'every page of the website' : 'that page and all below it'}{from ? ', from that hour on' : ', at once'}.</span>
       </div>
     </form>
   );

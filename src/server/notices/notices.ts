@@ -51,9 +51,9 @@ export async function findNotice(tx: Tx, siteId: number, id: number) {
 }
 
 /** An hour as typed on the site's own clock as an instant. */
-export function instantOf(local: string, timeZone: string): Date {
+export function instantOf(local: string, timeZone: string, field: 'from' | 'until' = 'until'): Date {
   const instant = findInstant(local, timeZone);
-  if (!instant) throw new Problem('bad-input', 'Write the time as day and hour.', { faults: [{ field: 'until', message: 'Write the time as day and hour.' }] });
+  if (!instant) throw new Problem('bad-input', 'Write the time as day and hour.', { faults: [{ field, message: 'Write the time as day and hour.' }] });
   return instant;
 }
 
@@ -61,7 +61,7 @@ export interface NewNotice { text: string; kind: 'information' | 'warning'; from
 
 /** Puts a notice on the website. Runs in a transaction. */
 export async function postNotice(tx: Tx, access: Access, pageId: number, given: NewNotice): Promise<{ id: number }> {
-  const startsAt = given.from ? instantOf(given.from, access.site.timeZone) : now();
+  const startsAt = given.from ? instantOf(given.from, access.site.timeZone, 'from') : now();
   const endsAt = given.until ? instantOf(given.until, access.site.timeZone) : null;
   if (endsAt && endsAt <= startsAt) throw new Problem('bad-input', 'The end lies before the start; nobody would see this notice.', { faults: [{ field: 'until', message: 'The end lies before the start; nobody would see this notice.' }] });
   if (endsAt && endsAt <= now()) throw new Problem('bad-input', 'The end is already past; nobody would see this notice.', { faults: [{ field: 'until', message: 'The end is already past; nobody would see this notice.' }] });
