@@ -1,5 +1,5 @@
 import { and, desc, eq, ne, sql } from 'drizzle-orm';
-import { askable, questionOf, type AskEntry } from '@/core/ask';
+import { askable, questionOf, SYNONYMS, type AskEntry } from '@/core/ask';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import { listPages } from '../content/tree';
@@ -11,11 +11,16 @@ import { notFound } from '../gate/problems';
 const KINDS = { task: inventory.tasks, screen: inventory.screens, control: inventory.controls, door: new Map(inventory.doors.map((door) => [door.id, door])) } as const;
 const isThere = (chosen: string): boolean => { const [kind = '', id = ''] = chosen.split(' '); return kind in KINDS && KINDS[kind as keyof typeof KINDS].has(id); };
 
-/** Everything somebody can ask for, and what was chosen most often for each question that was asked on this website. */
+/**
+ * Everything somebody can ask for, and what was chosen most often for each question that was asked on this website. Only questions in words that this
+ * person's own entries or the synonyms use are given: others may hold what somebody else alone should know.
+ */
 export async function listAskable(tx: Tx, access: Access): Promise<{ entries: AskEntry[]; learned: Record<string, string> }> {
   const places = (await listPages(tx, access.site.id)).map((page) => page.place);
   const rows = await tx.select().from(questions).where(and(eq(questions.siteId, access.site.id), ne(questions.chosen, ''))).orderBy(questions.times).limit(2000);
-  return { entries: askable({ inventory, plan: access.plan, person: access.who, places, nowMs: now().getTime() }), learned: Object.fromEntries(rows.map((row) => [row.question, row.chosen])) };
+  const entries = askable({ inventory, plan: access.plan, person: access.who, places, nowMs: now().getTime() });
+  const common = new Set(questionOf([...SYNONYMS.flat(), ...entries.flatMap((entry) => [entry.name, entry.purpose, ...entry.said])].join(' ')).split(' '));
+  return { entries, learned: Object.fromEntries(rows.filter((row) => row.question.split(' ').every((stem) => common.has(stem))).map((row) => [row.question, row.chosen])) };
 }
 
 /** Counts a question with what was chosen for it; null where nothing was found. Who asked is not kept. Runs in a transaction. */

@@ -4,6 +4,7 @@ import type { Audience } from '@/core/access';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { pages } from '../db/schema';
+import { tryOut } from '../db/tryOut';
 import type { Access } from '../gate/access';
 import { mayNow, mayOn } from '../gate/authorize';
 import { idSchema } from '../gate/endpoint';
@@ -102,21 +103,5 @@ export async function doWithMany(tx: Tx, access: Access, ids: readonly number[],
   return { rows };
 }
 
-class Tried extends Error {
-  constructor(readonly value: { rows: BulkRow[] }) {
-    super('a trial is rolled back');
-  }
-}
-
 /** What would become of each page: the very same, rolled back. Changes nothing. */
-export async function tryWithMany(tx: Tx, access: Access, ids: readonly number[], bulk: Bulk): Promise<{ rows: BulkRow[] }> {
-  try {
-    await tx.transaction(async (inner) => {
-      throw new Tried(await doWithMany(inner, access, ids, bulk));
-    });
-  } catch (error) {
-    if (error instanceof Tried) return error.value;
-    throw error;
-  }
-  throw new Error('a trial ended without being rolled back');
-}
+export const tryWithMany = (tx: Tx, access: Access, ids: readonly number[], bulk: Bulk): Promise<{ rows: BulkRow[] }> => tryOut(tx, (inner) => doWithMany(inner, access, ids, bulk));

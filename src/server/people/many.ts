@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { canonical } from '@/core/json';
 import type { Tx } from '../db/client';
+import { tryOut } from '../db/tryOut';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { findPerson, lockPeople, setAssignments, setSuspended, toGiven } from './assign';
@@ -50,13 +51,7 @@ export async function changeMany(tx: Tx, access: Access, given: { people: readon
         row('fault', error.detail);
       }
     }
-    if (!given.confirm) throw TAKE_BACK;
   };
-  await tx.transaction(work).catch((error: unknown) => {
-    if (error !== TAKE_BACK) throw error;
-  });
+  await (given.confirm ? work(tx) : tryOut(tx, work));
   return { rows, done: given.confirm };
 }
-
-/** Ends what was done to be told only. */
-const TAKE_BACK = new Error('told, not done');
