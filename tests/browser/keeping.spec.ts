@@ -13,6 +13,8 @@ test('what is not right yet is kept as typed, marked, and led to from the line t
   await maud.getByLabel('Summary').fill('Three boats, and more lanterns than ever.');
   await isKept(maud);
   await expect(line(maud)).toContainText('Kept, but not right yet:');
+  // The rest of the page is looked at all the same.
+  await expect(maud.getByText('Looking…')).toHaveCount(0);
   for (const name of ['Page title', 'Price', 'Where to book']) await expect(line(maud).getByRole('button', { name })).toBeVisible();
   await expect(maud.getByLabel('Price')).toHaveAccessibleDescription(/must be a number from 0 to 1000/);
   await line(maud).getByRole('button', { name: 'Price' }).click();

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { maySee } from '@/server/content/naming';
-import { parseContent } from '@/core/content';
+import { readContent } from '@/core/content';
 import { layouts } from '@/office';
 import { checkContent } from '@/server/content/publishing';
 import { endpoint } from '@/server/gate/endpoint';
@@ -12,8 +12,9 @@ export const POST = endpoint({
   on: 'page',
   body: z.strictObject({ content: z.unknown() }),
   run: async ({ tx, access, id, body, thing }) => {
-    const parsed = parseContent(layouts, thing.place?.layout ?? '', body.content);
-    if (!parsed.ok) throw new Problem('bad-input', parsed.faults.map((fault) => fault.message).join(' '), { faults: parsed.faults });
-    return { findings: await checkContent(tx, access, id, parsed.content, maySee(access)) };
+    // What is not right yet is told at its field; everything else is looked at all the same.
+    const read = readContent(layouts, thing.place?.layout ?? '', body.content);
+    if (!read) throw new Problem('bad-input', 'Nothing was sent.', { faults: [{ field: '', message: 'Nothing was sent.' }] });
+    return { findings: await checkContent(tx, access, id, read.content, maySee(access)) };
   },
 });
