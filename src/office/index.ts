@@ -1,6 +1,7 @@
 import { makeInventory, type Section } from '@/core/inventory';
 import { activity } from './activity';
 import { frame } from './frame';
+import { SETTINGS } from '@/core/content';
 import { layouts } from './layouts';
 import { notices } from './notices';
 import { pages } from './pages';
@@ -18,5 +19,5 @@ const framed: Section = {
 };
 
 /** The inventory of this back office: the single list of what exists. */
-export const inventory = makeInventory([framed, ...doors, workshop], layouts);
+export const inventory = makeInventory([framed, ...doors, workshop], layouts, SETTINGS);
 export { getLayout, layouts } from './layouts';

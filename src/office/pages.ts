@@ -1,7 +1,8 @@
 import type { Section } from '@/core/inventory';
 import { layouts } from './layouts';
 
-const withField = (field: string) => [...layouts.values()].filter((layout) => layout.fields.some((own) => own.id === field)).map((layout) => layout.id);
+/** The fields that hold long text. */
+const texts = [...new Set([...layouts.values()].flatMap((layout) => layout.fields.filter(({ kind }) => kind === 'rich' || kind === 'pieces').map(({ id }) => id)))];
 
 export const pages: Section = {
   id: 'pages',
@@ -37,9 +38,9 @@ export const pages: Section = {
     { id: 'pages.edit.title', name: 'Page title', screen: 'pages.edit', description: 'The heading visitors read first.' },
     { id: 'pages.edit.summary', name: 'Summary', screen: 'pages.edit', description: 'One or two sentences shown under the title and in lists.' },
     { id: 'pages.edit.toolbar', name: 'Toolbar', screen: 'pages.edit', description: 'The formatting tools you have.', needs: 'page.edit' },
-    { id: 'pages.edit.tool.link', name: 'Link', screen: 'pages.edit', description: 'Makes the chosen words lead somewhere.', needs: 'page.edit', tool: 'link' },
-    { id: 'pages.edit.body', name: 'Text', screen: 'pages.edit', description: 'The writing area.' },
-    { id: 'pages.edit.banner', name: 'Banner picture', screen: 'pages.edit', description: 'The wide picture at the top of the page.', layouts: withField('banner'), appears: 'on layouts that have a banner' },
+    { id: 'pages.edit.tool.link', name: 'Link', screen: 'pages.edit', description: 'Makes the chosen words lead somewhere.', needs: 'page.edit', tool: 'link', fields: texts },
+    { id: 'pages.edit.body', name: 'Text', screen: 'pages.edit', description: 'The writing area.', fields: texts },
+    { id: 'pages.edit.banner', name: 'Banner picture', screen: 'pages.edit', description: 'The wide picture at the top of the page.', fields: ['banner'], appears: 'on layouts that have a banner' },
     { id: 'pages.edit.state', name: 'What visitors see', screen: 'pages.edit', said: ['draft kept', 'is it saved', 'is it kept', 'on the website yet'], description: 'Says which version is on the website, and whether your draft is kept.' },
     { id: 'pages.edit.preview', name: 'Preview', screen: 'pages.edit', said: ['how will it look', 'how it looks', 'before it goes out'], description: 'The page with your draft in it, as it will look.', mode: 'preview' },
     { id: 'pages.edit.visitors', name: 'Who may visit it', screen: 'pages.edit', said: ['members only', 'who may see this page', 'private page', 'only for members'], description: 'Everyone, members, or only some roles.', needs: 'page.publish' },

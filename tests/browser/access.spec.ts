@@ -301,6 +301,31 @@ test('a page is for members only: menus leave it out, the address asks to sign i
   await Promise.all([juno.context().close(), lotte.context().close()]);
 });
 
+test('a role for the opening times alone sees the rest of a page, and changes nothing else', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await maud.goto('/workshop/roles/harbour-desk/access');
+  await maud.getByRole('button', { name: 'Change the rule: They may change pages, under Harbours' }).click();
+  const dialog = maud.getByRole('dialog', { name: 'Change this rule' });
+  await dialog.getByText('Only some fields of them').click();
+  await dialog.getByRole('group', { name: 'Fields' }).getByRole('button', { name: 'Ticket office hours' }).click();
+  await expect(dialog.getByRole('status')).toHaveText('They may change pages, under Harbours, only “Ticket office hours” of them.');
+  await axe(maud, 'rule for some fields');
+  await dialog.getByRole('button', { name: 'Change the rule' }).click();
+  // What needs the rest of the page is told at once.
+  await expect(maud.getByRole('complementary').filter({ hasText: 'Blocked since the plan in force' })).toContainText('“Change the words on a harbour page”');
+  await loads(maud, () => maud.getByRole('button', { name: 'Step in' }).click());
+  await openPage(maud, 'South Quay');
+  await expect(maud.getByText('Yours to change here: “Ticket office hours”. Everything else is here to be read.')).toBeVisible();
+  await expect(maud.getByLabel('Page title')).not.toBeEditable();
+  await expect(maud.getByLabel('Ticket office hours')).toBeEditable();
+  await expect(maud.getByRole('toolbar')).toHaveCount(0);
+  await maud.getByText('Layout, author, date').click();
+  await expect(maud.getByLabel('Layout', { exact: true })).toBeDisabled();
+  await axe(maud, 'a page of which one field may be changed');
+  await maud.getByRole('button', { name: 'Back to the Workshop' }).click();
+  await maud.context().close();
+});
+
 // Last, since the demo's password does not fit afterwards.
 test('somebody changes their own password, and signs in with the new one', async ({ browser, app }) => {
   const lotte = await signIn(browser, app, 'Lotte');

@@ -48,11 +48,11 @@ describe('the nearest miss', () => {
   // From far to near (our own order: what is least to mend comes nearest). Of every two, in whichever order they stand.
   const ways: [string, Grant['scope'], object, object?][] = [
     ['time', {}, { untilMs: 1 }], ['door-closed', {}, {}, { doors: new Map([['page', 'closed']]) }], ['door-look', {}, {}, { doors: new Map([['page', 'look']]) }], ['assignment-branch', {}, { branch: '4' }],
-    ['branch', { branch: '4' }, {}], ['layouts', { layouts: ['banner'] }, {}], ['states', { states: ['down'] }, {}], ['own', { own: true }, {}],
+    ['branch', { branch: '4' }, {}], ['layouts', { layouts: ['banner'] }, {}], ['states', { states: ['down'] }, {}], ['own', { own: true }, {}], ['fields', { fields: ['hours'] }, {}],
   ];
   it.each(ways.flatMap((far, i) => ways.slice(i + 1).flatMap((near) => [[far, near], [near, far]].map((pair) => [far[0], near[0], pair] as const))))('%s is farther than %s', (_, near, pair) => {
     const roles = Object.fromEntries(pair.map(([missed, scope, , more], i) => [`r${i}`, { grants: [grant('allow', 'page.edit', scope)], ...more, name: missed }]));
-    const decision = ask(policy(roles, { ines: { assignments: pair.map(([, , assignment], i) => ({ role: `r${i}`, ...assignment })) } }), 'page.edit', { ...PLACES.quay, author: 'tomas' });
+    const decision = ask(policy(roles, { ines: { assignments: pair.map(([, , assignment], i) => ({ role: `r${i}`, ...assignment })) } }), 'page.edit', { ...PLACES.quay, author: 'tomas' }, { field: 'title' });
     expect(decision.nearest?.missed).toBe(near);
     expect(decision.missed?.map((way) => way.missed)).toHaveLength(2);
   });
@@ -76,6 +76,13 @@ describe('where a grant holds', () => {
     ['only where all parts hold', { branch: '2', states: ['published'] }, PLACES.quay, false],
   ] as [string, Grant['scope'], Place, boolean][])('%s', (_, scope, place, allowed) => {
     expect(ask(on(scope), 'page.edit', place).allowed).toBe(allowed);
+  });
+  it('on some fields: on those, and on changing anything at all; not on others', () => {
+    const p = on({ fields: ['hours', 'summary'] });
+    expect([undefined, 'hours', 'summary', 'title'].map((field) => ask(p, 'page.edit', PLACES.quay, { field }).allowed)).toEqual([true, true, true, false]);
+    expect(ask(p, 'page.edit', PLACES.quay, { field: 'title' })).toMatchObject({ reason: 'nothing-allows', nearest: { missed: 'fields' } });
+    const both = policy({ r: { grants: [grant('allow', 'page.edit', { fields: ['hours'] }), grant('allow', 'page.edit', { branch: '4' })] } }, { ines: { assignments: [{ role: 'r' }] } });
+    expect([ask(both, 'page.edit', PLACES.quay, { field: 'title' }).allowed, ask(both, 'page.edit', PLACES.cafe, { field: 'title' }).allowed]).toEqual([false, true]);
   });
   it('intersects with the branch of the assignment', () => {
     expect(ask(on({ branch: '2' }, { branch: '3' }), 'page.edit', PLACES.quay).allowed).toBe(true);

@@ -13,7 +13,7 @@ const SEED = 20261125;
 const places = Object.values(PLACES);
 const scope = fc.record({ branch: fc.constantFrom('1', '2', '3', '4'), only: fc.constant(true as const), own: fc.constant(true as const) }, { requiredKeys: [] }).map(({ only, ...rest }) => ({ ...rest, ...(rest.branch !== undefined && only && { only }) }));
 const grants = fc.uniqueArray(
-  fc.record({ effect: fc.constantFrom('allow' as const, 'allow' as const, 'deny' as const), permission: fc.constantFrom(...inventory.permissions.keys(), 'page.*', 'notice.*', '*'), scope }).map((g) => ({ ...g, id: `${g.effect}-${g.permission.replace('*', 'all')}-${JSON.stringify(g.scope).replaceAll(/\W/g, '')}` })),
+  fc.record({ effect: fc.constantFrom('allow' as const, 'allow' as const, 'deny' as const), permission: fc.constantFrom(...inventory.permissions.keys(), 'page.*', 'notice.*', '*'), scope, fields: fc.option(fc.subarray(['title', 'hours', 'body', 'banner', 'page.layout'], { minLength: 1 }), { nil: undefined }) }).map(({ fields, ...g }) => ({ ...g, scope: { ...g.scope, ...(fields && g.effect === 'allow' && g.permission === 'page.edit' && { fields }) } })).map((g) => ({ ...g, id: `${g.effect}-${g.permission.replace('*', 'all')}-${JSON.stringify(g.scope).replaceAll(/\W/g, '')}` })),
   { maxLength: 8, selector: (g) => g.id },
 );
 const doors = fc.array(fc.constantFrom<DoorState>('open', 'look', 'away', 'closed'), { minLength: inventory.doors.length, maxLength: inventory.doors.length }).map((states) => inventory.doors.map((section, i) => ({ section: section.id, state: states[i] ?? 'closed' })));
@@ -71,7 +71,7 @@ describe(`the room and the gate (seed ${SEED})`, () => {
         else if (verdict.missing.kind === 'tool') expect(made.toolbar.tools).not.toContain(verdict.missing.id);
         else if (verdict.missing.kind === 'door') expect(['closed', 'look']).toContain(verdict.missing.state);
         else if (verdict.missing.kind === 'apart') for (const id of verdict.missing.ids) expect(ask(id), id).toBe(true);
-        else expect(verdict.missing.kind).toBe('layout');
+        else expect(verdict.missing.kind).toBe('field');
       }
     });
   });

@@ -10,11 +10,11 @@ describe('an inventory', () => {
   it.each([
     ['an id twice', [section, section], 'section "s" is declared twice'],
     ['a screen that needs what is not declared', [{ ...section, screens: [{ id: 's.home', name: '', path: '/s', needs: 'x.view' as const }] }], 's.home: no permission "x.view"'],
-    ['a control on layouts there are not', [{ ...section, controls: [{ id: 'c', name: '', screen: 's.home', description: '', layouts: ['ghost'] }] }], 'c: no layout "ghost"'],
+    ['a control that changes a field there is not', [{ ...section, controls: [{ id: 'c', name: '', screen: 's.home', description: '', fields: ['ghost'] }] }], 'c: no field "ghost"'],
     ['a control on no screen', [{ ...section, controls: [{ id: 'c', name: '', screen: 'ghost', description: '' }] }], 'c: no screen "ghost"'],
     ['a task through no control', [{ ...section, tasks: [{ id: 't', name: '', purpose: '', said: [], needs: [], screen: 's.home', moves: [{ control: 'ghost', await: 'see' as const, title: '', text: '' }] }] }], 't: no control "ghost"'],
   ])('is refused with %s', (_, sections, words) => {
-    expect(() => makeInventory(sections, new Map())).toThrow(new InventoryError(words));
+    expect(() => makeInventory(sections, new Map(), [])).toThrow(new InventoryError(words));
   });
   it('finds the screen of an address, and what its [id] is', () => {
     expect(findScreen(inventory, '/room/pages/12')).toMatchObject({ screen: { id: 'pages.edit' }, id: '12' });

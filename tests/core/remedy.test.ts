@@ -17,7 +17,8 @@ const apply = (p: Plan, operations: readonly Operation[]): Plan => operations.re
 function randomPlan(seed: number): { p: Plan; people: PolicyPerson[]; question: Question } {
   const { oneOf, chance, below } = randomFrom(seed);
   const scope = () => ({ ...(chance(0.4) && { branch: oneOf(['1', '2', '3', '4']) }), ...(chance(0.15) && { own: true as const }), ...(chance(0.15) && { states: [oneOf(['draft', 'published'] as const)] }) });
-  const make = (id: string, parents: string[]) => role(id, { extends: parents, grants: Array.from({ length: 1 + below(4) }, (_, i) => ({ ...(chance(0.25) ? deny : allow)(oneOf([...permissionIds, 'page.*', 'notice.*']), scope()), id: `g${i}` })), doors: inventory.doors.map((s) => ({ section: s.id, state: oneOf(['open', 'open', 'look', 'away', 'closed'] as const) })) });
+  const someFields = (_: string, where: object) => allow('page.edit', { ...where, fields: ['hours'] });
+  const make = (id: string, parents: string[]) => role(id, { extends: parents, grants: Array.from({ length: 1 + below(4) }, (_, i) => ({ ...(chance(0.25) ? deny : chance(0.1) ? someFields : allow)(oneOf([...permissionIds, 'page.*', 'notice.*']), scope()), id: `g${i}` })), doors: inventory.doors.map((s) => ({ section: s.id, state: oneOf(['open', 'open', 'look', 'away', 'closed'] as const) })) });
   const p = plan(make('a', chance(0.5) ? ['b'] : []), make('b', []));
   const held = () => ({ role: oneOf(['a', 'b']), ...(chance(0.3) && { branch: oneOf(['2', '4']) }), ...(chance(0.2) && { untilMs: oneOf([500, 2000]) }) });
   const people = [{ ...person('ines', held(), ...(chance(0.4) ? [held()] : [])), suspended: chance(0.05) }, person('tomas', { role: 'a' })];
@@ -183,8 +184,8 @@ describe('rules as a matrix', () => {
   });
   it('say where a fault is', () => {
     const p = plan(role('desk'));
-    const read = withMatrix(p, [['desk', 'page.view', '', 'allow', '', '', '', ''], ['desk', 'page', '', 'allow', '', '', '', ''], ['ghost', 'page.view', '', 'allow', '', '', '', ''], ['desk', 'page.view', '', 'allow', 'no', '', '', ''], ['desk', 'page.view', '', 'allow', '', '', 'asleep', ''], ['desk', 'page.view', '', 'allow', '', '', '', 'yes'], ['desk', 'page.view', '2', 'allow', '', '', '', 'ja'], ['desk']]);
-    expect(read.ok ? [] : read.faults.map((f) => f.path)).toEqual(['$[1].permission', '$[2].role', '$[3].own', '$[4].states[0]', '$[5].only', '$[6].only', '$[7]']);
+    const read = withMatrix(p, [['desk', 'page.view', '', 'allow', '', '', '', '', ''], ['desk', 'page', '', 'allow', '', '', '', '', ''], ['ghost', 'page.view', '', 'allow', '', '', '', '', ''], ['desk', 'page.view', '', 'allow', 'no', '', '', '', ''], ['desk', 'page.view', '', 'allow', '', '', 'asleep', '', ''], ['desk', 'page.view', '', 'allow', '', '', '', 'yes', ''], ['desk', 'page.view', '2', 'allow', '', '', '', 'ja', ''], ['desk'], ['desk', 'page.view', '', 'allow', '', '', '', '', 'title'], ['desk', 'page.edit', '', 'deny', '', '', '', '', 'title'], ['desk', 'page.edit', '', 'allow', '', '', '', '', 'title hours']]);
+    expect(read.ok ? [] : read.faults.map((f) => f.path)).toEqual(['$[1].permission', '$[2].role', '$[3].own', '$[4].states[0]', '$[5].only', '$[6].only', '$[7]', '$[8].fields', '$[9].fields']);
   });
 });
 

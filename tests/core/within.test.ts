@@ -3,7 +3,7 @@ import { decide, findBeyond, findBeyondAt, isInForce, VISIT, type Place, type Po
 import { canonical } from '@/core/json';
 import { applyOperation, beyondMe, beyondMeInTrial, KEYHOLDER, lockOutOf, planSchema, policyOf, releaseBeyond, VITAL, worldOf, type Ground, type Operation, type Plan } from '@/core/plan';
 import { inventory } from '@/office';
-import { HOURS, LAYOUTS, makeBundle, opened, PERMISSIONS, randomFrom } from '../oracles/worlds';
+import { FIELDS, HOURS, LAYOUTS, makeBundle, opened, PERMISSIONS, randomFrom } from '../oracles/worlds';
 import { allow, deny, person, plan, role } from './plans';
 
 const SEED = 20261126;
@@ -25,9 +25,10 @@ describe('“no more than you”, against decide() asked place by place', () => 
       const both: Policy = { ...policy, people: new Map([[a.id, { ...a, suspended: false }], [mine.id, mine]]) };
       const world: World = { permissions: PERMISSIONS.map((id) => ({ id, placed: true })), root, pathOf: (id) => { const path = pathOf(id); return path.length ? path : undefined; } };
       const found = findBeyond(world, { policy: both, person: a }, [{ policy: both, person: mine }], Date.UTC(2026, 0, 1));
-      const may = (who: string, permission: string, thing: { place?: Place; author?: string }, atMs: number) => decide(both, { person: who, permission, ...thing, atMs }).allowed;
+      const may = (who: string, permission: string, thing: { place?: Place; author?: string; field?: string | undefined }, atMs: number) => decide(both, { person: who, permission, ...thing, atMs }).allowed;
       if (found?.place !== undefined && found.permission !== VISIT) {
-        expect([may(a.id, found.permission, { place: found.place }, found.atMs), may(mine.id, found.permission, { place: found.place }, found.atMs)], `seed ${seed}`).toEqual([true, false]);
+        const thing = { place: found.place, field: found.field ?? (found.permission === 'page.edit' ? 'never seen' : undefined) };
+        expect([may(a.id, found.permission, thing, found.atMs), may(mine.id, found.permission, thing, found.atMs)], `seed ${seed}`).toEqual([true, false]);
         beyond++;
       }
       if (found === undefined) {
@@ -36,8 +37,9 @@ describe('“no more than you”, against decide() asked place by place', () => 
           const atMs = Date.UTC(2026, 0, 1) + random.below(HOURS) * 3_600_000;
           const permission = random.oneOf(PERMISSIONS);
           const author = random.oneOf([a.id, mine.id, 'nobody']);
+          const field = permission === 'page.edit' ? random.oneOf([undefined, 'never seen', ...FIELDS]) : undefined;
           const thing = random.chance(0.2) ? { author } : { place: { path: random.oneOf(paths), layout: random.oneOf([...LAYOUTS, 'never seen']), state: random.oneOf(['draft', 'waiting', 'published', 'down'] as const), author } };
-          if (may(a.id, permission, thing, atMs)) expect(may(mine.id, permission, thing, atMs), `seed ${seed}: ${permission} ${JSON.stringify(thing)} at ${atMs}`).toBe(true);
+          if (may(a.id, permission, { ...thing, field }, atMs)) expect(may(mine.id, permission, { ...thing, field }, atMs), `seed ${seed}: ${permission} ${field} ${JSON.stringify(thing)} at ${atMs}`).toBe(true);
         }
       }
     }
@@ -54,6 +56,7 @@ describe('“no more than you”, against decide() asked place by place', () => 
     role('shut', { grants: [allow('page.*')] }),
     role('alone', { grants: [allow('page.edit', { branch: '2', only: true })], doors: [{ section: 'pages', state: 'open' }] }),
     role('but', { grants: [allow('page.*'), deny('page.publish', { branch: '3' })], doors: [{ section: 'pages', state: 'open' }] }),
+    role('hours', { grants: [allow('page.edit', { branch: '2', fields: ['hours'] })], doors: [{ section: 'pages', state: 'open' }] }),
     role('visitor'),
   );
   it.each([
@@ -61,6 +64,8 @@ describe('“no more than you”, against decide() asked place by place', () => 
     ['everywhere, where I have a branch', [{ role: 'wide' }], [{ role: 'narrow' }], 'page.view'],
     ['the page alone, where I have its branch', [{ role: 'alone' }], [{ role: 'narrow' }], undefined],
     ['the branch, where I have its page alone', [{ role: 'narrow' }], [{ role: 'alone' }], 'page.edit'],
+    ['one field of what I have', [{ role: 'hours' }], [{ role: 'wide' }], undefined],
+    ['all of a page, where I have one field', [{ role: 'narrow' }], [{ role: 'hours' }], 'page.edit'],
     ['the same branch by my assignment', [{ role: 'wide', branch: '3' }], [{ role: 'wide', branch: '2' }], undefined],
     ['another branch', [{ role: 'wide', branch: '4' }], [{ role: 'wide', branch: '2' }], 'page.view'],
     ['a part I am forbidden', [{ role: 'wide' }], [{ role: 'but' }], 'page.publish'],

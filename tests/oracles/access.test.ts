@@ -40,7 +40,7 @@ describe('decide() against independent programs, on the same thousands of questi
     expect(count('denied')).toBeGreaterThan(400);
     expect(count('suspended')).toBeGreaterThan(100);
     const missed = new Set(worlds.flatMap((w) => w.answers.map((a) => a.decision.nearest?.missed)));
-    for (const miss of ['time', 'assignment-branch', 'branch', 'layouts', 'states', 'own'] as const) expect(missed, miss).toContain(miss);
+    for (const miss of ['time', 'assignment-branch', 'branch', 'layouts', 'states', 'own', 'fields'] as const) expect(missed, miss).toContain(miss);
   });
   it('the logic solver', async () => {
     const batch = 250;
@@ -65,7 +65,7 @@ describe('decide() against independent programs, on the same thousands of questi
 
 describe('what is made for speed answers like decide()', () => {
   it('rules for lists', () => {
-    expect(differing(worlds, ({ bundled }) => ({ question: { person, permission, place, author, atMs } }) => rulesAllow(rulesFor(bundled.policy, person ?? '', permission, atMs), person ?? '', { place, author }))).toEqual([]);
+    expect(differing(worlds, ({ bundled }) => ({ question: { person, permission, place, author, field, atMs } }) => rulesAllow(rulesFor(bundled.policy, person ?? '', permission, atMs), person ?? '', { place, author, field }))).toEqual([]);
   });
   it('the compiled index: one question, all people, all pages', () => {
     const indexes = new Map(worlds.map((w) => [w, new AccessIndex(w.bundled.policy, w.bundle.pages, PERMISSIONS)]));
@@ -73,9 +73,11 @@ describe('what is made for speed answers like decide()', () => {
       const index = indexes.get(w) as AccessIndex;
       return { index, person: index.person(a.asked.person), permission: index.permission(a.asked.permission), page: a.asked.page === undefined ? NOWHERE : index.page(a.asked.page), author: a.asked.page === undefined ? index.person(a.asked.thing?.author ?? '') : undefined, at: a.question.atMs };
     };
-    const placed = worlds.map((w) => ({ ...w, answers: w.answers.filter((a) => a.asked.page !== undefined) }));
-    placed.forEach((w, i) => indexes.set(w, indexes.get(worlds[i] as never) as AccessIndex));
-    expect(differing(worlds, (w) => (a) => { const n = numbered(w, a); return n.index.may(n.person, n.permission, n.page, n.at, n.author); })).toEqual([]);
+    // It knows things as wholes: whether one may change anything of a page.
+    const whole = worlds.map((w) => ({ ...w, answers: w.answers.filter((a) => a.asked.field === undefined) }));
+    const placed = whole.map((w) => ({ ...w, answers: w.answers.filter((a) => a.asked.page !== undefined) }));
+    for (const some of [whole, placed]) some.forEach((w, i) => indexes.set(w, indexes.get(worlds[i] as never) as AccessIndex));
+    expect(differing(whole, (w) => (a) => { const n = numbered(w, a); return n.index.may(n.person, n.permission, n.page, n.at, n.author); })).toEqual([]);
     expect(differing(placed, (w) => (a) => { const n = numbered(w, a); return n.index.whoCan(n.permission, n.page, n.at).includes(n.person); })).toEqual([]);
     expect(differing(placed, (w) => (a) => { const n = numbered(w, a); return countBits(n.index.whatCan(n.person, n.at)[n.permission] ?? new Uint32Array(), n.page, n.page) === 1; })).toEqual([]);
   }, 60_000);

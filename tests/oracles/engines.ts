@@ -29,6 +29,7 @@ off(Q,G) :- covers(G,Q), alone(G,B), not on(Q,B).
 off(Q,G) :- covers(G,Q), own(G), not mine(Q).
 off(Q,G) :- covers(G,Q), somelayout(G), not goodlayout(Q,G).   goodlayout(Q,G) :- on(Q,P), page(P,L,_,_), layout(G,L).
 off(Q,G) :- covers(G,Q), somestate(G), not goodstate(Q,G).     goodstate(Q,G) :- on(Q,P), page(P,_,S,_), state(G,S).
+off(Q,G) :- covers(G,Q), field(Q,F), somefield(G), not goodfield(G,F).
 mine(Q) :- on(Q,P), page(P,_,_,U), asks(Q,U,_,_,_).           mine(Q) :- not on(Q,_), by(Q,U), asks(Q,U,_,_,_).
 limited(A) :- limit(A,_).
 applies(Q,E) :- there(Q,A), holds(_,A,R), reach(R,S), grant(G,S,E), covers(G,Q), not off(Q,G).
@@ -51,6 +52,7 @@ export function factsOf(bundle: Bundle, questions: readonly AskedOf[], w: number
       if (scope.branch) out.push(`${scope.only ? 'alone' : 'within'}(${id},${of(scope.branch)}).`);
       if (scope.own) out.push(`own(${id}).`);
       if (scope.layouts) out.push(`somelayout(${id}).`, ...scope.layouts.map((l) => `layout(${id},${l}).`));
+      if (scope.fields) out.push(`somefield(${id}).`, ...scope.fields.map((f) => `goodfield(${id},${f}).`));
       if (scope.states) out.push(`somestate(${id}).`, ...scope.states.map((s) => `state(${id},${s}).`));
     }
   }
@@ -65,6 +67,7 @@ export function factsOf(bundle: Bundle, questions: readonly AskedOf[], w: number
   questions.forEach((asked, i) => {
     const [object, verb] = asked.permission.split('.');
     out.push(`asks(${q + i},${of(asked.person)},${object},${verb},${asked.hour}).`);
+    if (asked.field) out.push(`field(${q + i},${asked.field}).`);
     if (asked.page) out.push(`on(${q + i},${of(asked.page)}).`);
     if (asked.thing?.author) out.push(`by(${q + i},${of(asked.thing.author)}).`);
   });
@@ -108,6 +111,7 @@ export function makePolicyEngine(bundle: Bundle) {
         ...(scope.branch ? [`(resource is Page && resource ${scope.only ? '==' : 'in'} Page::${text(scope.branch)})`] : []),
         ...(scope.layouts ? [`(resource is Page && [${scope.layouts.map(text).join(',')}].contains(resource.layout))`] : []),
         ...(scope.states ? [`(resource is Page && [${scope.states.map(text).join(',')}].contains(resource.state))`] : []),
+        ...(scope.fields ? [`(!(context has field) || [${scope.fields.map(text).join(',')}].contains(context.field))`] : []),
         ...(scope.own ? [`(resource has author && resource.author == principal)`] : []),
       ];
       policies[`${a} ${holder.id} ${g}`] = `${effect === 'allow' ? 'permit' : 'forbid'}(principal == Person::${text(personId)}, action in Action::${text(permission)}, resource) when { ${when.join(' && ')} };`;
@@ -125,7 +129,7 @@ export function makePolicyEngine(bundle: Bundle) {
     if (asked.page === undefined) about.push({ uid: { type: 'Thing', id: 'it' }, attrs: entityOf(asked.thing?.author), parents: [] });
     const answer = cedar.statefulIsAuthorized({
       principal: { type: 'Person', id: asked.person }, action: { type: 'Action', id: asked.permission }, resource: asked.page === undefined ? { type: 'Thing', id: 'it' } : { type: 'Page', id: asked.page },
-      context: { hour: asked.hour }, preparsedPolicySetId: name(asked.person), entities: [...entities, ...about] as never,
+      context: { hour: asked.hour, ...(asked.field && { field: asked.field }) }, preparsedPolicySetId: name(asked.person), entities: [...entities, ...about] as never,
     });
     if (answer.type === 'failure' || answer.response.diagnostics.errors.length > 0) throw new Error(JSON.stringify(answer).slice(0, 800));
     return answer.response.decision === 'allow';
@@ -161,8 +165,8 @@ export function makeAbilities({ policy, pages }: Extract<Opened, { ok: true }>) 
         const branches = [a.branch, scope.branch].filter((b) => b !== undefined);
         const page = scope.only && { id: scope.branch };
         const own = scope.own && { author: personId };
-        rules.push({ inverted: effect === 'deny', action, subject: 'page', conditions: { ...own, ...page, ...(branches.length && { path: { $all: branches } }), ...(scope.layouts && { layout: { $in: scope.layouts } }), ...(scope.states && { state: { $in: scope.states } }) } });
-        if (!scope.branch && !scope.layouts && !scope.states) rules.push({ inverted: effect === 'deny', action, subject: 'thing', conditions: { ...own } });
+        rules.push({ inverted: effect === 'deny', action, subject: 'page', ...(scope.fields && { fields: scope.fields }), conditions: { ...own, ...page, ...(branches.length && { path: { $all: branches } }), ...(scope.layouts && { layout: { $in: scope.layouts } }), ...(scope.states && { state: { $in: scope.states } }) } });
+        if (!scope.branch && !scope.layouts && !scope.states) rules.push({ inverted: effect === 'deny', action, subject: 'thing', ...(scope.fields && { fields: scope.fields }), conditions: { ...own } });
       }
     }
     const ability = createMongoAbility([...rules.filter((r) => !r.inverted), ...rules.filter((r) => r.inverted)]);
@@ -172,6 +176,6 @@ export function makeAbilities({ policy, pages }: Extract<Opened, { ok: true }>) 
   return (asked: AskedOf): boolean => {
     const page = asked.page === undefined ? undefined : pages.get(asked.page);
     const about = page ? subject('page', { id: page.id, path: pathOf(page.id), layout: page.layout, state: page.state, author: page.author }) : subject('thing', { author: asked.thing?.author });
-    return abilityOf(asked.person, Date.parse(asked.at)).can(asked.permission, about);
+    return abilityOf(asked.person, Date.parse(asked.at)).can(asked.permission, about, asked.field);
   };
 }

@@ -24,6 +24,7 @@ export function referenceAllows(policy: Policy, q: Question): boolean {
       if (scope.only && q.place?.path[q.place.path.length - 1] !== scope.branch) continue;
       if (scope.layouts && !scope.layouts.some((layout) => layout === q.place?.layout)) continue;
       if (scope.states && !scope.states.some((state) => state === q.place?.state)) continue;
+      if (scope.fields && q.field !== undefined && !scope.fields.some((field) => field === q.field)) continue;
       if (scope.own && (q.place ? q.place.author : q.author) !== q.person) continue;
       effects.add(effect);
     }

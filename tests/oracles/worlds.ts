@@ -18,6 +18,7 @@ export const PERMISSIONS = ['page', 'notice', 'review', 'media', 'person'].flatM
 const PATTERNS = [...PERMISSIONS, 'page.*', 'notice.*', 'media.*', '*'];
 export const LAYOUTS = ['plain', 'banner', 'harbour', 'list'];
 export const STATES = ['draft', 'waiting', 'published', 'down'];
+export const FIELDS = ['title', 'body', 'hours', 'banner'];
 /** Instants of these worlds: the first hours of 2026. */
 export const instant = (hour: number) => new Date(Date.UTC(2026, 0, 1, hour)).toISOString();
 export const HOURS = 40;
@@ -43,11 +44,12 @@ export function makeBundle(random: Random, size: Size): Bundle {
     id: `r${i}`,
     name: `Role ${i}`,
     extends: i === 0 ? [] : [...new Set(Array.from({ length: chance(0.6) ? 1 + below(2) : 0 }, () => `r${below(i)}`))],
-    grants: Array.from({ length: 1 + below(size.grants) }, () => ({
-      effect: chance(0.22) ? ('deny' as const) : ('allow' as const),
-      permission: chance(0.04) ? '*' : oneOf(PATTERNS),
-      scope: { ...(chance(0.4) && { branch: page(), ...(chance(0.25) && { only: true as const }) }), ...(chance(0.15) && { own: true as const }), ...(chance(0.15) && { layouts: some(LAYOUTS) }), ...(chance(0.15) && { states: some(STATES) }) },
-    })),
+    grants: Array.from({ length: 1 + below(size.grants) }, () => {
+      const effect = chance(0.22) ? ('deny' as const) : ('allow' as const);
+      const permission = chance(0.04) ? '*' : chance(0.1) ? 'page.edit' : oneOf(PATTERNS);
+      const scope = { ...(chance(0.4) && { branch: page(), ...(chance(0.25) && { only: true as const }) }), ...(chance(0.15) && { own: true as const }), ...(chance(0.15) && { layouts: some(LAYOUTS) }), ...(chance(0.15) && { states: some(STATES) }), ...(effect === 'allow' && permission === 'page.edit' && chance(0.6) && { fields: some(FIELDS) }) };
+      return { effect, permission, scope };
+    }),
   }));
   const people = Array.from({ length: size.people }, (_, i) => ({
     id: `u${i}`,
@@ -57,12 +59,13 @@ export function makeBundle(random: Random, size: Size): Bundle {
   return { roles, people, pages, apart: [] };
 }
 
-export interface AskedOf { person: string; permission: string; page?: string; thing?: { kind: string; author?: string }; at: string; hour: number }
+export interface AskedOf { person: string; permission: string; page?: string; thing?: { kind: string; author?: string }; field?: string; at: string; hour: number }
 export function makeQuestion(random: Random, bundle: Bundle): AskedOf {
   const { below, oneOf, chance } = random;
   const hour = below(HOURS);
   const about = chance(0.8) ? { page: oneOf(bundle.pages).id } : { thing: { kind: 'picture', ...(chance(0.7) && { author: oneOf(bundle.people).id }) } };
-  return { person: oneOf(bundle.people).id, permission: oneOf(PERMISSIONS), ...about, at: instant(hour), hour };
+  const permission = chance(0.1) ? 'page.edit' : oneOf(PERMISSIONS);
+  return { person: oneOf(bundle.people).id, permission, ...about, ...(permission === 'page.edit' && chance(0.7) && { field: oneOf(FIELDS) }), at: instant(hour), hour };
 }
 
 export function opened(bundle: Bundle): Extract<Opened, { ok: true }> {

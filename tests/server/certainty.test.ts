@@ -3,6 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import type { Document, PageContent } from '@/core/content';
 import type { Operation } from '@/core/plan';
 import { doc, list, p, table } from '@/demo/write';
+import { POST as makePage } from '@/pages/api/pages/index';
 import { POST as makeNotice } from '@/pages/api/notices/index';
 import { POST as endNotice } from '@/pages/api/notices/[id]/end';
 import { POST as aside } from '@/pages/api/pages/[id]/aside';
@@ -33,6 +34,7 @@ import { findLiveContent, listPages } from '@/server/content/tree';
 import { db } from '@/server/db/client';
 import { assignments, media, notices, people, releases, schedules } from '@/server/db/schema';
 import { findAccess, findSite, type Site } from '@/server/gate/access';
+import { mayNow } from '@/server/gate/authorize';
 import { beginSession } from '@/server/gate/sessions';
 import { getLivePlan, getPreparedPlan } from '@/server/plan/plans';
 import { changePlan } from '@/server/plan/changes';
@@ -427,5 +429,43 @@ describe('what is planned', () => {
     const done = await Promise.all(settled);
     expect(done.reduce((sum, n) => sum + n, 0)).toBe(1);
     expect(await out()).toBe(before + 1);
+  });
+  it('of a page some fields only: nothing else of it, by no way', async () => {
+    await inForce(
+      { do: 'add-role', role: 'hours', name: 'Opening times', purpose: '' }, { do: 'set-door', role: 'hours', section: 'pages', state: 'open' },
+      ...(['page.view', 'page.send', 'page.create'] as const).map((permission): Operation => ({ do: 'add-grant', role: 'hours', grant: { id: permission, effect: 'allow', permission, scope: {} } })),
+      { do: 'add-grant', role: 'hours', grant: { id: 'edit', effect: 'allow', permission: 'page.edit', scope: { fields: ['hours', 'summary'] } } },
+    );
+    const hilda = await somebody('Hilda', { role: 'hours' });
+    const quay = await pageId('South Quay');
+    const at = { params: { id: String(quay) } };
+    const page = await open(quay);
+    let { version } = page;
+    const keep = async (who: Who, more: object) => {
+      const answer = await call(putDraft, 'PUT', '/x', { ...who, ...at, body: { content: { ...page.content, ...more }, version } });
+      if (answer.status === 200) version = Number(answer.body['version']);
+      return answer;
+    };
+    expect((await keep(hilda, { title: 'Mine now' })).body).toMatchObject({ status: 403, detail: 'You may change only “Summary”, “Ticket office hours” here, not “Page title”. Ask the keyholder if you need to.' });
+    for (const more of [{ body: doc(p('Mine.')) }, { 'page.layout': 'plain' }, { 'page.slug': 'mine' }, { 'page.author': String(hilda.id) }, { banner: null }, { when: '2026-12-12T10:00' }]) expect((await keep(hilda, more)).status, JSON.stringify(more)).toBe(403);
+    expect((await keep(hilda, { hours: 'Every day 07:00 to 19:00' })).status).toBe(200);
+    // What somebody else wrote, right or not yet, stays as it is; their draft is not hers to drop.
+    const maud = await signInAs('Maud');
+    expect((await keep({ ...maud, id: 1 }, { hours: 'Every day 07:00 to 19:00', body: doc(p('By Maud.')), title: '' })).status).toBe(200);
+    const drops = (who: { cookie: string }) => call(drop, 'POST', '/x', { cookie: who.cookie, ...at, body: { version } });
+    expect((await drops(hilda)).status).toBe(403);
+    expect((await keep(hilda, { hours: 'Closed', body: doc(p('By Maud.')), title: 'Filled in for Maud' })).status).toBe(403);
+    expect((await keep(hilda, { hours: 'Closed', body: doc(p('By Maud.')), title: '' })).body['faults']).toMatchObject([{ field: 'title' }]);
+    // Nor by sending, by putting aside, or on a new page.
+    expect((await call(send, 'POST', '/x', { ...hilda, ...at, body: { content: { ...page.content, hours: 'Closed' }, version, note: '', askedOf: null } })).status).toBe(403);
+    expect((await call(aside, 'POST', '/x', { ...hilda, ...at, body: { content: { ...page.content, title: 'Mine', hours: 'Sundays' } } })).status).toBe(200);
+    const [kept] = (await db.execute<{ content: PageContent }>(sql`select content from revisions where page_id = ${quay} and kind = 'kept' order by id desc limit 1`)).rows;
+    expect(kept?.content).toMatchObject({ title: page.content['title'], hours: 'Sundays' });
+    expect((await call(makePage, 'POST', '/x', { ...hilda, body: { parent: quay, layout: 'harbour', title: 'New' } })).status).toBe(403);
+    expect((await drops(maud)).status).toBe(200);
+    // A page whose layout has neither field is not hers at all.
+    const access = await findAccess(db, hilda.token);
+    const place = await findPagePlace(db, site.id, quay);
+    expect(access && place && [mayNow(access, 'page.edit', { place }).allowed, mayNow(access, 'page.edit', { place: { ...place, layout: 'none' } }).allowed]).toEqual([true, false]);
   });
 });

@@ -148,7 +148,7 @@ describe('the plan as a file', () => {
   it('as a matrix (RFC 4180) replaces the rules of the roles it names, and no others', async () => {
     const maud = await signInAs('Maud');
     const csv = (await exported('as=csv')).text;
-    expect(csv.split('\r\n')[0]).toBe('role,permission,branch,effect,own,layouts,states,only');
+    expect(csv.split('\r\n')[0]).toBe('role,permission,branch,effect,own,layouts,states,only,fields');
     expect((await call(importRoute, 'POST', '/x', { ...maud, body: { text: csv } })).body).toMatchObject({ differences: [] });
     const cafe = await pageId('The Slipway Café');
     const less = `role,permission,branch,effect,own,layouts,states\r\nnewsroom,page.view,,allow,,,\r\nnewsroom,page.edit,${cafe},deny,yes,plain banner,draft\r\n`;

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { documentOf, emptyDocument, piecesOf, type Document, type PageContent } from '@/core/content';
 import type { APIRoute } from 'astro';
 import { inventory } from '@/office';
 import { planSchema, type Plan, type PlanRole } from '@/core/plan';
@@ -62,24 +63,32 @@ const restore = async (page: string) => {
   await db.execute(sql`update reviews set outcome = 'replaced' where page_id = ${Number(page)} and outcome is null and (sent_by = (select id from people where email = 'ines@larkhaven.example') or page_id not in (select id from pages where slug = 'getting-around'))`);
 };
 /** Writes in a page and keeps it, as typing does; gives what is to be handed on. */
-async function written(who: Doer, page: PageFacts, change: object = {}): Promise<{ content: object; version: number } | null> {
+async function written(who: Doer, page: PageFacts, waysOf: (shown: PageContent) => readonly object[]): Promise<{ content: object; version: number } | null> {
   if (!(await opens(who, 'pages.edit', page))) return null;
   const shown = await getEditablePage(db, site.id, Number(page.id));
-  const content = { ...shown.content, summary: `Tried ${Math.random()}`, ...change };
-  const kept = await ok(putDraft, 'PUT', who, { id: page.id }, { content, version: shown.draft?.version ?? 0 });
-  return kept && { content, version: Number(kept['version']) };
+  for (const way of waysOf(shown.content)) {
+    const content = { ...shown.content, ...way };
+    const kept = Object.keys(way).every((id) => id.startsWith('page.') || shown.layout.fields.some((field) => field.id === id)) && (await ok(putDraft, 'PUT', who, { id: page.id }, { content, version: shown.draft?.version ?? 0 }));
+    if (kept) return { content, version: Number(kept['version']) };
+  }
+  return null;
 }
+const more = (text: Document): Document => ({ type: 'doc', content: [...text.content, { type: 'paragraph', content: [{ type: 'text', text: `Tried ${Math.random()}` }] }] });
+/** More words in a long text of a page, whichever it has. */
+const textWays = (shown: PageContent) => [...['body', 'intro'].map((id) => ({ [id]: more(documentOf(shown, id)) })), { pieces: [...piecesOf(shown, 'pieces'), { id: 'tried', region: 'main', heading: 'Tried', text: more(emptyDocument()), picture: null }] }];
+/** Something else in any field that can be changed without choosing a picture. */
+const anyWays = (shown: PageContent) => [...['summary', 'title', 'hours'].map((id) => ({ [id]: `Tried ${Math.random()}` })), ...textWays(shown), ...[...inventory.layouts.keys()].map((id) => ({ 'page.layout': id }))];
 
 /** How each task is done on one page, start to end; true when it was. */
 const DO: Record<string, (who: Doer, page: PageFacts) => Promise<boolean>> = {
   'pages.words': async (who, page) => {
-    const draft = await written(who, page);
+    const draft = await written(who, page, textWays);
     const sent = draft && (await opens(who, 'pages.edit', (await listPages(db, site.id)).find((p) => p.id === page.id))) ? await ok(send, 'POST', who, { id: page.id }, { ...draft, note: '' }) : null;
     await restore(page.id);
     return sent !== null;
   },
   'pages.publish': async (who, page) => {
-    const draft = await written(who, page);
+    const draft = await written(who, page, anyWays);
     const out = draft && (await opens(who, 'pages.edit', (await listPages(db, site.id)).find((p) => p.id === page.id))) ? await ok(publish, 'POST', who, { id: page.id }, { ...draft, note: '' }) : null;
     await restore(page.id);
     return out !== null;
@@ -126,7 +135,7 @@ function randomRole(random: Random, id: string): PlanRole {
   const pages = all.map((page) => page.id);
   const scope = () => ({ ...(chance(0.45) && { branch: oneOf(pages), ...(chance(0.3) && { only: true as const }) }), ...(chance(0.12) && { own: true as const }), ...(chance(0.1) && { layouts: ['plain'] }), ...(chance(0.15) && { states: [oneOf(['draft', 'published', 'waiting', 'down'] as const)] }) });
   const grants = ['page.view', 'page.edit', 'page.send', 'page.publish', 'page.create', 'page.arrange', 'page.retire', 'notice.view', 'notice.post', 'notice.end', 'review.view', 'review.decide'].flatMap((permission, i) => [
-    ...(chance(0.8) ? [{ id: `a${i}`, effect: 'allow' as const, permission, scope: scope() }] : []),
+    ...(chance(0.8) ? [{ id: `a${i}`, effect: 'allow' as const, permission, scope: { ...scope(), ...(permission === 'page.edit' && chance(0.3) && { fields: [oneOf(['body', 'title', 'hours', 'banner', 'page.layout']), oneOf(['pieces', 'summary'])] }) } }] : []),
     ...(chance(0.1) ? [{ id: `d${i}`, effect: 'deny' as const, permission, scope: scope() }] : []),
   ]);
   return { id, name: id, purpose: '', extends: [], grants, tasks: TASKS.map((task) => ({ task })), doors: inventory.doors.map((section) => ({ section: section.id, state: chance(0.85) ? ('open' as const) : oneOf(['look', 'away', 'closed'] as const) })), toolbar: { tools: [], modes: ['visual'] }, dashboard: { columns: [[]] }, tours: { ...(below(2) === 3 && {}) } };

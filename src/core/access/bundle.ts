@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { canonical } from '../json';
-import { PERMISSION_PATTERN, openScopeSchema } from './schema';
+import { PERMISSION_PATTERN, fieldsFit, openScopeSchema } from './schema';
 import { heldTogether } from './separation';
 import type { Decision, Grant, PageState, Place, Policy, PolicyPerson, PolicyRole, Question, Way } from './types';
 
@@ -8,7 +8,7 @@ const id = z.string().min(1);
 /** RFC 3339, with seconds and offset. */
 const instant = z.iso.datetime({ offset: true, error: 'not an instant like 2026-11-25T09:00:00Z (RFC 3339)' }).refine((text) => /:\d\d:\d\d/.test(text) && Number.isFinite(Date.parse(text)), 'not an instant like 2026-11-25T09:00:00Z (RFC 3339)');
 
-const grant = z.strictObject({ effect: z.enum(['allow', 'deny']), permission: z.string().regex(PERMISSION_PATTERN, 'object.verb, object.* or *'), scope: openScopeSchema });
+const grant = z.strictObject({ effect: z.enum(['allow', 'deny']), permission: z.string().regex(PERMISSION_PATTERN, 'object.verb, object.* or *'), scope: openScopeSchema }).refine(...fieldsFit);
 
 /** Everything access is decided by, as one open document. Layouts and states are any words; they only have to match. */
 export const bundleSchema = z.strictObject({
@@ -24,6 +24,8 @@ export const questionSchema = z.strictObject({
   permission: z.string().regex(PERMISSION_PATTERN, 'object.verb').refine((text) => !text.includes('*'), 'a question names one permission, without *'),
   page: id.optional(),
   thing: z.strictObject({ kind: id, author: id.optional() }).optional(),
+  /** The field of the page that is to be changed. */
+  field: id.optional(),
   at: instant,
 });
 
@@ -136,7 +138,7 @@ export type Asked = { ok: true; question: Question } | { ok: false; faults: Faul
 export function readQuestion(bundle: Extract<Opened, { ok: true }>, value: unknown): Asked {
   const parsed = questionSchema.safeParse(value);
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };
-  const { person, permission, page, thing, at } = parsed.data;
+  const { person, permission, page, thing, field, at } = parsed.data;
   const faults: Fault[] = [];
   if (!bundle.policy.people.has(person)) faults.push({ path: '$.person', message: `there is no person "${person}"` });
   if (thing?.author !== undefined && !bundle.policy.people.has(thing.author)) faults.push({ path: '$.thing.author', message: `there is no person "${thing.author}"` });
@@ -149,7 +151,7 @@ export function readQuestion(bundle: Extract<Opened, { ok: true }>, value: unkno
     for (let up: typeof there | undefined = there; up; up = up.parent === null ? undefined : bundle.pages.get(up.parent)) path.unshift(up.id);
     place = { path, layout: there.layout, state: there.state as PageState, author: thing ? (thing.author ?? null) : there.author };
   }
-  return { ok: true, question: { person, permission, ...(place && { place }), ...(thing?.author !== undefined && { author: thing.author }), atMs: Date.parse(at) } };
+  return { ok: true, question: { person, permission, ...(place && { place }), ...(thing?.author !== undefined && { author: thing.author }), ...(field !== undefined && { field }), atMs: Date.parse(at) } };
 }
 
 /** A decision as the open form writes it. */

@@ -19,7 +19,7 @@ const ALL = 1;
  * Pages are numbered in pre-order, so that a branch is an interval and lying in it two comparisons. For each person and
  * permission the grants of all roles held (their closure, doors and assignment limits worked in) are merged into a
  * few rules in one typed array, denies first: the first that holds decides. Answers like `decide` for everything but
- * the two-person rule and a page's own rights for visitors, which concern one thing at a time.
+ * the two-person rule, a page's own rights for visitors and single fields of a page, which concern one thing at a time.
  */
 export class AccessIndex {
   readonly tree: Tree;

@@ -46,12 +46,13 @@ export function missedDoor(held: PolicyRole | undefined, grant: Grant, permissio
 }
 
 function missedScope(grant: Grant, place: Place | undefined, question: Question): Miss | undefined {
-  const { branch, only, own, layouts, states } = grant.scope;
+  const { branch, only, own, layouts, states, fields } = grant.scope;
   if (branch !== undefined && !(only ? place?.path.at(-1) === branch : place?.path.includes(branch))) return 'branch';
   if (layouts && !(place && layouts.includes(place.layout))) return 'layouts';
   if (states && !(place && states.includes(place.state))) return 'states';
   const author = place ? place.author : question.author;
   if (own && author !== question.person) return 'own';
+  if (fields && question.field !== undefined && !fields.includes(question.field)) return 'fields';
   return undefined;
 }
 
@@ -65,7 +66,7 @@ function isOfAudience(policy: Policy, person: PolicyPerson, place: Place, atMs: 
 }
 
 /** From far to near: the later a way misses, the closer it came. */
-const NEARNESS: readonly Miss[] = ['time', 'door-closed', 'door-look', 'assignment-branch', 'branch', 'layouts', 'states', 'own'];
+const NEARNESS: readonly Miss[] = ['time', 'door-closed', 'door-look', 'assignment-branch', 'branch', 'layouts', 'states', 'own', 'fields'];
 
 /**
  * Whether a person may do something to a thing at an instant, and why: every grant that applied with the way it

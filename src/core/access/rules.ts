@@ -12,7 +12,10 @@ export interface Rule extends Omit<Scope, 'branch' | 'only'> {
   nowhere: boolean;
 }
 
-const isBare = (rule: Rule) => rule.branches.length === 0 && !rule.own && !rule.layouts && !rule.states;
+/** What rules are asked about: where it lies, whose it is where it lies nowhere, and the field that is to be changed. */
+type RuleThing = { place?: Place | undefined; author?: PersonId | undefined; field?: string | undefined };
+
+const isBare = (rule: Rule) => rule.branches.length === 0 && !rule.own && !rule.layouts && !rule.states && !rule.fields;
 
 /**
  * What a person's roles say about one permission at an instant, as rules without roles and times: denies first.
@@ -41,8 +44,9 @@ export function rulesFor(policy: Policy, personId: PersonId, permission: string,
   return allows.length === 0 ? [] : [...denies, ...(everywhere ? [everywhere] : allows)];
 }
 
-function holds(rule: Rule, personId: PersonId, thing: { place?: Place | undefined; author?: PersonId | undefined }): boolean {
-  const { place } = thing;
+function holds(rule: Rule, personId: PersonId, thing: RuleThing): boolean {
+  const { place, field } = thing;
+  if (rule.fields && field !== undefined && !rule.fields.includes(field)) return false;
   if (!place) return rule.nowhere && (!rule.own || thing.author === personId);
   if (rule.own && place.author !== personId) return false;
   if (rule.layouts && !rule.layouts.includes(place.layout)) return false;
@@ -52,5 +56,5 @@ function holds(rule: Rule, personId: PersonId, thing: { place?: Place | undefine
 }
 
 /** Whether rules made by `rulesFor` allow it for a thing. */
-export const rulesAllow = (rules: readonly Rule[], personId: PersonId, thing: { place?: Place | undefined; author?: PersonId | undefined }): boolean =>
+export const rulesAllow = (rules: readonly Rule[], personId: PersonId, thing: RuleThing): boolean =>
   rules.find((rule) => holds(rule, personId, thing))?.effect === 'allow';

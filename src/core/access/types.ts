@@ -15,6 +15,8 @@ export interface Scope {
   own?: true | undefined;
   layouts?: string[] | undefined;
   states?: PageState[] | undefined;
+  /** Only these fields of a page may be changed; an allow of `page.edit` alone says so. */
+  fields?: string[] | undefined;
 }
 
 export interface Grant {
@@ -90,11 +92,13 @@ export interface Question {
   author?: PersonId | undefined;
   /** Everybody who wrote any of the words that are to be approved. */
   writtenBy?: readonly PersonId[] | undefined;
+  /** The field of a page that is to be changed; left out when it is about changing anything of it. */
+  field?: string | undefined;
   /** Milliseconds since 1970 UTC. */
   atMs: number;
 }
 
-export type Miss = 'time' | 'door-closed' | 'door-look' | 'assignment-branch' | 'branch' | 'own' | 'layouts' | 'states';
+export type Miss = 'time' | 'door-closed' | 'door-look' | 'assignment-branch' | 'branch' | 'own' | 'layouts' | 'states' | 'fields';
 
 /** A grant on this permission and the way it came: assignment → role held → … → role that has it. */
 export interface Way {

@@ -15,7 +15,7 @@ export interface World {
 export interface Stand { policy: Policy; person: PolicyPerson }
 
 /** Something one may do and the other may not: a permission, where (nowhere when left out), and from which instant. */
-export interface Beyond { permission: string; place: Place | undefined; atMs: number }
+export interface Beyond { permission: string; place: Place | undefined; /** The field that may be changed, where not all may. */ field?: string; atMs: number }
 
 const OTHER = ' other';
 const ANY_STATE: readonly PageState[] = ['published'];
@@ -23,8 +23,8 @@ const instantsOf = (people: readonly PolicyPerson[]) => people.flatMap((p) => p.
 
 /**
  * The first thing somebody may do at an instant that none of some others may; undefined when there is none. This is what "no more
- * than you" means: over all permissions, all places there are or could be (on every branch a rule names, with every layout and
- * state it names and one it does not), everybody's work, and visiting pages that are for some only. Whether somebody is suspended
+ * than you" means: over all permissions, all places there are or could be (on every branch a rule names, with every layout,
+ * state and field it names and one it does not), everybody's work, and visiting pages that are for some only. Whether somebody is suspended
  * does not count for them, since they may be let work again; for the others it does. Roles held apart and the two-person rule do
  * not count either: they take away, and are no gain.
  */
@@ -35,9 +35,11 @@ export function findBeyondAt(world: World, theirs: Stand, others: readonly Stand
     if (their.length === 0) continue;
     const rules = [their, ...mine].flat();
     const authors: (PersonId | null)[] = rules.some((rule) => rule.own) ? [theirs.person.id, ...others.map((o) => o.person.id), null] : [null];
-    const goesBeyond = (thing: { place?: Place; author?: PersonId | undefined }) => rulesAllow(their, theirs.person.id, thing) && !mine.some((list, i) => rulesAllow(list, others[i]?.person.id ?? '', thing));
-    const beyond = (place?: Place): Beyond => ({ permission, place, atMs });
-    for (const author of authors) if (goesBeyond({ author: author ?? undefined })) return beyond();
+    const goesBeyond = (thing: { place?: Place; author?: PersonId | undefined; field?: string | undefined }) => rulesAllow(their, theirs.person.id, thing) && !mine.some((list, i) => rulesAllow(list, others[i]?.person.id ?? '', thing));
+    const beyond = (place?: Place, field?: string): Beyond => ({ permission, place, ...(field !== undefined && field !== OTHER && { field }), atMs });
+    // One that may change any field may change one no rule names, too.
+    const fields = rules.some((rule) => rule.fields) ? [OTHER, ...new Set(rules.flatMap((rule) => rule.fields ?? []))] : [undefined];
+    for (const author of authors) for (const field of fields) if (goesBeyond({ author: author ?? undefined, field })) return beyond(undefined, field);
     if (!placed) continue;
     const layouts = [OTHER, ...new Set(rules.flatMap((rule) => rule.layouts ?? []))];
     const states = rules.some((rule) => rule.states) ? (['draft', 'waiting', 'published', 'down'] as const) : ANY_STATE;
@@ -49,7 +51,7 @@ export function findBeyondAt(world: World, theirs: Stand, others: readonly Stand
         for (const state of states)
           for (const author of authors) {
             const place: Place = { path, layout, state, author };
-            if (goesBeyond({ place })) return beyond(place);
+            for (const field of fields) if (goesBeyond({ place, field })) return beyond(place, field);
           }
   }
   return findVisitBeyond(world, stands as [Stand, ...Stand[]], atMs);

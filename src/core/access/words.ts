@@ -8,6 +8,8 @@ export interface Names {
   doing: (permission: string) => string;
   /** "Harbour page" for `harbour`; the id itself when left out. */
   layout?: (id: string) => string;
+  /** “Ticket office hours” for `hours`; the id itself when left out. */
+  field?: (id: string) => string;
   /** "Maud Ellery": who can change what somebody may do. */
   keyholder: string;
 }
@@ -18,27 +20,31 @@ const wayOf = (way: Way, names: Names) => {
   return `${held}${from}`;
 };
 
+const list = new Intl.ListFormat('en-GB', { type: 'conjunction' });
+
 /** States of a page as a sentence has them: "pages that are drafts". */
 export const STATE_WORDS: Record<PageState, string> = { draft: 'drafts', waiting: 'waiting for a second look', published: 'published', down: 'taken down' };
 
 /** The parts of a scope as a sentence has them: "that are drafts", "under Harbours", "only their own work". None for everywhere. */
-export function scopeInWords(scope: Scope, pageName: (id: string) => string, layoutName: (id: string) => string = (id) => id): string[] {
+export function scopeInWords(scope: Scope, pageName: (id: string) => string, { layout = (id) => id, field = (id) => id }: Pick<Names, 'layout' | 'field'> = {}): string[] {
   return [
     scope.states && `that are ${scope.states.map((state) => STATE_WORDS[state]).join(' or ')}`,
-    scope.layouts && `with layout ${scope.layouts.map(layoutName).join(' or ')}`,
+    scope.layouts && `with layout ${scope.layouts.map(layout).join(' or ')}`,
     scope.branch !== undefined && (scope.only ? `on ${pageName(scope.branch)} alone` : `under ${pageName(scope.branch)}`),
     scope.own && 'only their own work',
+    scope.fields && `only ${list.format(scope.fields.map(field))} of them`,
   ].filter((part) => typeof part === 'string');
 }
 
 /** What somebody does with the scope it has: "change pages that are drafts, under Harbours". */
-export function doingWithScope(doing: string, scope: Scope, pageName: (id: string) => string): string {
-  const parts = scopeInWords(scope, pageName);
+export function doingWithScope(doing: string, scope: Scope, pageName: (id: string) => string, names: Pick<Names, 'layout' | 'field'> = {}): string {
+  const parts = scopeInWords(scope, pageName, names);
   const isClose = scope.states !== undefined || scope.layouts !== undefined;
   return parts.length === 0 ? doing : `${doing}${isClose ? ' ' : ', '}${parts.join(', ')}`;
 }
 
-const quoted = ({ layout }: Names) => (id: string) => (layout ? `“${layout(id)}”` : id);
+const quote = (name: ((id: string) => string) | undefined) => (id: string) => (name ? `“${name(id)}”` : id);
+const quoted = ({ layout, field }: Names) => ({ layout: quote(layout), field: quote(field) });
 
 const whereOf = (way: Way, names: Names) => {
   const limit = way.assignment.branch !== undefined && way.assignment.branch !== way.grant.scope.branch ? [`under ${names.page(way.assignment.branch)}`] : [];
@@ -63,7 +69,8 @@ export function explainInWords(decision: Decision, permission: string, names: Na
     case 'branch':
     case 'assignment-branch': return `${near} ${whereOf(nearest, names)}, but this lies elsewhere.`;
     case 'own': return `${near}, but only on their own work.`;
-    case 'layouts': return `${near}, but only on the layout ${nearest.grant.scope.layouts?.map(quoted(names)).join(' or ')}.`;
+    case 'layouts': return `${near}, but only on the layout ${nearest.grant.scope.layouts?.map(quoted(names).layout).join(' or ')}.`;
+    case 'fields': return `${near}, but only ${list.format(nearest.grant.scope.fields?.map(quoted(names).field) ?? [])} of them.`;
     case 'states': return `${near}, but only on what is ${nearest.grant.scope.states?.map((state) => STATE_WORDS[state]).join(' or ')}.`;
   }
 }
@@ -84,6 +91,7 @@ export function refuseInWords(decision: Decision, permission: string, names: Nam
     return `You may ${doing} ${whereOf(nearest, names)}, but this lies elsewhere. ${ask}`;
   if (nearest?.missed === 'own') return `You may ${doing}, but only your own work. ${ask}`;
   if (nearest?.missed === 'layouts' || nearest?.missed === 'states') return `You may ${doing} ${whereOf(nearest, names)}, but this is none of those. ${ask}`;
+  if (nearest?.missed === 'fields') return `You may change only ${list.format(nearest.grant.scope.fields?.map(quoted(names).field) ?? [])} here. ${ask}`;
   if (nearest?.missed === 'time') return `Your time for this has not begun or is over. ${ask}`;
   if (nearest?.missed === 'door-look') return `You can read this, but not change it. ${ask}`;
   return `Your room does not include this: you may not ${doing}. ${ask}`;

@@ -13,10 +13,14 @@ export interface Inventory {
   widgets: ReadonlyMap<string, Widget & { section: string }>;
   tasks: ReadonlyMap<string, TaskTemplate & { section: string }>;
   /** Forms a page can have, by id. */
-  layouts: ReadonlyMap<string, { id: string; name: string }>;
+  layouts: ReadonlyMap<string, InventoryLayout>;
+  /** What every page has to fill in beside its layout's fields, by id. */
+  settings: ReadonlyMap<string, { id: string; name: string }>;
   /** Object of a permission (`page`) → section (`pages`). */
   sectionOfObject: ReadonlyMap<string, string>;
 }
+
+export interface InventoryLayout { id: string; name: string; fields: readonly { id: string; name: string }[] }
 
 export class InventoryError extends Error {}
 
@@ -39,7 +43,7 @@ export const isReading = (permission: string): boolean => permission.endsWith('.
  * Joins section files into one inventory.
  * @throws InventoryError when an id is declared twice, or names a screen, permission, tool or control that is not there.
  */
-export function makeInventory(sections: readonly Section[], layouts: ReadonlyMap<string, { id: string; name: string }>): Inventory {
+export function makeInventory(sections: readonly Section[], layouts: ReadonlyMap<string, InventoryLayout>, settings: readonly { id: string; name: string }[]): Inventory {
   index('section', sections);
   const inventory: Inventory = {
     sections,
@@ -52,6 +56,7 @@ export function makeInventory(sections: readonly Section[], layouts: ReadonlyMap
     widgets: index('widget', sections.flatMap((s) => inSection(s, s.widgets))),
     tasks: index('task', sections.flatMap((s) => inSection(s, s.tasks))),
     layouts,
+    settings: index('setting', settings),
     sectionOfObject: new Map(sections.flatMap((s) => s.permissions.map((p) => [objectOf(p.id), s.id] as const))),
   };
   const must = (there: boolean, what: string) => {
@@ -62,7 +67,7 @@ export function makeInventory(sections: readonly Section[], layouts: ReadonlyMap
   for (const control of inventory.controls.values()) {
     must(inventory.screens.has(control.screen), `${control.id}: no screen "${control.screen}"`);
     if (control.needs) must(inventory.permissions.has(control.needs), `${control.id}: no permission "${control.needs}"`);
-    for (const layout of control.layouts ?? []) must(layouts.has(layout), `${control.id}: no layout "${layout}"`);
+    for (const field of control.fields ?? []) must(fieldName(inventory, field) !== undefined, `${control.id}: no field "${field}"`);
     if (control.tool) must(inventory.tools.has(control.tool), `${control.id}: no tool "${control.tool}"`);
   }
   for (const widget of inventory.widgets.values()) must(inventory.permissions.has(widget.needs), `${widget.id}: no permission "${widget.needs}"`);
@@ -74,6 +79,19 @@ export function makeInventory(sections: readonly Section[], layouts: ReadonlyMap
   }
   return inventory;
 }
+
+/** Every field a page can have: those of the layouts, then those of every page. */
+export const fieldIds = (inventory: Inventory): string[] => [...new Set([...[...inventory.layouts.values()].flatMap((layout) => layout.fields.map(({ id }) => id)), ...inventory.settings.keys()])];
+
+/** Whether pages of a layout have a field. */
+export const hasField = (inventory: Inventory, layout: string, field: string): boolean => inventory.settings.has(field) || (inventory.layouts.get(layout)?.fields.some(({ id }) => id === field) ?? false);
+
+/** What a field of a page is called, whether a layout's or every page's; undefined when there is none. */
+export const fieldName = (inventory: Inventory, id: string): string | undefined =>
+  inventory.settings.get(id)?.name ?? [...inventory.layouts.values()].flatMap((layout) => layout.fields).find((field) => field.id === id)?.name;
+
+/** Layouts and fields by their names, as sentences have them. */
+export const scopeNames = (inventory: Inventory) => ({ layout: (id: string) => `“${inventory.layouts.get(id)?.name ?? id}”`, field: (id: string) => `“${fieldName(inventory, id) ?? id}”` });
 
 /** Looks an entry up that must be there; throws InventoryError naming the id when it is not. */
 export function getEntry<T>(map: ReadonlyMap<string, T>, id: string): T {

@@ -46,8 +46,8 @@ export interface Control {
   tool?: string;
   /** Shown only when the toolbar has this writing mode. */
   mode?: WritingMode['id'];
-  /** Shown only on pages of these layouts. */
-  layouts?: readonly string[];
+  /** The fields of a page it changes, any of them: on pages whose layout has none of them it is not shown. */
+  fields?: readonly string[];
   /** Only there after something was done or when there is something to show; says what. */
   appears?: string;
 }

@@ -14,7 +14,7 @@ function canonicalRole(inventory: Inventory, role: PlanRole): PlanRole {
   return {
     ...role,
     extends: [...new Set(role.extends)],
-    grants: role.grants.map((grant) => ({ ...grant, scope: { ...grant.scope, ...(grant.scope.layouts && { layouts: [...new Set(grant.scope.layouts)].sort() }), ...(grant.scope.states && { states: [...new Set(grant.scope.states)].sort() }) } })),
+    grants: role.grants.map((grant) => ({ ...grant, scope: { ...grant.scope, ...(grant.scope.layouts && { layouts: [...new Set(grant.scope.layouts)].sort() }), ...(grant.scope.states && { states: [...new Set(grant.scope.states)].sort() }), ...(grant.scope.fields && { fields: [...new Set(grant.scope.fields)].sort() }) } })),
     doors: [...doors.filter((door) => door.state !== 'closed'), ...closed],
     toolbar: { tools: inOrder([...inventory.tools.keys()], [...new Set(role.toolbar.tools)]), modes: inOrder([...inventory.modes.keys()], [...new Set(role.toolbar.modes)]) as PlanRole['toolbar']['modes'] },
     tours,

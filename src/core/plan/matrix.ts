@@ -4,11 +4,11 @@ import type { Inventory } from '../inventory';
 import { policyOf } from './policy';
 import { grantSchema, planSchema, type Plan, type PlanRole } from './schema';
 
-export const MATRIX_HEAD = ['role', 'permission', 'branch', 'effect', 'own', 'layouts', 'states', 'only'] as const;
+export const MATRIX_HEAD = ['role', 'permission', 'branch', 'effect', 'own', 'layouts', 'states', 'only', 'fields'] as const;
 
 /** The grants of a plan as rows under `MATRIX_HEAD`: one for each role × permission × branch and what more it says. Lists are parted by spaces. */
 export const matrixOf = (plan: Plan): string[][] =>
-  plan.roles.flatMap((role) => role.grants.map(({ effect, permission, scope }) => [role.id, permission, scope.branch ?? '', effect, scope.own ? 'yes' : '', (scope.layouts ?? []).join(' '), (scope.states ?? []).join(' '), scope.only ? 'yes' : '']));
+  plan.roles.flatMap((role) => role.grants.map(({ effect, permission, scope }) => [role.id, permission, scope.branch ?? '', effect, scope.own ? 'yes' : '', (scope.layouts ?? []).join(' '), (scope.states ?? []).join(' '), scope.only ? 'yes' : '', (scope.fields ?? []).join(' ')]));
 
 /**
  * A plan with the grants of a matrix: of every role it names, these and no others. Roles it does not name stay as they are.
@@ -18,7 +18,7 @@ export function withMatrix(plan: Plan, rows: readonly (readonly string[])[]): { 
   const faults: Fault[] = [];
   const grants = new Map<string, PlanRole['grants']>();
   rows.forEach((row, i) => {
-    const [roleId = '', permission = '', branch = '', effect = '', own = '', layouts = '', states = '', only = ''] = row;
+    const [roleId = '', permission = '', branch = '', effect = '', own = '', layouts = '', states = '', only = '', fields = ''] = row;
     const role = plan.roles.find((r) => r.id === roleId);
     if (row.length !== MATRIX_HEAD.length) return faults.push({ path: jsonPath([i]), message: `a row needs ${MATRIX_HEAD.length} fields` });
     if (!role) return faults.push({ path: jsonPath([i, 'role']), message: `there is no role "${roleId}"` });
@@ -27,7 +27,7 @@ export function withMatrix(plan: Plan, rows: readonly (readonly string[])[]): { 
     const list = grants.get(roleId) ?? [];
     grants.set(roleId, list);
     const words = (text: string) => text.split(' ').filter(Boolean);
-    const scope = { ...(branch && { branch }), ...(only && { only: true }), ...(own && { own: true }), ...(layouts && { layouts: words(layouts) }), ...(states && { states: words(states) }) };
+    const scope = { ...(branch && { branch }), ...(only && { only: true }), ...(own && { own: true }), ...(layouts && { layouts: words(layouts) }), ...(states && { states: words(states) }), ...(fields && { fields: words(fields) }) };
     const old = role.grants.find((g) => g.effect === effect && g.permission === permission && JSON.stringify(matrixOf({ ...plan, roles: [{ ...role, grants: [g] }] })[0]) === JSON.stringify(row));
     const parsed = grantSchema.safeParse({ id: old?.id ?? `from-file-${i + 1}`, effect, permission, scope });
     if (!parsed.success) return faults.push(...parsed.error.issues.map((issue) => ({ path: jsonPath([i, ...issue.path.filter((part) => part !== 'scope')]), message: issue.message })));

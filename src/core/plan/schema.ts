@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { apartSchema, openGrantSchema } from '../access';
+import { apartSchema, fieldsFit, openGrantSchema } from '../access';
 import { CHECKS } from '../content';
 
 const id = z.string().min(1).max(80).regex(/^[a-z0-9][a-zA-Z0-9._-]*$/, 'letters, digits, dots and dashes only');
 const words = (max: number) => z.string().trim().min(1).max(max);
 
-export const grantSchema = openGrantSchema.extend({ id });
+export const grantSchema = openGrantSchema.extend({ id }).refine(...fieldsFit);
 
 export const doorSchema = z.strictObject({
   section: id,
@@ -66,7 +66,7 @@ const part = <T extends z.ZodRawShape>(shape: T) => { const whole = z.object(sha
 export const readablePlanSchema = part({
   roles: many(part({
     id: text, name: text, extends: many(text), archived: z.literal(true).optional().catch(undefined),
-    grants: many(part({ id: text, effect: z.enum(['allow', 'deny']).catch('allow'), permission: text, scope: part({ branch: z.string().optional().catch(undefined), layouts: z.array(z.string()).optional().catch(undefined), only: z.unknown().optional(), own: z.unknown().optional(), states: z.unknown().optional() }) })),
+    grants: many(part({ id: text, effect: z.enum(['allow', 'deny']).catch('allow'), permission: text, scope: part({ branch: z.string().optional().catch(undefined), layouts: z.array(z.string()).optional().catch(undefined), fields: z.array(z.string()).optional().catch(undefined), only: z.unknown().optional(), own: z.unknown().optional(), states: z.unknown().optional() }) })),
     tasks: many(part({ task: text })), doors: many(part({ section: text })), toolbar: part({ tools: many(text) }), dashboard: part({ columns: many(many(text)) }),
   })),
   apart: many(z.tuple([text, text])),

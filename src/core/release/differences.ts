@@ -1,5 +1,5 @@
 import { doingWithScope } from '../access';
-import type { Inventory } from '../inventory';
+import { scopeNames, type Inventory } from '../inventory';
 import { canonical } from '../json';
 import { CHECKS } from '../content';
 import { allDoors, emptyRole, publishingOf, type Plan, type PlanRole } from '../plan';
@@ -14,13 +14,10 @@ export interface RoleDifference {
 
 const STATE = { open: 'open', look: 'look only', away: 'put away', closed: 'closed' };
 
-/** A scope with its layouts by their names, as sentences have them. */
-const layoutNames = (inventory: Inventory, scope: PlanRole['grants'][number]['scope']) => (scope.layouts ? { ...scope, layouts: scope.layouts.map((id) => `“${inventory.layouts.get(id)?.name ?? id}”`) } : scope);
-
 /** A grant as a sentence has it: "change pages, under Harbours". */
 export function grantInWords(inventory: Inventory, grant: PlanRole['grants'][number], pageName: (id: string) => string): string {
   const what = grant.permission === '*' ? 'do everything' : grant.permission.endsWith('.*') ? `do everything with ${inventory.sections.find((s) => s.id === inventory.sectionOfObject.get(grant.permission.slice(0, -2)))?.name ?? grant.permission}` : (inventory.permissions.get(grant.permission as never)?.name ?? grant.permission);
-  return doingWithScope(what, layoutNames(inventory, grant.scope), pageName);
+  return doingWithScope(what, grant.scope, pageName, scopeNames(inventory));
 }
 
 /** The words a role has of its own for the stops of a tour; none where they are empty. */

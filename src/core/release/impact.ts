@@ -1,5 +1,5 @@
 import { rulesAllow, rulesFor, type Place, type PolicyPerson } from '../access';
-import type { Inventory } from '../inventory';
+import { fieldIds, fieldName, hasField, type Inventory } from '../inventory';
 import { policyOf, type Plan } from '../plan';
 import { room, type Room } from '../room';
 
@@ -93,6 +93,26 @@ function permissionEffects(out: Effect[], input: ImpactInput): void {
   }
 }
 
+/** The fields somebody may change before or after only, of pages they may change before and after. */
+function fieldEffects(out: Effect[], input: ImpactInput): void {
+  const { inventory, person } = input;
+  const plans = [input.before, input.after];
+  if (!plans.some((plan) => plan.roles.some((role) => role.grants.some((grant) => grant.scope.fields)))) return;
+  const [was = [], is = []] = plans.map((plan) => rulesFor(policyOf(inventory, plan, [person]), person.id, 'page.edit', input.nowMs));
+  const may = (rules: typeof was, place: Place, field?: string) => rulesAllow(rules, person.id, { place, field });
+  const both = input.places.filter((place) => may(was, place) && may(is, place));
+  for (const [kind, more, less] of [['loss', was, is], ['gain', is, was]] as const) {
+    // Fields that change on the same pages are told together.
+    const groups = new Map<string, { names: string[]; on: Set<string> }>();
+    for (const field of fieldIds(inventory)) {
+      const on = new Set(both.filter((place) => hasField(inventory, place.layout, field) && may(more, place, field) && !may(less, place, field)).map(idOf));
+      const key = [...on].join(' ');
+      if (on.size > 0) groups.set(key, { names: [...(groups.get(key)?.names ?? []), `“${fieldName(inventory, field)}”`], on });
+    }
+    for (const { names, on } of groups.values()) out.push({ kind, words: `May ${kind === 'loss' ? 'no longer change' : 'change'} ${names.join(', ')}, ${pagesInWords(on, input)}.` });
+  }
+}
+
 /**
  * Everything somebody would gain, lose or find otherwise if one plan took the place of another: doors, tasks with their places, what
  * they may do with its places, tools and widgets. Empty when nothing changes for them.
@@ -105,6 +125,7 @@ export function impactOf(input: ImpactInput): Effect[] {
   doorEffects(out, before, after);
   taskEffects(out, before, after, input);
   permissionEffects(out, input);
+  fieldEffects(out, input);
   const tool = (id: string) => inventory.tools.get(id)?.name ?? inventory.modes.get(id)?.name ?? id;
   lists(out, [...before.toolbar.tools, ...before.toolbar.modes], [...after.toolbar.tools, ...after.toolbar.modes], { gain: (id) => `The toolbar has “${tool(id)}”.`, loss: (id) => `The toolbar lacks “${tool(id)}”.` });
   const widget = (id: string) => inventory.widgets.get(id)?.name ?? id;

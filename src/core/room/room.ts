@@ -53,7 +53,7 @@ const BEST: readonly DoorState[] = ['open', 'look', 'away', 'closed'];
 const better = (a: DoorState, b: DoorState) => (BEST.indexOf(a) <= BEST.indexOf(b) ? a : b);
 
 /** What one person may do, asked in many ways: the most favourable answer over all places, and place by place. */
-export interface Asker { best: (permission: PermissionId) => Decision; may: (permission: PermissionId, place: Place) => boolean }
+export interface Asker { best: (permission: PermissionId) => Decision; may: (permission: PermissionId, place: Place, field?: string) => boolean }
 
 /** Decides for one person, keeping what was worked out. What lies on a page may be their own there; a page is its author's. */
 export function askerFor(input: RoomInput): Asker {
@@ -65,7 +65,7 @@ export function askerFor(input: RoomInput): Asker {
     if (!rules) allRules.set(permission, (rules = rulesFor(policy, input.person.id, permission, input.nowMs)));
     return rules;
   };
-  const may = (permission: PermissionId, place: Place) => rulesAllow(rulesOf(permission), input.person.id, { place });
+  const may = (permission: PermissionId, place: Place, field?: string) => rulesAllow(rulesOf(permission), input.person.id, { place, field });
   const best = (permission: PermissionId) => {
     const old = known.get(permission);
     if (old) return old;

@@ -27,7 +27,10 @@ export function chainsOf(thing: TaskThing, needs: readonly PermissionId[], facts
     case 'page': return (place) => (!needs.includes('page.edit') || may('page.edit', place)) && (!needs.includes('page.view') || may('page.view', place)) && all({ ...place, state: 'draft' });
     case 'newPage': {
       const rest = needs.filter((permission) => permission !== 'page.create');
-      return (place) => may('page.create', place) && [...facts.inventory.layouts.keys()].some((layout) => all({ path: [...place.path, 'new'], layout, state: 'draft', author: person }, rest));
+      return (place) => may('page.create', place) && [...facts.inventory.layouts.keys()].some((layout) => {
+        const made: Place = { path: [...place.path, 'new'], layout, state: 'draft', author: person };
+        return all(made, rest) && (!rest.includes('page.edit') || may('page.edit', made, 'page.layout'));
+      });
     }
     case 'movedPage': {
       const isForbidden = aboveForbidden(facts, 'page.arrange');

@@ -1,4 +1,4 @@
-import { isReading, objectOf, type Inventory, type PermissionId, type TaskTemplate } from '../inventory';
+import { hasField, isReading, objectOf, type Inventory, type PermissionId, type TaskTemplate } from '../inventory';
 import type { Operation } from '../plan';
 import type { Decision, DoorState, Place } from '../access';
 import { chainsOf } from './chains';
@@ -8,8 +8,8 @@ export type Missing =
   | { kind: 'denied'; id: PermissionId }
   /** Each is allowed somewhere, but no one thing has them all. */
   | { kind: 'apart'; ids: PermissionId[] }
-  /** Allowed, but no page it is allowed on has what the task is about. */
-  | { kind: 'layout'; control: string }
+  /** Allowed, but no page it is allowed on has what the task changes, or not for them to change. */
+  | { kind: 'field'; control: string }
   | { kind: 'door'; id: string; state: DoorState }
   | { kind: 'tool'; id: string }
   | { kind: 'mode'; id: string };
@@ -23,8 +23,8 @@ export interface TaskFacts {
   person: string;
   /** The most favourable decision about a permission over all places. */
   best: (permission: PermissionId) => Decision;
-  /** Whether a permission is allowed on a thing that lies somewhere. */
-  may: (permission: PermissionId, place: Place) => boolean;
+  /** Whether a permission is allowed on a thing that lies somewhere, or for one field of it. */
+  may: (permission: PermissionId, place: Place, field?: string) => boolean;
   places: readonly Place[];
   doorOf: (section: string) => DoorState;
   tools: ReadonlySet<string>;
@@ -58,21 +58,20 @@ function chainPlaces(task: TaskTemplate, facts: TaskFacts, most = Infinity): Pla
   const { inventory } = facts;
   const needs = needsOf(inventory, task).onThing.filter((id) => inventory.permissions.get(id)?.placed);
   if (!task.thing || needs.length === 0) return undefined;
-  const layouts = layoutsOf(task, facts);
+  const isTheirs = fieldsOf(task, facts);
   const chains = chainsOf(task.thing, needs, facts);
   const found: Place[] = [];
   for (const place of facts.places) {
-    if (layouts && !layouts.has(place.layout)) continue;
-    if (chains(place)) found.push(place);
+    if (chains(place) && isTheirs(place)) found.push(place);
     if (found.length >= most) break;
   }
   return found;
 }
 
-/** Layouts that have all the fields a task writes in; undefined when any will do. */
-function layoutsOf(task: TaskTemplate, facts: TaskFacts): Set<string> | undefined {
-  const lists = usedControls(facts.inventory, task).flatMap((control) => (control.layouts ? [control.layouts] : []));
-  return lists.length === 0 ? undefined : new Set((lists[0] ?? []).filter((id) => lists.every((list) => list.includes(id))));
+/** Whether every control a task uses has a field on a page that they may change, also once it is a draft. */
+function fieldsOf(task: TaskTemplate, { inventory, may }: TaskFacts): (place: Place) => boolean {
+  const lists = usedControls(inventory, task).flatMap((control) => (control.fields ? [control.fields] : []));
+  return (place) => lists.every((list) => list.some((id) => hasField(inventory, place.layout, id) && may('page.edit', place, id) && may('page.edit', { ...place, state: 'draft' }, id)));
 }
 
 /** What is missing wherever one looks; what a whole chain has needs no other page (a new page may be allowed what no page there is allows). */
@@ -104,10 +103,9 @@ export function judgeTask(task: TaskTemplate & { section: string }, facts: TaskF
   const missing = missingEverywhere(task, facts, places);
   if (missing) return { can: false, missing };
   if (places?.length !== 0) return { can: true };
-  const layouts = layoutsOf(task, facts);
-  const noSuchLayout = layouts && chainPlaces({ ...task, moves: task.moves.map((move) => ({ ...move, await: 'see' as const })) }, facts, 1)?.length !== 0;
-  const control = noSuchLayout && usedControls(facts.inventory, task).find((one) => one.layouts);
-  return { can: false, missing: control ? { kind: 'layout', control: control.id } : { kind: 'apart', ids: needsOf(facts.inventory, task).onThing.filter((id) => facts.inventory.permissions.get(id)?.placed) } };
+  const anyField = chainPlaces({ ...task, moves: task.moves.map((move) => ({ ...move, await: 'see' as const })) }, facts, 1)?.length !== 0;
+  const control = anyField && usedControls(facts.inventory, task).find((one) => one.fields);
+  return { can: false, missing: control ? { kind: 'field', control: control.id } : { kind: 'apart', ids: needsOf(facts.inventory, task).onThing.filter((id) => facts.inventory.permissions.get(id)?.placed) } };
 }
 
 /** What is missing, as a sentence for the administrator. */
@@ -117,7 +115,7 @@ export function missingInWords(inventory: Inventory, missing: Missing, doorName:
     case 'permission': return `Missing: may ${permission(missing.id)}.`;
     case 'denied': return `A deny forbids it: must not ${permission(missing.id)}.`;
     case 'apart': return missing.ids.length === 1 ? `May ${missing.ids.map(permission).join()}, but nowhere where it helps.` : `Nowhere together: may ${missing.ids.map(permission).join('; ')} – each somewhere, but not all on one page.`;
-    case 'layout': return `No page they may change has “${inventory.controls.get(missing.control)?.name ?? missing.control}”.`;
+    case 'field': return `No page they may change has “${inventory.controls.get(missing.control)?.name ?? missing.control}” for them to change.`;
     case 'door': return missing.state === 'look' ? `The door “${doorName(missing.id)}” is set to look only.` : `The door “${doorName(missing.id)}” is closed.`;
     case 'tool': return `The toolbar lacks “${inventory.tools.get(missing.id)?.name ?? missing.id}”.`;
     case 'mode': return `“${inventory.modes.get(missing.id)?.name ?? missing.id}” is not among the writing modes.`;
@@ -133,6 +131,6 @@ export function mendMissing(role: string, missing: Missing): Operation | undefin
     case 'mode': return missing.id === 'visual' ? undefined : { do: 'set-mode', role, mode: missing.id as 'preview' | 'code', on: true };
     case 'denied':
     case 'apart':
-    case 'layout': return undefined;
+    case 'field': return undefined;
   }
 }

@@ -49,6 +49,8 @@ export interface PageEditorProps {
   notes: NoteRow[];
   people: { id: string; name: string }[];
   links: LinkRow[];
+  /** The fields of the page they may change; null for all. */
+  theirFields: string[] | null;
   /** The layouts they may give the page. */
   layoutIds: string[];
   tools: Tool[];
@@ -68,7 +70,7 @@ export function PageEditor(props: PageEditorProps) {
   );
 }
 
-function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequired, visitors, remarks, notes, people, links, layoutIds, tools, allTools, modes, pictures, timeZone, now }: PageEditorProps) {
+function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequired, visitors, remarks, notes, people, links, theirFields, layoutIds, tools, allTools, modes, pictures, timeZone, now }: PageEditorProps) {
   const draft = useDraft({ page: page.id, person: me.id, content: page.content, version: page.draft?.version ?? 0, kept: page.draft?.updatedAt ?? null, faults: page.faults });
   const { content, change, state } = draft;
   const action = useSend();
@@ -82,6 +84,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
   /** Whether the two versions of a clash are shown to choose from. */
   const [choosing, setChoosing] = useState(true);
   const readOnly = !may.edit;
+  const mayChange = (field: string) => !readOnly && (theirFields === null || theirFields.includes(field));
   // The writing area is made in the browser only; a Suspense boundary on the server would need inline scripts.
   const [inBrowser, setInBrowser] = useState(false);
   useEffect(() => setInBrowser(true), []);
@@ -151,12 +154,12 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
     void draft.save({ version });
   };
 
-  const area = (key: string, label: string, loaded: Document, onChange: (document: Document) => void, small = false) => (
+  const area = (key: string, label: string, loaded: Document, onChange: (document: Document) => void, isTheirs: boolean, small = false) => (
     <div key={key} data-field={key}>
       {!inBrowser && <WritingSkeleton />}
       {inBrowser && (
         <Suspense fallback={<WritingSkeleton />}>
-          <WritingArea label={label} loaded={loaded} put={put} tools={tools} allTools={allTools} modes={modes} readOnly={readOnly} pictures={pictures} small={small} previewHref={`/room/pages/${page.id}/preview`} onChange={onChange} onPreview={() => draft.save()} />
+          <WritingArea label={label} loaded={loaded} put={put} tools={tools} allTools={allTools} modes={modes} readOnly={!isTheirs} pictures={pictures} small={small} previewHref={`/room/pages/${page.id}/preview`} onChange={onChange} onPreview={() => draft.save()} />
         </Suspense>
       )}
     </div>
@@ -167,20 +170,20 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
       return (
         <div key={field.id}>
           <p className="label">{field.name}</p>
-          {area(field.id, field.name, documentOf(draft.current(), field.id), (document) => change({ [field.id]: document }))}
+          {area(field.id, field.name, documentOf(draft.current(), field.id), (document) => change({ [field.id]: document }), mayChange(field.id))}
         </div>
       );
     if (field.kind === 'pieces')
-      return inBrowser && <Suspense key={field.id} fallback={<WritingSkeleton />}><Pieces field={field} pieces={piecesOf(content, field.id)} readOnly={readOnly} pictures={pictures} onChange={(pieces) => change({ [field.id]: pieces })} area={(piece, onText) => area(`${field.id} ${piece.id}`, `Text of “${piece.heading}”`, piece.text, onText, true)} /></Suspense>;
+      return inBrowser && <Suspense key={field.id} fallback={<WritingSkeleton />}><Pieces field={field} pieces={piecesOf(content, field.id)} readOnly={!mayChange(field.id)} pictures={pictures} onChange={(pieces) => change({ [field.id]: pieces })} area={(piece, onText) => area(`${field.id} ${piece.id}`, `Text of “${piece.heading}”`, piece.text, onText, mayChange(field.id), true)} /></Suspense>;
     const anchor = field.id === 'title' || field.id === 'summary' ? `pages.edit.${field.id}` : undefined;
-    return <FieldInput key={field.id} field={field} value={content[field.id]} onChange={(value) => change({ [field.id]: value })} readOnly={readOnly} context={{ people }} fault={faultOf(field.id)} big={field.id === 'title'} {...(anchor && { anchor })} />;
+    return <FieldInput key={field.id} field={field} value={content[field.id]} onChange={(value) => change({ [field.id]: value })} readOnly={!mayChange(field.id)} context={{ people }} fault={faultOf(field.id)} big={field.id === 'title'} {...(anchor && { anchor })} />;
   };
   const picture = layout?.fields.find((f) => f.kind === 'picture');
   const kept = layout ? keptElsewhere(layouts, layout, content).filter((field) => !isEmptyValue(content[field.id])) : [];
   const firstText = layout?.fields.find((field) => field.kind === 'rich');
   const allowed = useMemo(() => new Set(modes.some((mode) => mode.id === 'code') ? allTools.map((tool) => tool.id) : tools.map((tool) => tool.id)), [modes, tools, allTools]);
   const fieldNames = new Map([...(layout?.fields ?? []), ...SETTINGS].map((field) => [field.id, field.name]));
-  const parts = { page: page.id, content, change, readOnly, context: { people }, faultOf };
+  const parts = { page: page.id, content, change, mayChange, context: { people }, faultOf };
 
   return (
     <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_18.5rem]">
@@ -205,6 +208,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
           </div>
           <Said words={said} />
           {readOnlyWhy && <p className="note">{readOnlyWhy}</p>}
+          {!readOnly && theirFields !== null && <p className="note">Yours to change here: {theirFields.filter((id) => fieldNames.has(id)).map((id) => `“${fieldNames.get(id)}”`).join(', ')}. Everything else is here to be read.</p>}
           {page.draft?.sentBackWord && (
             <div className="note">
               <strong>It came back with a word:</strong> <span className="clip">“{page.draft.sentBackWord}”</span>
@@ -239,7 +243,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
               fields={kept}
               content={content}
               into={firstText?.name ?? null}
-              readOnly={readOnly}
+              readOnly={readOnly || theirFields !== null}
               onLetGo={(field) => change({ [field.id]: null })}
               allowed={allowed}
               allTools={allTools}
@@ -263,7 +267,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
         )}
         {remarks && <RemarksPanel review={remarks.review} initial={remarks.remarks} timeZone={timeZone} now={now} />}
         {may.edit && <ChecksPanel findings={findings} />}
-        {picture && <BannerPanel name={picture.name} value={textOf(content, picture.id) || null} pictures={pictures} readOnly={readOnly} onChange={(id) => change({ [picture.id]: id })} />}
+        {picture && <BannerPanel name={picture.name} value={textOf(content, picture.id) || null} pictures={pictures} readOnly={!mayChange(picture.id)} onChange={(id) => change({ [picture.id]: id })} />}
         <AddressPanel top={page.top} address={page.address} {...parts} />
         <NavigationPanel {...parts} />
         <ResultPanel address={page.address} site={site} {...parts} />
@@ -280,9 +284,9 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
           onWriteOn={
             may.edit
               ? (older, of) => {
-                  putIn(older);
+                  putIn(Object.fromEntries(Object.entries(older).filter(([field]) => mayChange(field))));
                   if (note === '') setNote(`Back to the version of ${of}`);
-                  setSaid(`This is the version of ${of} again, as your draft. Visitors see it when it is published.`);
+                  setSaid(`This is ${theirFields === null ? '' : 'your part of '}the version of ${of} again, as your draft. Visitors see it when it is published.`);
                 }
               : undefined
           }

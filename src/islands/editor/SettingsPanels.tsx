@@ -6,19 +6,20 @@ import { send } from '../kit/send';
 import { FieldInput, type FieldContext } from './FieldInput';
 import { Panel } from './Panel';
 
-interface PartProps { page: string; content: PageContent; change: (part: PageContent) => void; readOnly: boolean; context: FieldContext; faultOf: (field: string) => string | undefined }
+interface PartProps { page: string; content: PageContent; change: (part: PageContent) => void; mayChange: (field: string) => boolean; context: FieldContext; faultOf: (field: string) => string | undefined }
 
 const setting = (id: (typeof SETTINGS)[number]['id']) => SETTINGS.find((field) => field.id === id) ?? SETTINGS[0];
 
-function Setting({ id, content, change, readOnly, context, faultOf }: PartProps & { id: (typeof SETTINGS)[number]['id'] }) {
-  return <FieldInput field={setting(id)} value={content[id]} onChange={(value: FieldValue) => change({ [id]: value })} readOnly={readOnly} context={context} fault={faultOf(id)} />;
+function Setting({ id, content, change, mayChange, context, faultOf }: PartProps & { id: (typeof SETTINGS)[number]['id'] }) {
+  return <FieldInput field={setting(id)} value={content[id]} onChange={(value: FieldValue) => change({ [id]: value })} readOnly={!mayChange(id)} context={context} fault={faultOf(id)} />;
 }
 
 const AFTER_TYPING_MS = 300;
 
 /** Where the page is found: after the page above, or an address of its own. Checked while it is typed. */
 export function AddressPanel({ top, address, ...props }: PartProps & { top: boolean; address: string }) {
-  const { page, content, change, readOnly } = props;
+  const { page, content, change, mayChange } = props;
+  const readOnly = !mayChange('page.slug') && !mayChange('page.ownAddress');
   const slug = textOf(content, 'page.slug');
   const own = textOf(content, 'page.ownAddress');
   const [told, setTold] = useState<{ address: string | null; fault: string | null; changes: number } | null>(null);
@@ -49,7 +50,7 @@ export function AddressPanel({ top, address, ...props }: PartProps & { top: bool
                   type="radio"
                   name="address-kind"
                   className="h-4 w-4 accent-pine"
-                  disabled={readOnly}
+                  disabled={!mayChange('page.ownAddress')}
                   checked={ofItsOwn === yes}
                   onChange={() => {
                     setOfItsOwn(yes);
@@ -61,7 +62,7 @@ export function AddressPanel({ top, address, ...props }: PartProps & { top: bool
             ))}
           </fieldset>
           {ofItsOwn ? <Setting id="page.ownAddress" {...props} /> : <Setting id="page.slug" {...props} />}
-          {!ofItsOwn && !readOnly && wanted !== '' && wanted !== slug && (
+          {!ofItsOwn && mayChange('page.slug') && wanted !== '' && wanted !== slug && (
             <button type="button" className="btn btn-small justify-self-start" onClick={() => change({ 'page.slug': wanted })}>
               Take it from the title
             </button>
@@ -122,13 +123,13 @@ export function ResultPanel({ address, site, ...props }: PartProps & { address: 
 
 /** Layout, author, date and language. */
 export function AboutPanel({ layoutIds, ...props }: PartProps & { /** The layouts they may give the page. */ layoutIds: readonly string[] }) {
-  const { content, change, readOnly, context } = props;
+  const { content, change, mayChange, context } = props;
   const layout = layouts.get(textOf(content, 'page.layout'));
   return (
     <Panel name="Layout, author, date" value={[layout?.name, context.people.find((person) => person.id === content['page.author'])?.name].filter(Boolean).join(' · ')} anchor="pages.edit.about">
       <Labelled label="Layout" hint={layout?.purpose} fault={props.faultOf('page.layout')}>
         {(ids) => (
-          <select {...ids} className="field" disabled={readOnly} value={layout?.id} onChange={(event) => change({ 'page.layout': event.target.value })}>
+          <select {...ids} className="field" disabled={!mayChange('page.layout')} value={layout?.id} onChange={(event) => change({ 'page.layout': event.target.value })}>
             {[...layouts.values()].map((choice) => (
               <option key={choice.id} value={choice.id} disabled={choice.id !== layout?.id && !layoutIds.includes(choice.id)}>
                 {choice.name}

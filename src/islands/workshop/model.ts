@@ -1,6 +1,6 @@
 import { isInForce, type Decision, type Names, type Place, type PolicyPerson } from '@/core/access';
 import { sayDay } from '@/core/words';
-import type { PermissionId } from '@/core/inventory';
+import { fieldName, type PermissionId } from '@/core/inventory';
 import { applyOperation, getRole, type Operation, type Plan, type PlanRole } from '@/core/plan';
 import { askerFor, figures, lossBetween, room, type Loss, type Room, type RoomFigures } from '@/core/room';
 import { inventory } from '@/office';
@@ -93,6 +93,7 @@ export function namesOf(facts: WorkshopFacts, plan: Plan): Names {
   return {
     role: (id) => plan.roles.find((r) => r.id === id)?.name ?? id,
     layout: (id) => inventory.layouts.get(id)?.name ?? id,
+    field: (id) => fieldName(inventory, id) ?? id,
     page: (id) => facts.pages.find((p) => p.id === id)?.title ?? 'a page that is gone',
     doing: (permission) => inventory.permissions.get(permission as PermissionId)?.name ?? permission,
     keyholder: 'the keyholder',

@@ -1,4 +1,5 @@
 import { AccessIndex, decide, explainInWords, extentsOf, isInForce, rulesFor, scopeInWords, VISIT, wayInWords, type Decision, type Extent, type Names, type Place, type Policy, type PolicyPerson } from '@/core/access';
+import { scopeNames } from '@/core/inventory';
 import { operationInWords, policyOf, remediesFor, type Operation, type Plan } from '@/core/plan';
 import { grantInWords } from '@/core/release';
 import { room, type RoomTask } from '@/core/room';
@@ -41,17 +42,31 @@ const instantOf = (access: Access, on: string | null): number => (on === null ? 
 
 export interface MapRow { id: string; name: string; says: string; cells: Extent[] }
 
+/** How far each permission goes for somebody on a branch, or the whole website. Some fields of a page are some of it. */
+function extentsFor(policy: Policy, pages: readonly PageFacts[], branch: string | null, atMs: number): (personId: string) => Extent[] {
+  const tree = pages.map((p) => ({ id: p.id, parent: p.parent, layout: p.place.layout, state: p.place.state, author: p.place.author }));
+  const ask = (asked: Policy) => {
+    const index = new AccessIndex(asked, tree, permissionIds);
+    const interval = (branch === null ? undefined : index.tree.interval(branch)) ?? ([1, Math.max(1, index.tree.size)] as const);
+    return (id: string) => extentsOf(index, index.person(id), interval, isPlaced, atMs);
+  };
+  const roles = [...policy.roles.values()];
+  const all = ask(policy);
+  if (!roles.some((role) => role.grants.some((grant) => grant.scope.fields))) return all;
+  const wholly = ask({ ...policy, roles: new Map(roles.map((role) => [role.id, { ...role, grants: role.grants.filter((grant) => !grant.scope.fields) }])) });
+  return (id) => { const whole = wholly(id); return all(id).map((extent, i) => (extent === 'yes' && whole[i] !== 'yes' ? 'some' : extent)); };
+}
+
 /** How far each permission goes for each row, on the branch asked about or the whole website. */
 export function mapRows(survey: Survey, branch: string | null): MapRow[] {
   const { rows, pages, policy, plan, atMs } = survey;
-  const index = new AccessIndex(policy, pages.map((p) => ({ id: p.id, parent: p.parent, layout: p.place.layout, state: p.place.state, author: p.place.author })), permissionIds);
-  const interval = (branch === null ? undefined : index.tree.interval(branch)) ?? ([1, Math.max(1, index.tree.size)] as const);
+  const extents = extentsFor(policy, pages, branch, atMs);
   const roleName = (id: string) => plan.roles.find((r) => r.id === id)?.name ?? id;
   return rows.map((row) => {
     const held = row.assignments.filter((a) => isInForce(a, atMs)).map((a) => roleName(a.role));
     const holders = survey.people.filter((p) => p.assignments.some((a) => a.role === row.id)).length;
     const isRole = plan.roles.some((r) => r.id === row.id);
-    return { id: row.id, name: row.name, says: row.suspended ? 'paused' : isRole ? `${holders} ${holders === 1 ? 'person' : 'people'}` : held.join(', ') || 'no role now', cells: extentsOf(index, index.person(row.id), interval, isPlaced, atMs) };
+    return { id: row.id, name: row.name, says: row.suspended ? 'paused' : isRole ? `${holders} ${holders === 1 ? 'person' : 'people'}` : held.join(', ') || 'no role now', cells: extents(row.id) };
   });
 }
 
@@ -138,14 +153,13 @@ export interface Abilities { tasks: RoomTask[]; sections: { name: string; rows: 
 export function whatCan(survey: Survey, person: Person): Abilities {
   const { plan, pages, names, atMs } = survey;
   const policy = policyOf(inventory, plan, [person]);
-  const index = new AccessIndex(policy, pages.map((p) => ({ id: p.id, parent: p.parent, layout: p.place.layout, state: p.place.state, author: p.place.author })), permissionIds);
-  const extents = extentsOf(index, 0, [1, Math.max(1, index.tree.size)], isPlaced, atMs);
+  const extents = extentsFor(policy, pages, null, atMs)(person.id);
   const made = room({ inventory, plan, person, places: pages.map((p) => p.place), nowMs: atMs });
   const sections = inventory.sections.filter((s) => s.permissions.length > 0).map((section) => ({
     name: section.face === 'frame' ? 'Around every screen' : section.name,
     rows: section.permissions.map((permission) => {
-      const where = rulesFor(policy, person.id, permission.id, atMs).map(({ effect, branches, page, own, layouts, states }) => {
-        const parts = [...scopeInWords({ own, layouts, states }, names.page), ...branches.filter((b) => b !== page).map((b) => `under ${names.page(b)}`), ...(page === undefined ? [] : [`on ${names.page(page)} alone`])];
+      const where = rulesFor(policy, person.id, permission.id, atMs).map(({ effect, branches, page, own, layouts, states, fields }) => {
+        const parts = [...scopeInWords({ own, layouts, states, fields }, names.page, scopeNames(inventory)), ...branches.filter((b) => b !== page).map((b) => `under ${names.page(b)}`), ...(page === undefined ? [] : [`on ${names.page(page)} alone`])];
         return `${effect === 'deny' ? 'not ' : ''}${parts.join(', ') || (permission.placed ? 'on the whole website' : 'everywhere')}`;
       });
       return { id: permission.id, name: permission.name, extent: extents[permissionIds.indexOf(permission.id)] ?? ('no' as const), where: [...new Set(where)] };

@@ -2,6 +2,7 @@ import { and, desc, eq, gt, isNull, or, sql } from 'drizzle-orm';
 import type { Place } from '@/core/access';
 import { allFields, documentOf, emptyDocument, faultsInSight, piecesOf, readContent, sameContent, SETTINGS, settingsAsContent, textOf, withSettings, type ContentFault, type Document, type DocumentNode, type Field, type Layout, type PageContent } from '@/core/content';
 import { CODE_VIEW, constructsOf, losesProtected, mergeConstructs, missingTools, type Constructs } from '@/core/toolbar';
+import { canonical } from '@/core/json';
 import { policyOf } from '@/core/plan';
 import { room } from '@/core/room';
 import { getLayout, inventory, layouts } from '@/office';
@@ -170,7 +171,7 @@ export function toolsOf(access: Access): ReadonlySet<string> {
  * what they could not make again must stay. A field that is not right yet takes nothing from the others: it is given back in
  * `unfinished`, as typed, with its fault where its layout shows it.
  */
-async function readWritten(tx: Tx, access: Access, page: PageRow, given: unknown, old: { shown: PageContent | undefined; once: readonly (PageContent | undefined)[]; allowance: Record<string, Constructs> }): Promise<{ content: PageContent; allowance: Record<string, Constructs>; unfinished: Record<string, unknown>; faults: ContentFault[] }> {
+async function readWritten(tx: Tx, access: Access, page: PageRow, given: unknown, old: { shown: PageContent | undefined; unfinished: Record<string, unknown>; once: readonly (PageContent | undefined)[]; allowance: Record<string, Constructs> }): Promise<{ content: PageContent; allowance: Record<string, Constructs>; unfinished: Record<string, unknown>; faults: ContentFault[] }> {
   const raw = typeof given === 'object' && given !== null && !Array.isArray(given) ? { ...old.shown, ...(given as Record<string, unknown>) } : given;
   const read = readContent(layouts, page.layout, raw);
   if (!read) throw new Problem('bad-input', 'Nothing was sent.', { faults: [{ field: '', message: 'Nothing was sent.' }] });
@@ -181,6 +182,7 @@ async function readWritten(tx: Tx, access: Access, page: PageRow, given: unknown
   const unfinished = Object.fromEntries(faults.map(({ field }) => [field, (raw as Record<string, unknown>)[field] ?? null]));
   const before = old.shown === undefined ? {} : whole(old.shown, page);
   const content = whole({ ...read.content, ...Object.fromEntries(Object.keys(unfinished).map((field) => [field, before[field] ?? null])) }, page);
+  await mayWrite(tx, access, page, [whole(before, page), old.unfinished], [content, unfinished]);
   await mayUse(tx, access, page, read.layout, content, old.shown);
   const allowance = [...old.once, old.shown].map(held).reduce(merge, old.allowance);
   const tools = toolsOf(access);
@@ -222,7 +224,7 @@ export async function saveDraft(tx: Tx, access: Access, pageId: number, given: {
     if (draft) throw conflict(draft, page);
     throw new Problem('conflict', 'This page was sent or published by somebody else while you had it open. Nothing was overwritten: both versions are shown, and you choose.', { theirs: { content: before && whole(before, page), draft: null } });
   }
-  const { content, allowance, unfinished, faults } = await readWritten(tx, access, page, given.content, { shown: draft?.content ?? before, once: [await contentOf(tx, page.liveRevisionId), before], allowance: draft?.allowance ?? {} });
+  const { content, allowance, unfinished, faults } = await readWritten(tx, access, page, given.content, { shown: draft?.content ?? before, unfinished: draft?.unfinished ?? {}, once: [await contentOf(tx, page.liveRevisionId), before], allowance: draft?.allowance ?? {} });
   if (given.over && draft && draft.updatedBy !== access.signedInId)
     await addRevision(tx, access, pageId, draft.content, 'kept', `Put aside when ${access.who.name} kept another version`, { madeBy: draft.updatedBy, writers: draft.writers });
   const writers = [...new Set([...(draft?.writers ?? (await findWriters(tx, page))), access.signedInId])];
@@ -257,6 +259,24 @@ const mayGiveLayout = (access: Access, place: Place, layout: string) => mayNow(a
 
 /** The layouts somebody may give a page, and the one it has. */
 export const layoutsFor = (access: Access, place: Place): string[] => [...layouts.keys()].filter((id) => id === place.layout || mayGiveLayout(access, place, id));
+
+/** The fields of a page that somebody may change here; null for all of them. */
+export function fieldsFor(access: Access, place: Place): string[] | null {
+  const theirs = [...FIELD_BY_ID.keys()].filter((field) => mayNow(access, 'page.edit', { place, field }).allowed);
+  return theirs.length === FIELD_BY_ID.size ? null : theirs;
+}
+
+/** Refuses what changes a field somebody may not change, whether it is right already or waits to be; each of `before` and `after` is what the page says and what is unfinished of it. */
+async function mayWrite(tx: Tx, access: Access, page: PageRow, before: readonly Record<string, unknown>[], after: readonly Record<string, unknown>[]): Promise<void> {
+  const place = await findPagePlace(tx, access.site.id, page.id);
+  const theirs = place && fieldsFor(access, place);
+  if (!theirs) return;
+  const ids = new Set([...before, ...after].flatMap((part) => Object.keys(part)));
+  const changed = [...ids].filter((id) => !theirs.includes(id) && after.some((part, i) => canonical(part[id] ?? null) !== canonical(before[i]?.[id] ?? null)));
+  if (changed.length === 0) return;
+  const name = (id: string) => `“${FIELD_BY_ID.get(id)?.name ?? id}”`;
+  throw new Problem('refused', `You may change only ${theirs.map(name).join(', ')} here, not ${changed.map(name).join(', ')}. Ask the keyholder if you need to.`, { permission: 'page.edit', fields: changed });
+}
 
 /** Whether a draft names only what there is and what its writer may: pictures and people of the site, a layout and an author that give nobody more than the writer has. */
 async function mayUse(tx: Tx, access: Access, page: PageRow, layout: Layout, content: PageContent, shown: PageContent | undefined): Promise<void> {
@@ -330,15 +350,22 @@ export async function putAside(tx: Tx, access: Access, pageId: number, content: 
   const page = await findPage(tx, access.site.id, pageId);
   const draft = await findDraft(tx, pageId);
   const before = await standing(tx, page);
-  const written = await readWritten(tx, access, page, content, { shown: draft?.content ?? before, once: [await contentOf(tx, page.liveRevisionId), before], allowance: draft?.allowance ?? {} });
+  const place = await findPagePlace(tx, access.site.id, page.id);
+  const theirs = place && fieldsFor(access, place);
+  // What is not theirs to write is not theirs to put aside: it stays as it stands.
+  const given = theirs && typeof content === 'object' ? Object.fromEntries(Object.entries(content ?? {}).filter(([id]) => theirs.includes(id))) : content;
+  const written = await readWritten(tx, access, page, given, { shown: draft?.content ?? before, unfinished: {}, once: [await contentOf(tx, page.liveRevisionId), before], allowance: draft?.allowance ?? {} });
   await addRevision(tx, access, pageId, written.content, 'kept', 'Put aside for another version', { writers: [...new Set([...(draft?.writers ?? []), access.signedInId])] });
 }
 
 /** Drops the draft; the page says again what visitors see. The draft dropped is kept as a revision. Runs in a transaction. */
 export async function dropDraft(tx: Tx, access: Access, pageId: number, version: number): Promise<void> {
   const page = await findPage(tx, access.site.id, pageId);
-  if (!(await standing(tx, page))) throw new Problem('bad-input', 'This page was never anything but this draft, so there is nothing to go back to. Delete the page if it is not needed.');
+  const stood = await standing(tx, page);
+  if (!stood) throw new Problem('bad-input', 'This page was never anything but this draft, so there is nothing to go back to. Delete the page if it is not needed.');
+  const unfinished = (await findDraft(tx, pageId))?.unfinished ?? {};
   const { content, writers } = await takeDraft(tx, access, pageId, version);
+  await mayWrite(tx, access, page, [content, unfinished], [whole(stood, page), {}]);
   await addRevision(tx, access, pageId, content, 'kept', 'Draft put aside', { writers });
 }
 

@@ -45,7 +45,7 @@ export async function makePage(tx: Tx, access: Access, parentId: number, given: 
 async function mayMakeWith(tx: Tx, access: Access, parentId: number, layout: string): Promise<void> {
   const place = await findPagePlace(tx, access.site.id, parentId);
   if (!layouts.has(layout)) throw new Problem('bad-input', `There is no layout “${layout}”.`, { faults: [{ field: 'layout', message: 'Choose a layout.' }] });
-  await authorize(tx, access, 'page.edit', { place: place && { ...place, path: [...place.path, 'new'], layout, state: 'draft', author: access.who.id } });
+  await authorize(tx, access, 'page.edit', { place: place && { ...place, path: [...place.path, 'new'], layout, state: 'draft', author: access.who.id }, field: 'page.layout' });
 }
 
 /** Makes as many pages as an indented list has titles, as deep as it has them. Runs in a transaction. */

@@ -1,5 +1,6 @@
 import { and, eq, gt } from 'drizzle-orm';
 import { decide, isInForce, type Beyond, type Names, type Policy, type PolicyPerson } from '@/core/access';
+import { fieldName } from '@/core/inventory';
 import { beyondMeInTrial, KEYHOLDER, policyOf, type Plan } from '@/core/plan';
 import { inventory } from '@/office';
 import { now } from '../clock';
@@ -80,6 +81,7 @@ export async function namesFor(tx: Tx, access: Pick<Access, 'site' | 'plan'>): P
     role: (id) => access.plan.roles.find((role) => role.id === id)?.name ?? id,
     page: (id) => pageNames.get(id) ?? 'a page that is gone',
     layout: (id) => inventory.layouts.get(id)?.name ?? id,
+    field: (id) => fieldName(inventory, id) ?? id,
     doing: (permission) => inventory.permissions.get(permission as never)?.name ?? permission,
     keyholder: keyholder ?? 'the keyholder',
   };

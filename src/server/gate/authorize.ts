@@ -14,6 +14,8 @@ export interface Thing {
   place?: Place | undefined;
   author?: PersonId | undefined;
   writtenBy?: readonly PersonId[] | undefined;
+  /** The field of a page that is to be changed. */
+  field?: string | undefined;
 }
 
 export function mayNow(access: Access, permission: string, thing: Thing = {}): Decision {

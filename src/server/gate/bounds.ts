@@ -6,9 +6,10 @@ import { loadGround } from './ground';
 import { Problem } from './problems';
 
 /** What goes too far, as a sentence has it: "publish pages without a second look, under Harbours". */
-export async function beyondInWords(tx: Tx, access: Pick<Access, 'site' | 'plan'>, { permission, place }: Beyond): Promise<string> {
+export async function beyondInWords(tx: Tx, access: Pick<Access, 'site' | 'plan'>, { permission, place, field }: Beyond): Promise<string> {
   const names = await namesFor(tx, access);
-  const doing = permission === VISIT ? 'visit pages of the website that are for some only' : names.doing(permission);
+  const what = permission === VISIT ? 'visit pages of the website that are for some only' : names.doing(permission);
+  const doing = field === undefined ? what : `${what} (“${names.field?.(field) ?? field}”)`;
   return place && place.path.length > 1 ? `${doing}, under ${names.page(place.path.at(-1) ?? '')}` : doing;
 }
 

@@ -1,4 +1,5 @@
 import { closure, covers, scopeInWords, type PolicyPerson } from '@/core/access';
+import { scopeNames } from '@/core/inventory';
 import { allDoors, getRole, type Plan, type PlanRole } from '@/core/plan';
 import { inventory } from '@/office';
 import type { PageFacts } from '../content/tree';
@@ -15,7 +16,7 @@ export function compareRoles(plan: Plan, a: string, b: string, people: readonly 
   const row = (name: string, of: (role: PlanRole) => string) => ({ name, a: of(both[0]), b: of(both[1]) });
   const yes = (is: boolean) => (is ? 'yes' : '');
   const may = (role: PlanRole, permission: string) =>
-    closure({ roles }, role.id).flatMap(({ role: from }) => from.grants.filter((g) => covers(g.permission, permission)).map((g) => `${g.effect === 'deny' ? 'must not ' : ''}${scopeInWords(g.scope, pageName).join(', ') || 'everywhere'}`)).filter((words, i, all) => all.indexOf(words) === i).sort().join('; ');
+    closure({ roles }, role.id).flatMap(({ role: from }) => from.grants.filter((g) => covers(g.permission, permission)).map((g) => `${g.effect === 'deny' ? 'must not ' : ''}${scopeInWords(g.scope, pageName, scopeNames(inventory)).join(', ') || 'everywhere'}`)).filter((words, i, all) => all.indexOf(words) === i).sort().join('; ');
   const groups: ComparedGroup[] = [
     { name: 'The role', rows: [row('Held by', (r) => people.filter((p) => p.assignments.some((x) => x.role === r.id)).map((p) => p.name).join(', ')), row('Builds on', (r) => r.extends.map((id) => roles.get(id)?.name ?? id).join(', ')), row('Never together with', (r) => plan.apart.flatMap((pair) => (pair[0] === r.id ? [pair[1]] : pair[1] === r.id ? [pair[0]] : [])).map((id) => roles.get(id)?.name ?? id).join(', '))] },
     { name: 'Tasks', rows: [...inventory.tasks.values()].map((t) => row(t.name, (r) => { const ticked = r.tasks.find((x) => x.task === t.id); return ticked ? (ticked.name && ticked.name !== t.name ? `“${ticked.name}”` : 'yes') : ''; })) },

@@ -1,5 +1,6 @@
 import type { Fault } from '@/core/access';
 import { bundleJsonSchema, faultsOf, jsonPath, PERMISSION_PATTERN } from '@/core/access';
+import { fieldName } from '@/core/inventory';
 import { canonical } from '@/core/json';
 import { crossFaults, MATRIX_HEAD, matrixOf, openRoles, planJsonSchema, planSchema, readablePlanSchema, withMatrix, type Plan, type ReadablePlan } from '@/core/plan';
 import { differences, type RoleDifference } from '@/core/release';
@@ -47,6 +48,7 @@ function unknownInGrant({ permission, scope }: Pick<ReadableGrant, 'permission' 
     ...(isKnown ? [] : [{ path: ['permission'], message: `the back office knows no permission "${permission}"` }]),
     ...(scope.branch === undefined || pages.some((p) => p.id === scope.branch) ? [] : [{ path: ['scope', 'branch'], message: `there is no page "${scope.branch}" on this website` }]),
     ...(scope.layouts ?? []).flatMap((layout, l) => (inventory.layouts.has(layout) ? [] : [{ path: ['scope', 'layouts', l], message: `there is no layout "${layout}"` }])),
+    ...(scope.fields ?? []).flatMap((field, f) => (fieldName(inventory, field) !== undefined ? [] : [{ path: ['scope', 'fields', f], message: `no page has a field "${field}"` }])),
   ];
 }
 
@@ -77,13 +79,13 @@ const withPages = (plan: Plan, call: (name: string) => string): Plan => ({ ...pl
 function readPlan(text: string, current: Plan, pages: readonly PageFacts[]): { ok: true; plan: Plan } | { ok: false; faults: Fault[] } {
   const page = pageFromFile(pages);
   if (!text.trimStart().startsWith('{')) {
-    const rows = readCsv(text, MATRIX_HEAD, ['branch', 'own', 'layouts', 'states', 'only']);
+    const rows = readCsv(text, MATRIX_HEAD, ['branch', 'own', 'layouts', 'states', 'only', 'fields']);
     const branchAt = MATRIX_HEAD.indexOf('branch');
     const read = withMatrix(current, rows.map(({ cells }) => cells.with(branchAt, page(cells[branchAt] ?? ''))));
     const faults = read.ok ? [] : read.faults;
     rows.forEach(({ cells }, i) => {
-      const [, permission = '', branch = '', , , layouts = ''] = cells;
-      const named = { permission: PERMISSION_PATTERN.test(permission) ? permission : '', scope: { ...(branch && { branch: page(branch) }), layouts: layouts.split(' ').filter(Boolean) } };
+      const [, permission = '', branch = '', , , layouts = '', , , fields = ''] = cells;
+      const named = { permission: PERMISSION_PATTERN.test(permission) ? permission : '', scope: { ...(branch && { branch: page(branch) }), layouts: layouts.split(' ').filter(Boolean), fields: fields.split(' ').filter(Boolean) } };
       for (const { path, message } of unknownInGrant(named, pages)) faults.push({ path: jsonPath([i, ...path.filter((one) => one !== 'scope')]), message });
     });
     return read.ok && faults.length === 0 ? read : { ok: false, faults: faults.map((f) => ({ ...f, path: f.path.replace(/^\$\[(\d+)\]\.?/, (_, i: string) => `line ${rows[Number(i)]?.line ?? '?'} `).trim() })) };

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { covers, scopeInWords } from '@/core/access';
-import type { Permission } from '@/core/inventory';
+import { scopeNames, type Permission } from '@/core/inventory';
 import { neededBy } from '@/core/task';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
@@ -17,7 +17,10 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
   const needed = useMemo(() => neededBy(inventory, role), [role]);
   const inherited = useMemo(() => inheritedGrants(plan, role), [plan, role]);
   const page = (id: string) => facts.pages.find((p) => p.id === id)?.title ?? 'a page that is gone';
-  const chipWords = (grant: Grant) => [grant.permission === '*' ? 'everything' : grant.permission.endsWith('.*') ? 'all of it' : null, ...(scopeInWords(grant.scope, page).length ? scopeInWords(grant.scope, page) : ['whole website'])].filter(Boolean).join(', ');
+  const chipWords = (grant: Grant) => {
+    const where = scopeInWords(grant.scope, page, scopeNames(inventory));
+    return [grant.permission === '*' ? 'everything' : grant.permission.endsWith('.*') ? 'all of it' : null, ...(where.length ? where : ['whole website'])].filter(Boolean).join(', ');
+  };
   // What no rule of the role, own or inherited, speaks of at all, and nothing forbids.
   const lacking = [...needed.keys()].filter((permission) => {
     const decision = best(permission);

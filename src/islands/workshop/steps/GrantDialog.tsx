@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { PAGE_STATES, STATE_WORDS, doingWithScope, type PageState } from '@/core/access';
-import { objectOf, type Permission } from '@/core/inventory';
+import { fieldIds, fieldName, objectOf, scopeNames, type Permission } from '@/core/inventory';
 import type { PlanRole, Spot } from '@/core/plan';
 import { inventory, layouts } from '@/office';
 import { Dialog } from '../../kit/parts';
@@ -9,6 +9,8 @@ import type { WorkshopPage } from '../model';
 import { whereId } from './WherePanel';
 
 export type Grant = PlanRole['grants'][number];
+
+const FIELDS = fieldIds(inventory);
 
 /** What a pattern lets somebody do, as a sentence has it. */
 export function patternInWords(pattern: string): string {
@@ -19,7 +21,7 @@ export function patternInWords(pattern: string): string {
 
 /** A grant as one sentence: "They may change pages that are drafts, under Harbours, only their own work." */
 export const grantSentence = (grant: Pick<Grant, 'effect' | 'permission' | 'scope'>, pageName: (id: string) => string) =>
-  `They ${grant.effect === 'allow' ? 'may' : 'must not'} ${doingWithScope(patternInWords(grant.permission), { ...grant.scope, ...(grant.scope.layouts && { layouts: grant.scope.layouts.map((id) => `“${layouts.get(id)?.name ?? id}”`) }) }, pageName)}.`;
+  `They ${grant.effect === 'allow' ? 'may' : 'must not'} ${doingWithScope(patternInWords(grant.permission), grant.scope, pageName, scopeNames(inventory))}.`;
 
 function Chips<T extends string>({ label, any, all, nameOf, value, onChange }: { label: string; any: string; all: readonly T[]; nameOf: (one: T) => string; value: readonly T[]; onChange: (value: T[]) => void }) {
   return (
@@ -48,15 +50,17 @@ export function GrantDialog({ permission, old, pages, role, onKeep, onClose }: {
   const [own, setOwn] = useState(old?.scope.own ?? false);
   const [states, setStates] = useState<PageState[]>(old?.scope.states ?? []);
   const [kinds, setKinds] = useState<string[]>(old?.scope.layouts ?? []);
+  const [fields, setFields] = useState<string[]>(old?.scope.fields ?? []);
+  const byField = effect === 'allow' && pattern === 'page.edit';
   const object = objectOf(permission.id);
   const patterns = [...new Set([pattern, ...[...inventory.permissions.keys()].filter((id) => objectOf(id) === object), `${object}.*`])];
   const isPlaced = permission.placed;
-  const scopeOn = (spot: Partial<Spot>): Grant['scope'] => (isPlaced ? { ...spot, ...(states.length && { states }), ...(kinds.length && { layouts: kinds }), ...(own && { own: true as const }) } : own ? { own: true as const } : {});
+  const scopeOn = (spot: Partial<Spot>): Grant['scope'] => (isPlaced ? { ...spot, ...(states.length && { states }), ...(kinds.length && { layouts: kinds }), ...(own && { own: true as const }), ...(byField && fields.length && { fields }) } : own ? { own: true as const } : {});
   const on: readonly Partial<Spot>[] = spots.length === 0 ? [{}] : spots;
   const keep = () => {
     const taken = new Set(role.grants.map((g) => g.id));
     onKeep(on.map((spot, i): Grant => {
-      const base = `${effect === 'deny' ? 'not-' : ''}${pattern.replace('*', 'all')}${spot.branch === undefined ? '' : `-${whereId(spot)}`}${own ? '-own' : ''}${states.length ? `-${states.join('-')}` : ''}`;
+      const base = `${effect === 'deny' ? 'not-' : ''}${pattern.replace('*', 'all')}${spot.branch === undefined ? '' : `-${whereId(spot)}`}${own ? '-own' : ''}${states.length ? `-${states.join('-')}` : ''}${byField && fields.length ? '-some' : ''}`;
       let id = old && i === 0 ? old.id : base;
       for (let n = 2; !(old && i === 0) && taken.has(id); n++) id = `${base}-${n}`;
       taken.add(id);
@@ -98,6 +102,12 @@ export function GrantDialog({ permission, old, pages, role, onKeep, onClose }: {
             <Chips label="With layout" any="any" all={[...layouts.keys()]} nameOf={(id) => layouts.get(id)?.name ?? id} value={kinds} onChange={setKinds} />
             <PagesPicker label="Under" pages={pages} value={spots} onChange={setSpots} />
           </>
+        )}
+        {byField && (
+          <details open={old?.scope.fields !== undefined}>
+            <summary className="btn btn-quiet btn-small">Only some fields of them</summary>
+            <Chips label="Fields" any="all of the page" all={FIELDS} nameOf={(id) => fieldName(inventory, id) ?? id} value={fields} onChange={setFields} />
+          </details>
         )}
         <div>
           <label className="label" htmlFor="rule-own">Written by</label>

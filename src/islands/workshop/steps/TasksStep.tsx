@@ -8,7 +8,7 @@ import { doorNameOf, roomWithAllTasks } from '../model';
 import type { StepProps } from '../Planner';
 import { allowOn, doorsFor } from './WherePanel';
 
-const MEND: Record<Missing['kind'], string> = { permission: 'Allow it', door: 'Open the door', tool: 'Give the tool', mode: 'Give the mode', denied: '', apart: '', layout: '' };
+const MEND: Record<Missing['kind'], string> = { permission: 'Allow it', door: 'Open the door', tool: 'Give the tool', mode: 'Give the mode', denied: '', apart: '', field: '' };
 
 function OwnWords({ task, name, said, onKeep, onClose }: { task: string; name: string; said: readonly string[]; onKeep: (name: string, said: string[]) => void; onClose: () => void }) {
   const [named, setNamed] = useState(name);
