@@ -72,6 +72,8 @@ async function beginSession(app: App, email: string): Promise<string> {
 export async function signIn(browser: Browser, app: App, first: string): Promise<Page> {
   const context: BrowserContext = await browser.newContext({ baseURL: app.url, viewport: { width: 1280, height: 800 }, locale: 'en-GB', reducedMotion: 'reduce' });
   const page = await context.newPage();
+  // SLOW=4: as on a computer four times slower.
+  if (process.env['SLOW']) await (await context.newCDPSession(page)).send('Emulation.setCPUThrottlingRate', { rate: Number(process.env['SLOW']) });
   const goto = page.goto.bind(page);
   page.goto = async (...args: Parameters<Page['goto']>) => {
     const answer = await goto(...args);
