@@ -21,6 +21,7 @@ export const notices: Section = {
     { id: 'notices.form.until', name: 'When does it end?', screen: 'notices.list', description: 'It comes down by itself then.', needs: 'notice.post', appears: 'after “Post a notice” is pressed' },
     { id: 'notices.form.send', name: 'Put it on the website', screen: 'notices.list', description: 'Visitors see it at once, or from its start.', needs: 'notice.post', appears: 'after “Post a notice” is pressed' },
     { id: 'notices.list.now', name: 'Showing now', screen: 'notices.list', description: 'What visitors read at this moment.' },
+    { id: 'notices.list.correct', name: 'Correct', screen: 'notices.list', said: ['change a notice', 'mistake in a notice', 'edit a notice', 'longer', 'extend a notice'], description: 'Changes the words or the end of a notice that is on the website.', needs: 'notice.post', appears: 'while a notice is showing' },
     { id: 'notices.list.end', name: 'End now', screen: 'notices.list', description: 'Takes the notice off the website at once; it stays in the list.', needs: 'notice.end', appears: 'while a notice is showing' },
   ],
   widgets: [{ id: 'notices.now', name: 'Notices showing now', description: 'What visitors read across the top at this moment.', needs: 'notice.view' }],
@@ -38,7 +39,7 @@ export const notices: Section = {
         { control: 'notices.form.text', await: 'type', title: 'Write what visitors need', text: 'What, where, until when: “The 07:40 to Skell Island runs 20 minutes late.” Keep it to one or two sentences; people read it standing.' },
         { control: 'notices.form.place', await: 'see', title: 'Choose where it shows', text: 'A notice shows on the page you choose and on all pages below it.' },
         { control: 'notices.form.until', await: 'see', title: 'Give it an end', text: 'A notice that stays after its time makes visitors doubt the next one. It comes down by itself at this time.' },
-        { control: 'notices.form.send', await: 'press', until: 'notice.posted', title: 'Put it on the website', text: 'Visitors see it at once. A mistake? End it and post it again.' },
+        { control: 'notices.form.send', await: 'press', until: 'notice.posted', title: 'Put it on the website', text: 'Visitors see it at once. A mistake? Press Correct beside it.' },
       ],
     },
     {

@@ -54,7 +54,7 @@ const ASKED: [file: string, method: string, body: object][] = [
   ['pages/[id]/draft.ts', 'PUT', { content: { title: 'x' }, version: 99 }], ['pages/[id]/copy.ts', 'POST', { nothing: true }], ['pages/[id]/plan.ts', 'POST', { at: '2001-01-01T10:00' }],
   ['review/[id]/decide.ts', 'POST', { outcome: 'sent-back', word: '' }], ['review/[id]/remarks.ts', 'POST', { settle: 99999, settled: true }],
 ];
-const NOTHING_TO_TELL = /^(sign-|set-up|own-|workshop|access|people|activity|notices|pictures|tours)|pages\/(filters|index)|\[id\]\/(aside|audience|bring-back|drop|move|notes|preview-link|publish|send)/;
+const NOTHING_TO_TELL = /^(sign-|set-up|own-|workshop|access|people|activity|notices|pictures|tours)|pages\/(filters|index|take-back)|\[id\]\/(aside|audience|bring-back|drop|move|notes|preview-link|publish|send)/;
 
 describe('no answer tells more than the gate', () => {
   it('asks every endpoint that could', () => {

@@ -1,11 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { POST as end } from '@/pages/api/notices/[id]/end';
+import { POST as correct } from '@/pages/api/notices/[id]/correct';
 import { POST as post } from '@/pages/api/notices/index';
 import { POST as describePicture } from '@/pages/api/pictures/[id]/describe';
-import { findPagePlace } from '@/server/content/tree';
+import { listActivity } from '@/server/activity/activity';
+import { findPagePlace, listPages } from '@/server/content/tree';
 import { db } from '@/server/db/client';
 import { listPictures } from '@/server/media/media';
-import { instantOf, noticesShowing } from '@/server/notices/notices';
+import { comingInstant } from '@/server/content/publishing';
+import { findAccess, type Site } from '@/server/gate/access';
+import { instantOf, listNotices, noticeReader, noticesShowing } from '@/server/notices/notices';
 import { visitsThisWeek } from '@/server/visits/counter';
 import { call, pageId, signInAs, siteId } from './ask';
 
@@ -25,6 +29,30 @@ describe('a notice', () => {
     expect(await showingOn('What there is to eat')).not.toContain(body.text);
     expect(await call(end, 'POST', '/x', { ...oskar, params: { id } })).toMatchObject({ status: 409, body: { detail: 'This notice has already ended.' } });
   });
+  it('is set right while it shows, not when it is over; the activity tells both', async () => {
+    const [ines, oskar] = [await signInAs('Ines'), await signInAs('Oskar')];
+    const id = String((await call(post, 'POST', '/x', { ...ines, body: { text: 'The 07:40 runs late.', kind: 'warning' } })).body['id']);
+    const set = (who: { cookie: string }, more: object) => call(correct, 'POST', '/x', { ...who, params: { id }, body: { text: 'The 07:40 runs late.', kind: 'warning', ...more } });
+    expect((await set(oskar, { text: 'Mine' })).status).toBe(403);
+    expect((await set(ines, {})).body.detail).toBe('Nothing of this notice was changed.');
+    expect((await set(ines, { until: '2001-01-01T10:00' })).body['faults']).toMatchObject([{ field: 'until' }]);
+    expect((await set(ines, { text: 'The 08:40 runs late.', kind: 'information' })).status).toBe(200);
+    expect(await showingOn('South Quay')).toContain('The 08:40 runs late.');
+    expect((await listActivity(db, await siteId(), 1))[0]).toMatchObject({ action: 'corrected a notice', detail: '“The 07:40 runs late.” → “The 08:40 runs late.”; warning → information' });
+    expect((await call(end, 'POST', '/x', { ...ines, params: { id } })).status).toBe(200);
+    expect(await set(ines, { text: 'Too late' })).toMatchObject({ status: 409, body: { detail: 'This notice has already ended. Post a new one.' } });
+  });
+  it('for the whole website is shown to whoever looks after a part of it, while it shows; not one of elsewhere', async () => {
+    const [ines, oskar] = [await signInAs('Ines'), await signInAs('Oskar')];
+    const posted = async (body: object) => Number((await call(post, 'POST', '/x', { ...ines, body: { kind: 'warning', ...body } })).body['id']);
+    const [everywhere, elsewhere, later] = [await posted({ text: 'Fog everywhere' }), await posted({ text: 'Quay closed', page: String(await pageId('South Quay')) }), await posted({ text: 'Fog to come', from: '2066-01-01T10:00' })];
+    const access = await findAccess(db, oskar.token);
+    if (!access) throw new Error('no access');
+    const places = (await listPages(db, await siteId())).map((page) => page.place);
+    const read = (await listNotices(db, await siteId())).filter(noticeReader(access, places)).map((notice) => notice.id);
+    expect([everywhere, elsewhere, later].map((id) => read.includes(id))).toEqual([true, false, false]);
+    for (const id of [everywhere, elsewhere, later]) expect((await call(end, 'POST', '/x', { ...ines, params: { id: String(id) } })).status).toBe(200);
+  });
   it('is refused off one’s branch, and for the whole website', async () => {
     const oskar = await signInAs('Oskar');
     for (const page of [String(await pageId('South Quay')), undefined]) expect((await call(post, 'POST', '/x', { ...oskar, body: { text: 'x', kind: 'warning', page } })).status).toBe(403);
@@ -43,9 +71,13 @@ describe('a notice', () => {
 describe('an hour on the site’s clock', () => {
   it.each([
     ['2026-01-10T12:00', '2026-01-10T12:00:00.000Z'], ['2026-07-10T12:00', '2026-07-10T11:00:00.000Z'],
-    ['2026-03-29T00:59', '2026-03-29T00:59:00.000Z'], ['2026-03-29T01:30', '2026-03-29T01:30:00.000Z'], ['2026-03-29T02:00', '2026-03-29T01:00:00.000Z'],
+    ['2026-03-29T00:59', '2026-03-29T00:59:00.000Z'], ['2026-03-29T02:00', '2026-03-29T01:00:00.000Z'],
     ['2026-10-25T00:30', '2026-10-24T23:30:00.000Z'], ['2026-10-25T01:30', '2026-10-25T00:30:00.000Z'], ['2026-10-25T02:00', '2026-10-25T02:00:00.000Z'],
   ])('%s is %s', (local, instant) => expect(instantOf(local, 'Europe/London').toISOString()).toBe(instant));
+  it('that the clocks leave out is refused in words, for notices and for publishing', () => {
+    expect(() => instantOf('2027-03-28T01:30', 'Europe/London')).toThrow('There is no 01:30 on 28 March 2027: the clocks go on in that hour. Choose an earlier or a later one.');
+    expect(() => comingInstant({ site: { timeZone: 'Europe/London' } as Site }, '2067-03-27T01:30')).toThrow(/There is no 01:30 on 27 March 2067/);
+  });
 });
 
 describe('pictures and visits', () => {

@@ -1,6 +1,7 @@
 import { eq, sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { addressOf } from '@/core/content';
+import { POST as takeBack } from '@/pages/api/pages/take-back';
 import { POST as bulk } from '@/pages/api/pages/bulk';
 import { POST as saveFilter } from '@/pages/api/pages/filters';
 import { POST as make } from '@/pages/api/pages/index';
@@ -228,9 +229,9 @@ describe('many pages at once', () => {
     const chosen = await ids('Jobs', 'Our history', 'Season tickets');
     const told = await call(bulk, 'POST', '/x', { ...asJuno(), body: { ids: chosen, bulk: { do: 'navigation', shown: false }, dry: true } });
     expect(told.body['rows']).toEqual([
-      { id: String(chosen[0]), title: 'Jobs', words: 'Left out of navigation', refused: false },
-      { id: String(chosen[1]), title: 'History', words: 'Left out of navigation', refused: false },
-      { id: String(chosen[2]), title: 'A page you do not see', words: 'It is not there, or not in your part of the site.', refused: true },
+      { id: String(chosen[0]), title: 'Jobs', words: 'Left out of navigation', notes: [], refused: false },
+      { id: String(chosen[1]), title: 'History', words: 'Left out of navigation', notes: [], refused: false },
+      { id: String(chosen[2]), title: 'A page you do not see', words: 'It is not there, or not in your part of the site.', notes: [], refused: true },
     ]);
     expect(await db.$count(pages, eq(pages.inNavigation, false))).toBe(0);
   });
@@ -257,8 +258,33 @@ describe('many pages at once', () => {
   it('counts a page whose page above is chosen, too, once', async () => {
     const chosen = await ids('Skell Island', 'Getting around on Skell');
     const answer = await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: chosen, bulk: { do: 'delete' } } });
-    expect((answer.body['rows'] as { words: string }[]).map((row) => row.words)).toEqual(['Deleted, with 1 below', 'Goes with the page above it']);
+    expect((answer.body['rows'] as { words: string }[]).map((row) => row.words)).toEqual(['Deleted', 'Goes with the page above it']);
     await call(bringBack, 'POST', '/x', { ...asMaud(), params: { id: String(chosen[0]) } });
+  });
+  it('tells what comes with each like a single one, and takes all of it back at once', async () => {
+    const site = await siteId();
+    // Places are by order: what they are numbered with does not matter.
+    const state = async () => (await db.select().from(pages).orderBy(pages.parentId, pages.position, pages.id)).map(({ id, parentId, deletedAt, downRevisionId, liveRevisionId, audience, inNavigation }) => ({ id, parentId, deletedAt, down: downRevisionId !== null, live: liveRevisionId !== null, audience, inNavigation }));
+    const [quay, fares, about] = [await pageId('South Quay'), await pageId('Fares'), await pageId('About us')];
+    const addressesNow = async () => (await listPages(db, site)).map((page) => `${page.id} ${page.address}`).sort();
+    const [before, addresses] = [await state(), await addressesNow()];
+    const run = async (body: object, dry = false) => (await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: [quay, fares], bulk: body, dry } })).body as { rows: { title: string; notes: string[] }[]; back?: object[] };
+    const single = async (id: number) => (await call(retire, 'POST', '/x', { ...asMaud(), params: { id: String(id) }, body: { do: 'look' } })).body as { below: number; links: { title: string }[] };
+    const told = await run({ do: 'delete' }, true);
+    expect(told.back).toBeUndefined();
+    expect(told.rows.find((row) => row.title === 'South Quay')?.notes.join(' ')).toMatch(new RegExp(`^With ${(await single(quay)).below} below\\.`));
+    const linked = (await Promise.all((await listPages(db, site)).filter((page) => page.parent !== null).map(async ({ id }) => ({ id: Number(id), links: (await single(Number(id))).links })))).find(({ links }) => links.length > 0);
+    const one = (await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: [linked?.id], bulk: { do: 'take-down' }, dry: true } })).body as { rows: { notes: string[] }[] };
+    expect(one.rows[0]?.notes.join(' ')).toContain(`Links will lead nowhere on “${linked?.links[0]?.title}”`);
+    expect((await run({ do: 'move', parent: about, redirect: true }, true)).rows.find((row) => row.title === 'South Quay')?.notes.join(' ')).toMatch(/\d addresses change: \/harbours\/south-quay → \/about\/south-quay …; the old ones lead there\..*“More here” on Harbours loses it/);
+    for (const what of [{ do: 'delete' }, { do: 'move', parent: about, redirect: true }, { do: 'take-down' }, { do: 'audience', audience: 'members' }, { do: 'navigation', shown: (before.find((page) => page.id === quay)?.inNavigation ?? true) === false }]) {
+      const { back } = await run(what);
+      expect(await state(), what.do).not.toEqual(before);
+      expect((await call(takeBack, 'POST', '/x', { ...asJuno(), body: { steps: back } })).status, what.do).toBe(403);
+      expect((await call(takeBack, 'POST', '/x', { ...asMaud(), body: { steps: back } })).status, what.do).toBe(200);
+      expect(await state(), what.do).toEqual(before);
+    }
+    expect(await addressesNow()).toEqual(addresses);
   });
   it('moves several below another page, and says of one that cannot', async () => {
     const about = await pageId('About us');

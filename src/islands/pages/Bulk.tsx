@@ -5,7 +5,7 @@ import { PagePicker } from '../kit/PagePicker';
 import { sendLong, type ProblemDetails } from '../kit/send';
 
 type Kind = 'show' | 'hide' | 'members' | 'everyone' | 'as-above' | 'move' | 'take-down' | 'delete';
-interface Outcome { id: string; title: string; words: string; refused: boolean }
+interface Outcome { id: string; title: string; words: string; notes: string[]; refused: boolean }
 
 const KINDS: Record<Kind, string> = {
   show: 'Show in navigation', hide: 'Leave out of navigation', everyone: 'Let everyone visit', members: 'Members only', 'as-above': 'Visitors as the page above', move: 'Move below…', 'take-down': 'Take down', delete: 'Delete',
@@ -24,7 +24,7 @@ const bulkOf = (kind: Kind, parent: string) => {
 };
 
 /** Says how many pages are chosen, and does the same with all of them: first shown for each, then done. */
-export function BulkBar({ chosen, pages, onClear, onDone }: { chosen: ReadonlyMap<string, string>; pages: readonly ListedPage[]; onClear: () => void; onDone: (words: string) => void }) {
+export function BulkBar({ chosen, pages, onClear, onDone }: { chosen: ReadonlyMap<string, string>; pages: readonly ListedPage[]; onClear: () => void; /** With the steps that take it back. */ onDone: (words: string, back: object[]) => void }) {
   const [kind, setKind] = useState<Kind>('show');
   const [parent, setParent] = useState('');
   const [outcome, setOutcome] = useState<Outcome[] | null>(null);
@@ -34,13 +34,13 @@ export function BulkBar({ chosen, pages, onClear, onDone }: { chosen: ReadonlyMa
   const run = async (dry: boolean) => {
     setProblem(null);
     setProgress(0);
-    const sent = await sendLong<{ rows: Outcome[] }>('/api/pages/bulk', { ids, bulk: bulkOf(kind, parent), dry }, setProgress);
+    const sent = await sendLong<{ rows: Outcome[]; back?: object[] }>('/api/pages/bulk', { ids, bulk: bulkOf(kind, parent), dry }, setProgress);
     setProgress(null);
     if (!sent.ok) return setProblem(sent.problem);
     if (dry) return setOutcome(sent.value.rows);
     const refused = sent.value.rows.filter((row) => row.refused);
     setOutcome(null);
-    return onDone(`${sent.value.rows.length - refused.length} of ${sent.value.rows.length} pages: ${KINDS[kind].replace('…', '').toLowerCase()}.${refused.length ? ` Left as they are: ${refused.map((row) => `${row.title} (${row.words})`).join(' ')}` : ''}${sent.value.trial ? ' This is a trial: nothing was kept.' : ''}`);
+    return onDone(`${sent.value.rows.length - refused.length} of ${sent.value.rows.length} pages: ${KINDS[kind].replace('…', '').toLowerCase()}.${refused.length ? ` Left as they are: ${refused.map((row) => `${row.title} (${row.words})`).join(' ')}` : ''}${sent.value.trial ? ' This is a trial: nothing was kept.' : ''}`, sent.value.trial ? [] : (sent.value.back ?? []));
   };
   const going = outcome?.filter((row) => !row.refused).length ?? 0;
   return (
@@ -84,6 +84,7 @@ export function BulkBar({ chosen, pages, onClear, onDone }: { chosen: ReadonlyMa
                 {row.refused && <span className="font-semibold text-brick">Stays as it is: </span>}
                 {row.words}
               </span>
+              {row.notes.length > 0 && <span className="clip basis-full text-sm text-ink-2">{row.notes.join(' ')}</span>}
             </li>
           ))}
         </ul>

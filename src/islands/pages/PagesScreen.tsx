@@ -135,7 +135,7 @@ function Screen({ initial, may, layouts, choices, saved, timeZone, now }: PagesP
           )}
         </div>
       </div>
-      {chosen !== null && <BulkBar chosen={chosen} pages={[...tree.tree.pages.values()]} onClear={() => setChosen(new Map())} onDone={(words) => void done(words, null)} />}
+      {chosen !== null && <BulkBar chosen={chosen} pages={[...tree.tree.pages.values()]} onClear={() => setChosen(new Map())} onDone={(words, back) => void done(words, back.length === 0 ? null : { path: '/api/pages/take-back', body: { steps: back }, words: back.length === 1 ? 'It is as it was.' : `All ${back.length} are as they were.` })} />}
       {view === 'tree' ? (
         <>
           <p role="status" className="sr-only">

@@ -14,21 +14,32 @@ export interface NoticeRow {
   times: string;
   by: string;
   mayEnd: boolean;
+  mayCorrect: boolean;
+  /** Its start on the site's own clock while that is to come, and its end. */
+  from: string | null;
+  until: string | null;
 }
 export interface NoticePlace { id: string; name: string; depth: number }
 
 const MOST = 300;
 const TRIAL = 'This is a trial: in the real room it would be done now. Nothing was kept.';
 
-function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { places: NoticePlace[]; suggestedEnd: string; timeZone: string; onDone: (trial: boolean) => void; onClose: () => void }) {
+/** Posts a notice, or sets one right. */
+function NoticeForm({ old, places, suggestedEnd, timeZone, onDone, onClose }: { old?: NoticeRow; places: NoticePlace[]; suggestedEnd: string; timeZone: string; onDone: (trial: boolean) => void; onClose: () => void }) {
   const { act, busy, problem, faultOf } = useSend();
   // A notice half written is still there when one comes back to it.
-  const [text, setText, forget] = useKept('notice');
-  const [kind, setKind] = useState<'information' | 'warning'>('warning');
+  const [typed, keep, forget] = useKept(old ? `notice ${old.id}` : 'notice');
+  const [touched, setTouched] = useState(false);
+  const text = old && !touched && typed === '' ? old.text : typed;
+  const setText = (words: string) => {
+    setTouched(true);
+    keep(words);
+  };
+  const [kind, setKind] = useState<'information' | 'warning'>(old?.kind ?? 'warning');
   const [place, setPlace] = useState(places[0]?.id ?? '');
-  const [from, setFrom] = useState('');
-  const [ends, setEnds] = useState(true);
-  const [until, setUntil] = useState(suggestedEnd);
+  const [from, setFrom] = useState(old?.from ?? '');
+  const [ends, setEnds] = useState(!old || old.until !== null);
+  const [until, setUntil] = useState(old?.until ?? suggestedEnd);
   const [missing, setMissing] = useState(false);
   const area = useRef<HTMLTextAreaElement>(null);
   const post = async () => {
@@ -37,7 +48,7 @@ function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { place
       area.current?.focus();
       return;
     }
-    const sent = await act('POST', '/api/notices', { text, kind, page: place, ...(from && { from }), ...(ends && until && { until }) });
+    const sent = await act('POST', old ? `/api/notices/${old.id}/correct` : '/api/notices', { text, kind, ...(!old && { page: place }), ...(from && { from }), ...(ends && until && { until }) });
     if (!sent?.ok) return;
     forget();
     onDone(sent.value.trial === true);
@@ -45,7 +56,7 @@ function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { place
   return (
     <form
       className="card mb-6 grid gap-4 bg-paper"
-      aria-label="Post a notice"
+      aria-label={old ? 'Set this notice right' : 'Post a notice'}
       onSubmit={(event) => {
         event.preventDefault();
         void post();
@@ -56,17 +67,24 @@ function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { place
         {(ids) => <textarea {...ids} ref={area} autoFocus rows={2} maxLength={MOST} className="field" value={text} onChange={(event) => setText(event.target.value)} placeholder="The 07:40 to Skell Island runs 20 minutes late." />}
       </Labelled>
       <div className="grid gap-4 md:grid-cols-2">
-        <Labelled label="Where does it show?" anchor="notices.form.place" fault={faultOf('page')}>
-          {(ids) => (
-            <select {...ids} className="field" value={place} onChange={(event) => setPlace(event.target.value)}>
-              {places.map((p) => (
-                <option key={p.id} value={p.id}>
-                  {`${'\u2003'.repeat(p.depth)}${p.name}`}
-                </option>
-              ))}
-            </select>
-          )}
-        </Labelled>
+        {old ? (
+          <div>
+            <p className="label">Where does it show?</p>
+            <p className="min-h-[42px] py-2">{old.where}</p>
+          </div>
+        ) : (
+          <Labelled label="Where does it show?" anchor="notices.form.place" fault={faultOf('page')}>
+            {(ids) => (
+              <select {...ids} className="field" value={place} onChange={(event) => setPlace(event.target.value)}>
+                {places.map((p) => (
+                  <option key={p.id} value={p.id}>
+                    {`${'\u2003'.repeat(p.depth)}${p.name}`}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Labelled>
+        )}
         <fieldset>
           <legend className="label">What kind is it?</legend>
           <div className="flex min-h-[42px] flex-wrap items-center gap-4">
@@ -77,9 +95,9 @@ function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { place
             ))}
           </div>
         </fieldset>
-        <Labelled label="When does it begin?" fault={faultOf('from')} hint={from ? `${zoneCity(timeZone)} time.` : 'Left empty: at once.'}>
+        {old?.state !== 'showing' && <Labelled label="When does it begin?" fault={faultOf('from')} hint={from ? `${zoneCity(timeZone)} time.` : 'Left empty: at once.'}>
           {(ids) => <input {...ids} type="datetime-local" className="field" value={from} onChange={(event) => setFrom(event.target.value)} />}
-        </Labelled>
+        </Labelled>}
         <div data-anchor="notices.form.until">
           <Labelled label="When does it end?" fault={faultOf('until')} hint={ends ? `${zoneCity(timeZone)} time.` : 'Somebody must end it.'}>
             {(ids) => <input {...ids} type="datetime-local" className="field" value={until} disabled={!ends} onChange={(event) => setUntil(event.target.value)} />}
@@ -91,12 +109,12 @@ function NoticeForm({ places, suggestedEnd, timeZone, onDone, onClose }: { place
       </div>
       <div className="flex flex-wrap items-center gap-2">
         <button type="submit" className="btn btn-main" disabled={busy} data-anchor="notices.form.send">
-          {busy ? 'Putting it there…' : 'Put it on the website'}
+          {busy ? 'Putting it there…' : old ? 'Set it right' : 'Put it on the website'}
         </button>
-        <button type="button" className="btn" onClick={onClose}>
+        <button type="button" className="btn" onClick={() => { if (old) forget(); onClose(); }}>
           Cancel
         </button>
-        <span className="hint">Shows across the top of {places.find((p) => p.id === place)?.name === 'The whole website' ? 'every page of the website' : 'that page and all below it'}{from ? ', from that hour on' : ', at once'}.</span>
+        {!old && <span className="hint">Shows across the top of {places.find((p) => p.id === place)?.name === 'The whole website' ? 'every page of the website' : 'that page and all below it'}{from ? ', from that hour on' : ', at once'}.</span>}
       </div>
     </form>
   );
@@ -115,6 +133,7 @@ function NoticesScreen({ notices, places, suggestedEnd, timeZone, showingPost }:
   const [writing, setWriting] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
   const [ending, setEnding] = useState<NoticeRow | null>(null);
+  const [correcting, setCorrecting] = useState<number | null>(null);
   const { act, busy, problem } = useSend();
   const end = async () => {
     const sent = ending && (await act('POST', `/api/notices/${ending.id}/end`));
@@ -157,6 +176,7 @@ function NoticesScreen({ notices, places, suggestedEnd, timeZone, showingPost }:
             {rows.length === 0 && <Empty icon="megaphone" title={empty ?? ''} />}
             <ul className="grid gap-2">
               {rows.map((notice, i) => (
+                correcting === notice.id ? <li key={notice.id}><NoticeForm old={notice} places={places} suggestedEnd={suggestedEnd} timeZone={timeZone} onClose={() => setCorrecting(null)} onDone={(trial) => { setCorrecting(null); if (trial) setSaid(TRIAL); else location.assign('/room/notices?corrected=1'); }} /></li> :
                 <li key={notice.id} className={`card flex flex-wrap items-center gap-x-4 gap-y-2 ${state === 'ended' ? 'bg-paper' : ''}`}>
                   <span className={`pill ${notice.kind === 'warning' ? 'pill-sun' : 'pill-sky'}`}>
                     <Icon name={notice.kind === 'warning' ? 'warn' : 'megaphone'} size={14} /> {notice.kind === 'warning' ? 'Warning' : 'Information'}
@@ -167,6 +187,11 @@ function NoticesScreen({ notices, places, suggestedEnd, timeZone, showingPost }:
                       {notice.where} · {notice.times} · {notice.by}
                     </p>
                   </div>
+                  {notice.mayCorrect && state !== 'ended' && (
+                    <button type="button" className="btn" data-anchor={state === 'showing' && i === 0 ? 'notices.list.correct' : undefined} onClick={() => setCorrecting(notice.id)}>
+                      Correct<span className="sr-only">: {notice.text}</span>
+                    </button>
+                  )}
                   {notice.mayEnd && state !== 'ended' && (
                     <button type="button" className="btn btn-stop" data-anchor={state === 'showing' && i === 0 ? 'notices.list.end' : undefined} disabled={busy} onClick={() => setEnding(notice)}>
                       End now<span className="sr-only">: {notice.text}</span>

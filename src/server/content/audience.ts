@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm';
+import { z } from 'zod';
 import { decide, VISIT, type Audience, type Place } from '@/core/access';
 import { record } from '../activity/activity';
 import { now } from '../clock';
@@ -12,6 +13,9 @@ import { findPageNames } from './tree';
 /** Whether somebody may visit a page on the website; without access they are a visitor like any other. */
 export const mayVisit = (access: Access | undefined, place: Place): boolean =>
   decide(access?.policy ?? { roles: new Map(), people: new Map(), secondPerson: new Set() }, { person: access?.who.id ?? null, permission: VISIT, place, atMs: now().getTime() }).allowed;
+
+/** Who may visit a page, as it comes over the wire and lies in its row. */
+export const audienceSchema = z.union([z.strictObject({ kind: z.enum(['everyone', 'members']) }), z.strictObject({ kind: z.literal('roles'), roles: z.array(z.string().max(80)).min(1, 'Choose at least one role.').max(50) })]);
 
 /** Gives a page rights of its own for visitors, or with null those of the page above. Runs in a transaction. */
 export async function setAudience(tx: Tx, access: Access, pageId: number, audience: Audience | null): Promise<void> {

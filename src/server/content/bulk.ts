@@ -6,14 +6,14 @@ import type { Tx } from '../db/client';
 import { pages } from '../db/schema';
 import { tryOut } from '../db/tryOut';
 import type { Access } from '../gate/access';
-import { mayNow, mayOn } from '../gate/authorize';
+import { authorize, mayNow, mayOn } from '../gate/authorize';
 import { idSchema } from '../gate/endpoint';
 import { Problem } from '../gate/problems';
-import { setAudience } from './audience';
+import { audienceSchema, setAudience } from './audience';
 import { findPage } from './drafts';
 import { titleOf } from './publishing';
-import { deletePage, takePageDown } from './retire';
-import { movePage } from './structure';
+import { bringBack, deletePage, previewRetire, putBack, takePageDown } from './retire';
+import { movePage, previewMove } from './structure';
 import { findPagePlace } from './tree';
 
 /** What can be done with many pages at once. */
@@ -28,38 +28,99 @@ export type Bulk = z.infer<typeof bulkSchema>;
 
 const NEEDS: Record<Bulk['do'], string> = { navigation: 'page.publish', audience: 'page.publish', move: 'page.arrange', 'take-down': 'page.retire', delete: 'page.retire' };
 
-export interface BulkRow { id: string; title: string; /** What becomes of it, or why nothing does. */ words: string; refused: boolean }
+export interface BulkRow { id: string; title: string; /** What becomes of it, or why nothing does. */ words: string; /** What comes with it, where it is only told. */ notes: string[]; refused: boolean }
+
+/** What takes back what was done with one page. */
+export const stepBackSchema = z.discriminatedUnion('do', [
+  z.strictObject({ do: z.literal('navigation'), page: idSchema, shown: z.boolean() }),
+  z.strictObject({ do: z.literal('audience'), page: idSchema, audience: audienceSchema.nullable() }),
+  z.strictObject({ do: z.literal('move'), page: idSchema, parent: idSchema, index: z.int().min(0).max(1_000_000) }),
+  z.strictObject({ do: z.literal('put-back'), page: idSchema }),
+  z.strictObject({ do: z.literal('bring-back'), page: idSchema }),
+]);
+export type StepBack = z.infer<typeof stepBackSchema>;
 
 const AUDIENCE = { everyone: 'Everyone may visit it', members: 'Members only may visit it', 'as-above': 'Visitors as of the page above' };
 
-/** Does it with one page and says what became of it; a Problem says why not. */
-async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk): Promise<string> {
+async function showInNavigation(tx: Tx, access: Access, id: number, shown: boolean): Promise<void> {
+  const page = await findPage(tx, access.site.id, id, true);
+  if (page.inNavigation === shown) throw new Problem('already-done', `It is ${shown ? 'shown' : 'left out'} already.`);
+  await tx.update(pages).set({ inNavigation: shown }).where(eq(pages.id, id));
+  // A draft begun before says the same, or publishing it would take this back.
+  await tx.execute(sql`update drafts set content = jsonb_set(content, '{page.inNavigation}', to_jsonb(${shown}::boolean)) where page_id = ${id} and content ? 'page.inNavigation'`);
+}
+
+/** Some things by name: the first of them, and how many more there are. */
+const few = (names: readonly string[]): string => (names.length <= 3 ? names.join(', ') : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`);
+
+const linksInWords = (links: readonly { title: string }[], what: string): string[] => (links.length === 0 ? [] : [`${what} ${few([...new Set(links.map((link) => `“${link.title}”`))])}.`]);
+
+/** What comes with a move, as a single one tells it. */
+async function notesOfMove(tx: Tx, access: Access, move: { page: number; parent: number; index: number }): Promise<string[]> {
+  const { addresses, below, visitors, links, lists } = await previewMove(tx, access, move);
+  // That of the page itself is the shortest.
+  const [first] = addresses.toSorted((a, b) => a.from.length - b.from.length);
+  return [
+    ...(below > 0 ? [`With ${below} below.`] : []),
+    ...(first ? [`${addresses.length === 1 ? 'Its address changes' : `${addresses.length} addresses change`}: ${first.from} → ${first.to}${addresses.length > 1 ? ' …' : ''}; the old ${addresses.length === 1 ? 'one leads' : 'ones lead'} there.`] : []),
+    ...lists, ...(visitors ? [visitors] : []), ...linksInWords(links, 'Links that go on working by this stand on'),
+  ];
+}
+
+/** What comes with taking a page away, as a single time tells it. */
+async function notesOfRetiring(tx: Tx, access: Access, id: number): Promise<string[]> {
+  const { below, drafts, links } = await previewRetire(tx, access, id);
+  return [...(below > 0 ? [`With ${below} below.`] : []), ...(drafts > 0 ? [`${drafts === 1 ? 'One draft is' : `${drafts} drafts are`} not published yet.`] : []), ...linksInWords(links, 'Links will lead nowhere on')];
+}
+
+interface Done { words: string; notes: string[]; back: StepBack }
+
+/** Does it with one page and says what became of it, and what takes it back; a Problem says why not. With `tell` also what comes with it. */
+async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk, tell: boolean): Promise<Done> {
   switch (bulk.do) {
     case 'navigation': {
-      const page = await findPage(tx, access.site.id, id, true);
-      if (page.inNavigation === bulk.shown) throw new Problem('already-done', `It is ${bulk.shown ? 'shown' : 'left out'} already.`);
-      await tx.update(pages).set({ inNavigation: bulk.shown }).where(eq(pages.id, id));
-      // A draft begun before says the same, or publishing it would take this back.
-      await tx.execute(sql`update drafts set content = jsonb_set(content, '{page.inNavigation}', to_jsonb(${bulk.shown}::boolean)) where page_id = ${id} and content ? 'page.inNavigation'`);
-      return bulk.shown ? 'Shown in navigation' : 'Left out of navigation';
+      await showInNavigation(tx, access, id, bulk.shown);
+      return { words: bulk.shown ? 'Shown in navigation' : 'Left out of navigation', notes: [], back: { do: 'navigation', page: id, shown: !bulk.shown } };
     }
     case 'audience': {
+      const { audience } = await findPage(tx, access.site.id, id, true);
       await setAudience(tx, access, id, bulk.audience === 'as-above' ? null : ({ kind: bulk.audience } satisfies Audience));
-      return AUDIENCE[bulk.audience];
+      return { words: AUDIENCE[bulk.audience], notes: [], back: { do: 'audience', page: id, audience: audienceSchema.nullable().parse(audience) } };
     }
     case 'move': {
-      await movePage(tx, access, { page: id, parent: bulk.parent, index: 100_000, redirect: bulk.redirect });
-      return `Below ${await titleOf(tx, bulk.parent)}`;
+      const move = { page: id, parent: bulk.parent, index: 100_000 };
+      const notes = tell ? await notesOfMove(tx, access, move) : [];
+      const { back } = await movePage(tx, access, { ...move, redirect: bulk.redirect });
+      return { words: `Below ${await titleOf(tx, bulk.parent)}`, notes, back: { do: 'move', ...back } };
     }
     case 'take-down': {
-      const { pages: many } = await takePageDown(tx, access, id);
-      return many > 1 ? `Taken down, with ${many - 1} below` : 'Taken down';
+      const notes = tell ? await notesOfRetiring(tx, access, id) : [];
+      await takePageDown(tx, access, id);
+      return { words: 'Taken down', notes, back: { do: 'put-back', page: id } };
     }
     case 'delete': {
-      const { pages: many } = await deletePage(tx, access, id);
-      return many > 1 ? `Deleted, with ${many - 1} below` : 'Deleted';
+      const notes = tell ? await notesOfRetiring(tx, access, id) : [];
+      await deletePage(tx, access, id);
+      return { words: 'Deleted', notes, back: { do: 'bring-back', page: id } };
     }
   }
+}
+
+const BACK_NEEDS: Record<StepBack['do'], string> = { navigation: 'page.publish', audience: 'page.publish', move: 'page.arrange', 'put-back': 'page.retire', 'bring-back': 'page.retire' };
+
+/** Takes back what was done with many pages, the last first; all of it or, where something stands in the way by now, nothing. Runs in a transaction. */
+export async function takeBack(tx: Tx, access: Access, steps: readonly StepBack[]): Promise<{ pages: number }> {
+  for (const step of steps.toReversed()) {
+    await authorize(tx, access, BACK_NEEDS[step.do], { place: await findPagePlace(tx, access.site.id, step.page, step.do === 'bring-back') });
+    switch (step.do) {
+      case 'navigation': await showInNavigation(tx, access, step.page, step.shown); break;
+      case 'audience': await setAudience(tx, access, step.page, step.audience); break;
+      case 'move': await movePage(tx, access, { page: step.page, parent: step.parent, index: step.index, redirect: false }); break;
+      case 'put-back': await putBack(tx, access, step.page); break;
+      case 'bring-back': await bringBack(tx, access, step.page); break;
+    }
+  }
+  return { pages: steps.length };
 }
 
 /** The pages with the ids of those above them, the highest first: where a whole branch goes, what lies below has gone already. */
@@ -71,25 +132,28 @@ async function withAbove(tx: Tx, ids: readonly number[]): Promise<{ id: number; 
 
 /**
  * Does the same with many pages, in one transaction: what cannot be done with one of them is told and leaves the rest alone (a
- * savepoint each). `progress` is called after each. Runs in a transaction.
+ * savepoint each). `progress` is called after each; with `tell` it is also said what comes with each. Gives what takes it back. Runs in a transaction.
  */
-export async function doWithMany(tx: Tx, access: Access, ids: readonly number[], bulk: Bulk, progress: (done: number) => void = () => undefined): Promise<{ rows: BulkRow[] }> {
+export async function doWithMany(tx: Tx, access: Access, ids: readonly number[], bulk: Bulk, progress: (done: number) => void = () => undefined, tell = false): Promise<{ rows: BulkRow[]; back: StepBack[] }> {
   const whole = bulk.do === 'move' || bulk.do === 'take-down' || bulk.do === 'delete';
   const gone = new Set<number>();
   const mayView = mayOn(access, 'page.view');
   const rows: BulkRow[] = [];
+  const back: StepBack[] = [];
   for (const [i, { id, above }] of (await withAbove(tx, ids)).entries()) {
     const place = await findPagePlace(tx, access.site.id, id);
     const isSeen = place !== undefined && mayView(place);
     const title = isSeen ? await titleOf(tx, id) : 'A page you do not see';
-    const row = (words: string, refused: boolean) => void rows.push({ id: String(id), title, words, refused });
+    const row = (words: string, refused: boolean, notes: string[] = []) => void rows.push({ id: String(id), title, words, notes, refused });
     const goes = whole && above.some((other) => gone.has(other));
     const no = goes ? null : !isSeen ? 'It is not there, or not in your part of the site.' : mayNow(access, NEEDS[bulk.do], { place }).allowed ? null : 'It is not yours to change in this way.';
     if (goes) row('Goes with the page above it', false);
     else if (no) row(no, true);
     else {
       try {
-        row(await tx.transaction((inner) => doOne(inner, access, id, bulk)), false);
+        const done = await tx.transaction((inner) => doOne(inner, access, id, bulk, tell));
+        row(done.words, false, done.notes);
+        back.push(done.back);
         gone.add(id);
       } catch (error) {
         if (!(error instanceof Problem)) throw error;
@@ -100,8 +164,8 @@ export async function doWithMany(tx: Tx, access: Access, ids: readonly number[],
   }
   const done = rows.filter((row) => !row.refused).length;
   if (done > 0) await record(tx, access, 'changed many pages', `${done} ${done === 1 ? 'page' : 'pages'}`, { href: '/room/pages', detail: rows.find((row) => !row.refused)?.words ?? '' });
-  return { rows };
+  return { rows, back };
 }
 
 /** What would become of each page: the very same, rolled back. Changes nothing. */
-export const tryWithMany = (tx: Tx, access: Access, ids: readonly number[], bulk: Bulk): Promise<{ rows: BulkRow[] }> => tryOut(tx, (inner) => doWithMany(inner, access, ids, bulk));
+export const tryWithMany = async (tx: Tx, access: Access, ids: readonly number[], bulk: Bulk): Promise<{ rows: BulkRow[] }> => ({ rows: (await tryOut(tx, (inner) => doWithMany(inner, access, ids, bulk, undefined, true))).rows });

@@ -1,7 +1,7 @@
 import { and, asc, eq, isNull, lte, not, sql } from 'drizzle-orm';
 import { checkPage, pathsFrom, textOf, type Finding, type PageContent } from '@/core/content';
 import { policyOf, publishingOf, type CheckRule, type Plan } from '@/core/plan';
-import { sayTime } from '@/core/words';
+import { fieldTime, sayTime, skippedInWords } from '@/core/words';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { findInstant, now } from '../clock';
@@ -65,7 +65,7 @@ export const replaceWaiting = (tx: Tx, pageId: number, by: number) =>
 /** An hour as typed on the site's clock, which must lie ahead. */
 export function comingInstant(actor: Pick<Actor, 'site'>, local: string): Date {
   const instant = findInstant(local, actor.site.timeZone);
-  const fault = !instant ? 'Give a day and an hour.' : instant <= now() ? 'That hour has passed already. Choose one that is still to come.' : null;
+  const fault = !instant ? 'Give a day and an hour.' : fieldTime(instant, actor.site.timeZone) !== local ? skippedInWords(local) : instant <= now() ? 'That hour has passed already. Choose one that is still to come.' : null;
   if (!instant || fault) throw new Problem('bad-input', fault ?? '', { faults: [{ field: 'at', message: fault ?? '' }] });
   return instant;
 }

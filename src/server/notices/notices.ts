@@ -1,9 +1,13 @@
 import { and, desc, eq, gt, isNull, lte, or, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import type { Place } from '@/core/access';
+import { fieldTime, sayFullTime, skippedInWords } from '@/core/words';
 import { record } from '../activity/activity';
 import { findInstant, now } from '../clock';
 import type { Tx } from '../db/client';
 import { notices, pages, people } from '../db/schema';
 import type { Access } from '../gate/access';
+import { mayOn } from '../gate/authorize';
 import { Problem } from '../gate/problems';
 
 export interface NoticeEntry {
@@ -50,24 +54,69 @@ export async function findNotice(tx: Tx, siteId: number, id: number) {
   return (await tx.select().from(notices).where(and(eq(notices.siteId, siteId), eq(notices.id, id))))[0];
 }
 
-/** An hour as typed on the site's own clock as an instant. */
+/** Whether somebody reads a notice that shows now: theirs to see where it was posted, or shown on a page on which notices are. */
+export function noticeReader(access: Access, places: readonly Place[]): (notice: NoticeEntry) => boolean {
+  const sees = mayOn(access, 'notice.view');
+  const above = new Set(places.filter(sees).flatMap((place) => place.path));
+  const byId = new Map(places.map((place) => [place.path.at(-1), place]));
+  return (notice) => {
+    const place = byId.get(notice.pageId);
+    return place !== undefined && (sees({ ...place, author: notice.byId }) || (notice.state === 'showing' && above.has(notice.pageId)));
+  };
+}
+
+/** An hour as typed on the site's own clock as an instant. One that the change of clocks in spring leaves out is none. */
 export function instantOf(local: string, timeZone: string, field: 'from' | 'until' = 'until'): Date {
   const instant = findInstant(local, timeZone);
-  if (!instant) throw new Problem('bad-input', 'Write the time as day and hour.', { faults: [{ field, message: 'Write the time as day and hour.' }] });
+  const fault = (message: string) => new Problem('bad-input', message, { faults: [{ field, message }] });
+  if (!instant) throw fault('Write the time as day and hour.');
+  if (fieldTime(instant, timeZone) !== local) throw fault(skippedInWords(local));
   return instant;
 }
 
-export interface NewNotice { text: string; kind: 'information' | 'warning'; from?: string | undefined; until?: string | undefined }
+/** Throws when nobody would see a notice. */
+function mustShow(startsAt: Date, endsAt: Date | null): void {
+  const fault = (message: string) => new Problem('bad-input', message, { faults: [{ field: 'until', message }] });
+  if (endsAt && endsAt <= startsAt) throw fault('The end lies before the start; nobody would see this notice.');
+  if (endsAt && endsAt <= now()) throw fault('The end is already past; nobody would see this notice.');
+}
+
+/** A notice as its form sends it; hours on the site's own clock. */
+export const noticeSchema = z.strictObject({
+  text: z.string().trim().min(1, 'Write what visitors should read.').max(300, 'A notice can have 300 characters; people read it standing.'),
+  kind: z.enum(['information', 'warning']),
+  from: z.string().max(20).optional(),
+  until: z.string().max(20).optional(),
+});
+export type NewNotice = z.infer<typeof noticeSchema>;
 
 /** Puts a notice on the website. Runs in a transaction. */
 export async function postNotice(tx: Tx, access: Access, pageId: number, given: NewNotice): Promise<{ id: number }> {
   const startsAt = given.from ? instantOf(given.from, access.site.timeZone, 'from') : now();
   const endsAt = given.until ? instantOf(given.until, access.site.timeZone) : null;
-  if (endsAt && endsAt <= startsAt) throw new Problem('bad-input', 'The end lies before the start; nobody would see this notice.', { faults: [{ field: 'until', message: 'The end lies before the start; nobody would see this notice.' }] });
-  if (endsAt && endsAt <= now()) throw new Problem('bad-input', 'The end is already past; nobody would see this notice.', { faults: [{ field: 'until', message: 'The end is already past; nobody would see this notice.' }] });
+  mustShow(startsAt, endsAt);
   const [row] = await tx.insert(notices).values({ siteId: access.site.id, pageId, kind: given.kind, text: given.text, startsAt, endsAt, postedBy: access.signedInId }).returning({ id: notices.id });
   await record(tx, access, 'posted a notice', given.text, { href: '/room/notices' });
   return { id: row?.id ?? 0 };
+}
+
+/** Sets a notice right that shows or is to come: visitors read the new words at once, and the activity tells both. Its start can be changed until it has begun. Runs in a transaction. */
+export async function correctNotice(tx: Tx, access: Access, id: number, given: NewNotice): Promise<void> {
+  const [old] = await tx.select().from(notices).where(and(eq(notices.siteId, access.site.id), eq(notices.id, id))).for('update');
+  if (!old || old.endedAt !== null || (old.endsAt !== null && old.endsAt <= now())) throw new Problem('already-done', 'This notice has already ended. Post a new one.');
+  const startsAt = old.startsAt > now() && given.from ? instantOf(given.from, access.site.timeZone, 'from') : old.startsAt;
+  const endsAt = given.until ? instantOf(given.until, access.site.timeZone) : null;
+  mustShow(startsAt, endsAt);
+  const time = (at: Date | null) => (at ? sayFullTime(at, access.site.timeZone) : 'no end');
+  const changes = [
+    ...(given.text === old.text ? [] : [`“${old.text}” → “${given.text}”`]),
+    ...(given.kind === old.kind ? [] : [`${old.kind} → ${given.kind}`]),
+    ...(startsAt.getTime() === old.startsAt.getTime() ? [] : [`begins ${time(old.startsAt)} → ${time(startsAt)}`]),
+    ...(endsAt?.getTime() === old.endsAt?.getTime() ? [] : [`ends ${time(old.endsAt)} → ${time(endsAt)}`]),
+  ];
+  if (changes.length === 0) throw new Problem('already-done', 'Nothing of this notice was changed.');
+  await tx.update(notices).set({ text: given.text, kind: given.kind, startsAt, endsAt }).where(eq(notices.id, id));
+  await record(tx, access, 'corrected a notice', given.text, { href: '/room/notices', detail: changes.join('; ') });
 }
 
 /** Takes a notice off the website. Runs in a transaction. */

@@ -1,0 +1,10 @@
+import { z } from 'zod';
+import { stepBackSchema, takeBack } from '@/server/content/bulk';
+import { endpoint } from '@/server/gate/endpoint';
+
+/** Takes back what was done with many pages, as its answer told. Each step is asked for like the single one. */
+export const POST = endpoint({
+  needs: 'signed-in',
+  body: z.strictObject({ steps: z.array(stepBackSchema).min(1).max(1000) }),
+  run: ({ tx, access, body }) => takeBack(tx, access, body.steps),
+});
