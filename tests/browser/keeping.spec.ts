@@ -125,11 +125,11 @@ for (const [what, width, height] of [['a common window', 1280, 800], ['twice as 
     await openPage(juno, 'History');
     const area = writing(juno);
     /** Where the cursor's line stands between the bars: above 0 on both sides when it can be read. */
-    const clear = () => juno.evaluate(() => {
-      const box = getSelection()?.getRangeAt(0).getBoundingClientRect();
-      const caret = box && box.height > 0 ? box : (getSelection()?.focusNode as Element | null)?.parentElement?.getBoundingClientRect();
+    const clear = () => area.evaluate((element) => {
+      const { view, state } = (element as unknown as { editor: { view: { coordsAtPos: (at: number) => { top: number; bottom: number } }; state: { selection: { head: number } } } }).editor;
+      const caret = view.coordsAtPos(state.selection.head);
       const over = (side: string, edge: 'top' | 'bottom') => [...document.querySelectorAll(`[data-over="${side}"]`)].map((bar) => bar.getBoundingClientRect()[edge]);
-      return caret ? Math.min(caret.top - Math.max(0, ...over('top', 'bottom').filter((at) => at < caret.bottom + 400 && at > 0 && at <= innerHeight / 1.2)), Math.min(innerHeight, ...over('bottom', 'top')) - caret.bottom) : -1000;
+      return Math.min(caret.top - Math.max(0, ...over('top', 'bottom').filter((at) => at < caret.bottom + 400 && at > 0 && at <= innerHeight / 1.2)), Math.min(innerHeight, ...over('bottom', 'top')) - caret.bottom);
     });
     await area.focus();
     await expect(async () => { await juno.keyboard.press('Control+End'); expect(await clear()).toBeGreaterThanOrEqual(0); }).toPass();

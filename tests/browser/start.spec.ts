@@ -69,7 +69,7 @@ test('started again it keeps the data, and stop ends it from elsewhere', async (
 test('the plan goes out on the command line and comes in again, while it runs and while it does not', () => {
   const plan = command('plan', 'export').stdout;
   expect(JSON.parse(plan)).toMatchObject({ format: 'safe-room-plan/1' });
-  expect(command('plan', 'export', '--as', 'csv', '--live').stdout).toMatch(/^role,permission,branch,effect,own,layouts,states,only\r\nkeyholder,\*,,allow,,,,\r\n/);
+  expect(command('plan', 'export', '--as', 'csv', '--live').stdout).toMatch(/^role,permission,branch,effect,own,layouts,states,only,fields\r\nkeyholder,\*,,allow,,,,,\r\n/);
   expect(command('plan', 'export', '--as', 'song').stderr).toContain('There is no format "song".');
   const file = join(data, 'plan.json');
   writeFileSync(file, plan.replace('"name": "Newsroom"', '"name": "Press room"'));

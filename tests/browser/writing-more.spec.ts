@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { allTools, expect, isKept, loads, openPage, signIn, test, writing } from './app';
+import { allTools, axe, expect, isKept, loads, openPage, signIn, test, writing } from './app';
 
 const tool = (page: Page, name: string) => page.getByRole('toolbar', { name: 'Toolbar' }).getByRole('button', { name, exact: true });
 
@@ -92,10 +92,68 @@ test('the code view gives back exactly what it was given, and names what has no 
   expect(await json()).toBe(before);
   await group.getByRole('button', { name: 'Code', exact: true }).click();
   await code.fill('<h1>Big</h1><p style="color: red">Red <u>under</u></p><iframe src="https://evil.example"></iframe><script>alert(1)</script>');
-  await expect(maud.getByText('There is no place for colours and fonts, parts of other websites, scripts, underlining in a text')).toBeVisible();
+  await expect(maud.getByText('There is no place in a text for colours and fonts, parts of other websites, scripts and underlining')).toBeVisible();
   await maud.getByRole('button', { name: 'Use this text' }).click();
   await expect(area).toContainText('Red under');
   await expect(area.locator('u, iframe, script, [style*="color"]')).toHaveCount(0);
+  // Spaces and tabs within a line come back as they were; ends of lines and what stands between blocks are none.
+  await group.getByRole('button', { name: 'Code', exact: true }).click();
+  await code.fill('<!-- mine -->\n<p class="x" onclick="y()">Two  spaces,\ta tab, an  edge </p>\n\n<ul>\n  <li><p>One\n    entry</p></li>\n</ul>\n<p><a href="javascript:alert(1)">none</a> <a href="/fares">one</a></p>');
+  await expect(maud.getByText('There is no place in a text for classes, comments, links that are none and “onclick”')).toBeVisible();
+  await maud.getByRole('button', { name: 'Use this text' }).click();
+  const written = await json();
+  expect(JSON.parse(written)).toMatchObject({ content: [{ type: 'paragraph', content: [{ text: 'Two  spaces,\ta tab, an  edge ' }] }, { type: 'bulletList', content: [{ content: [{ content: [{ text: 'One entry' }] }] }] }, { type: 'paragraph' }] });
+  await group.getByRole('button', { name: 'Code', exact: true }).click();
+  await code.press('End');
+  await maud.getByRole('button', { name: 'Use this text' }).click();
+  expect(await json()).toBe(written);
+  await maud.context().close();
+});
+
+test('no button is silent: what a tool cannot do where the cursor is, is said', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await openPage(maud, 'Contact');
+  const bar = maud.getByRole('toolbar', { name: 'Toolbar' });
+  const area = writing(maud);
+  await area.click();
+  await maud.keyboard.press('Control+End');
+  await maud.keyboard.press('Enter');
+  await maud.keyboard.press('Control+Alt+2');
+  await maud.keyboard.type('A heading');
+  const press = async (name: string) => { await allTools(maud); await bar.getByRole('button', { name, exact: true }).click(); };
+  await press('Highlight');
+  await expect(maud.getByText('“Highlight” cannot be used here. A box holds paragraphs and lists.')).toBeVisible();
+  await area.click();
+  await maud.keyboard.press('Control+End');
+  await maud.keyboard.press('Enter');
+  await press('Table');
+  await expect(area.locator('table').last()).toBeVisible();
+  await press('Table');
+  await expect(maud.getByText('The cursor is in a table, and none stands in another.')).toBeVisible();
+  for (let i = 0; i < 2; i++) await bar.getByRole('button', { name: 'Remove column' }).click();
+  await bar.getByRole('button', { name: 'Remove column' }).click();
+  await expect(maud.getByText('This is the only column. “Remove table” takes the whole table away.')).toBeVisible();
+  await maud.context().close();
+});
+
+test('the pieces of a page share one toolbar: that of the piece one writes in', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await maud.goto('/room/pages');
+  await maud.getByLabel('Find a page by its title').fill('Groups');
+  await loads(maud, () => maud.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Groups', exact: true }).click());
+  const bar = maud.getByRole('toolbar', { name: 'Toolbar' });
+  await expect(bar).toHaveCount(1);
+  const texts = maud.getByRole('textbox', { name: /^Text of / });
+  for (const at of [1, 0]) {
+    await texts.nth(at).click();
+    await maud.keyboard.press('Control+End');
+    await maud.keyboard.type(' Written here.');
+    for (let i = 0; i < 5; i++) await maud.keyboard.press('Shift+ArrowLeft');
+    await bar.getByRole('button', { name: 'Bold', exact: true }).click();
+    await expect(texts.nth(at).locator('strong').last()).toHaveText('here.');
+    await expect(bar).toHaveCount(1);
+  }
+  await axe(maud, 'pieces with one toolbar');
   await maud.context().close();
 });
 

@@ -1,5 +1,6 @@
 import MiniSearch from 'minisearch';
 import { stemmer } from 'stemmer';
+import { fold } from '../words';
 import { SYNONYMS } from './synonyms';
 
 export type AskKind = 'task' | 'door' | 'screen' | 'control';
@@ -34,7 +35,7 @@ const OWN_WEIGHT = 1.2;
 const NAMED_WEIGHT = 2;
 const SYNONYM_WEIGHT = 0.5;
 
-const plain = (text: string) => text.toLowerCase().normalize('NFD').replace(/\p{M}/gu, '').replaceAll(/[’']s\b/g, '').replaceAll(/[’']/g, '');
+const plain = (text: string) => fold(text).replaceAll(/[’']s\b/g, '').replaceAll(/[’']/g, '');
 const wordsOf = (text: string) => plain(text).match(/[\p{L}\p{N}]+/gu) ?? [];
 const stemsOf = (text: string) => wordsOf(text).filter((word) => !STOP_WORDS.has(word)).map((word) => stemmer(word));
 const groups = SYNONYMS.map((members) => members.map((member) => ({ all: wordsOf(member).map((word) => stemmer(word)), stems: stemsOf(member) })));

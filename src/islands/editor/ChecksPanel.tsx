@@ -1,4 +1,5 @@
 import { Icon } from '../kit/Icon';
+import { goToField } from './goToField';
 import { Panel } from './Panel';
 import type { FindingRow } from './useChecks';
 
@@ -18,7 +19,10 @@ export function ChecksPanel({ findings }: { findings: FindingRow[] | null }) {
         {list.map((finding) => (
           <li key={finding.message} className={`note clip ${finding.rule === 'block' ? 'note-brick' : ''}`}>
             <strong>{finding.rule === 'block' ? 'Must be set right. ' : 'Look at this. '}</strong>
-            {finding.message}
+            {finding.message}{' '}
+            <button type="button" className="link underline" onClick={() => goToField(finding.field)}>
+              Go there<span className="sr-only">: {finding.message}</span>
+            </button>
           </li>
         ))}
       </ul>

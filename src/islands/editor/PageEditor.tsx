@@ -154,12 +154,12 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
     void draft.save({ version });
   };
 
-  const area = (key: string, label: string, loaded: Document, onChange: (document: Document) => void, isTheirs: boolean, small = false) => (
+  const area = (key: string, label: string, loaded: Document, onChange: (document: Document) => void, isTheirs: boolean, shared?: { toolbarIn: HTMLElement | null }) => (
     <div key={key} data-field={key}>
       {!inBrowser && <WritingSkeleton />}
       {inBrowser && (
         <Suspense fallback={<WritingSkeleton />}>
-          <WritingArea label={label} loaded={loaded} put={put} tools={tools} allTools={allTools} modes={modes} readOnly={!isTheirs} pictures={pictures} small={small} previewHref={`/room/pages/${page.id}/preview`} onChange={onChange} onPreview={() => draft.save()} />
+          <WritingArea label={label} loaded={loaded} put={put} tools={tools} allTools={allTools} modes={modes} readOnly={!isTheirs} pictures={pictures} small={shared !== undefined} {...shared} previewHref={`/room/pages/${page.id}/preview`} onChange={onChange} onPreview={() => draft.save()} />
         </Suspense>
       )}
     </div>
@@ -174,7 +174,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
         </div>
       );
     if (field.kind === 'pieces')
-      return inBrowser && <Suspense key={field.id} fallback={<WritingSkeleton />}><Pieces field={field} pieces={piecesOf(content, field.id)} readOnly={!mayChange(field.id)} pictures={pictures} onChange={(pieces) => change({ [field.id]: pieces })} area={(piece, onText) => area(`${field.id} ${piece.id}`, `Text of “${piece.heading}”`, piece.text, onText, mayChange(field.id), true)} /></Suspense>;
+      return inBrowser && <Suspense key={field.id} fallback={<WritingSkeleton />}><Pieces field={field} pieces={piecesOf(content, field.id)} readOnly={!mayChange(field.id)} pictures={pictures} onChange={(pieces) => change({ [field.id]: pieces })} area={(piece, onText, toolbarIn) => area(`${field.id} ${piece.id}`, `Text of “${piece.heading}”`, piece.text, onText, mayChange(field.id), { toolbarIn })} /></Suspense>;
     const anchor = field.id === 'title' || field.id === 'summary' ? `pages.edit.${field.id}` : undefined;
     return <FieldInput key={field.id} field={field} value={content[field.id]} onChange={(value) => change({ [field.id]: value })} readOnly={!mayChange(field.id)} context={{ people }} fault={faultOf(field.id)} big={field.id === 'title'} {...(anchor && { anchor })} />;
   };

@@ -12,7 +12,7 @@ interface PiecesProps {
   readOnly: boolean;
   pictures: PictureChoice[];
   /** The writing area for the text of a piece. */
-  area: (piece: Piece, onText: (text: Document) => void) => ReactNode;
+  area: (piece: Piece, onText: (text: Document) => void, toolbarIn: HTMLElement | null) => ReactNode;
 }
 
 const fresh = (region: string): Piece => ({ id: newKey().slice(0, 8), region, heading: PIECE_HEADING, text: emptyDocument(), picture: null });
@@ -22,6 +22,10 @@ export default function Pieces({ field, pieces, onChange, readOnly, pictures, ar
   const [gone, setGone] = useState<readonly Piece[]>([]);
   const [copying, setCopying] = useState<string | null>(null);
   const list = useRef<HTMLDivElement>(null);
+  // One toolbar for all: that of the piece that is or was last written in.
+  const [slot, setSlot] = useState<HTMLElement | null>(null);
+  const [writing, setWriting] = useState<string | null>(null);
+  const turn = pieces.some((piece) => piece.id === writing) ? writing : (pieces[0]?.id ?? null);
   const before = useRef(new Map<string, string[]>());
   const put = (id: string, part: Partial<Piece>) => onChange(pieces.map((piece) => (piece.id === id ? { ...piece, ...part } : piece)));
   const inRegion = (region: string) => pieces.filter((piece) => piece.region === region);
@@ -62,6 +66,7 @@ export default function Pieces({ field, pieces, onChange, readOnly, pictures, ar
         bringBack(last);
       }}
     >
+      {!readOnly && <div ref={setSlot} className="sticky top-0 z-10" data-over="top" />}
       {field.regions.map((region) => (
         <section key={region.id} aria-label={region.name} className="grid grid-cols-[minmax(0,1fr)] gap-3 rounded-[10px] border border-line bg-paper p-3">
           <h2 className="text-base">{region.name}</h2>
@@ -103,7 +108,7 @@ export default function Pieces({ field, pieces, onChange, readOnly, pictures, ar
                   </div>
                 )}
               </div>
-              {area(piece, (text) => put(piece.id, { text }))}
+              <div onFocusCapture={() => setWriting(piece.id)}>{area(piece, (text) => put(piece.id, { text }), piece.id === turn ? slot : null)}</div>
               <PictureChooser label="Picture beside the text" value={piece.picture} pictures={pictures} readOnly={readOnly} onChange={(picture) => put(piece.id, { picture })} small />
             </div>
           ))}

@@ -10,7 +10,7 @@ const LinkDialog = lazy(() => import('./LinkDialog'));
 const PictureInText = lazy(() => import('./PictureInText'));
 const AlertDialog = lazy(() => import('./AlertDialog'));
 
-interface Action { icon: IconName; isOn: (e: Editor) => boolean; run: (e: Editor) => void; words?: string }
+interface Action { icon: IconName; isOn: (e: Editor) => boolean; /** False when it can do nothing where the cursor is. */ run: (e: Editor) => boolean; words?: string; /** Why it can do nothing there. */ why?: string }
 const ACTIONS: Record<string, Action[]> = {
   bold: [{ icon: 'bold', isOn: (e) => e.isActive('bold'), run: (e) => e.chain().focus().toggleBold().run() }],
   italic: [{ icon: 'italic', isOn: (e) => e.isActive('italic'), run: (e) => e.chain().focus().toggleItalic().run() }],
@@ -21,16 +21,16 @@ const ACTIONS: Record<string, Action[]> = {
   bullets: [{ icon: 'list', isOn: (e) => e.isActive('bulletList'), run: (e) => e.chain().focus().toggleBulletList().run() }],
   numbers: [{ icon: 'numbers', isOn: (e) => e.isActive('orderedList'), run: (e) => e.chain().focus().toggleOrderedList().run() }],
   quote: [{ icon: 'quote', isOn: (e) => e.isActive('blockquote'), run: (e) => e.chain().focus().toggleBlockquote().run() }],
-  table: [{ icon: 'table', isOn: (e) => e.isActive('table'), run: (e) => e.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run() }],
-  highlight: [{ icon: 'highlight', isOn: (e) => e.isActive('highlight'), run: (e) => e.chain().focus().toggleWrap('highlight').run() }],
+  table: [{ icon: 'table', isOn: (e) => e.isActive('table'), run: (e) => !e.isActive('table') && e.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run(), why: 'The cursor is in a table, and none stands in another. Put it outside for a second one.' }],
+  highlight: [{ icon: 'highlight', isOn: (e) => e.isActive('highlight'), run: (e) => e.chain().focus().toggleWrap('highlight').run(), why: 'A box holds paragraphs and lists. Make plain text of this first, or put the cursor into a paragraph.' }],
 };
-const IN_TABLE: [string, (e: Editor) => void][] = [
-  ['Row below', (e) => e.chain().focus().addRowAfter().run()],
-  ['Column after', (e) => e.chain().focus().addColumnAfter().run()],
-  ['Header row', (e) => e.chain().focus().toggleHeaderRow().run()],
-  ['Remove row', (e) => e.chain().focus().deleteRow().run()],
-  ['Remove column', (e) => e.chain().focus().deleteColumn().run()],
-  ['Remove table', (e) => e.chain().focus().deleteTable().run()],
+const IN_TABLE: [name: string, run: (e: Editor) => boolean, why: string][] = [
+  ['Row below', (e) => e.chain().focus().addRowAfter().run(), ''],
+  ['Column after', (e) => e.chain().focus().addColumnAfter().run(), ''],
+  ['Header row', (e) => e.chain().focus().toggleHeaderRow().run(), ''],
+  ['Remove row', (e) => e.chain().focus().deleteRow().run(), 'This is the only row. “Remove table” takes the whole table away.'],
+  ['Remove column', (e) => e.chain().focus().deleteColumn().run(), 'This is the only column. “Remove table” takes the whole table away.'],
+  ['Remove table', (e) => e.chain().focus().deleteTable().run(), ''],
 ];
 
 /** Room for the button that holds the rest, in px. */
@@ -39,10 +39,10 @@ const MORE_PX = 84;
 /** A press with the mouse leaves the cursor in the text, so that not one letter typed after it is lost. */
 const keepFocus = (event: MouseEvent) => event.preventDefault();
 
-interface ToolbarProps { editor: Editor; tools: readonly Tool[]; pictures: PictureChoice[]; finding: boolean; full: boolean; onFind: () => void; onFull: () => void }
+interface ToolbarProps { editor: Editor; tools: readonly Tool[]; pictures: PictureChoice[]; finding: boolean; full: boolean; onFind: () => void; onFull: () => void; onSay: (words: string) => void }
 
 /** The tools somebody has, as the inventory names and groups them: one tab stop, arrow keys between the tools (WAI-ARIA toolbar pattern). */
-export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull }: ToolbarProps) {
+export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull, onSay }: ToolbarProps) {
   const [asking, setAsking] = useState<'link' | 'picture' | 'alert' | null>(null);
   const on = useEditorState({ editor, selector: ({ editor: e }) => Object.fromEntries(Object.entries(ACTIONS).flatMap(([tool, list]) => list.map((a, i) => [`${tool}${i}`, a.isOn(e)]))) });
   const active = useEditorState({ editor, selector: ({ editor: e }) => ({ link: e.isActive('link'), picture: e.isActive('picture'), alert: e.isActive('alert') }) });
@@ -65,6 +65,8 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
       <span className={words ? '' : 'sr-only'}>{label}</span>
     </RadixToolbar.Button>
   );
+  /** What a press could not do is said: no button is silent. */
+  const act = (label: string, run: (e: Editor) => boolean, why: string | undefined) => onSay(run(editor) ? '' : `“${label}” cannot be used here. ${why || 'Put the cursor into a paragraph.'}`);
   const buttonsOf = (tool: Tool) => {
     const { name, keys } = tool;
     switch (tool.id) {
@@ -73,7 +75,7 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
       case 'alert': return button(name, active.alert, () => setAsking('alert'), 'alert', true, { keys });
       case 'find': return button(name, finding, onFind, 'find', false, { keys });
       case 'full': return button(name, full, onFull, 'full', false, { keys });
-      default: return (ACTIONS[tool.id] ?? []).map((action, i) => button(action.words ?? name, on[`${tool.id}${i}`] ?? false, () => action.run(editor), action.words && i > 0 ? null : action.icon, tool.group !== 'words', { keys: i === 0 ? keys : undefined }));
+      default: return (ACTIONS[tool.id] ?? []).map((action, i) => button(action.words ?? name, on[`${tool.id}${i}`] ?? false, () => act(action.words ?? name, action.run, action.why), action.words && i > 0 ? null : action.icon, tool.group !== 'words', { keys: i === 0 ? keys : undefined }));
     }
   };
   // One row: what does not fit stands behind More, in the same order. All of it is measured anew when the room changes.
@@ -81,7 +83,7 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
   const [fits, setFits] = useState(Infinity);
   const [open, setOpen] = useState(false);
   const groups = groupTools(tools).map((group) => ({ id: group.id, buttons: group.tools.flatMap(buttonsOf) }));
-  const extra = inTable ? IN_TABLE.map(([label, run]) => button(label, false, () => run(editor), null, true)) : [];
+  const extra = inTable ? IN_TABLE.map(([label, run, why]) => button(label, false, () => act(label, run, why), null, true)) : [];
   const all = groups.flatMap((group, g) => group.buttons.map((one, i) => ({ one, first: g > 0 && i === 0 })));
   useLayoutEffect(() => {
     const element = row.current;

@@ -1,10 +1,12 @@
 import { EditorContent, useEditor, useEditorState } from '@tiptap/react';
-import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
+import { createPortal } from 'react-dom';
 import { emptyDocument, parseDocument, plainText, renderDocument, type Document } from '@/core/content';
 import type { Tool, WritingMode } from '@/core/inventory';
 import { CODE_VIEW } from '@/core/toolbar';
 import { Icon } from '../kit/Icon';
 import { useKept } from '../kit/useKept';
+import { DOMParser as SchemaParser } from '@tiptap/pm/model';
 import { extensionsFor } from './extensions';
 import { pastedInWords, readPasted, tidied } from './paste';
 import type { PictureChoice } from './PictureChooser';
@@ -33,6 +35,8 @@ export interface WritingProps {
   previewHref: string;
   /** One of several on a page: lower. */
   small?: boolean;
+  /** Where its toolbar stands when it shares the place with others; null while it is another's turn. Over the text itself when left out. */
+  toolbarIn?: HTMLElement | null;
   onChange: (document: Document) => void;
   /** Called before the preview is shown: keeps the draft first. */
   onPreview: () => Promise<unknown>;
@@ -57,7 +61,7 @@ function keepOut(area: HTMLElement): () => void {
 }
 
 /** The writing area: one rich field with the toolbar and the modes that somebody has. */
-export default function WritingArea({ label, loaded, put, tools, allTools, modes, readOnly, pictures, small = false, previewHref, onChange, onPreview }: WritingProps) {
+export default function WritingArea({ label, loaded, put, tools, allTools, modes, readOnly, pictures, small = false, toolbarIn, previewHref, onChange, onPreview }: WritingProps) {
   const [mode, setMode] = useState<WritingMode['id']>('visual');
   const [said, setSaid] = useState('');
   const [finding, setFinding] = useState(false);
@@ -136,20 +140,28 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
   };
   // HTML that was changed and not used yet waits, whatever is looked at meanwhile.
   const waits = code !== '' && code !== html();
+  /** What would be there if HTML were used. */
+  const asKept = (written: string) => {
+    const { body } = new DOMParser().parseFromString(tidied(written), 'text/html');
+    const parsed = parseDocument(SchemaParser.fromSchema(editor.schema).parse(body, { preserveWhitespace: 'full' }).toJSON());
+    return parsed.ok ? renderDocument(parsed.document, { whole: true }) : '';
+  };
   const takeCode = (used: string) => {
-    editor.commands.setContent(tidied(used), { emitUpdate: true });
+    editor.commands.setContent(tidied(used), { emitUpdate: true, parseOptions: { preserveWhitespace: 'full' } });
     forgetCode();
     setMode('visual');
   };
+  const isShared = toolbarIn !== undefined && !full;
+  const inPlace = (bar: ReactNode) => (!isShared ? bar : toolbarIn && createPortal(bar, toolbarIn));
   const show = async (next: WritingMode['id']) => {
     if (next === 'preview') await onPreview();
     setMode(next);
   };
   return (
     <div ref={area} className={full ? 'fixed inset-0 z-30 flex flex-col overflow-y-auto bg-sheet px-4 py-4 md:px-[12vw]' : `flex min-h-0 flex-col ${small ? 'small-area' : ''}`} onKeyDown={(event) => event.key === 'Escape' && full && setFull(false)}>
-      {!readOnly && (
-        <div className="sticky top-0 z-10 mb-3 flex items-start justify-between gap-2 rounded-[10px] border border-line-2 bg-paper px-1.5 py-1" data-anchor="pages.edit.toolbar" data-over="top">
-          {mode === 'visual' ? <Toolbar editor={editor} tools={tools} pictures={pictures} finding={finding} full={full} onFind={() => setFinding(!finding)} onFull={() => setFull(!full)} /> : <span className="px-2 text-ink-2">{modes.find((m) => m.id === mode)?.description}</span>}
+      {!readOnly && inPlace(
+        <div className={`z-10 flex items-start justify-between gap-2 rounded-[10px] border border-line-2 bg-paper px-1.5 py-1 ${isShared ? '' : 'sticky top-0 mb-3'}`} data-anchor="pages.edit.toolbar" data-over={isShared ? undefined : 'top'}>
+          {mode === 'visual' ? <Toolbar editor={editor} tools={tools} pictures={pictures} finding={finding} full={full} onFind={() => setFinding(!finding)} onFull={() => setFull(!full)} onSay={setSaid} /> : <span className="px-2 text-ink-2">{modes.find((m) => m.id === mode)?.description}</span>}
           {modes.length > 1 && (
             <div role="group" aria-label="How the text is shown" className="ml-auto flex shrink-0 gap-1">
               {modes.map((m) => (
@@ -159,7 +171,7 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
               ))}
             </div>
           )}
-        </div>
+        </div>,
       )}
       {finding && mode === 'visual' && <Suspense fallback={null}><FindBar editor={editor} onClose={() => setFinding(false)} /></Suspense>}
       <p role="status" className={said ? 'note mb-3' : 'sr-only'}>
@@ -181,6 +193,7 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
       {mode === 'code' && (
         <Suspense fallback={<WritingSkeleton />}><CodeView
           code={code || html()}
+          asKept={asKept}
           onCode={setCode}
           onUse={takeCode}
         /></Suspense>

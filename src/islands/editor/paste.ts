@@ -31,10 +31,20 @@ function rename(element: Element, name: string): HTMLElement {
   return other;
 }
 
-/** Names of what would go of HTML: left out, and made plain. */
-export function whatIsDropped(html: string): string[] {
-  const { left, plain } = look(new DOMParser().parseFromString(html, 'text/html').body);
-  return [...left, ...plain].sort();
+/** Names of what would go of HTML written by hand, as is told by what would be there of it: elements, attributes, links, comments. */
+export function whatIsDropped(html: string, kept: string): string[] {
+  const [written, there] = [html, kept].map((text) => new DOMParser().parseFromString(text, 'text/html')) as [Document, Document];
+  const { left, plain } = look(written.documentElement);
+  const names = new Set([...left, ...plain]);
+  const hrefs = new Set([...there.querySelectorAll('a[href]')].map((link) => link.getAttribute('href')));
+  // What an element that goes had of its own goes with it, without a further word.
+  for (const element of written.body.querySelectorAll([...KEPT].join()))
+    for (const { name, value } of element.attributes) {
+      if (name === 'href') { if (element.localName === 'a' && !hrefs.has(value) && !hrefs.has(value.trim()) && !left.has('links that are none')) names.add(`the link to “${value.slice(0, 60)}”`); }
+      else if (!there.querySelector(`[${CSS.escape(name)}]`) && !(name === 'style' && plain.has('colours and fonts'))) names.add(name === 'class' ? 'classes' : name === 'style' ? 'styles' : `“${name}”`);
+    }
+  if (written.createNodeIterator(written, NodeFilter.SHOW_COMMENT).nextNode()) names.add('comments');
+  return [...names].sort();
 }
 
 function look(body: HTMLElement): { left: Set<string>; plain: Set<string> } {
@@ -256,5 +266,16 @@ export function pastedInWords({ left, plain, told }: Pasted): string {
 export function tidied(html: string): string {
   const { body } = new DOMParser().parseFromString(html, 'text/html');
   makeHeadings(body);
+  // Spaces within lines are as they were written; the ends of lines, and what stands between blocks, are none.
+  const walker = body.ownerDocument.createTreeWalker(body, NodeFilter.SHOW_TEXT);
+  const empty: Node[] = [];
+  for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+    const text = node.textContent ?? '';
+    const holder = node.parentElement;
+    const isBetween = text.trim() === '' && (holder === body || [...(holder?.children ?? [])].some((child) => child.matches(BLOCKS)) || holder?.matches('table, thead, tbody, tr, ul, ol') === true);
+    if (isBetween) empty.push(node);
+    else node.textContent = text.replaceAll(/[ \t]*[\r\n]+[ \t]*/g, ' ');
+  }
+  for (const node of empty) node.parentNode?.removeChild(node);
   return body.innerHTML;
 }

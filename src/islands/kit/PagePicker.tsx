@@ -2,6 +2,7 @@ import { autoUpdate, computePosition, flip, offset, size } from '@floating-ui/do
 import { useCombobox } from 'downshift';
 import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import { treesOf, type TreeNode } from '@/core/content';
+import { fold } from '@/core/words';
 import { Icon } from './Icon';
 
 export interface PickedPage { id: string; parent: string | null; title: string }
@@ -29,8 +30,8 @@ export function PagePicker({ label, pages, value, onChange, whole, hideLabel }: 
   const nameOf = (page: PickedPage) => (whole !== undefined && page.parent === null ? whole : page.title);
   const chosen = flat.find((entry) => entry.page.id === value) ?? (whole !== undefined && value === '' ? flat[0] : undefined);
   const [typed, setTyped] = useState<string | null>(null);
-  const words = (typed ?? '').trim().toLowerCase();
-  const found = words === '' ? flat : flat.filter((entry) => `${nameOf(entry.page)} ${entry.page.title}`.toLowerCase().includes(words));
+  const words = fold((typed ?? '').trim());
+  const found = words === '' ? flat : flat.filter((entry) => fold(`${nameOf(entry.page)} ${entry.page.title}`).includes(words));
   const shown = found.slice(0, MOST);
   const box = useCombobox({
     id,

@@ -1,10 +1,13 @@
 import type { ListedPage } from '@/core/content';
 import { useEffect, useState } from 'react';
-import { Dialog, ProblemNote } from '../kit/parts';
+import { Dialog, Labelled, ProblemNote } from '../kit/parts';
 import { PagePicker } from '../kit/PagePicker';
 import { send, type ProblemDetails } from '../kit/send';
 import { useSend } from '../kit/useSend';
 import type { Place } from './model';
+
+/** Behind all that lie there. */
+const LAST = 100_000;
 
 export interface MoveBack { page: number; parent: number; index: number }
 interface Preview { title: string; to: string; addresses: { title: string; from: string; to: string }[]; below: number; navigation: boolean; lists: string[]; visitors: string | null; links: { page: string; title: string; address: string }[]; faults: string[] }
@@ -33,12 +36,37 @@ export function MoveDialog({ page, to, pages, onClose, onDone }: { page: ListedP
     const sent = await act<{ back: MoveBack }>('POST', `/api/pages/${page.id}/move`, { parent: Number(place.parent), index: place.index, redirect });
     if (sent?.ok) onDone(sent.value.trial ? 'This is a trial: nothing was moved.' : `${page.title} lies below ${preview?.to ?? 'its new place'} now.`, sent.value.trial ? null : sent.value.back);
   };
+  /** What lies below the page chosen: it can stand before or after any of them. */
+  const [mates, setMates] = useState<ListedPage[]>([]);
+  const parent = place?.parent;
+  useEffect(() => {
+    if (to || parent === undefined) return undefined;
+    let current = true;
+    void send<{ pages: ListedPage[] }>('GET', `/api/pages/tree?below=${parent}`).then((sent) => current && setMates(sent.ok ? sent.value.pages.filter((mate) => mate.id !== page.id) : []));
+    return () => {
+      current = false;
+    };
+  }, [to, parent, page.id]);
   const sameParent = place?.parent === page.parent;
   return (
     <Dialog open onClose={onClose} title={`Move “${page.title}”`} wide>
       <div className="grid gap-4">
         <ProblemNote problem={problem ?? cannot} />
-        {!to && <PagePicker label="Below which page?" pages={pages.filter((other) => other.may.arrange && other.id !== page.id)} value={place?.parent ?? ''} onChange={(parent) => setPlace({ parent, index: 100_000 })} />}
+        {!to && <PagePicker label="Below which page?" pages={pages.filter((other) => other.may.arrange && other.id !== page.id)} value={place?.parent ?? ''} onChange={(chosen) => setPlace({ parent: chosen, index: LAST })} />}
+        {!to && place && mates.length > 0 && (
+          <Labelled label="Where among its pages?">
+            {(ids) => (
+              <select {...ids} className="field" value={Math.min(place.index, mates.length)} onChange={(event) => setPlace({ parent: place.parent, index: Number(event.target.value) })}>
+                <option value={0}>First</option>
+                {mates.map((mate, i) => (
+                  <option key={mate.id} value={i + 1}>
+                    After “{mate.title}”{i === mates.length - 1 ? ', as the last' : ''}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Labelled>
+        )}
         {place && !preview && !cannot && <p role="status">Looking what would move with it…</p>}
         {preview && (
           <div role="status" className="grid gap-3">

@@ -1,6 +1,7 @@
 import type { ListedPage } from '@/core/content';
 import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors, type Collision, type DragMoveEvent } from '@dnd-kit/core';
 import { useState } from 'react';
+import { dragWords } from '../kit/drag';
 import { Icon } from '../kit/Icon';
 import { Empty, ProblemNote, Safe } from '../kit/parts';
 import { send, type ProblemDetails } from '../kit/send';
@@ -17,6 +18,7 @@ import { useTree } from './useTree';
 
 export interface PagesProps {
   initial: { pages: ListedPage[]; total: number };
+  view: 'tree' | 'list';
   /** Below which pages somebody may make new ones, if anywhere. */
   may: { create: boolean; retire: boolean; edit: boolean };
   layouts: { id: string; name: string; purpose: string }[];
@@ -49,9 +51,14 @@ function collide(args: Parameters<typeof pointerWithin>[0]): Collision[] {
 }
 const zoneOf = (event: Pick<DragMoveEvent, 'collisions'>): Zone => (event.collisions?.[0]?.data?.['zone'] as Zone | undefined) ?? 'inside';
 
-function Screen({ initial, may, layouts, choices, saved, timeZone, now }: PagesProps) {
+function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, now }: PagesProps) {
   const tree = useTree(initial);
-  const [view, setView] = useState<'tree' | 'list'>('tree');
+  const [view, setView] = useState<'tree' | 'list'>(view0);
+  const show = (next: 'tree' | 'list') => {
+    setView(next);
+    // Part of the address: loaded again, or passed on, the screen is the same.
+    history.replaceState(null, '', next === 'list' ? '?view=list' : location.pathname);
+  };
   const [filter, setFilter] = useState<Filter>(NO_FILTER);
   const [chosen, setChosen] = useState<ReadonlyMap<string, string> | null>(null);
   const [asking, setAsking] = useState<Asking>(null);
@@ -75,12 +82,16 @@ function Screen({ initial, may, layouts, choices, saved, timeZone, now }: PagesP
     else setAsking({ what: 'retire', page, as: action });
   };
   /** What was done is told above the pages as they are afterwards; undo stands beside it. */
-  const done = async (words: string, undo: Undo | null) => {
+  const done = async (words: string, undo: Undo | null, on?: string) => {
+    const at = tree.rows.findIndex((row) => row.page.id === on);
+    const near = on === undefined ? [] : [on, ...tree.rows.slice(0, Math.max(at, 0)).map((row) => row.page.id).reverse()];
     setAsking(null);
     setProblem(null);
     setVersion((n) => n + 1);
     await tree.refresh();
     setSaid({ words, undo });
+    // On what it was about, or what stands before its place.
+    requestAnimationFrame(() => near.map((id) => document.querySelector<HTMLElement>(`[data-title="${id}"]`)).find((link) => link !== null)?.focus());
   };
   const takeBack = async (undo: Undo) => {
     const sent = await send('POST', undo.path, undo.body);
@@ -112,7 +123,7 @@ function Screen({ initial, may, layouts, choices, saved, timeZone, now }: PagesP
         </div>
         <div role="group" aria-label="How pages are shown" className="flex">
           {(['tree', 'list'] as const).map((as) => (
-            <button key={as} type="button" aria-pressed={view === as} data-anchor={as === 'list' ? 'pages.tree.list' : undefined} className={`btn rounded-none first:rounded-l-s last:-ml-px last:rounded-r-s ${view === as ? 'bg-pine-soft text-pine-2' : ''}`} onClick={() => setView(as)}>
+            <button key={as} type="button" aria-pressed={view === as} data-anchor={as === 'list' ? 'pages.tree.list' : undefined} className={`btn rounded-none first:rounded-l-s last:-ml-px last:rounded-r-s ${view === as ? 'bg-pine-soft text-pine-2' : ''}`} onClick={() => show(as)}>
               <Icon name={as === 'tree' ? 'tree' : 'list'} /> {as === 'tree' ? 'Tree' : 'List'}
             </button>
           ))}
@@ -145,6 +156,7 @@ function Screen({ initial, may, layouts, choices, saved, timeZone, now }: PagesP
           <nav aria-label="Your part of the site" data-anchor="pages.tree.tree" className="relative">
             <DndContext
               sensors={sensors}
+              accessibility={dragWords((id) => pageOf(id)?.title ?? 'The page')}
               collisionDetection={collide}
               onDragMove={(event) => setOver(event.over ? { id: String(event.over.id), zone: zoneOf(event), fits: placeOnDrop(tree.tree, String(event.active.id), String(event.over.id), zoneOf(event)) !== null } : null)}
               onDragEnd={(event) => {
@@ -168,6 +180,7 @@ function Screen({ initial, may, layouts, choices, saved, timeZone, now }: PagesP
                 )}
               </TreeRows>
             </DndContext>
+            {tree.rows.some((row) => row.page.may.arrange && row.page.parent !== null) && <p className="hint mt-2 max-sm:hidden">Move a page by its handle, by “Move…” behind its three dots, or from its title with Alt and the arrow keys.</p>}
             {tree.rows.length === 0 && tree.searching && !tree.waiting && <Empty icon="search" title={`No page speaks of “${tree.typed.trim()}”`}>Try fewer letters. Only pages of your part of the site are listed.</Empty>}
             {tree.rows.length === 0 && !tree.searching && <Empty icon="files" title="No pages are in your part of the site">Ask the keyholder which pages you look after.</Empty>}
           </nav>
@@ -183,7 +196,7 @@ function Screen({ initial, may, layouts, choices, saved, timeZone, now }: PagesP
           to={asking.to}
           pages={[...tree.tree.pages.values()]}
           onClose={() => setAsking(null)}
-          onDone={(words, back: MoveBack | null) => void done(words, back && { path: `/api/pages/${back.page}/move`, body: { parent: back.parent, index: back.index, redirect: false }, words: `${asking.page.title} is back where it was.` })}
+          onDone={(words, back: MoveBack | null) => void done(words, back && { path: `/api/pages/${back.page}/move`, body: { parent: back.parent, index: back.index, redirect: false }, words: `${asking.page.title} is back where it was.` }, asking.page.id)}
         />
       )}
       {asking?.what === 'retire' && (
@@ -191,7 +204,7 @@ function Screen({ initial, may, layouts, choices, saved, timeZone, now }: PagesP
           page={asking.page}
           as={asking.as}
           onClose={() => setAsking(null)}
-          onDone={(words) => void done(words, asking.as === 'delete' ? { path: `/api/pages/${asking.page.id}/bring-back`, body: {}, words: `${asking.page.title} is back.` } : asking.as === 'take-down' ? { path: `/api/pages/${asking.page.id}/retire`, body: { do: 'put-back' }, words: `${asking.page.title} is on the website again.` } : null)}
+          onDone={(words) => void done(words, asking.as === 'delete' ? { path: `/api/pages/${asking.page.id}/bring-back`, body: {}, words: `${asking.page.title} is back.` } : asking.as === 'take-down' ? { path: `/api/pages/${asking.page.id}/retire`, body: { do: 'put-back' }, words: `${asking.page.title} is on the website again.` } : null, asking.page.id)}
         />
       )}
     </div>

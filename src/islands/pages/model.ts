@@ -1,5 +1,6 @@
 import type { PageState } from '@/core/access';
 import type { ListedPage } from '@/core/content';
+import { fold } from '@/core/words';
 
 export const STATES: Record<PageState, { name: string; /** Where there is little room. */ short: string; look: string }> = {
   draft: { name: 'Draft', short: 'Draft', look: 'pill-sun' },
@@ -46,8 +47,6 @@ export function rowsOf(tree: Tree, open: ReadonlySet<string>): TreeRow[] {
   visit(tree.tops, 1);
   return rows;
 }
-
-export const fold = (text: string): string => text.toLowerCase().normalize('NFD').replace(/\p{M}/gu, '');
 
 /** Pages whose title holds what is typed, and all above them. */
 export function matching(rows: readonly ListedPage[], typed: string): ListedPage[] {

@@ -11,7 +11,7 @@ import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { allowedPages } from '../gate/filter';
 import { findAddresses } from './addresses';
-import { askable } from './search';
+import { askable, titleHolds } from './search';
 
 const SORTS = ['title', 'changed', 'state', 'layout', 'author', 'place'] as const;
 /** What the list of pages can be asked for; also the form in which a filter is saved. */
@@ -49,8 +49,7 @@ const seen = (access: Access): SQL => and(eq(pages.siteId, access.site.id), isNu
 function matches(q: string): SQL | undefined {
   if (q === '') return undefined;
   const query = sql`websearch_to_tsquery('english', ${askable(q)})`;
-  const like = `%${q.replaceAll(/[\\%_]/g, '\\$&')}%`;
-  return or(sql`${title} ilike ${like}`, sql`coalesce(${drafts.content}->>'title', ${revisions.content}->>'title') ilike ${like}`, sql`word_similarity(${q}, ${title}) > 0.5`, sql`${revisions.words} @@ ${query}`, sql`jsonb_to_tsvector('english', ${drafts.content}, '["string"]') @@ ${query}`);
+  return or(titleHolds(title, q), titleHolds(sql`coalesce(${drafts.content}->>'title', ${revisions.content}->>'title')`, q), sql`word_similarity(${q}, ${title}) > 0.5`, sql`${revisions.words} @@ ${query}`, sql`jsonb_to_tsvector('english', ${drafts.content}, '["string"]') @@ ${query}`);
 }
 
 function conditions(access: Access, filter: PageFilter): SQL | undefined {

@@ -1,5 +1,6 @@
-import { and, desc, eq, inArray, isNotNull, isNull, or, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { addressOf } from '@/core/content';
+import { fold } from '@/core/words';
 import type { Tx } from '../db/client';
 import { pages, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
@@ -15,6 +16,9 @@ export interface Found {
 
 /** What was asked as PostgreSQL's search can be given it: a minus only before a word, since each of hundreds in a row would be a "not" of its own. */
 export const askable = (asked: string): string => asked.trim().slice(0, 200).replaceAll(/-+(?![\p{L}\p{N}"])/gu, ' ').replaceAll(/-{2,}/g, '-').trim();
+
+/** Whether a title holds what is typed, with or without its accents. */
+export const titleHolds = (title: SQL, q: string): SQL => sql`regexp_replace(normalize(${title}, NFD), '[\\u0300-\\u036f]', '', 'g') ilike ${`%${fold(q).replaceAll(/[\\%_]/g, '\\$&')}%`}`;
 
 const MOST = 20;
 /** Marks around what was found, from Unicode's private use area: no text holds them. */
@@ -60,7 +64,7 @@ const targetRows = (tx: Tx) => tx.select({ id: pages.id, title: targetTitle, liv
 
 /** Pages of the website a link can lead to, of those somebody may know of, newest change first, `most` at most; those whose title fits some words, if there are any. */
 export async function findTargets(tx: Tx, access: Access, q: string, most: number): Promise<Target[]> {
-  const fits = q === '' ? undefined : sql`(${targetTitle} ilike ${`%${q.replaceAll(/[\\%_]/g, '\\$&')}%`} or word_similarity(${q}, concat_ws(' ', ${targetTitle}, ${revisions.content}->>'title')) > 0.5)`;
+  const fits = q === '' ? undefined : sql`(${titleHolds(targetTitle, q)} or word_similarity(${q}, concat_ws(' ', ${targetTitle}, ${revisions.content}->>'title')) > 0.5)`;
   const newest = sql`(select max(p.published_at) from publications p where p.page_id = ${pages.id})`;
   const rows = await targetRows(tx).innerJoin(revisions, eq(revisions.id, pages.liveRevisionId)).where(and(eq(pages.siteId, access.site.id), knownPages(access), fits)).orderBy(desc(newest), pages.id).limit(most);
   return targetsOf(tx, access.site.id, rows);

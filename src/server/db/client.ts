@@ -4,7 +4,7 @@ import { config } from '../config';
 import { log } from '../log';
 import * as schema from './schema';
 
-export const pool = new pg.Pool({ connectionString: config.DATABASE_URL, max: 10, connectionTimeoutMillis: 3000, idleTimeoutMillis: 30_000 });
+export const pool = new pg.Pool({ connectionString: config.DATABASE_URL, max: 10, connectionTimeoutMillis: 10_000, idleTimeoutMillis: 30_000 });
 // A connection that breaks (PostgreSQL restarted) is replaced by the pool; without a listener it would end the process. The pool itself
 // listens to idle ones only: one that breaks between two queries of a transaction tells nobody else.
 const lost = (error: Error) => log.warn({ code: (error as { code?: string }).code }, 'a database connection was lost');
