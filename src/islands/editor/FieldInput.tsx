@@ -1,7 +1,10 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { asHref, entriesOf, linkOf, textOf, type Entry, type Field, type FieldOf, type FieldValue } from '@/core/content';
 import { Icon } from '../kit/Icon';
-import { Labelled } from '../kit/parts';
+import { Dialog, Labelled } from '../kit/parts';
+
+// Fetched when a page is chosen.
+const PageTargets = lazy(() => import('./PageTargets').then((module) => ({ default: module.PageTargets })));
 
 export interface FieldContext { people: readonly { id: string; name: string }[] }
 export interface FieldProps { field: Field; value: FieldValue | undefined; onChange: (value: FieldValue) => void; readOnly: boolean; context: FieldContext; fault?: string | undefined; anchor?: string; big?: boolean }
@@ -98,6 +101,7 @@ function Input({ field, value, onChange, readOnly, context, fault, anchor, big }
 }
 
 function LinkInput({ field, value, onChange, readOnly, fault }: { field: Field; value: { href: string; words: string } | null; onChange: (value: FieldValue) => void; readOnly: boolean; fault: string | undefined }) {
+  const [choosing, setChoosing] = useState(false);
   const set = (part: { href?: string; words?: string }) => {
     const next = { href: value?.href ?? '', words: value?.words ?? '', ...part };
     onChange(next.href === '' && next.words === '' ? null : next);
@@ -109,6 +113,24 @@ function LinkInput({ field, value, onChange, readOnly, fault }: { field: Field; 
         {(ids) => <input {...ids} className="field" readOnly={readOnly} value={value?.href ?? ''} onChange={(event) => set({ href: event.target.value })} onBlur={(event) => { const href = asHref(event.target.value); if (href !== (value?.href ?? '')) set({ href }); }} />}
       </Labelled>
       <Labelled label="Words to press">{(ids) => <input {...ids} className="field" dir="auto" readOnly={readOnly} value={value?.words ?? ''} onChange={(event) => set({ words: event.target.value })} />}</Labelled>
+      {!readOnly && (
+        <button type="button" className="btn btn-small justify-self-start" onClick={() => setChoosing(true)}>
+          <Icon name="tree" size={15} /> Choose a page<span className="sr-only"> for {field.name}</span>
+        </button>
+      )}
+      {choosing && (
+        <Dialog open onClose={() => setChoosing(false)} title={`${field.name}: which page?`}>
+          <Suspense fallback={<p role="status">Looking…</p>}>
+            <PageTargets
+              href={value?.href ?? ''}
+              onChoose={(href) => {
+                set({ href });
+                setChoosing(false);
+              }}
+            />
+          </Suspense>
+        </Dialog>
+      )}
     </fieldset>
   );
 }

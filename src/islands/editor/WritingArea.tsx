@@ -129,7 +129,7 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
     putCount.current = put.count;
     putDocument(editor, newest.current, put.undoable);
   }, [editor, put]);
-  const counts = useEditorState({ editor, selector: ({ editor: now }) => (now ? countsOf(now.getJSON()) : null) });
+  const counts = useEditorState({ editor, selector: ({ editor: now }) => (now ? countsOf(now.getJSON()) : null) }) ?? countsOf(loaded);
   useEffect(() => editor?.setEditable(!readOnly && mode === 'visual', false), [editor, readOnly, mode]);
   const area = useRef<HTMLDivElement>(null);
   useEffect(() => (full && area.current ? keepOut(area.current) : undefined), [full]);
@@ -187,7 +187,7 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
       )}
       <div className={mode === 'visual' ? (readOnly ? '' : 'rounded-[10px] border border-line-2 bg-sheet px-4 pt-3 pb-1 focus-within:border-pine') : 'hidden'} data-anchor="pages.edit.body">
         <EditorContent editor={editor} />
-        {!readOnly && counts && <p className="hint mt-1 border-t border-line pt-1">{counts}</p>}
+        {!readOnly && <p className="hint mt-1 border-t border-line pt-1">{counts}</p>}
       </div>
       {mode === 'preview' && <PreviewFrame src={previewHref} />}
       {mode === 'code' && (

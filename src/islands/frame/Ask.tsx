@@ -70,7 +70,7 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
         <Icon name="search" />
       </span>
       <input {...box.getInputProps({ ref: input, onFocus: fetchAll, placeholder: `Where do I…? Try “${example}”` })} className="field min-h-[42px] truncate rounded-full pl-11" />
-      <ul {...box.getMenuProps()} className={`card absolute top-full right-0 left-0 z-30 mt-1 max-h-[70vh] overflow-y-auto p-1 shadow-lg ${box.isOpen ? '' : 'hidden'}`}>
+      <ul {...box.getMenuProps()} className={`card absolute top-full right-0 left-0 z-50 mt-1 max-h-[70vh] overflow-y-auto p-1 shadow-lg ${box.isOpen ? '' : 'hidden'}`}>
         {box.isOpen &&
           found.map((entry, index) => (
             <li key={`${entry.kind} ${entry.id}`} {...box.getItemProps({ item: entry, index })} className={`cursor-pointer rounded-s px-3 py-2 ${box.highlightedIndex === index ? 'bg-pine-soft' : ''}`}>
@@ -95,7 +95,7 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
       </ul>
       <div role="status" className="empty:absolute">
         {told && !box.isOpen && (
-          <div className="card absolute top-full right-0 left-0 z-30 mt-1 p-3 shadow-lg">
+          <div className="card absolute top-full right-0 left-0 z-50 mt-1 p-3 shadow-lg">
             <p><strong>{told.name}</strong> is not in your room. {told.why}</p>
             <p className="mt-1 text-ink-2">Ask {keyholder} if you need it, or to do it for you.</p>
             <button type="button" className="btn btn-small mt-2" onClick={() => { setTold(null); input.current?.focus(); }}>I see</button>

@@ -46,6 +46,7 @@ export function Dialog({ open, onClose, title, wide, children }: { open: boolean
               <Icon name="close" /> Close
             </RadixDialog.Close>
           </div>
+          <div data-tour-slot />
           <div data-dialog-body>{children}</div>
         </RadixDialog.Content>
       </RadixDialog.Portal>
@@ -62,6 +63,7 @@ export function Confirm({ open, title, children, yes, onYes, onNo, busy }: { ope
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
         <AlertDialog.Content {...focus} className="card fixed top-1/2 left-1/2 z-50 w-[calc(100vw-2rem)] max-w-lg -translate-x-1/2 -translate-y-1/2 p-5">
           <AlertDialog.Title className="mb-2">{title}</AlertDialog.Title>
+          <div data-tour-slot />
           <AlertDialog.Description asChild>
             <div className="mb-5 text-ink-2">{children}</div>
           </AlertDialog.Description>

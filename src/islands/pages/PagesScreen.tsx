@@ -1,6 +1,6 @@
 import type { ListedPage } from '@/core/content';
 import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors, type Collision, type DragMoveEvent } from '@dnd-kit/core';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { dragWords } from '../kit/drag';
 import { Icon } from '../kit/Icon';
 import { Empty, ProblemNote, Safe } from '../kit/parts';
@@ -67,6 +67,7 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
   /** Counts what was done, so that the list is asked for anew. */
   const [version, setVersion] = useState(0);
   const [problem, setProblem] = useState<ProblemDetails | null>(null);
+  const note = useRef<HTMLDivElement>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
 
   const pageOf = (id: string) => tree.tree.pages.get(id);
@@ -91,7 +92,7 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
     await tree.refresh();
     setSaid({ words, undo });
     // On what it was about, or what stands before its place.
-    requestAnimationFrame(() => near.map((id) => document.querySelector<HTMLElement>(`[data-title="${id}"]`)).find((link) => link !== null)?.focus());
+    requestAnimationFrame(() => (near.map((id) => document.querySelector<HTMLElement>(`[data-title="${id}"]`)).find((link) => link !== null) ?? note.current)?.focus());
   };
   const takeBack = async (undo: Undo) => {
     const sent = await send('POST', undo.path, undo.body);
@@ -104,7 +105,7 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
       <ProblemNote problem={problem} />
       <div role="status">
         {said && (
-          <div className="note note-pine mb-3 flex flex-wrap items-center gap-3">
+          <div ref={note} tabIndex={-1} className="note note-pine mb-3 flex flex-wrap items-center gap-3">
             <span className="clip">{said.words}</span>
             {said.undo && (
               <button type="button" className="btn btn-small" onClick={() => said.undo && void takeBack(said.undo)}>

@@ -175,7 +175,7 @@ function NoticesScreen({ notices, places, suggestedEnd, timeZone, showingPost }:
             <h2 className="mb-2">{title}</h2>
             {rows.length === 0 && <Empty icon="megaphone" title={empty ?? ''} />}
             <ul className="grid gap-2">
-              {rows.map((notice, i) => (
+              {rows.map((notice) => (
                 correcting === notice.id ? <li key={notice.id}><NoticeForm old={notice} places={places} suggestedEnd={suggestedEnd} timeZone={timeZone} onClose={() => setCorrecting(null)} onDone={(trial) => { setCorrecting(null); if (trial) setSaid(TRIAL); else location.assign('/room/notices?corrected=1'); }} /></li> :
                 <li key={notice.id} className={`card flex flex-wrap items-center gap-x-4 gap-y-2 ${state === 'ended' ? 'bg-paper' : ''}`}>
                   <span className={`pill ${notice.kind === 'warning' ? 'pill-sun' : 'pill-sky'}`}>
@@ -188,12 +188,12 @@ function NoticesScreen({ notices, places, suggestedEnd, timeZone, showingPost }:
                     </p>
                   </div>
                   {notice.mayCorrect && state !== 'ended' && (
-                    <button type="button" className="btn" data-anchor={state === 'showing' && i === 0 ? 'notices.list.correct' : undefined} onClick={() => setCorrecting(notice.id)}>
+                    <button type="button" className="btn" data-anchor={state === 'showing' ? 'notices.list.correct' : undefined} onClick={() => setCorrecting(notice.id)}>
                       Correct<span className="sr-only">: {notice.text}</span>
                     </button>
                   )}
                   {notice.mayEnd && state !== 'ended' && (
-                    <button type="button" className="btn btn-stop" data-anchor={state === 'showing' && i === 0 ? 'notices.list.end' : undefined} disabled={busy} onClick={() => setEnding(notice)}>
+                    <button type="button" className="btn btn-stop" data-anchor={state === 'showing' ? 'notices.list.end' : undefined} disabled={busy} onClick={() => setEnding(notice)}>
                       End now<span className="sr-only">: {notice.text}</span>
                     </button>
                   )}

@@ -58,7 +58,7 @@ function PictureGrid({ pictures: initial, mayDescribe }: { pictures: PictureRow[
     <>
       <Said words={said} />
       <ul className="grid gap-3.5 sm:grid-cols-2 lg:grid-cols-3 xl:grid-cols-4" data-anchor="pictures.list.all">
-        {pictures.map((picture, i) => (
+        {pictures.map((picture) => (
           <li key={picture.id} className="card flex flex-col overflow-hidden p-0">
             <img src={picture.url} alt={picture.description} loading="lazy" className="aspect-[2/1] w-full object-cover" />
             <div className="flex flex-1 flex-col gap-1.5 p-3.5">
@@ -81,7 +81,7 @@ function PictureGrid({ pictures: initial, mayDescribe }: { pictures: PictureRow[
                     <button
                       type="button"
                       className="btn btn-small self-start"
-                      data-anchor={i === 0 ? 'pictures.list.describe' : undefined}
+                      data-anchor="pictures.list.describe"
                       onClick={() => {
                         setOpen(picture.id);
                         setSaid(null);

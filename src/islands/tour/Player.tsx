@@ -1,5 +1,6 @@
 import { autoUpdate, computePosition, flip, offset, shift } from '@floating-ui/dom';
 import { useEffect, useId, useRef, useState } from 'react';
+import { createPortal } from 'react-dom';
 import type { Tour } from '@/core/tour';
 import { Icon } from '../kit/Icon';
 import { firstActive } from './model';
@@ -8,6 +9,24 @@ import { usePlayer } from './usePlayer';
 interface Box { top: number; left: number; width: number; height: number }
 const PAD = 5;
 const NARROW_PX = 640;
+
+/** The place for words of a tour in the dialog that is open; null while none is. */
+function useDialog(isRunning: boolean): HTMLElement | null {
+  const [slot, setSlot] = useState<HTMLElement | null>(null);
+  useEffect(() => {
+    if (!isRunning) {
+      setSlot(null);
+      return undefined;
+    }
+    const look = () => setSlot([...document.querySelectorAll<HTMLElement>('[data-tour-slot]')].at(-1) ?? null);
+    look();
+    // Dialogs are put at the end of the page.
+    const observer = new MutationObserver(look);
+    observer.observe(document.body, { childList: true });
+    return () => observer.disconnect();
+  }, [isRunning]);
+  return slot;
+}
 
 /** Plays the tours of a room: points at the real control, waits for the action or shows the way. */
 export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
@@ -18,6 +37,7 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
   /** Where there is no room beside the control the card stands at the end of the window that is farther from it. */
   const [dock, setDock] = useState<'top' | 'bottom'>('bottom');
   const id = useId();
+  const slot = useDialog(tour !== null);
   const shown = tour !== null && (ended || situation !== null);
 
   useEffect(() => {
@@ -45,16 +65,28 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
       }
       void computePosition(control, floating, { strategy: 'fixed', placement: 'bottom-start', middleware: [offset(16), flip({ fallbackPlacements: ['top-start', 'right-start', 'left-start', 'bottom-end'] }), shift({ padding: 12, crossAxis: true })] }).then(({ x, y }) => setPlace({ left: x, top: y }));
     });
-  }, [control, stop, ended]);
+  }, [control, stop, ended, slot]);
 
   // Each stop is read out from its beginning; an editor who is typing is not torn away.
   useEffect(() => {
-    if (shown) card.current?.focus({ preventScroll: true });
+    const at = document.activeElement;
+    const isTyping = at instanceof HTMLElement && (at.isContentEditable || at.matches('input, textarea'));
+    if (shown && !slot && !isTyping) card.current?.focus({ preventScroll: true });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- a dialog that closes gives the focus back by itself
   }, [shown, index, situation?.status, tour?.task]);
 
   if (!tour || !shown) return null;
   const total = tour.stops.length;
   const door = stop?.control.startsWith('door.') ?? false;
+  // Into a dialog that a stop leads to the tour follows with its words; any other lies over it.
+  if (slot) {
+    const belongs = !ended && stop !== null && (stop.until !== null || (control !== null && slot.parentElement?.contains(control)));
+    return belongs ? createPortal(
+      <div className="note note-pine mb-3" data-tour="dialog">
+        <p className="clip"><strong>Stop {index + 1} of {total}: {stop.title}.</strong> {stop.text}</p>
+        <button type="button" className="link underline" onClick={leave}>Leave the tour</button>
+      </div>, slot) : null;
+  }
   return (
     <>
       {ring && <div aria-hidden="true" className="pointer-events-none fixed z-30 rounded-[10px] border-[3px] border-ring" style={{ ...ring, boxShadow: '0 0 0 9999px rgb(28 43 42 / 0.38)' }} />}
@@ -68,6 +100,7 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
           if (event.key === 'Escape') leave();
         }}
         data-tour={situation?.status ?? 'ended'}
+        data-stop={stop?.control}
         className="card fixed z-40 max-h-[45vh] w-[min(23rem,calc(100vw-1.5rem))] overflow-y-auto p-5 shadow-xl outline-none max-sm:p-3.5"
         style={place ? { left: place.left, top: place.top } : { left: '50%', [dock]: '1rem', transform: 'translateX(-50%)' }}
       >
@@ -86,7 +119,7 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
           </>
         ) : (
           <>
-            <h2 id={`${id}-title`} className="clip">{stop?.title}</h2>
+            <h2 id={`${id}-title`} className="clip" aria-live="polite">{stop?.title}</h2>
             <div id={`${id}-text`} className="clip my-2">
               {situation?.status === 'pointing' && stop?.text}
               {situation?.status === 'waiting' && `Looking for “${stop?.controlName}”…`}

@@ -2,11 +2,18 @@ import { Icon } from '../kit/Icon';
 import { startTour } from './model';
 
 /** Starts a tour, or takes it up again where it was left. */
-export function StartTour({ task, minutes, at, name }: { task: string; minutes: number; at?: number; name: string }) {
+export function StartTour({ task, minutes, at, anew = false, name }: { task: string; minutes: number; at?: number; /** Offers the beginning, too. */ anew?: boolean; name: string }) {
   return (
-    <button type="button" className="btn btn-quiet" onClick={() => startTour(task, at ?? 0)}>
-      <Icon name="way" /> {at ? `Take up again at stop ${at + 1}` : `Point the way · ${minutes} min`}
-      <span className="sr-only">: {name}</span>
-    </button>
+    <>
+      <button type="button" className="btn btn-quiet" onClick={() => startTour(task, at ?? 0)}>
+        <Icon name="way" /> {at ? `Take up again at stop ${at + 1}` : `Point the way · ${minutes} min`}
+        <span className="sr-only">: {name}</span>
+      </button>
+      {anew && at !== undefined && (
+        <button type="button" className="btn btn-quiet btn-small" onClick={() => startTour(task, 0)}>
+          From the beginning<span className="sr-only">: {name}</span>
+        </button>
+      )}
+    </>
   );
 }
