@@ -7,22 +7,33 @@ import { DEMO_PEOPLE } from '../../src/demo/people';
 import { findFreePort } from '../../scripts/cluster';
 import { copyDemo, makeTestCluster } from '../server/cluster';
 
-export interface App { url: string; databaseUrl: string; /** Folder of a cluster of its own, where the tests of a file stop and crash it. */ data: string; stop: () => Promise<void> }
+export interface App { url: string; databaseUrl: string; /** Folder of a cluster of its own, where the tests of a file stop and crash it. */ data: string; /** Ends the application from one moment to the next, and starts it again at the same address. */ crash: () => Promise<void>; stop: () => Promise<void> }
 
 /** The built application on a database of its own, as the demo is at first. */
 async function startApp(ownCluster: boolean): Promise<App> {
   const cluster = ownCluster ? await makeTestCluster(false) : null;
   const databaseUrl = await copyDemo(cluster?.url('postgres') ?? process.env['TEST_ADMIN_URL'] ?? '', `b_${randomBytes(6).toString('hex')}`);
   const port = await findFreePort(4500 + Math.floor(Math.random() * 1000));
-  const server: ChildProcess = spawn(process.execPath, ['scripts/serve.mjs'], { stdio: ['ignore', 'ignore', 'inherit', 'ipc'], env: { ...process.env, DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(port), LOG_LEVEL: 'error' } });
-  await new Promise<void>((ready, failed) => {
-    server.once('message', () => ready());
-    server.once('exit', (code) => failed(new Error(`the application ended with ${code}`)));
-  });
+  const serve = async (): Promise<ChildProcess> => {
+    const started = spawn(process.execPath, ['scripts/serve.mjs'], { stdio: ['ignore', 'ignore', 'inherit', 'ipc'], env: { ...process.env, DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(port), LOG_LEVEL: 'error' } });
+    await new Promise<void>((ready, failed) => {
+      started.once('message', () => ready());
+      started.once('exit', (code) => failed(new Error(`the application ended with ${code}`)));
+    });
+    return started;
+  };
+  let server = await serve();
   return {
     url: `http://127.0.0.1:${port}`,
     databaseUrl,
     data: cluster?.data ?? '',
+    crash: async () => {
+      await new Promise<void>((gone) => {
+        server.once('exit', () => gone());
+        server.kill('SIGKILL');
+      });
+      server = await serve();
+    },
     stop: async () => {
       await new Promise<void>((stopped, failed) => {
         if (server.exitCode !== null) return failed(new Error(`the application ended by itself with ${server.exitCode}`));

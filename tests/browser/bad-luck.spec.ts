@@ -1,6 +1,7 @@
 import { restartCluster, stopCluster } from '../../scripts/cluster';
 import pg from 'pg';
-import { expect, isKept, openPage, signIn, test } from './app';
+import type { Page } from '@playwright/test';
+import { expect, isKept, openPage, signIn, test, writing } from './app';
 
 // These tests stop and crash PostgreSQL, so they have one of their own.
 test.use({ ownCluster: true });
@@ -110,4 +111,32 @@ test('names of 300 characters, emoji and right-to-left text do not break a scree
     }
   }
   await Promise.all([tomas.context().close(), maud.context().close()]);
+});
+
+test('two people type into one text while the application crashes twice: every letter of both is there', async ({ browser, app }) => {
+  const [ines, tomas] = [await signIn(browser, app, 'Ines'), await signIn(browser, app, 'Tomas')];
+  for (const page of [ines, tomas]) await openPage(page, 'Port Ennis');
+  const sentence = (who: string) => Array.from({ length: 40 }, (_, i) => `${who}${i + 1}`).join(' ');
+  const write = async (page: Page, who: string, at: string) => {
+    await writing(page).click();
+    await page.keyboard.press(at);
+    await page.keyboard.press(at === 'Control+End' ? 'Enter' : 'End');
+    await page.keyboard.type(` ${sentence(who)}`, { delay: 40 });
+  };
+  const crashes = (async () => {
+    for (let i = 0; i < 2; i++) {
+      // While both go on typing, right behind something that was kept.
+      await ines.waitForResponse((answer) => answer.request().method() === 'PUT' && answer.url().endsWith('/draft') && answer.ok());
+      await app.crash();
+    }
+  })();
+  await Promise.all([write(ines, 'i', 'Control+End'), write(tomas, 't', 'Control+Home'), crashes]);
+  for (const page of [ines, tomas]) await isKept(page);
+  // What one wrote last reaches the other when they look again.
+  for (const page of [ines, tomas]) {
+    await page.reload();
+    await expect(writing(page)).toContainText(sentence('i'));
+    await expect(writing(page)).toContainText(sentence('t'));
+    await page.context().close();
+  }
 });

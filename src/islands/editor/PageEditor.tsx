@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { documentOf, isEmptyValue, keptElsewhere, mergeContent, piecesOf, SETTINGS, textOf, type Document, type Field, type Layout, type PageContent } from '@/core/content';
 import type { Tool, WritingMode } from '@/core/inventory';
 import { sayTime } from '@/core/words';
@@ -24,12 +24,14 @@ import { useChecks } from './useChecks';
 import { useDraft, type FieldFault } from './useDraft';
 import { usePresence } from './usePresence';
 import { VersionsPanel, type VersionRow } from './VersionsPanel';
+import type { PutIn } from './WritingArea';
 import { VisitorsPanel, type Visitors } from './VisitorsPanel';
 import { WritingSkeleton } from './WritingSkeleton';
 
 // Fetched when they are needed: the first load of the screen stays small.
 const WritingArea = lazy(() => import('./WritingArea'));
-const ConflictDialog = lazy(() => import('./ConflictDialog'));
+const loadConflictDialog = () => import('./ConflictDialog');
+const ConflictDialog = lazy(loadConflictDialog);
 const Pieces = lazy(() => import('./Pieces'));
 
 export interface PageEditorProps {
@@ -79,35 +81,47 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
   const [said, setSaid] = useState<string | null>(null);
   const [dropping, setDropping] = useState(false);
   const [signIn, setSignIn] = useState(true);
-  /** Text put in from outside the writing areas, which then follow. */
-  const [put, setPut] = useState({ count: 0, undoable: false });
+  /** How text is put into each writing area from outside, by field, or by field and piece. */
+  const areas = useRef(new Map<string, PutIn>());
   /** Whether the two versions of a clash are shown to choose from. */
-  const [choosing, setChoosing] = useState(true);
+  const [choosing, setChoosing] = useState(false);
   const readOnly = !may.edit;
   const mayChange = (field: string) => !readOnly && (theirFields === null || theirFields.includes(field));
   // The writing area is made in the browser only; a Suspense boundary on the server would need inline scripts.
   const [inBrowser, setInBrowser] = useState(false);
-  useEffect(() => setInBrowser(true), []);
+  useEffect(() => {
+    setInBrowser(true);
+    // Needed when things go wrong: it must not have to be fetched then.
+    void loadConflictDialog().catch(() => undefined);
+  }, []);
   const layout: Layout | undefined = layouts.get(textOf(content, 'page.layout'));
   const findings = useChecks(page.id, content, may.edit && state.status !== 'conflict');
   const others = usePresence(page.id, state.status === 'typing' || state.status === 'saving');
   const dirty = state.status !== 'untouched';
   const names = { picture: (id: string) => pictures.find((p) => p.id === id)?.name ?? 'a picture that is gone', person: (id: string) => people.find((p) => p.id === id)?.name ?? 'somebody', layout: (id: string) => layouts.get(id)?.name ?? id };
 
+  // At once and everywhere: a letter typed in between would write over what came.
   const putIn = (next: PageContent, undoable = true) => {
+    for (const [key, put] of areas.current) {
+      const [field = '', piece] = key.split(' ');
+      const text = !(field in next) ? undefined : piece === undefined ? documentOf(next, field) : piecesOf(next, field).find((one) => one.id === piece)?.text;
+      if (text) put(text, undoable);
+    }
     change(next);
-    setPut((old) => ({ count: old.count + 1, undoable }));
   };
   const faultOf = (field: string) => draft.faults.find((fault) => fault.field === field)?.message ?? action.faultOf(field);
   // What two people changed in different places is put together by itself.
   useEffect(() => {
     if (state.status !== 'conflict' || !layout) return;
-    setChoosing(true);
     const merged = mergeContent(layout, draft.base(), draft.current(), state.theirs);
-    if (merged.clashes.length > 0) return;
+    if (merged.clashes.length > 0) {
+      setChoosing(true);
+      return;
+    }
     putIn(merged.content, false);
     setSaid('Somebody else changed other parts of this page meanwhile. Both changes are in it now.');
-    void draft.save({ version: state.theirVersion });
+    draft.rebase(state.theirs, state.theirVersion);
+    void draft.save();
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each conflict
   }, [state.status]);
 
@@ -159,7 +173,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
       {!inBrowser && <WritingSkeleton />}
       {inBrowser && (
         <Suspense fallback={<WritingSkeleton />}>
-          <WritingArea label={label} loaded={loaded} put={put} tools={tools} allTools={allTools} modes={modes} readOnly={!isTheirs} pictures={pictures} small={shared !== undefined} {...shared} previewHref={`/room/pages/${page.id}/preview`} onChange={onChange} onPreview={() => draft.save()} />
+          <WritingArea label={label} loaded={loaded} onReady={(put) => { areas.current.set(key, put); return () => areas.current.delete(key); }} tools={tools} allTools={allTools} modes={modes} readOnly={!isTheirs} pictures={pictures} small={shared !== undefined} {...shared} previewHref={`/room/pages/${page.id}/preview`} onChange={onChange} onPreview={() => draft.save()} />
         </Suspense>
       )}
     </div>
@@ -174,7 +188,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
         </div>
       );
     if (field.kind === 'pieces')
-      return inBrowser && <Suspense key={field.id} fallback={<WritingSkeleton />}><Pieces field={field} pieces={piecesOf(content, field.id)} readOnly={!mayChange(field.id)} pictures={pictures} onChange={(pieces) => change({ [field.id]: pieces })} area={(piece, onText, toolbarIn) => area(`${field.id} ${piece.id}`, `Text of “${piece.heading}”`, piece.text, onText, mayChange(field.id), { toolbarIn })} /></Suspense>;
+      return inBrowser && <Suspense key={field.id} fallback={<WritingSkeleton />}><Pieces field={field} pieces={piecesOf(content, field.id)} now={() => piecesOf(draft.current(), field.id)} readOnly={!mayChange(field.id)} pictures={pictures} onChange={(pieces) => change({ [field.id]: pieces })} area={(piece, onText, toolbarIn) => area(`${field.id} ${piece.id}`, `Text of “${piece.heading}”`, piece.text, onText, mayChange(field.id), { toolbarIn })} /></Suspense>;
     const anchor = field.id === 'title' || field.id === 'summary' ? `pages.edit.${field.id}` : undefined;
     return <FieldInput key={field.id} field={field} value={content[field.id]} onChange={(value) => change({ [field.id]: value })} readOnly={!mayChange(field.id)} context={{ people }} fault={faultOf(field.id)} big={field.id === 'title'} {...(anchor && { anchor })} />;
   };

@@ -8,6 +8,8 @@ import { PictureChooser, type PictureChoice } from './PictureChooser';
 interface PiecesProps {
   field: FieldOf<'pieces'>;
   pieces: Piece[];
+  /** The pieces as they are at this moment, also between two drawings of the screen. */
+  now: () => Piece[];
   onChange: (pieces: Piece[]) => void;
   readOnly: boolean;
   pictures: PictureChoice[];
@@ -18,7 +20,7 @@ interface PiecesProps {
 const fresh = (region: string): Piece => ({ id: newKey().slice(0, 8), region, heading: PIECE_HEADING, text: emptyDocument(), picture: null });
 
 /** A page's body in pieces: added, put in order, moved between parts, copied from other pages, taken out and brought back. */
-export default function Pieces({ field, pieces, onChange, readOnly, pictures, area }: PiecesProps) {
+export default function Pieces({ field, pieces, now, onChange, readOnly, pictures, area }: PiecesProps) {
   const [gone, setGone] = useState<readonly Piece[]>([]);
   const [copying, setCopying] = useState<string | null>(null);
   const list = useRef<HTMLDivElement>(null);
@@ -27,7 +29,7 @@ export default function Pieces({ field, pieces, onChange, readOnly, pictures, ar
   const [writing, setWriting] = useState<string | null>(null);
   const turn = pieces.some((piece) => piece.id === writing) ? writing : (pieces[0]?.id ?? null);
   const before = useRef(new Map<string, string[]>());
-  const put = (id: string, part: Partial<Piece>) => onChange(pieces.map((piece) => (piece.id === id ? { ...piece, ...part } : piece)));
+  const put = (id: string, part: Partial<Piece>) => onChange(now().map((piece) => (piece.id === id ? { ...piece, ...part } : piece)));
   const inRegion = (region: string) => pieces.filter((piece) => piece.region === region);
   const swap = (piece: Piece, by: 1 | -1) => {
     const mates = inRegion(piece.region);

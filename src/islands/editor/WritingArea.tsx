@@ -20,11 +20,14 @@ import { WritingSkeleton } from './WritingSkeleton';
 const CodeView = lazy(() => import('./CodeView'));
 const FindBar = lazy(() => import('./FindBar'));
 
+/** Puts a text into a writing area; `undoable`: one undo there takes it back. */
+export type PutIn = (text: Document, undoable: boolean) => void;
+
 export interface WritingProps {
   label: string;
   loaded: Document;
-  /** Counts how often `loaded` was put in from outside; the text follows without being made anew. */
-  put: { count: number; undoable: boolean };
+  /** Tells how a text is put in from outside, at once and without making the area anew; gives what ends it. */
+  onReady: (put: PutIn) => () => void;
   /** Tools in the toolbar. */
   tools: readonly Tool[];
   /** All tools there are, so that it is known what is missing. */
@@ -61,7 +64,7 @@ function keepOut(area: HTMLElement): () => void {
 }
 
 /** The writing area: one rich field with the toolbar and the modes that somebody has. */
-export default function WritingArea({ label, loaded, put, tools, allTools, modes, readOnly, pictures, small = false, toolbarIn, previewHref, onChange, onPreview }: WritingProps) {
+export default function WritingArea({ label, loaded, onReady, tools, allTools, modes, readOnly, pictures, small = false, toolbarIn, previewHref, onChange, onPreview }: WritingProps) {
   const [mode, setMode] = useState<WritingMode['id']>('visual');
   const [said, setSaid] = useState('');
   const [finding, setFinding] = useState(false);
@@ -121,14 +124,9 @@ export default function WritingArea({ label, loaded, put, tools, allTools, modes
       change.current(parsed.ok ? parsed.document : emptyDocument());
     },
   });
-  const newest = useRef(loaded);
-  newest.current = loaded;
-  const putCount = useRef(put.count);
-  useEffect(() => {
-    if (!editor || put.count === putCount.current) return;
-    putCount.current = put.count;
-    putDocument(editor, newest.current, put.undoable);
-  }, [editor, put]);
+  const ready = useRef(onReady);
+  ready.current = onReady;
+  useEffect(() => (editor ? ready.current((text, undoable) => putDocument(editor, text, undoable)) : undefined), [editor]);
   const counts = useEditorState({ editor, selector: ({ editor: now }) => (now ? countsOf(now.getJSON()) : null) }) ?? countsOf(loaded);
   useEffect(() => editor?.setEditable(!readOnly && mode === 'visual', false), [editor, readOnly, mode]);
   const area = useRef<HTMLDivElement>(null);

@@ -4,6 +4,8 @@ import { newKey, send, type ProblemDetails } from '../kit/send';
 import { findBackup, keepBackup, type Backup, type DraftState } from './model';
 
 const AFTER_TYPING_MS = 1200;
+/** Who never pauses is kept all the same: the longest that something typed waits to be sent. */
+const LONGEST_MS = 4000;
 const RETRY_MS = 4000;
 
 /** Faults of fields that are not right yet; they are kept as typed all the same. */
@@ -20,7 +22,7 @@ export function useDraft({ page, person, content: initial, version: initialVersi
   const [state, setState] = useState<DraftState>(kept ? { status: 'kept', at: kept } : { status: 'untouched' });
   const [faults, setFaults] = useState<readonly FieldFault[]>(initialFaults);
   const [backup, setBackup] = useState<Backup | null>(null);
-  const now = useRef({ content: initial, saved: initial, version: initialVersion, busy: false, flight: Promise.resolve(true), key: newKey(), unanswered: null as PageContent | null });
+  const now = useRef({ content: initial, saved: initial, version: initialVersion, busy: false, since: null as number | null, flight: Promise.resolve(true), key: newKey(), unanswered: null as PageContent | null });
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const again = useRef<(over?: { version: number }) => Promise<boolean>>(() => Promise.resolve(false));
 
@@ -49,6 +51,7 @@ export function useDraft({ page, person, content: initial, version: initialVersi
     async (over?: { version: number }): Promise<boolean> => {
       const at = now.current;
       at.busy = true;
+      at.since = null;
       setState({ status: 'saving' });
       // What was sent and never answered goes first and unchanged, under the same key: it may have arrived.
       const sending = at.unanswered ?? at.content;
@@ -74,9 +77,15 @@ export function useDraft({ page, person, content: initial, version: initialVersi
         return true;
       }
       at.version = sent.value.version;
-      setState({ status: 'kept', at: sent.value.updatedAt });
-      if (sameContent(at.content, sending)) keepBackup(person, page, null);
-      else timer.current = setTimeout(() => void again.current(), AFTER_TYPING_MS);
+      // Kept is said only when nothing was typed meanwhile.
+      if (sameContent(at.content, sending)) {
+        setState({ status: 'kept', at: sent.value.updatedAt });
+        keepBackup(person, page, null);
+      } else {
+        setState({ status: 'typing' });
+        at.since = Date.now();
+        timer.current = setTimeout(() => void again.current(), AFTER_TYPING_MS);
+      }
       return true;
     },
     [fail, page, person],
@@ -107,7 +116,9 @@ export function useDraft({ page, person, content: initial, version: initialVersi
       setState((old) => (old.status === 'conflict' || old.status === 'signed-out' || old.status === 'saving' ? old : { status: 'typing' }));
       clearTimeout(timer.current);
       // Typed while a save is under way: that save looks again when it ends.
-      if (!at.busy) timer.current = setTimeout(() => void save(), AFTER_TYPING_MS);
+      if (at.busy) return;
+      at.since ??= Date.now();
+      timer.current = setTimeout(() => void save(), Math.max(0, Math.min(AFTER_TYPING_MS, at.since + LONGEST_MS - Date.now())));
     },
     [page, person, save],
   );
@@ -123,6 +134,11 @@ export function useDraft({ page, person, content: initial, version: initialVersi
     return () => window.removeEventListener('beforeunload', warn);
   }, [save]);
 
+  /** What is on the screen holds another version of the draft now, and goes on from it. */
+  const rebase = useCallback((onto: PageContent, version: number) => {
+    now.current.saved = onto;
+    now.current.version = version;
+  }, []);
   const settle = useCallback(() => {
     now.current.saved = now.current.content;
     keepBackup(person, page, null);
@@ -136,5 +152,5 @@ export function useDraft({ page, person, content: initial, version: initialVersi
     keepBackup(person, page, null);
     setBackup(null);
   }, [page, person]);
-  return { content, change, state, faults, fail, save, settle, settled, backup, dropBackup, setBackup, faultsNow: () => faultsNow.current, version: () => now.current.version, base: () => now.current.saved, current: () => now.current.content };
+  return { content, change, state, faults, fail, save, rebase, settle, settled, backup, dropBackup, setBackup, faultsNow: () => faultsNow.current, version: () => now.current.version, base: () => now.current.saved, current: () => now.current.content };
 }
