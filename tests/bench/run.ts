@@ -5,6 +5,7 @@ import { existsSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { cpus, totalmem } from 'node:os';
 import { chromium } from '@playwright/test';
 import { decide, type Place } from '../../src/core/access';
+import { askable, makeFinder } from '../../src/core/ask';
 import { constructsOf } from '../../src/core/toolbar';
 import { policyOf } from '../../src/core/plan';
 import { figures, room } from '../../src/core/room';
@@ -14,6 +15,7 @@ import { HOME } from '../../src/demo/pages';
 import { inventory } from '../../src/office';
 import { findFreePort } from '../../scripts/cluster';
 import { copyDemo, makeTestCluster } from '../server/cluster';
+import { QUESTIONS } from '../core/questions';
 import { measureAccess } from './access';
 import { measurePages } from './pages';
 
@@ -47,6 +49,10 @@ const input = { inventory, plan, person, places, nowMs: 0 };
 say('room(), demo plan, 20 pages', `${Math.round(rate(() => room(input)))} a second`);
 const made = room(input);
 say('figures() of a room', `${Math.round(rate(() => figures(inventory, made)) / 1000)} k a second`);
+const finder = makeFinder(askable({ ...input, person: { ...person, assignments: [{ role: 'keyholder' }] } }));
+const ranks = QUESTIONS.map(([asked, wanted]) => finder(asked, 10).findIndex((entry) => wanted.split('|').includes(`${entry.kind} ${entry.id}`)));
+const shareOf = (most: number) => `${Math.round((100 * ranks.filter((rank) => rank >= 0 && rank < most).length) / ranks.length)} %`;
+say(`“Where do I…?”, ${QUESTIONS.length} plain questions`, `${shareOf(3)} among the first three, ${shareOf(1)} first; ${Math.round(rate(() => finder(QUESTIONS[i++ % QUESTIONS.length]?.[0] ?? '')))} answers a second`);
 say('constructsOf() of the start page’s text', `${Math.round(rate(() => constructsOf(HOME.body ?? { type: 'doc', content: [] })) / 1000)} k a second`);
 
 const cluster = await makeTestCluster();

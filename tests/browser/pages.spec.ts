@@ -105,7 +105,8 @@ test('the tree by keyboard; the list filtered, sorted, its filter kept; several 
   await expect(filters.getByRole('button', { name: 'Harbours only', exact: true })).toHaveAttribute('aria-pressed', 'true');
   await maud.reload();
   await isReady(maud);
-  await maud.getByRole('button', { name: 'List', exact: true }).click();
+  // The list is still the list.
+  await expect(maud.getByRole('button', { name: 'List', exact: true })).toHaveAttribute('aria-pressed', 'true');
   await filters.getByRole('button', { name: 'Harbours only', exact: true }).click();
   await expect(maud.getByText('3 pages', { exact: true })).toBeVisible();
 
@@ -120,6 +121,9 @@ test('the tree by keyboard; the list filtered, sorted, its filter kept; several 
   await dialog.getByRole('button', { name: 'Do it with 2 pages' }).click();
   await expect(maud.getByText('2 of 2 pages: leave out of navigation.')).toBeVisible();
   await expect(table.getByRole('row').filter({ hasText: 'Port Ennis' })).toContainText('not in navigation');
+  await maud.getByRole('button', { name: 'Undo' }).click();
+  await expect(maud.locator('.note').filter({ hasText: 'All 2 are as they were.' })).toBeFocused();
+  await expect(table.getByRole('row').filter({ hasText: 'Port Ennis' })).not.toContainText('not in navigation');
   await maud.context().close();
 });
 

@@ -197,3 +197,18 @@ test('opening a branch of the tree is not opening a page; another page than the 
   await expect(card(priya)).toContainText('You have done it');
   await priya.context().close();
 });
+
+test('no letter typed into “Where do I…?” is lost on a computer six times slower, from the first moment on', async ({ browser, app }) => {
+  const ines = await signIn(browser, app, 'Ines');
+  await (await ines.context().newCDPSession(ines)).send('Emulation.setCPUThrottlingRate', { rate: 6 });
+  const asked = 'who shall I ask about the late boat to Skell Island tomorrow';
+  // Typed as soon as the field is there: the scripts of the screen have not taken over yet.
+  await ines.reload({ waitUntil: 'commit' });
+  const ask = ines.getByRole('combobox', { name: 'Where do I…?' });
+  await ask.focus();
+  await ines.keyboard.type(asked, { delay: 15 });
+  await expect(ask).toHaveValue(asked);
+  await expect(ines.getByRole('option').first()).toBeVisible();
+  await expect(ask).toHaveValue(asked);
+  await ines.context().close();
+});

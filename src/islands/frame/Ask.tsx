@@ -1,5 +1,5 @@
 import { useCombobox } from 'downshift';
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { useDeferredValue, useEffect, useMemo, useRef, useState, type FormEvent } from 'react';
 import { makeFinder, type AskEntry } from '@/core/ask';
 import { Icon, type IconName } from '../kit/Icon';
 import { send } from '../kit/send';
@@ -36,17 +36,17 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when the scripts have come
   }, []);
   const keep = (chosen: string | null) => { if (asked.trim() !== '') void send('POST', '/api/ask', { asked: asked.slice(0, 200), chosen }); };
+  // At once: what is told of a change afterwards may come behind the next letter, and that one would be lost.
+  const typed = (event: FormEvent<HTMLInputElement>) => {
+    setAsked(event.currentTarget.value);
+    setTold(null);
+    fetchAll();
+  };
   const box = useCombobox<AskEntry>({
     id: 'ask',
     items: found,
     inputValue: asked,
     itemToString: (entry) => entry?.name ?? '',
-    onInputValueChange: ({ inputValue, type }) => {
-      if (type !== useCombobox.stateChangeTypes.InputChange) return;
-      setAsked(inputValue);
-      setTold(null);
-      fetchAll();
-    },
     onSelectedItemChange: ({ selectedItem }) => {
       if (!selectedItem) return;
       keep(`${selectedItem.kind} ${selectedItem.id}`);
@@ -69,7 +69,7 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
       <span className="pointer-events-none absolute top-1/2 left-4 -translate-y-1/2 text-ink-2">
         <Icon name="search" />
       </span>
-      <input {...box.getInputProps({ ref: input, onFocus: fetchAll, placeholder: `Where do I…? Try “${example}”` })} className="field min-h-[42px] truncate rounded-full pl-11" />
+      <input {...box.getInputProps({ ref: input, onFocus: fetchAll, onChange: typed, placeholder: `Where do I…? Try “${example}”` })} className="field min-h-[42px] truncate rounded-full pl-11" />
       <ul {...box.getMenuProps()} className={`card absolute top-full right-0 left-0 z-50 mt-1 max-h-[70vh] overflow-y-auto p-1 shadow-lg ${box.isOpen ? '' : 'hidden'}`}>
         {box.isOpen &&
           found.map((entry, index) => (

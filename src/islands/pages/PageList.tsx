@@ -31,6 +31,8 @@ function useStretches(filter: Filter) {
   const [problem, setProblem] = useState<ProblemDetails | null>(null);
   const asked = useRef(new Set<number>());
   const turn = useRef(0);
+  /** What is there is of an earlier filter; it stands until something newer comes. */
+  const stale = useRef(false);
   const query = queryOf(filter);
   const load = useCallback(
     async (from: number) => {
@@ -43,15 +45,19 @@ function useStretches(filter: Filter) {
       setProblem(sent.ok ? null : sent.problem);
       if (!sent.ok) return void asked.current.delete(offset);
       setTotal(sent.value.total);
-      setRows((old) => new Map([...old, ...sent.value.pages.map((page, i) => [offset + i, page] as const)]));
+      const kept = !stale.current;
+      stale.current = false;
+      setRows((old) => new Map([...(kept ? old : []), ...sent.value.pages.map((page, i) => [offset + i, page] as const)]));
     },
     [query],
   );
   useEffect(() => {
     turn.current++;
-    asked.current = new Set();
+    stale.current = true;
+    // The beginning is asked for when typing has ended, and not before.
+    asked.current = new Set([0]);
     const timer = setTimeout(() => {
-      setRows(new Map());
+      asked.current.delete(0);
       void load(0);
     }, AFTER_TYPING_MS);
     return () => clearTimeout(timer);

@@ -70,7 +70,7 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
   // Each stop is read out from its beginning; an editor who is typing is not torn away.
   useEffect(() => {
     const at = document.activeElement;
-    const isTyping = at instanceof HTMLElement && (at.isContentEditable || at.matches('input, textarea'));
+    const isTyping = at instanceof HTMLElement && at.closest('main') !== null && (at.isContentEditable || at.matches('input, textarea'));
     if (shown && !slot && !isTyping) card.current?.focus({ preventScroll: true });
     // eslint-disable-next-line react-hooks/exhaustive-deps -- a dialog that closes gives the focus back by itself
   }, [shown, index, situation?.status, tour?.task]);
