@@ -463,9 +463,10 @@ describe('what is planned', () => {
     expect(kept?.content).toMatchObject({ title: page.content['title'], hours: 'Sundays' });
     expect((await call(makePage, 'POST', '/x', { ...hilda, body: { parent: quay, layout: 'harbour', title: 'New' } })).status).toBe(403);
     expect((await drops(maud)).status).toBe(200);
-    // A page whose layout has neither field is not hers at all.
+    // A page whose layout has no such field is not hers at all.
+    await inForce({ do: 'remove-grant', role: 'hours', grant: 'edit' }, { do: 'add-grant', role: 'hours', grant: { id: 'hours', effect: 'allow', permission: 'page.edit', scope: { fields: ['hours'] } } });
     const access = await findAccess(db, hilda.token);
     const place = await findPagePlace(db, site.id, quay);
-    expect(access && place && [mayNow(access, 'page.edit', { place }).allowed, mayNow(access, 'page.edit', { place: { ...place, layout: 'none' } }).allowed]).toEqual([true, false]);
+    expect(access && place && [mayNow(access, 'page.edit', { place }).allowed, mayNow(access, 'page.edit', { place: { ...place, layout: 'plain' } }).allowed]).toEqual([true, false]);
   });
 });
