@@ -29,6 +29,11 @@ function handsOf(page: Page, how: How) {
       await reach(target);
       return page.keyboard.press('Enter');
     },
+    /** Presses what leads to another screen, and waits until that is there. */
+    opens: async (target: Locator) => {
+      if (isKeys) await reach(target);
+      await loads(page, () => (isKeys ? page.keyboard.press('Enter') : target.click()));
+    },
     fill: async (target: Locator, words: string) => {
       if (!isKeys) return target.fill(words);
       await reach(target);
@@ -52,7 +57,7 @@ const AT: Record<string, (p: Playing) => Promise<unknown>> = {
     await next(page, hands);
   },
   // A new page only shows where it stands.
-  'pages.tree.tree': async ({ page, hands, title, words }) => title === '' ? expect(tree(page).getByRole('link', { name: words })).toBeVisible().then(() => next(page, hands)) : loads(page, () => hands.press(tree(page).getByRole('link', { name: title, exact: true }))),
+  'pages.tree.tree': async ({ page, hands, title, words }) => title === '' ? expect(tree(page).getByRole('link', { name: words })).toBeVisible().then(() => next(page, hands)) : hands.opens(tree(page).getByRole('link', { name: title, exact: true })),
   'pages.edit.body': async ({ page, hands, words }) => {
     await expect(writing(page)).toBeEditable();
     await hands.focus(writing(page));
@@ -116,7 +121,7 @@ const AT: Record<string, (p: Playing) => Promise<unknown>> = {
       await hands.press(page.getByRole('button', { name: 'New page', exact: true }));
     }
     await hands.fill(dialog(page).getByLabel('Title'), words);
-    await loads(page, () => hands.press(make));
+    await hands.opens(make);
   },
   'notices.list.post': ({ page, hands }) => hands.press(page.getByRole('button', { name: 'Post a notice', exact: true })),
   'notices.form.text': async ({ page, how, hands, words }) => {
@@ -131,7 +136,7 @@ const AT: Record<string, (p: Playing) => Promise<unknown>> = {
       await expect(card(page)).toHaveAttribute('data-stop', 'notices.form.send');
       await hands.fill(page.getByLabel('What should visitors read?'), words);
     }
-    await loads(page, () => hands.press(send));
+    await hands.opens(send);
   },
   'notices.list.end': async ({ page, how, hands }) => {
     const last = page.getByRole('region', { name: 'Showing now' }).getByRole('button', { name: /^End now/ }).last();
@@ -142,16 +147,16 @@ const AT: Record<string, (p: Playing) => Promise<unknown>> = {
       await hands.press(last);
     }
     await expect(dialog(page).locator('[data-tour=dialog]')).toContainText('Press End now');
-    await loads(page, () => hands.press(dialog(page).getByRole('button', { name: 'End it now' })));
+    await hands.opens(dialog(page).getByRole('button', { name: 'End it now' }));
   },
-  'review.list.waiting': ({ page, hands, title }) => loads(page, () => hands.press(page.getByRole('region', { name: 'Waiting for a second look' }).getByRole('link', { name: title }))),
+  'review.list.waiting': ({ page, hands, title }) => hands.opens(page.getByRole('region', { name: 'Waiting for a second look' }).getByRole('link', { name: title })),
   'review.look.publish': async ({ page, how, hands }) => {
     if (how === 'with a mistake') {
       await hands.press(page.getByRole('button', { name: 'Send it back' }));
       await expect(page.getByText(/Say what should be different/)).toBeVisible();
       await expect(card(page)).toHaveAttribute('data-stop', 'review.look.publish');
     }
-    await loads(page, () => hands.press(page.getByRole('button', { name: 'Publish it', exact: true })));
+    await hands.opens(page.getByRole('button', { name: 'Publish it', exact: true }));
   },
   'pictures.list.describe': ({ page, hands }) => hands.press(page.getByRole('button', { name: /^Describe/ }).nth(1)),
   'pictures.form.text': async ({ page, how, hands, words }) => {
@@ -183,13 +188,10 @@ async function goesOut({ page, how, hands }: Playing, button: RegExp): Promise<v
     await hands.fill(title, right);
     await expect(page.getByRole('button', { name: 'Page title' })).toHaveCount(0);
   }
-  await loads(page, async () => {
-    await hands.press(go);
-    if (button.source.includes('Publish')) {
-      await expect(dialog(page).locator('[data-tour=dialog]')).toContainText('Publish now');
-      await hands.press(dialog(page).getByRole('button', { name: 'Publish now' }));
-    }
-  });
+  if (!button.source.includes('Publish')) return hands.opens(go);
+  await hands.press(go);
+  await expect(dialog(page).locator('[data-tour=dialog]')).toContainText('Publish now');
+  return hands.opens(dialog(page).getByRole('button', { name: 'Publish now' }));
 }
 
 async function next(page: Page, hands: Playing['hands']): Promise<void> {
@@ -210,10 +212,10 @@ async function play(page: Page, name: string, how: How, title: string, words: st
     const [stop, number] = [(await card(page).getAttribute('data-stop')) ?? '', await card(page).getByText(/^Stop \d+ of/).textContent()];
     // After a look back it may be on the screen before.
     if ((await card(page).getAttribute('data-tour')) === 'elsewhere') {
-      await loads(page, () => hands.press(card(page).getByRole('link', { name: 'Take me there' })));
+      await hands.opens(card(page).getByRole('link', { name: 'Take me there' }));
       continue;
     }
-    if (stop.startsWith('door.')) await loads(page, () => hands.press(page.locator(`[data-anchor="${stop}"]`)));
+    if (stop.startsWith('door.')) await hands.opens(page.locator(`[data-anchor="${stop}"]`));
     else if (AT[stop]) await AT[stop]({ page, how, hands, title, words });
     else {
       // A look back on the way does no harm.

@@ -9,6 +9,9 @@ export function focusOn(element: HTMLElement | null): void {
   element?.focus();
 }
 
+/** The same with what is drawn only once what was just done has taken effect; by its id. */
+export const focusLater = (id: string): void => void requestAnimationFrame(() => focusOn(document.getElementById(id)));
+
 /**
  * Puts the focus on the first thing to do in a dialog, and when it closes back to where it was; where that is gone, to the main part
  * of the screen. Without a trigger of its own the library would let it drop.

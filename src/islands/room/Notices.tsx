@@ -1,7 +1,7 @@
 import { zoneCity } from '@/core/words';
 import { useRef, useState } from 'react';
 import { Icon } from '../kit/Icon';
-import { Confirm, Empty, Labelled, ProblemNote, Said, Safe } from '../kit/parts';
+import { Confirm, Empty, focusLater, Labelled, ProblemNote, Said, Safe } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
@@ -28,13 +28,7 @@ const TRIAL = 'This is a trial: in the real room it would be done now. Nothing w
 function NoticeForm({ old, places, suggestedEnd, timeZone, onDone, onClose }: { old?: NoticeRow; places: NoticePlace[]; suggestedEnd: string; timeZone: string; onDone: (trial: boolean) => void; onClose: () => void }) {
   const { act, busy, problem, faultOf } = useSend();
   // A notice half written is still there when one comes back to it.
-  const [typed, keep, forget] = useKept(old ? `notice ${old.id}` : 'notice');
-  const [touched, setTouched] = useState(false);
-  const text = old && !touched && typed === '' ? old.text : typed;
-  const setText = (words: string) => {
-    setTouched(true);
-    keep(words);
-  };
+  const [text, setText, forget] = useKept(old ? `notice ${old.id}` : 'notice', old?.text);
   const [kind, setKind] = useState<'information' | 'warning'>(old?.kind ?? 'warning');
   const [place, setPlace] = useState(places[0]?.id ?? '');
   const [from, setFrom] = useState(old?.from ?? '');
@@ -150,7 +144,7 @@ function NoticesScreen({ notices, places, suggestedEnd, timeZone, showingPost }:
       <Said words={said} />
       <ProblemNote problem={problem} />
       {showingPost && !writing && (
-        <button type="button" className="btn btn-main mb-6 self-start" data-anchor="notices.list.post" onClick={() => setWriting(true)}>
+        <button id="post-notice" type="button" className="btn btn-main mb-6 self-start" data-anchor="notices.list.post" onClick={() => setWriting(true)}>
           <Icon name="plus" /> Post a notice
         </button>
       )}
@@ -159,7 +153,7 @@ function NoticesScreen({ notices, places, suggestedEnd, timeZone, showingPost }:
           places={places}
           suggestedEnd={suggestedEnd}
           timeZone={timeZone}
-          onClose={() => setWriting(false)}
+          onClose={() => { setWriting(false); focusLater('post-notice'); }}
           onDone={(trial) => {
             setWriting(false);
             if (trial) setSaid(TRIAL);
@@ -176,7 +170,7 @@ function NoticesScreen({ notices, places, suggestedEnd, timeZone, showingPost }:
             {rows.length === 0 && <Empty icon="megaphone" title={empty ?? ''} />}
             <ul className="grid gap-2">
               {rows.map((notice) => (
-                correcting === notice.id ? <li key={notice.id}><NoticeForm old={notice} places={places} suggestedEnd={suggestedEnd} timeZone={timeZone} onClose={() => setCorrecting(null)} onDone={(trial) => { setCorrecting(null); if (trial) setSaid(TRIAL); else location.assign('/room/notices?corrected=1'); }} /></li> :
+                correcting === notice.id ? <li key={notice.id}><NoticeForm old={notice} places={places} suggestedEnd={suggestedEnd} timeZone={timeZone} onClose={() => { setCorrecting(null); focusLater(`correct-${notice.id}`); }} onDone={(trial) => { setCorrecting(null); if (trial) setSaid(TRIAL); else location.assign('/room/notices?corrected=1'); }} /></li> :
                 <li key={notice.id} className={`card flex flex-wrap items-center gap-x-4 gap-y-2 ${state === 'ended' ? 'bg-paper' : ''}`}>
                   <span className={`pill ${notice.kind === 'warning' ? 'pill-sun' : 'pill-sky'}`}>
                     <Icon name={notice.kind === 'warning' ? 'warn' : 'megaphone'} size={14} /> {notice.kind === 'warning' ? 'Warning' : 'Information'}
@@ -188,7 +182,7 @@ function NoticesScreen({ notices, places, suggestedEnd, timeZone, showingPost }:
                     </p>
                   </div>
                   {notice.mayCorrect && state !== 'ended' && (
-                    <button type="button" className="btn" data-anchor={state === 'showing' ? 'notices.list.correct' : undefined} onClick={() => setCorrecting(notice.id)}>
+                    <button id={`correct-${notice.id}`} type="button" className="btn" data-anchor={state === 'showing' ? 'notices.list.correct' : undefined} onClick={() => setCorrecting(notice.id)}>
                       Correct<span className="sr-only">: {notice.text}</span>
                     </button>
                   )}

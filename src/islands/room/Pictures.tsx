@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Empty, Labelled, ProblemNote, Said, Safe } from '../kit/parts';
+import { Empty, focusLater, Labelled, ProblemNote, Said, Safe } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
@@ -53,6 +53,10 @@ function PictureGrid({ pictures: initial, mayDescribe }: { pictures: PictureRow[
   const [pictures, setPictures] = useState(initial);
   const [open, setOpen] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
+  const close = (id: string) => {
+    setOpen(null);
+    focusLater(`describe-${id}`);
+  };
   if (pictures.length === 0) return <Empty icon="images" title="There are no pictures yet" />;
   return (
     <>
@@ -66,9 +70,9 @@ function PictureGrid({ pictures: initial, mayDescribe }: { pictures: PictureRow[
               {open === picture.id ? (
                 <Describe
                   picture={picture}
-                  onClose={() => setOpen(null)}
+                  onClose={() => close(picture.id)}
                   onDone={(description, trial) => {
-                    setOpen(null);
+                    close(picture.id);
                     setSaid(trial ? 'This is a trial: in the real room the description would be kept now.' : `“${picture.name}” has a new description on every page that shows it.`);
                     if (!trial) setPictures((all) => all.map((p) => (p.id === picture.id ? { ...p, description } : p)));
                   }}
@@ -79,6 +83,7 @@ function PictureGrid({ pictures: initial, mayDescribe }: { pictures: PictureRow[
                   <p className="clip mt-auto pt-1 text-sm text-ink-2">{picture.usedOn.length ? `On ${picture.usedOn.map((page) => `“${page.title}”`).join(', ')}` : 'On no page'}</p>
                   {mayDescribe && (
                     <button
+                      id={`describe-${picture.id}`}
                       type="button"
                       className="btn btn-small self-start"
                       data-anchor="pictures.list.describe"

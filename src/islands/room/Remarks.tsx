@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { sayTime } from '@/core/words';
-import { ProblemNote } from '../kit/parts';
+import { focusLater, ProblemNote } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
@@ -11,12 +11,16 @@ export function RemarkThreads({ review, remarks, onChange, timeZone, now }: { re
   const { act, busy, problem } = useSend();
   const [answering, setAnswering] = useState<number | null>(null);
   const [answer, setAnswer, forget] = useKept(`answer ${review} ${answering ?? ''}`);
+  const close = () => {
+    if (answering !== null) focusLater(`answer-${answering}`);
+    setAnswering(null);
+  };
   const run = async (body: object) => {
     const sent = await act<{ remarks: RemarkRow[] }>('POST', `/api/review/${review}/remarks`, body);
     if (!sent?.ok) return;
     onChange(sent.value.remarks);
     if (answering !== null) forget();
-    setAnswering(null);
+    close();
   };
   const when = (at: string) => sayTime(new Date(at), timeZone, new Date(now));
   const firsts = remarks.filter((remark) => remark.answers === null);
@@ -51,14 +55,14 @@ export function RemarkThreads({ review, remarks, onChange, timeZone, now }: { re
                   <button type="submit" className="btn btn-main btn-small" disabled={busy || answer.trim() === ''}>
                     Answer
                   </button>
-                  <button type="button" className="btn btn-quiet btn-small" onClick={() => setAnswering(null)}>
+                  <button type="button" className="btn btn-quiet btn-small" onClick={close}>
                     Not now
                   </button>
                 </div>
               </form>
             ) : (
               <p className="mt-1 flex flex-wrap gap-x-4">
-                <button type="button" className="link min-h-[24px] text-sm" onClick={() => setAnswering(remark.id)}>
+                <button id={`answer-${remark.id}`} type="button" className="link min-h-[24px] text-sm" onClick={() => setAnswering(remark.id)}>
                   Answer<span className="sr-only">: {remark.text}</span>
                 </button>
                 <button type="button" className="link min-h-[24px] text-sm" disabled={busy} onClick={() => void run({ settle: remark.id, settled: remark.settled === null })}>
