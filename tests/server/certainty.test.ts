@@ -446,7 +446,7 @@ describe('what is planned', () => {
       if (answer.status === 200) version = Number(answer.body['version']);
       return answer;
     };
-    expect((await keep(hilda, { title: 'Mine now' })).body).toMatchObject({ status: 403, detail: 'You may change only “Summary”, “Ticket office hours” here, not “Page title”. Ask the keyholder if you need to.' });
+    expect((await keep(hilda, { title: 'Mine now' })).body).toMatchObject({ status: 403, detail: '“Page title” is not yours to change here. You may change “Summary” and “Ticket office hours”. Ask the keyholder if you need to.' });
     for (const more of [{ body: doc(p('Mine.')) }, { 'page.layout': 'plain' }, { 'page.slug': 'mine' }, { 'page.author': String(hilda.id) }, { banner: null }, { when: '2026-12-12T10:00' }]) expect((await keep(hilda, more)).status, JSON.stringify(more)).toBe(403);
     expect((await keep(hilda, { hours: 'Every day 07:00 to 19:00' })).status).toBe(200);
     // What somebody else wrote, right or not yet, stays as it is; their draft is not hers to drop.

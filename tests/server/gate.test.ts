@@ -44,7 +44,7 @@ const TABLE: Record<string, Row> = {
   'GET access/map.ts': { needs: ['plan.view'] },
   'GET access/why.ts': { needs: ['plan.view'], query: '?row=1&permission=page.edit' },
   'GET activity.ts': { needs: ['activity.view'] },
-  'POST notices/[id]/correct.ts': { needs: ['notice.post'], on: 'notice', body: { text: ' ', kind: 'warning' }, answers: 422, faults: true },
+  'POST notices/[id]/correct.ts': { needs: ['notice.post'], on: 'notice', body: { text: ' ', kind: 'warning', was: '' }, answers: 422, faults: true },
   'POST notices/[id]/end.ts': { needs: ['notice.end'], on: 'notice', answers: [200, 409] },
   'POST notices/index.ts': { needs: ['notice.post'], on: 'noticePlace', body: { text: 'x', kind: 'warning', until: '2001-01-01T10:00' }, answers: 422, faults: true },
   'PUT own-password.ts': { needs: [], body: { current: 'not this one', password: 'four-grey-gulls-dancing' }, answers: 422, faults: true },

@@ -32,15 +32,18 @@ describe('a notice', () => {
   it('is set right while it shows, not when it is over; the activity tells both', async () => {
     const [ines, oskar] = [await signInAs('Ines'), await signInAs('Oskar')];
     const id = String((await call(post, 'POST', '/x', { ...ines, body: { text: 'The 07:40 runs late.', kind: 'warning' } })).body['id']);
-    const set = (who: { cookie: string }, more: object) => call(correct, 'POST', '/x', { ...who, params: { id }, body: { text: 'The 07:40 runs late.', kind: 'warning', ...more } });
+    const set = (who: { cookie: string }, more: object) => call(correct, 'POST', '/x', { ...who, params: { id }, body: { text: 'The 07:40 runs late.', kind: 'warning', was: 'The 07:40 runs late.', ...more } });
     expect((await set(oskar, { text: 'Mine' })).status).toBe(403);
     expect((await set(ines, {})).body.detail).toBe('Nothing of this notice was changed.');
     expect((await set(ines, { until: '2001-01-01T10:00' })).body['faults']).toMatchObject([{ field: 'until' }]);
     expect((await set(ines, { text: 'The 08:40 runs late.', kind: 'information' })).status).toBe(200);
     expect(await showingOn('South Quay')).toContain('The 08:40 runs late.');
+    // Who opened the form before that does not write over it.
+    expect(await set(ines, { text: 'The 09:40 runs late.' })).toMatchObject({ status: 409, body: { code: 'conflict' } });
+    expect(await showingOn('South Quay')).toContain('The 08:40 runs late.');
     expect((await listActivity(db, await siteId(), 1))[0]).toMatchObject({ action: 'corrected a notice', detail: '“The 07:40 runs late.” → “The 08:40 runs late.”; warning → information' });
     expect((await call(end, 'POST', '/x', { ...ines, params: { id } })).status).toBe(200);
-    expect(await set(ines, { text: 'Too late' })).toMatchObject({ status: 409, body: { detail: 'This notice has already ended. Post a new one.' } });
+    expect(await set(ines, { text: 'Too late', was: 'The 08:40 runs late.' })).toMatchObject({ status: 409, body: { detail: 'This notice has already ended. Post a new one.' } });
   });
   it('for the whole website is shown to whoever looks after a part of it, while it shows; not one of elsewhere', async () => {
     const [ines, oskar] = [await signInAs('Ines'), await signInAs('Oskar')];

@@ -217,6 +217,19 @@ describe('taking pages away', () => {
     expect((await call(bringBack, 'POST', '/x', { ...asMaud(), params: quay })).body).toMatchObject({ pages: 2 });
     expect((await call(bringBack, 'POST', '/x', { ...asMaud(), params: parking })).body).toMatchObject({ pages: 1 });
   });
+  it('puts back what was taken down together, and leaves down what was down before', async () => {
+    const [quay, parking] = [{ id: String(await pageId('South Quay')) }, { id: String(await pageId('Parking at South Quay')) }];
+    const go = (params: { id: string }, what: string) => call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: what } });
+    const isLive = async ({ id }: { id: string }) => (await db.select({ live: pages.liveRevisionId }).from(pages).where(eq(pages.id, Number(id))))[0]?.live !== null;
+    for (const page of [parking, quay]) expect((await go(page, 'take-down')).status).toBe(200);
+    expect((await go(quay, 'put-back')).status).toBe(200);
+    expect([await isLive(quay), await isLive(parking)]).toEqual([true, false]);
+    expect((await go(parking, 'put-back')).status).toBe(200);
+    expect((await go(quay, 'take-down')).status).toBe(200);
+    expect([await isLive(quay), await isLive(parking)]).toEqual([false, false]);
+    expect((await go(quay, 'put-back')).status).toBe(200);
+    expect([await isLive(quay), await isLive(parking)]).toEqual([true, true]);
+  });
   it('never takes the first page', async () => {
     const root = { id: (await listPages(db, await siteId()))[0]?.id ?? '' };
     for (const what of ['take-down', 'delete']) expect((await call(retire, 'POST', '/x', { ...asMaud(), params: root, body: { do: what } })).status).toBe(422);

@@ -1,3 +1,4 @@
+import { sayList } from '../words';
 import type { Decision, PageState, Scope, Way } from './types';
 
 /** What the sentences need to call things by name. Unknown ids are said as they are. */
@@ -20,8 +21,6 @@ const wayOf = (way: Way, names: Names) => {
   return `${held}${from}`;
 };
 
-const list = new Intl.ListFormat('en-GB', { type: 'conjunction' });
-
 /** States of a page as a sentence has them: "pages that are drafts". */
 export const STATE_WORDS: Record<PageState, string> = { draft: 'drafts', waiting: 'waiting for a second look', published: 'published', down: 'taken down' };
 
@@ -32,7 +31,7 @@ export function scopeInWords(scope: Scope, pageName: (id: string) => string, { l
     scope.layouts && `with layout ${scope.layouts.map(layout).join(' or ')}`,
     scope.branch !== undefined && (scope.only ? `on ${pageName(scope.branch)} alone` : `under ${pageName(scope.branch)}`),
     scope.own && 'only their own work',
-    scope.fields && `only ${list.format(scope.fields.map(field))} of them`,
+    scope.fields && `only ${sayList(scope.fields.map(field))} of them`,
   ].filter((part) => typeof part === 'string');
 }
 
@@ -70,7 +69,7 @@ export function explainInWords(decision: Decision, permission: string, names: Na
     case 'assignment-branch': return `${near} ${whereOf(nearest, names)}, but this lies elsewhere.`;
     case 'own': return `${near}, but only on their own work.`;
     case 'layouts': return `${near}, but only on the layout ${nearest.grant.scope.layouts?.map(quoted(names).layout).join(' or ')}.`;
-    case 'fields': return `${near}, but only ${list.format(nearest.grant.scope.fields?.map(quoted(names).field) ?? [])} of them.`;
+    case 'fields': return `${near}, but only ${sayList(nearest.grant.scope.fields?.map(quoted(names).field) ?? [])} of them.`;
     case 'states': return `${near}, but only on what is ${nearest.grant.scope.states?.map((state) => STATE_WORDS[state]).join(' or ')}.`;
   }
 }
@@ -91,7 +90,7 @@ export function refuseInWords(decision: Decision, permission: string, names: Nam
     return `You may ${doing} ${whereOf(nearest, names)}, but this lies elsewhere. ${ask}`;
   if (nearest?.missed === 'own') return `You may ${doing}, but only your own work. ${ask}`;
   if (nearest?.missed === 'layouts' || nearest?.missed === 'states') return `You may ${doing} ${whereOf(nearest, names)}, but this is none of those. ${ask}`;
-  if (nearest?.missed === 'fields') return `You may change only ${list.format(nearest.grant.scope.fields?.map(quoted(names).field) ?? [])} here. ${ask}`;
+  if (nearest?.missed === 'fields') return `You may change only ${sayList(nearest.grant.scope.fields?.map(quoted(names).field) ?? [])} here. ${ask}`;
   if (nearest?.missed === 'time') return `Your time for this has not begun or is over. ${ask}`;
   if (nearest?.missed === 'door-look') return `You can read this, but not change it. ${ask}`;
   return `Your room does not include this: you may not ${doing}. ${ask}`;

@@ -1,2 +1,3 @@
 export * from './dates';
 export * from './fold';
+export * from './list';

@@ -1,6 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { joinExtents, type Extent } from '@/core/access';
+import { fold } from '@/core/words';
 import { inventory } from '@/office';
 import { Icon, type IconName } from '../kit/Icon';
 import { Dialog, Empty, Safe } from '../kit/parts';
@@ -120,8 +121,8 @@ function Grid({ rows, kind, query, where, view: asked }: AccessMapProps) {
   const box = useRef<HTMLDivElement>(null);
   const columns = useMemo(() => (by === 'section' ? BY_SECTION : BY_PERMISSION).filter((c) => section === '' || c.section === section), [by, section]);
   const shown = useMemo(() => {
-    const words = typed.trim().toLowerCase();
-    return rows.filter((row) => (words === '' || `${row.name} ${row.says}`.toLowerCase().includes(words)) && (only === '' || columns.some((c) => extentOf(row, c) === only)));
+    const words = fold(typed.trim());
+    return rows.filter((row) => (words === '' || fold(`${row.name} ${row.says}`).includes(words)) && (only === '' || columns.some((c) => extentOf(row, c) === only)));
   }, [rows, typed, only, columns]);
   const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => box.current, estimateSize: () => ROW_PX, overscan: 12, initialRect: { width: 900, height: 560 } });
   const columnPx = by === 'section' ? 104 : 122;

@@ -1,7 +1,7 @@
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { documentOf, isEmptyValue, keptElsewhere, mergeContent, piecesOf, SETTINGS, textOf, type Document, type Field, type Layout, type PageContent } from '@/core/content';
 import type { Tool, WritingMode } from '@/core/inventory';
-import { sayTime } from '@/core/words';
+import { sayList, sayTime } from '@/core/words';
 import { layouts } from '@/office/layouts';
 import { Icon } from '../kit/Icon';
 import { Confirm, ProblemNote, Said, Safe } from '../kit/parts';
@@ -24,8 +24,8 @@ import { useChecks } from './useChecks';
 import { useDraft, type FieldFault } from './useDraft';
 import { usePresence } from './usePresence';
 import { VersionsPanel, type VersionRow } from './VersionsPanel';
-import type { PutIn } from './WritingArea';
 import { VisitorsPanel, type Visitors } from './VisitorsPanel';
+import type { PutIn } from './WritingArea';
 import { WritingSkeleton } from './WritingSkeleton';
 
 // Fetched when they are needed: the first load of the screen stays small.
@@ -61,6 +61,12 @@ export interface PageEditorProps {
   pictures: PictureChoice[];
   timeZone: string;
   now: string;
+}
+
+/** Which fields of a page are somebody's to change: named by the shorter list. */
+function ofFields(all: readonly string[], mayChange: (field: string) => boolean, nameOf: (field: string) => string): string {
+  const [yours, others] = [all.filter(mayChange), all.filter((field) => !mayChange(field))].map((fields) => fields.map((field) => `“${nameOf(field)}”`)) as [string[], string[]];
+  return yours.length <= others.length ? `Yours to change here: ${sayList(yours)}. Everything else is here to be read.` : `Everything here is yours to change but ${sayList(others)}.`;
 }
 
 /** The edit screen of a page. */
@@ -100,6 +106,8 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
   const dirty = state.status !== 'untouched';
   const names = { picture: (id: string) => pictures.find((p) => p.id === id)?.name ?? 'a picture that is gone', person: (id: string) => people.find((p) => p.id === id)?.name ?? 'somebody', layout: (id: string) => layouts.get(id)?.name ?? id };
 
+  /** Of a content what is theirs to change: the rest stays as it is. */
+  const theirs = (other: PageContent): PageContent => Object.fromEntries(Object.entries(other).filter(([field]) => mayChange(field)));
   // At once and everywhere: a letter typed in between would write over what came.
   const putIn = (next: PageContent, undoable = true) => {
     for (const [key, put] of areas.current) {
@@ -222,7 +230,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
           </div>
           <Said words={said} />
           {readOnlyWhy && <p className="note">{readOnlyWhy}</p>}
-          {!readOnly && theirFields !== null && <p className="note">Yours to change here: {theirFields.filter((id) => fieldNames.has(id)).map((id) => `“${fieldNames.get(id)}”`).join(', ')}. Everything else is here to be read.</p>}
+          {!readOnly && theirFields !== null && <p className="note">{ofFields([...fieldNames.keys()], mayChange, (id) => fieldNames.get(id) ?? id)}</p>}
           {page.draft?.sentBackWord && (
             <div className="note">
               <strong>It came back with a word:</strong> <span className="clip">“{page.draft.sentBackWord}”</span>
@@ -240,7 +248,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
                 type="button"
                 className="btn btn-small"
                 onClick={() => {
-                  if (draft.backup) putIn(draft.backup.content);
+                  if (draft.backup) putIn(theirs(draft.backup.content));
                   draft.setBackup(null);
                 }}
               >
@@ -298,7 +306,7 @@ function Screen({ page, site, crumbs, me, may, readOnlyWhy, reviewers, noteRequi
           onWriteOn={
             may.edit
               ? (older, of) => {
-                  putIn(Object.fromEntries(Object.entries(older).filter(([field]) => mayChange(field))));
+                  putIn(theirs(older));
                   if (note === '') setNote(`Back to the version of ${of}`);
                   setSaid(`This is ${theirFields === null ? '' : 'your part of '}the version of ${of} again, as your draft. Visitors see it when it is published.`);
                 }

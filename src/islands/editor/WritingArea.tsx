@@ -1,3 +1,4 @@
+import { DOMParser as SchemaParser } from '@tiptap/pm/model';
 import { EditorContent, useEditor, useEditorState } from '@tiptap/react';
 import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
 import { createPortal } from 'react-dom';
@@ -6,7 +7,6 @@ import type { Tool, WritingMode } from '@/core/inventory';
 import { CODE_VIEW } from '@/core/toolbar';
 import { Icon } from '../kit/Icon';
 import { useKept } from '../kit/useKept';
-import { DOMParser as SchemaParser } from '@tiptap/pm/model';
 import { extensionsFor } from './extensions';
 import { pastedInWords, readPasted, tidied } from './paste';
 import type { PictureChoice } from './PictureChooser';

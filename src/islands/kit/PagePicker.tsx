@@ -70,8 +70,8 @@ export function PagePicker({ label, pages, value, onChange, whole, hideLabel }: 
       </label>
       <div className="relative" ref={field}>
         <input {...box.getInputProps({
-          // At once: what is told of a change afterwards may come behind the next letter.
-          onChange: (event) => setTyped(event.currentTarget.value),
+            // At once: what is told of a change afterwards may come behind the next letter.
+            onChange: (event) => setTyped(event.currentTarget.value),
             onFocus: (event) => event.currentTarget.select(),
             // While a page is being typed, Enter chooses it and never sends the form around the field.
             onKeyDown: (event) => {

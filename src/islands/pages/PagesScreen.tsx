@@ -4,7 +4,7 @@ import { useRef, useState } from 'react';
 import { dragWords } from '../kit/drag';
 import { Icon } from '../kit/Icon';
 import { Empty, ProblemNote, Safe } from '../kit/parts';
-import { send, type ProblemDetails } from '../kit/send';
+import { sendLong, type ProblemDetails } from '../kit/send';
 import { BulkBar } from './Bulk';
 import { CopyDialog, MakeDialog } from './MakeDialog';
 import { MoveDialog, type MoveBack } from './MoveDialog';
@@ -38,7 +38,7 @@ export function PagesScreen(props: PagesProps) {
 }
 
 /** The request that takes something back, and what is said then. */
-interface Undo { path: string; body: object; words: string }
+interface Undo { path: string; body: object; words: string; /** How many pages it is about. */ of?: number }
 type Asking = { what: 'make'; below: ListedPage | null } | { what: 'copy'; page: ListedPage } | { what: 'move'; page: ListedPage; to: Place | null } | { what: 'retire'; page: ListedPage; as: Retiring } | null;
 
 /** Which third of a row the pointer is in: before it, inside, after it. */
@@ -67,6 +67,8 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
   /** Counts what was done, so that the list is asked for anew. */
   const [version, setVersion] = useState(0);
   const [problem, setProblem] = useState<ProblemDetails | null>(null);
+  /** How far taking back is. */
+  const [back, setBack] = useState<{ done: number; of: number } | null>(null);
   const note = useRef<HTMLDivElement>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
 
@@ -95,7 +97,9 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
     requestAnimationFrame(() => (near.map((id) => document.querySelector<HTMLElement>(`[data-title="${id}"]`)).find((link) => link !== null) ?? note.current)?.focus());
   };
   const takeBack = async (undo: Undo) => {
-    const sent = await send('POST', undo.path, undo.body);
+    setBack({ done: 0, of: undo.of ?? 1 });
+    const sent = await sendLong(undo.path, undo.body, (done) => setBack({ done, of: undo.of ?? 1 }));
+    setBack(null);
     if (sent.ok) await done(undo.words, null);
     else setProblem(sent.problem);
   };
@@ -108,8 +112,8 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
           <div ref={note} tabIndex={-1} className="note note-pine mb-3 flex flex-wrap items-center gap-3">
             <span className="clip">{said.words}</span>
             {said.undo && (
-              <button type="button" className="btn btn-small" onClick={() => said.undo && void takeBack(said.undo)}>
-                <Icon name="undo" size={15} /> Undo
+              <button type="button" className="btn btn-small" disabled={back !== null} onClick={() => said.undo && void takeBack(said.undo)}>
+                <Icon name="undo" size={15} /> {back && back.of > 1 ? `Taking back: ${back.done} of ${back.of}` : 'Undo'}
               </button>
             )}
           </div>
@@ -147,7 +151,7 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
           )}
         </div>
       </div>
-      {chosen !== null && <BulkBar chosen={chosen} pages={[...tree.tree.pages.values()]} onClear={() => setChosen(new Map())} onDone={(words, back) => void done(words, back.length === 0 ? null : { path: '/api/pages/take-back', body: { steps: back }, words: back.length === 1 ? 'It is as it was.' : `All ${back.length} are as they were.` })} />}
+      {chosen !== null && <BulkBar chosen={chosen} pages={[...tree.tree.pages.values()]} onClear={() => setChosen(new Map())} onDone={(words, steps) => void done(words, steps.length === 0 ? null : { path: '/api/pages/take-back', body: { steps }, of: steps.length, words: steps.length === 1 ? 'It is as it was.' : `All ${steps.length} are as they were.` })} />}
       {view === 'tree' ? (
         <>
           <p role="status" className="sr-only">

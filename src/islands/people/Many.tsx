@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { fold } from '@/core/words';
 import { Icon } from '../kit/Icon';
 import { Dialog, ProblemNote } from '../kit/parts';
 import type { PickedPage } from '../kit/PagePicker';
@@ -81,8 +82,8 @@ export function ManyDialog({ kind, everybody, chosen: first, role, roles, pages,
 /** Chooses any number of people from a list that can be narrowed by typing. */
 function Choose({ everybody, chosen, onChange }: { everybody: readonly SomePerson[]; chosen: readonly string[]; onChange: (ids: string[]) => void }) {
   const [typed, setTyped] = useState('');
-  const words = typed.trim().toLowerCase();
-  const shown = everybody.filter((p) => `${p.name} ${p.detail}`.toLowerCase().includes(words));
+  const words = fold(typed.trim());
+  const shown = everybody.filter((p) => fold(`${p.name} ${p.detail}`).includes(words));
   return (
     <fieldset className="grid gap-2">
       <legend className="label">To whom</legend>

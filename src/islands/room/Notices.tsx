@@ -42,7 +42,7 @@ function NoticeForm({ old, places, suggestedEnd, timeZone, onDone, onClose }: { 
       area.current?.focus();
       return;
     }
-    const sent = await act('POST', old ? `/api/notices/${old.id}/correct` : '/api/notices', { text, kind, ...(!old && { page: place }), ...(from && { from }), ...(ends && until && { until }) });
+    const sent = await act('POST', old ? `/api/notices/${old.id}/correct` : '/api/notices', { text, kind, ...(old ? { was: old.text } : { page: place }), ...(from && { from }), ...(ends && until && { until }) });
     if (!sent?.ok) return;
     forget();
     onDone(sent.value.trial === true);

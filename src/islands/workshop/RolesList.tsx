@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import type { Operation } from '@/core/plan';
+import { fold } from '@/core/words';
 import { Icon } from '../kit/Icon';
 import { Confirm, Dialog, Empty, Labelled, ProblemNote, Safe } from '../kit/parts';
 import { useSend } from '../kit/useSend';
@@ -53,9 +54,9 @@ function List({ roles, revision, mayEdit, mayMove }: RolesListProps) {
   const [sort, setSort] = useState<keyof typeof SORTS>('name');
   const [doing, setDoing] = useState<Doing>(null);
   const { act, busy, problem, clear } = useSend();
-  const words = typed.trim().toLowerCase();
+  const words = fold(typed.trim());
   const there = roles.filter((r) => (only === 'archived') === r.archived);
-  const shown = there.filter((r) => (words === '' || `${r.name} ${r.purpose} ${r.people.join(' ')}`.toLowerCase().includes(words)) && (only !== 'problems' || r.problems.length > 0) && (only !== 'surplus' || r.surplus.length > 0) && (only !== 'changed' || r.changed) && (only !== 'nobody' || r.people.length === 0)).sort((a, b) => SORTS[sort][1](a, b) || SORTS.name[1](a, b));
+  const shown = there.filter((r) => (words === '' || fold(`${r.name} ${r.purpose} ${r.people.join(' ')}`).includes(words)) && (only !== 'problems' || r.problems.length > 0) && (only !== 'surplus' || r.surplus.length > 0) && (only !== 'changed' || r.changed) && (only !== 'nobody' || r.people.length === 0)).sort((a, b) => SORTS[sort][1](a, b) || SORTS.name[1](a, b));
   const prepare = async (to: string, ...operations: Operation[]) => {
     const sent = await act('POST', '/api/workshop/plan', { revision, operations });
     if (sent?.ok) location.assign(to);

@@ -26,7 +26,8 @@ export const bulkSchema = z.discriminatedUnion('do', [
 ]);
 export type Bulk = z.infer<typeof bulkSchema>;
 
-const NEEDS: Record<Bulk['do'], string> = { navigation: 'page.publish', audience: 'page.publish', move: 'page.arrange', 'take-down': 'page.retire', delete: 'page.retire' };
+/** What doing it with a page needs, and taking it back. */
+const NEEDS: Record<Bulk['do'] | StepBack['do'], string> = { navigation: 'page.publish', audience: 'page.publish', move: 'page.arrange', 'take-down': 'page.retire', 'put-back': 'page.retire', delete: 'page.retire', 'bring-back': 'page.retire' };
 
 export interface BulkRow { id: string; title: string; /** What becomes of it, or why nothing does. */ words: string; /** What comes with it, where it is only told. */ notes: string[]; refused: boolean }
 
@@ -106,12 +107,10 @@ async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk, tell: boole
   }
 }
 
-const BACK_NEEDS: Record<StepBack['do'], string> = { navigation: 'page.publish', audience: 'page.publish', move: 'page.arrange', 'put-back': 'page.retire', 'bring-back': 'page.retire' };
-
 /** Takes back what was done with many pages, the last first; all of it or, where something stands in the way by now, nothing. Runs in a transaction. */
-export async function takeBack(tx: Tx, access: Access, steps: readonly StepBack[]): Promise<{ pages: number }> {
-  for (const step of steps.toReversed()) {
-    await authorize(tx, access, BACK_NEEDS[step.do], { place: await findPagePlace(tx, access.site.id, step.page, step.do === 'bring-back') });
+export async function takeBack(tx: Tx, access: Access, steps: readonly StepBack[], progress: (done: number) => void): Promise<{ pages: number }> {
+  for (const [i, step] of steps.toReversed().entries()) {
+    await authorize(tx, access, NEEDS[step.do], { place: await findPagePlace(tx, access.site.id, step.page, step.do === 'bring-back') });
     switch (step.do) {
       case 'navigation': await showInNavigation(tx, access, step.page, step.shown); break;
       case 'audience': await setAudience(tx, access, step.page, step.audience); break;
@@ -119,6 +118,7 @@ export async function takeBack(tx: Tx, access: Access, steps: readonly StepBack[
       case 'put-back': await putBack(tx, access, step.page); break;
       case 'bring-back': await bringBack(tx, access, step.page); break;
     }
+    progress(i + 1);
   }
   return { pages: steps.length };
 }

@@ -3,6 +3,7 @@ import type { Place } from '@/core/access';
 import { allFields, documentOf, emptyDocument, faultsInSight, piecesOf, readContent, sameContent, SETTINGS, settingsAsContent, textOf, withSettings, type ContentFault, type Document, type DocumentNode, type Field, type Layout, type PageContent } from '@/core/content';
 import { CODE_VIEW, constructsOf, losesProtected, mergeConstructs, missingTools, type Constructs } from '@/core/toolbar';
 import { canonical } from '@/core/json';
+import { sayList } from '@/core/words';
 import { policyOf } from '@/core/plan';
 import { room } from '@/core/room';
 import { getLayout, inventory, layouts } from '@/office';
@@ -266,6 +267,9 @@ export function fieldsFor(access: Access, place: Place): string[] | null {
   return theirs.length === FIELD_BY_ID.size ? null : theirs;
 }
 
+/** As many fields as a refusal names. */
+const FEW_FIELDS = 6;
+
 /** Refuses what changes a field somebody may not change, whether it is right already or waits to be; each of `before` and `after` is what the page says and what is unfinished of it. */
 async function mayWrite(tx: Tx, access: Access, page: PageRow, before: readonly Record<string, unknown>[], after: readonly Record<string, unknown>[]): Promise<void> {
   const place = await findPagePlace(tx, access.site.id, page.id);
@@ -275,7 +279,8 @@ async function mayWrite(tx: Tx, access: Access, page: PageRow, before: readonly 
   const changed = [...ids].filter((id) => !theirs.includes(id) && after.some((part, i) => canonical(part[id] ?? null) !== canonical(before[i]?.[id] ?? null)));
   if (changed.length === 0) return;
   const name = (id: string) => `“${FIELD_BY_ID.get(id)?.name ?? id}”`;
-  throw new Problem('refused', `You may change only ${theirs.map(name).join(', ')} here, not ${changed.map(name).join(', ')}. Ask the keyholder if you need to.`, { permission: 'page.edit', fields: changed });
+  const rest = theirs.length <= FEW_FIELDS ? ` You may change ${sayList(theirs.map(name))}.` : '';
+  throw new Problem('refused', `${sayList(changed.map(name))} ${changed.length === 1 ? 'is' : 'are'} not yours to change here.${rest} Ask the keyholder if you need to.`, { permission: 'page.edit', page: String(page.id), fields: changed });
 }
 
 /** Whether a draft names only what there is and what its writer may: pictures and people of the site, a layout and an author that give nobody more than the writer has. */

@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull, lte, not, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull, isNull, lte, not, sql } from 'drizzle-orm';
 import { checkPage, pathsFrom, textOf, type Finding, type PageContent } from '@/core/content';
 import { policyOf, publishingOf, type CheckRule, type Plan } from '@/core/plan';
 import { fieldTime, sayTime, skippedInWords } from '@/core/words';
@@ -54,7 +54,7 @@ export async function putOnline(tx: Tx, actor: Actor, pageId: number, revisionId
   const page = await findPage(tx, actor.site.id, pageId, true);
   await mustPass(tx, actor, pageId, content);
   await applySettings(tx, actor.site.id, page, whole(content, page), actor.signedInId);
-  await tx.update(pages).set({ liveRevisionId: revisionId, downRevisionId: null }).where(eq(pages.id, pageId));
+  await tx.update(pages).set({ liveRevisionId: revisionId, downRevisionId: null, downAt: null }).where(eq(pages.id, pageId));
   await tx.insert(publications).values({ siteId: actor.site.id, pageId, revisionId, publishedBy: actor.signedInId, ...(at && { publishedAt: at }) });
 }
 
@@ -89,7 +89,7 @@ export async function callOff(tx: Tx, actor: Actor, pageId: number, what: 'publi
 
 /** Takes pages off the website; what they said is kept, and stands there again when they are put back. Runs in a transaction. */
 export async function takeDown(tx: Tx, pageIds: readonly number[]): Promise<void> {
-  for (const id of pageIds) await tx.update(pages).set({ downRevisionId: sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`, liveRevisionId: null }).where(eq(pages.id, id));
+  await tx.update(pages).set({ downRevisionId: sql`${pages.liveRevisionId}`, downAt: now(), liveRevisionId: null }).where(and(inArray(pages.id, [...pageIds]), isNotNull(pages.liveRevisionId)));
 }
 
 /** The page and all below it that is not deleted, the page first. */

@@ -43,7 +43,7 @@ export async function putBack(tx: Tx, access: Access, pageId: number): Promise<{
   const page = await findPage(tx, access.site.id, pageId, true);
   if (page.downRevisionId === null) throw new Problem('already-done', 'This page was not taken down, or it is back already.');
   await mustMayBelow(tx, access, 'page.retire', pageId);
-  const branch = (await findBranch(tx, access.site.id, pageId)).filter((row) => row.downRevisionId !== null);
+  const branch = (await findBranch(tx, access.site.id, pageId)).filter((row) => row.downRevisionId !== null && row.downAt?.getTime() === page.downAt?.getTime());
   for (const row of branch) {
     const [revision] = await tx.select().from(revisions).where(eq(revisions.id, row.downRevisionId ?? 0));
     if (revision) await putOnline(tx, access, row.id, revision.id, asShown(revision.content, row));

@@ -115,6 +115,8 @@ export const pages = pgTable('pages', {
   liveRevisionId: integer().references((): AnyPgColumn => revisions.id),
   /** What visitors saw until it was taken down; null while it is not. */
   downRevisionId: integer().references((): AnyPgColumn => revisions.id),
+  /** When it was taken down; those taken down together share the instant and are put back together. */
+  downAt: at(),
   /** When it was deleted; those deleted together share the instant and come back together. */
   deletedAt: at(),
   deletedBy: person(),

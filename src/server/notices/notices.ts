@@ -54,7 +54,7 @@ export async function findNotice(tx: Tx, siteId: number, id: number) {
   return (await tx.select().from(notices).where(and(eq(notices.siteId, siteId), eq(notices.id, id))))[0];
 }
 
-/** Whether somebody reads a notice that shows now: theirs to see where it was posted, or shown on a page on which notices are. */
+/** Which notices are in somebody's list: theirs to see where they were posted, and those showing now on a page on which notices are theirs to see. */
 export function noticeReader(access: Access, places: readonly Place[]): (notice: NoticeEntry) => boolean {
   const sees = mayOn(access, 'notice.view');
   const above = new Set(places.filter(sees).flatMap((place) => place.path));
@@ -89,6 +89,8 @@ export const noticeSchema = z.strictObject({
   until: z.string().max(20).optional(),
 });
 export type NewNotice = z.infer<typeof noticeSchema>;
+/** The same for one that is set right: `was` is what it said when the form was opened. */
+export const correctionSchema = noticeSchema.extend({ was: z.string().max(300) });
 
 /** Puts a notice on the website. Runs in a transaction. */
 export async function postNotice(tx: Tx, access: Access, pageId: number, given: NewNotice): Promise<{ id: number }> {
@@ -101,11 +103,14 @@ export async function postNotice(tx: Tx, access: Access, pageId: number, given: 
 }
 
 /** Sets a notice right that shows or is to come: visitors read the new words at once, and the activity tells both. Its start can be changed until it has begun. Runs in a transaction. */
-export async function correctNotice(tx: Tx, access: Access, id: number, given: NewNotice): Promise<void> {
+export async function correctNotice(tx: Tx, access: Access, id: number, given: z.infer<typeof correctionSchema>): Promise<void> {
   const [old] = await tx.select().from(notices).where(and(eq(notices.siteId, access.site.id), eq(notices.id, id))).for('update');
   if (!old || old.endedAt !== null || (old.endsAt !== null && old.endsAt <= now())) throw new Problem('already-done', 'This notice has already ended. Post a new one.');
-  const startsAt = old.startsAt > now() && given.from ? instantOf(given.from, access.site.timeZone, 'from') : old.startsAt;
-  const endsAt = given.until ? instantOf(given.until, access.site.timeZone) : null;
+  if (old.text !== given.was) throw new Problem('conflict', `Somebody else set it right meanwhile: “${old.text}” Load the screen again to go on from there.`);
+  // An hour left as the form showed it is still the very same instant: the form knows no seconds.
+  const same = (at: Date | null, local: string | undefined) => at !== null && fieldTime(at, access.site.timeZone) === local;
+  const startsAt = old.startsAt > now() && given.from && !same(old.startsAt, given.from) ? instantOf(given.from, access.site.timeZone, 'from') : old.startsAt;
+  const endsAt = same(old.endsAt, given.until) ? old.endsAt : given.until ? instantOf(given.until, access.site.timeZone) : null;
   mustShow(startsAt, endsAt);
   const time = (at: Date | null) => (at ? sayFullTime(at, access.site.timeZone) : 'no end');
   const changes = [

@@ -6,5 +6,5 @@ import { endpoint } from '@/server/gate/endpoint';
 export const POST = endpoint({
   needs: 'signed-in',
   body: z.strictObject({ steps: z.array(stepBackSchema).min(1).max(1000) }),
-  run: ({ tx, access, body }) => takeBack(tx, access, body.steps),
+  run: ({ tx, access, body, progress }) => takeBack(tx, access, body.steps, progress),
 });

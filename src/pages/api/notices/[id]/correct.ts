@@ -1,5 +1,5 @@
 import { endpoint } from '@/server/gate/endpoint';
-import { correctNotice, noticeSchema } from '@/server/notices/notices';
+import { correctionSchema, correctNotice } from '@/server/notices/notices';
 
 /** Sets a notice right that shows or is to come. */
-export const POST = endpoint({ needs: 'notice.post', on: 'notice', body: noticeSchema, run: ({ tx, access, id, body }) => correctNotice(tx, access, id, body) });
+export const POST = endpoint({ needs: 'notice.post', on: 'notice', body: correctionSchema, run: ({ tx, access, id, body }) => correctNotice(tx, access, id, body) });

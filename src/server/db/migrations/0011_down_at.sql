@@ -1,0 +1,1 @@
+ALTER TABLE "pages" ADD COLUMN "down_at" timestamp with time zone;
