@@ -75,7 +75,7 @@ export const pages: Section = {
   modes: [
     { id: 'visual', name: 'Writing', description: 'Text as it will look. Everybody who may change pages has it.', care: 'everyday' },
     { id: 'preview', name: 'Preview', description: 'The page with the draft in it, in the website’s own look.', care: 'everyday' },
-    { id: 'code', name: 'Code', description: 'The text as HTML. Can make whatever the document schema holds, with or without tools.', care: 'keyholders' },
+    { id: 'code', name: 'Code', description: 'The text as HTML. Whoever has it can make anything a text can hold, whatever the toolbar lacks.', care: 'keyholders' },
   ],
   widgets: [{ id: 'pages.unfinished', name: 'My unfinished work', description: 'Drafts you began, what is with somebody, and what came back.', needs: 'page.edit' }],
   tasks: [

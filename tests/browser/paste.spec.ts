@@ -74,6 +74,19 @@ test('what other programs put on the clipboard arrives with its structure, and w
     wanted[file] = BECOMES[file] && [BECOMES[file][0], BECOMES[file][1] === '' || !said.startsWith(BECOMES[file][1]) ? BECOMES[file][1] : said];
   }
   expect(got).toEqual(wanted);
+  // Behind words that stand there already what comes first keeps its structure, too.
+  const behind = await area.evaluate((element) => {
+    const { editor } = element as unknown as { editor: { commands: { setContent: (html: string) => void; focus: (where: string) => void }; getJSON: () => { content: { type: string }[] } } };
+    return ['<h2>Big</h2><p>and small</p>', '<ul><li>one</li><li>two</li></ul><p>after</p>', '<p>only</p><p>paragraphs</p>'].map((html) => {
+      editor.commands.setContent('<p>Before</p>');
+      editor.commands.focus('end');
+      const data = new DataTransfer();
+      data.setData('text/html', html);
+      element.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+      return editor.getJSON().content.map((block) => block.type).join(' ');
+    });
+  });
+  expect(behind).toEqual(['paragraph heading paragraph', 'paragraph bulletList paragraph', 'paragraph paragraph']);
   // A file alone is not put aside silently.
   await area.evaluate((element) => {
     const data = new DataTransfer();

@@ -3,7 +3,7 @@ import { apartSchema, fieldsFit, openGrantSchema } from '../access';
 import { CHECKS } from '../content';
 
 const id = z.string().min(1).max(80).regex(/^[a-z0-9][a-zA-Z0-9._-]*$/, 'letters, digits, dots and dashes only');
-const words = (max: number) => z.string().trim().min(1).max(max);
+const words = (max: number) => z.string().trim().min(1, 'is empty').max(max, `has more than ${max} characters`);
 
 export const grantSchema = openGrantSchema.extend({ id }).refine(...fieldsFit);
 

@@ -10,11 +10,11 @@ export default function CodeView({ code, asKept, onCode, onUse }: { code: string
   const dropped = useMemo(() => whatIsDropped(sought, asKept(sought)), [sought]);
   return (
     <div className="grid gap-3">
-      <label className="label" htmlFor="code-view">
+      <div role="status" className="empty:absolute">{dropped.length > 0 && <p className="note">There is no place in a text for {sayList(dropped)}; words that stand in it are kept as plain text where they can be.</p>}</div>
+      <label className="sr-only" htmlFor="code-view">
         The text as HTML
       </label>
-      <textarea id="code-view" spellCheck={false} className="field min-h-[18rem] font-mono text-sm" value={code} onChange={(event) => onCode(event.target.value)} />
-      <div role="status">{dropped.length > 0 && <p className="note">There is no place in a text for {sayList(dropped)}; words that stand in it are kept as plain text where they can be.</p>}</div>
+      <textarea id="code-view" spellCheck={false} className="field min-h-[12rem] font-mono text-sm" value={code} onChange={(event) => onCode(event.target.value)} />
       <button type="button" className="btn btn-main justify-self-start" onClick={() => onUse(code)}>
         Use this text
       </button>

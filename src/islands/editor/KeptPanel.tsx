@@ -31,7 +31,8 @@ export function KeptPanel({ fields, content, into, readOnly, onPutIn, onLetGo, a
       {fields.map((field) => {
         const all = blocksOf(field, content, names, pictures);
         const blocks = plainOut(allowed, allTools, all).nodes;
-        const words = blocks.map((block) => plainText(block)).join(' ').trim();
+        // What stands in the text after its name stands here beside it.
+        const words = blocks.map((block) => plainText(block)).join(' ').trim().replace(`${field.name}: `, '');
         return (
           <div key={field.id} className="card grid gap-2">
             <p className="clip">

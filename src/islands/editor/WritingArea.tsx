@@ -1,4 +1,4 @@
-import { DOMParser as SchemaParser } from '@tiptap/pm/model';
+import { DOMParser as SchemaParser, Slice } from '@tiptap/pm/model';
 import { EditorContent, useEditor, useEditorState } from '@tiptap/react';
 import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
 import { createPortal } from 'react-dom';
@@ -90,6 +90,12 @@ export default function WritingArea({ label, loaded, onReady, tools, allTools, m
         pasted.current = pastedInWords(read);
         setSaid(pasted.current);
         return read.html;
+      },
+      // A heading, list or table that comes first is one, also behind words that stand there already.
+      transformPasted: (slice, view) => {
+        const first = slice.content.firstChild;
+        const isStructure = slice.openStart > 0 && slice.content.childCount > 1 && first !== null && first.type.name !== 'paragraph';
+        return isStructure && view.state.selection.$from.parent.content.size > 0 ? new Slice(slice.content, 0, slice.openEnd) : slice;
       },
       handlePaste: (_, event) => {
         const data = event.clipboardData;
