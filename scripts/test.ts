@@ -59,6 +59,14 @@ const playwright = (folder: string) => async (): Promise<Outcome & { said: strin
   return { passed, failures: failures.length === 0 && code !== 0 ? [begin(said.slice(-2000), 12)] : failures, said };
 };
 
+/** All that failed by name, each with as much of its reason as leaves room for the others. */
+function inShort(failed: readonly string[]): string {
+  const ROOM = 24;
+  const each = Math.max(2, Math.floor(ROOM / failed.length));
+  const shown = failed.slice(0, ROOM / 2).map((one) => `- ${one.split('\n').slice(0, each).map((line) => line.slice(0, 300)).join('\n')}`);
+  return [...shown, ...(failed.length > shown.length ? [`- and ${failed.length - shown.length} more, named above`] : [])].join('\n');
+}
+
 /**
  * Passes every check and test and counts; what fails does not stop the rest. Three lanes run side by side, since a browser
  * and a database wait half of the time: the application is built and tried in the browser; the sources are checked; the units and the server are tested. At the end it says what failed and why, and how long each took.
@@ -99,8 +107,7 @@ export async function runTests(): Promise<number> {
   };
   await Promise.all([browserLane(), checksLane(), testsLane()]);
   rmSync(folder, { recursive: true, force: true });
-  const MOST = 3;
-  if (failed.length > 0) console.log(`\nWhat failed:\n${failed.slice(0, MOST).map((one) => `- ${one}`).join('\n')}${failed.length > MOST ? `\n- and ${failed.length - MOST} more: ${failed.slice(MOST).map((one) => one.split('\n')[0]).join('; ').slice(0, 600)}` : ''}`);
+  if (failed.length > 0) console.log(`\nWhat failed:\n${inShort(failed)}`);
   console.log(`\n${lines.join('\n')}\n\n${passed} passed, ${failed.length} failed`);
   return failed.length ? 1 : 0;
 }

@@ -245,6 +245,16 @@ async function sends(browser: Parameters<typeof signIn>[0], app: App, title: str
   await ines.context().close();
 }
 
+/** Two notices that show, so that there is always one to end which is not the only one. */
+async function posts(page: Page, words: string): Promise<void> {
+  for (const number of [1, 2]) {
+    await page.goto('/room/notices');
+    await page.getByRole('button', { name: 'Post a notice', exact: true }).click();
+    await page.getByLabel('What should visitors read?').fill(`${words} ${number}`);
+    await loads(page, () => page.getByRole('button', { name: 'Put it on the website', exact: true }).click());
+  }
+}
+
 /** Every role of the demo somebody holds, with the tours of their room as they are named there and the page each is about. */
 const ROLES: [who: string, tours: [name: string, title: string][]][] = [
   ['Ines', [['Post a sailing notice', ''], ['End a sailing notice', ''], ['Change the words on a harbour page', 'Port Ennis'], ['Swap a harbour picture', 'Skell Island'], ['Find a page', 'Left luggage']]],
@@ -271,6 +281,7 @@ for (const [who, tours] of ROLES) {
         const page = await signIn(browser, app, who);
         const words = `Played by ${who} ${how}: ${name}.`;
         if (name.includes('second look')) await sends(browser, app, title, words);
+        if (name.startsWith('End a')) await posts(page, words);
         await play(page, name, how, title, words);
         await page.goto('/room/tours');
         await expect(page.getByRole('listitem').filter({ has: page.getByRole('heading', { name, exact: true }) }).locator('.pill')).toHaveText('taken');

@@ -173,7 +173,7 @@ describe('a task that can be done is done', () => {
       if (access) can += await compare({ cookie, access }, name);
     }
     expect(can).toBeGreaterThan(8);
-  }, 60_000);
+  });
   it(`by somebody with a random role, in ${PLANS} plans (seed ${SEED})`, async () => {
     const live = (await findAccess(db, (await signInAs('Maud')).token))?.plan;
     if (!live) throw new Error('no plan');
@@ -193,5 +193,5 @@ describe('a task that can be done is done', () => {
       else cannot++;
     }
     expect([can, cannot].every((count) => count > 60), `${can} could, ${cannot} could not`).toBe(true);
-  }, 240_000);
+  }, 600_000);
 });

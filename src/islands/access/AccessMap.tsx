@@ -4,7 +4,7 @@ import { joinExtents, type Extent } from '@/core/access';
 import { fold } from '@/core/words';
 import { inventory } from '@/office';
 import { Icon, type IconName } from '../kit/Icon';
-import { Dialog, Empty, Safe } from '../kit/parts';
+import { Dialog, Empty, Safe, useFocusLater } from '../kit/parts';
 import { send } from '../kit/send';
 import { keepView, type MapView } from './view';
 
@@ -130,11 +130,12 @@ function Grid({ rows, kind, query, where, view: asked }: AccessMapProps) {
   const width = `max(100%, ${FIRST_PX + columns.length * columnPx}px)`;
   const [rowAt, columnAt] = [Math.min(at[0], Math.max(0, shown.length - 1)), Math.min(at[1], columns.length - 1)];
 
+  const focusLater = useFocusLater();
   const go = (row: number, column: number) => {
     const next: [number, number] = [Math.max(0, Math.min(shown.length - 1, row)), Math.max(0, Math.min(columns.length - 1, column))];
     setAt(next);
     virtual.scrollToIndex(next[0]);
-    requestAnimationFrame(() => box.current?.querySelector<HTMLElement>(`[data-cell="${next[0]} ${next[1]}"]`)?.focus());
+    focusLater(() => box.current?.querySelector<HTMLElement>(`[data-cell="${next[0]} ${next[1]}"]`));
   };
   const keys = (event: KeyboardEvent) => {
     const moves: Record<string, [number, number]> = { ArrowDown: [rowAt + 1, columnAt], ArrowUp: [rowAt - 1, columnAt], ArrowRight: [rowAt, columnAt + 1], ArrowLeft: [rowAt, columnAt - 1], Home: [event.ctrlKey ? 0 : rowAt, 0], End: [event.ctrlKey ? shown.length - 1 : rowAt, columns.length - 1], PageDown: [rowAt + 10, columnAt], PageUp: [rowAt - 10, columnAt] };

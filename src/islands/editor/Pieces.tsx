@@ -1,7 +1,7 @@
 import { useRef, useState, type ReactNode } from 'react';
 import { emptyDocument, PIECE_HEADING, piecesOf, type Document, type FieldOf, type PageContent, type Piece } from '@/core/content';
 import { Icon } from '../kit/Icon';
-import { Dialog, Labelled } from '../kit/parts';
+import { Dialog, Labelled, useFocusLater } from '../kit/parts';
 import { newKey, send } from '../kit/send';
 import { PictureChooser, type PictureChoice } from './PictureChooser';
 
@@ -29,6 +29,7 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
   const [writing, setWriting] = useState<string | null>(null);
   const turn = pieces.some((piece) => piece.id === writing) ? writing : (pieces[0]?.id ?? null);
   const before = useRef(new Map<string, string[]>());
+  const focusLater = useFocusLater();
   const put = (id: string, part: Partial<Piece>) => onChange(now().map((piece) => (piece.id === id ? { ...piece, ...part } : piece)));
   const inRegion = (region: string) => pieces.filter((piece) => piece.region === region);
   const swap = (piece: Piece, by: 1 | -1) => {
@@ -38,7 +39,7 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
   };
   const add = (piece: Piece) => {
     onChange([...pieces, piece]);
-    requestAnimationFrame(() => list.current?.querySelector<HTMLInputElement>(`[data-piece="${piece.id}"] input`)?.select());
+    focusLater(() => list.current?.querySelector<HTMLInputElement>(`[data-piece="${piece.id}"] input`));
   };
   const takeOut = (piece: Piece) => {
     const at = pieces.indexOf(piece);
@@ -46,14 +47,14 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
     setGone([...gone, piece]);
     before.current.set(piece.id, pieces.slice(0, at).map((p) => p.id));
     onChange(pieces.filter((p) => p !== piece));
-    requestAnimationFrame(() => list.current?.querySelector<HTMLElement>(`[data-gone="${piece.id}"] button`)?.focus());
+    focusLater(() => list.current?.querySelector<HTMLElement>(`[data-gone="${piece.id}"] button`));
   };
   const bringBack = (piece: Piece) => {
     const stood = before.current.get(piece.id) ?? [];
     const at = Math.max(-1, ...pieces.map((p, i) => (stood.includes(p.id) ? i : -1))) + 1;
     setGone(gone.filter((one) => one !== piece));
     onChange([...pieces.slice(0, at), piece, ...pieces.slice(at)]);
-    requestAnimationFrame(() => list.current?.querySelector<HTMLInputElement>(`[data-piece="${piece.id}"] input`)?.focus());
+    focusLater(() => list.current?.querySelector<HTMLInputElement>(`[data-piece="${piece.id}"] input`));
   };
   return (
     <div

@@ -1,5 +1,5 @@
 import { AlertDialog, Dialog as RadixDialog } from 'radix-ui';
-import { Component, useId, useState, type ReactNode } from 'react';
+import { Component, useEffect, useId, useState, type ReactNode } from 'react';
 import { Icon, type IconName } from './Icon';
 import type { ProblemDetails } from './send';
 
@@ -9,8 +9,26 @@ export function focusOn(element: HTMLElement | null): void {
   element?.focus();
 }
 
-/** The same with what is drawn only once what was just done has taken effect; by its id. */
-export const focusLater = (id: string): void => void requestAnimationFrame(() => focusOn(document.getElementById(id)));
+const MOST_FRAMES = 120;
+/**
+ * The same with what is drawn only once what was just done has taken effect, however long that takes: looked for when it has, and if
+ * it is drawn later still, in each frame until it is there. By its id, or by a way to find it.
+ */
+export function useFocusLater(): (find: string | (() => HTMLElement | null | undefined)) => void {
+  const [wanted, setWanted] = useState<{ find: string | (() => HTMLElement | null | undefined) } | null>(null);
+  useEffect(() => {
+    if (!wanted) return undefined;
+    let [frame, frames] = [0, 0];
+    const look = () => {
+      const found = typeof wanted.find === 'string' ? document.getElementById(wanted.find) : wanted.find();
+      if (found) focusOn(found);
+      else if (frames++ < MOST_FRAMES) frame = requestAnimationFrame(look);
+    };
+    look();
+    return () => cancelAnimationFrame(frame);
+  }, [wanted]);
+  return (find) => setWanted({ find });
+}
 
 /**
  * Puts the focus on the first thing to do in a dialog, and when it closes back to where it was; where that is gone, to the main part

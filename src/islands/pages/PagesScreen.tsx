@@ -3,7 +3,7 @@ import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors, type C
 import { useRef, useState } from 'react';
 import { dragWords } from '../kit/drag';
 import { Icon } from '../kit/Icon';
-import { Empty, ProblemNote, Safe } from '../kit/parts';
+import { Empty, ProblemNote, Safe, useFocusLater } from '../kit/parts';
 import { sendLong, type ProblemDetails } from '../kit/send';
 import { BulkBar } from './Bulk';
 import { CopyDialog, MakeDialog } from './MakeDialog';
@@ -84,6 +84,7 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
     else if (action === 'move') setAsking({ what: 'move', page, to: null });
     else setAsking({ what: 'retire', page, as: action });
   };
+  const focusLater = useFocusLater();
   /** What was done is told above the pages as they are afterwards; undo stands beside it. */
   const done = async (words: string, undo: Undo | null, on?: string) => {
     const at = tree.rows.findIndex((row) => row.page.id === on);
@@ -94,7 +95,7 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
     await tree.refresh();
     setSaid({ words, undo });
     // On what it was about, or what stands before its place.
-    requestAnimationFrame(() => (near.map((id) => document.querySelector<HTMLElement>(`[data-title="${id}"]`)).find((link) => link !== null) ?? note.current)?.focus());
+    focusLater(() => near.map((id) => document.querySelector<HTMLElement>(`[data-title="${id}"]`)).find((link) => link !== null) ?? note.current);
   };
   const takeBack = async (undo: Undo) => {
     setBack({ done: 0, of: undo.of ?? 1 });

@@ -1,6 +1,7 @@
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useLayoutEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { Icon } from '../kit/Icon';
+import { useFocusLater } from '../kit/parts';
 import { STATES, type TreeRow } from './model';
 
 const ROW_PX = 41;
@@ -11,14 +12,13 @@ export function TreeRows({ rows, onToggle, children }: { rows: readonly TreeRow[
   const [top, setTop] = useState(0);
   useLayoutEffect(() => setTop(list.current?.offsetTop ?? 0), []);
   const virtual = useWindowVirtualizer({ count: rows.length, estimateSize: () => ROW_PX, overscan: 12, scrollMargin: top, initialRect: { width: 1280, height: 1200 }, getItemKey: (i) => rows[i]?.page.id ?? i });
+  const focusLater = useFocusLater();
   const toRow = (index: number) => {
     const row = rows[index];
     if (!row) return;
-    const title = () => list.current?.querySelector<HTMLElement>(`[data-title="${row.page.id}"]`);
     virtual.scrollToIndex(index);
     // A row far from the window is drawn first.
-    if (title()) title()?.focus();
-    else requestAnimationFrame(() => title()?.focus());
+    focusLater(() => list.current?.querySelector<HTMLElement>(`[data-title="${row.page.id}"]`));
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const id = event.target instanceof HTMLElement ? event.target.dataset['title'] : undefined;

@@ -1,7 +1,7 @@
 import { zoneCity } from '@/core/words';
 import { useRef, useState } from 'react';
 import { Icon } from '../kit/Icon';
-import { Confirm, Empty, focusLater, Labelled, ProblemNote, Said, Safe } from '../kit/parts';
+import { Confirm, Empty, Labelled, ProblemNote, Said, Safe, useFocusLater } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
@@ -124,6 +124,7 @@ export function Notices(props: { notices: NoticeRow[]; places: NoticePlace[]; su
 }
 
 function NoticesScreen({ notices, places, suggestedEnd, timeZone, showingPost }: { notices: NoticeRow[]; places: NoticePlace[]; suggestedEnd: string; timeZone: string; showingPost: boolean }) {
+  const focusLater = useFocusLater();
   const [writing, setWriting] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
   const [ending, setEnding] = useState<NoticeRow | null>(null);

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Empty, focusLater, Labelled, ProblemNote, Said, Safe } from '../kit/parts';
+import { Empty, Labelled, ProblemNote, Said, Safe, useFocusLater } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
@@ -53,6 +53,7 @@ function PictureGrid({ pictures: initial, mayDescribe }: { pictures: PictureRow[
   const [pictures, setPictures] = useState(initial);
   const [open, setOpen] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
+  const focusLater = useFocusLater();
   const close = (id: string) => {
     setOpen(null);
     focusLater(`describe-${id}`);

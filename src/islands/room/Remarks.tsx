@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { sayTime } from '@/core/words';
-import { focusLater, ProblemNote } from '../kit/parts';
+import { ProblemNote, useFocusLater } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
@@ -11,6 +11,7 @@ export function RemarkThreads({ review, remarks, onChange, timeZone, now }: { re
   const { act, busy, problem } = useSend();
   const [answering, setAnswering] = useState<number | null>(null);
   const [answer, setAnswer, forget] = useKept(`answer ${review} ${answering ?? ''}`);
+  const focusLater = useFocusLater();
   const close = () => {
     if (answering !== null) focusLater(`answer-${answering}`);
     setAnswering(null);
