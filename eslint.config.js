@@ -2,7 +2,20 @@ import astro from 'eslint-plugin-astro';
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-const noImports = (...group) => ({ 'no-restricted-imports': ['error', { patterns: [{ group, message: 'The layers are in docs/architecture.md: core ← office ← server ← pages; core and office ← islands ← pages.' }] }] });
+const noImports = (...group) => ({
+  'no-restricted-imports': [
+    'error',
+    {
+      patterns: [
+        {
+          group,
+          message:
+            'The layers are in docs/architecture.md: core ← office ← server ← pages; core and office ← islands ← pages.',
+        },
+      ],
+    },
+  ],
+});
 
 export default tseslint.config(
   { ignores: ['dist', '.astro', '.data', 'test-results', 'playwright-report', 'src/env.d.ts'] },
@@ -17,10 +30,21 @@ export default tseslint.config(
     },
   },
   ...astro.configs.recommended,
-  { files: ['**/*.tsx', 'src/islands/**/*.ts'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
-  { files: ['src/core/**/*.ts'], rules: noImports('@/*', 'node:*', 'react', 'react-dom', 'astro*', 'drizzle-orm*', 'pg') },
+  {
+    files: ['**/*.tsx', 'src/islands/**/*.ts'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  {
+    files: ['src/core/**/*.ts'],
+    rules: noImports('@/*', 'node:*', 'react', 'react-dom', 'astro*', 'drizzle-orm*', 'pg'),
+  },
   { files: ['src/office/**/*.ts'], rules: noImports('@/server/*', '@/islands/*', '@/layouts/*', '@/demo/*') },
   { files: ['src/server/**/*.ts'], rules: noImports('@/islands/*', '@/layouts/*', '@/pages/*', '@/demo/*') },
   { files: ['src/islands/**/*.{ts,tsx}'], rules: noImports('@/server/*', '@/layouts/*', '@/pages/*', '@/demo/*') },
-  { files: ['src/{pages,layouts}/**/*.{ts,astro}'], ignores: ['src/pages/sign-in.astro'], rules: noImports('@/demo/*') },
+  {
+    files: ['src/{pages,layouts}/**/*.{ts,astro}'],
+    ignores: ['src/pages/sign-in.astro'],
+    rules: noImports('@/demo/*'),
+  },
 );

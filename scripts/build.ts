@@ -14,10 +14,15 @@ function newest(path: string): number {
 /** Builds the application, unless what is built is newer than all it is made from. Throws a CommandFault with what the build said. */
 export function buildWhenOld(say: (words: string) => void): void {
   const built = existsSync('dist/built') ? statSync('dist/built').mtimeMs : 0;
-  const sources = Math.max(...['src', 'public', 'scripts/compress.mjs', 'astro.config.mjs', 'package.json', 'package-lock.json'].map(newest));
+  const sources = Math.max(
+    ...['src', 'public', 'scripts/compress.mjs', 'astro.config.mjs', 'package.json', 'package-lock.json'].map(newest),
+  );
   if (built > sources) return;
   say('Building (about a minute)');
-  const done = spawnSync('npm', ['run', '--silent', 'build'], { encoding: 'utf8', env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } });
+  const done = spawnSync('npm', ['run', '--silent', 'build'], {
+    encoding: 'utf8',
+    env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
+  });
   if (done.status !== 0) throw new CommandFault(`The build failed:\n${done.stdout}${done.stderr}`);
   writeFileSync('dist/built', '');
 }

@@ -44,7 +44,10 @@ async function ask(question: string): Promise<boolean> {
   return /^y(es)?$/i.test(answer.trim());
 }
 
-interface State { pid: number; port: number }
+interface State {
+  pid: number;
+  port: number;
+}
 const stateFile = (data: string) => join(data, 'running.json');
 function findState(data: string): State | undefined {
   if (!existsSync(stateFile(data))) return undefined;
@@ -57,10 +60,21 @@ function findState(data: string): State | undefined {
   }
 }
 
-async function start(data: string, port: number, demo: boolean, more: { origin: string | undefined; proxies: string | undefined }): Promise<void> {
+async function start(
+  data: string,
+  port: number,
+  demo: boolean,
+  more: { origin: string | undefined; proxies: string | undefined },
+): Promise<void> {
   const running = findState(data);
-  if (running) throw new CommandFault(`Safe Room runs already, at http://127.0.0.1:${running.port}. Stop it with ./safe-room stop.`);
-  if (!(await isPortFree(port))) throw new CommandFault(`Port ${port} is taken by another program. Choose another: ./safe-room start --port ${port + 1}`);
+  if (running)
+    throw new CommandFault(
+      `Safe Room runs already, at http://127.0.0.1:${running.port}. Stop it with ./safe-room stop.`,
+    );
+  if (!(await isPortFree(port)))
+    throw new CommandFault(
+      `Port ${port} is taken by another program. Choose another: ./safe-room start --port ${port + 1}`,
+    );
   mkdirSync(data, { recursive: true });
   const cluster = await startCluster(data, say);
   let server: ChildProcess | undefined;
@@ -84,12 +98,30 @@ async function start(data: string, port: number, demo: boolean, more: { origin: 
     const owner = cluster.url.replace(/\/postgres$/, '/safe_room');
     const env = { ...process.env, DATABASE_URL: owner };
     say('Bringing the database up to date');
-    const prepared = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/database.ts', ...(demo ? [] : ['--no-demo'])], { encoding: 'utf8', env });
+    const prepared = spawnSync(
+      process.execPath,
+      ['--import', 'tsx', 'scripts/database.ts', ...(demo ? [] : ['--no-demo'])],
+      { encoding: 'utf8', env },
+    );
     if (prepared.status !== 0) throw new CommandFault(`The database could not be prepared:\n${prepared.stderr}`);
-    const facts = JSON.parse(prepared.stdout.trim().split('\n').at(-1) ?? '{}') as { fresh: boolean; demo: boolean; token?: string };
+    const facts = JSON.parse(prepared.stdout.trim().split('\n').at(-1) ?? '{}') as {
+      fresh: boolean;
+      demo: boolean;
+      token?: string;
+    };
     buildWhenOld(say);
     say('Starting Safe Room');
-    server = spawn(process.execPath, ['scripts/serve.mjs'], { stdio: ['ignore', 'inherit', 'inherit', 'ipc'], env: { ...env, DATABASE_URL: appUrl(owner), HOST: '127.0.0.1', PORT: String(port), ...(more.origin && { ORIGIN: more.origin }), ...(more.proxies && { TRUSTED_PROXIES: more.proxies }) } });
+    server = spawn(process.execPath, ['scripts/serve.mjs'], {
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+      env: {
+        ...env,
+        DATABASE_URL: appUrl(owner),
+        HOST: '127.0.0.1',
+        PORT: String(port),
+        ...(more.origin && { ORIGIN: more.origin }),
+        ...(more.proxies && { TRUSTED_PROXIES: more.proxies }),
+      },
+    });
     // Ctrl-C reaches the whole group; the server ends itself, and this command waits for it.
     await new Promise<void>((listening, failed) => {
       server?.once('message', () => listening());
@@ -97,9 +129,16 @@ async function start(data: string, port: number, demo: boolean, more: { origin: 
     });
     server.on('exit', (code) => end(code ?? 1));
     writeFileSync(stateFile(data), JSON.stringify({ pid: process.pid, port } satisfies State));
-    console.log(`\n  Safe Room is ready:  http://127.0.0.1:${port}\n  Sign in at           http://127.0.0.1:${port}/sign-in\n`);
-    if (facts.demo) for (const person of DEMO_PEOPLE) console.log(`    ${person.email.padEnd(26)} ${person.password.padEnd(20)} ${person.does}`);
-    if (facts.token) console.log(`  Make the first keyholder with this link (works once, for a day):\n    http://127.0.0.1:${port}/set-up?token=${facts.token}`);
+    console.log(
+      `\n  Safe Room is ready:  http://127.0.0.1:${port}\n  Sign in at           http://127.0.0.1:${port}/sign-in\n`,
+    );
+    if (facts.demo)
+      for (const person of DEMO_PEOPLE)
+        console.log(`    ${person.email.padEnd(26)} ${person.password.padEnd(20)} ${person.does}`);
+    if (facts.token)
+      console.log(
+        `  Make the first keyholder with this link (works once, for a day):\n    http://127.0.0.1:${port}/set-up?token=${facts.token}`,
+      );
     console.log('\n  Ctrl-C stops it.');
   } catch (error) {
     if (cluster.started) stopCluster(data);
@@ -119,16 +158,19 @@ function stop(data: string): void {
 async function reset(data: string, yes: boolean): Promise<void> {
   if (findState(data)) throw new CommandFault('Safe Room is running. Stop it first: ./safe-room stop');
   if (!existsSync(data)) return say('There is no data to delete.');
-  if (!existsSync(join(data, 'pg')) ) throw new CommandFault(`${data} holds no data of Safe Room; nothing was deleted.`);
-  if (!yes && !(await ask(`Delete everything in ${resolve(data)}? This cannot be taken back. [y/N] `))) return say('Nothing was deleted.');
+  if (!existsSync(join(data, 'pg'))) throw new CommandFault(`${data} holds no data of Safe Room; nothing was deleted.`);
+  if (!yes && !(await ask(`Delete everything in ${resolve(data)}? This cannot be taken back. [y/N] `)))
+    return say('Nothing was deleted.');
   stopCluster(data);
-  for (const name of ['pg', 'pg.password', 'pg.port', 'running.json']) rmSync(join(data, name), { recursive: true, force: true });
+  for (const name of ['pg', 'pg.password', 'pg.port', 'running.json'])
+    rmSync(join(data, name), { recursive: true, force: true });
   say('All data is deleted.');
 }
 
 /** Runs something with the database there, started for the while if it is not running. */
 async function withDatabase(data: string, run: () => Promise<void>): Promise<void> {
-  if (!existsSync(join(data, 'pg'))) throw new CommandFault(`There is no data in ${data} yet. Start Safe Room once: ./safe-room start`);
+  if (!existsSync(join(data, 'pg')))
+    throw new CommandFault(`There is no data in ${data} yet. Start Safe Room once: ./safe-room start`);
   const cluster = await startCluster(data, () => undefined);
   process.env['DATABASE_URL'] = appUrl(cluster.url.replace(/\/postgres$/, '/safe_room'));
   try {
@@ -141,26 +183,48 @@ async function withDatabase(data: string, run: () => Promise<void>): Promise<voi
 try {
   const { values, positionals } = parseArgs({
     allowPositionals: true,
-    options: { port: { type: 'string', default: '4400' }, data: { type: 'string', default: '.data' }, 'no-demo': { type: 'boolean', default: false }, yes: { type: 'boolean', default: false }, bundle: { type: 'string' }, role: { type: 'string', default: 'keyholder' }, origin: { type: 'string' }, 'trust-proxies': { type: 'string' }, as: { type: 'string', default: 'json' }, live: { type: 'boolean', default: false }, help: { type: 'boolean', short: 'h', default: false } },
+    options: {
+      port: { type: 'string', default: '4400' },
+      data: { type: 'string', default: '.data' },
+      'no-demo': { type: 'boolean', default: false },
+      yes: { type: 'boolean', default: false },
+      bundle: { type: 'string' },
+      role: { type: 'string', default: 'keyholder' },
+      origin: { type: 'string' },
+      'trust-proxies': { type: 'string' },
+      as: { type: 'string', default: 'json' },
+      live: { type: 'boolean', default: false },
+      help: { type: 'boolean', short: 'h', default: false },
+    },
   });
   const port = Number(values.port);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new CommandFault(`"${values.port}" is not a port; choose a number from 1 to 65535.`);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new CommandFault(`"${values.port}" is not a port; choose a number from 1 to 65535.`);
   const data = resolve(values.data);
   const [command, ...rest] = positionals;
   if (values.help || !command) console.log(USAGE);
-  else if (command === 'start') await start(data, port, !values['no-demo'], { origin: values.origin, proxies: values['trust-proxies'] });
+  else if (command === 'start')
+    await start(data, port, !values['no-demo'], { origin: values.origin, proxies: values['trust-proxies'] });
   else if (command === 'stop') stop(data);
   else if (command === 'status') {
     const state = findState(data);
-    say(state ? `Safe Room runs at http://127.0.0.1:${state.port}.` : isRunning(data) ? 'PostgreSQL runs, Safe Room does not.' : 'Safe Room is not running.');
+    say(
+      state
+        ? `Safe Room runs at http://127.0.0.1:${state.port}.`
+        : isRunning(data)
+          ? 'PostgreSQL runs, Safe Room does not.'
+          : 'Safe Room is not running.',
+    );
     if (!state) process.exitCode = 3;
   } else if (command === 'reset') await reset(data, values.yes);
   else if (command === 'decide') {
     if (!values.bundle) throw new CommandFault('Say which bundle: ./safe-room decide --bundle FILE');
     process.exitCode = decideFromFile(values.bundle);
   } else if (command === 'where') answerWhere(values.role);
-  else if (command === 'plan' && rest[0] === 'export') await withDatabase(data, () => exportPlan(values.as, values.live));
-  else if (command === 'plan' && rest[0] === 'import' && rest[1]) await withDatabase(data, () => importPlan(rest[1] ?? '', values.yes ? () => Promise.resolve(true) : ask));
+  else if (command === 'plan' && rest[0] === 'export')
+    await withDatabase(data, () => exportPlan(values.as, values.live));
+  else if (command === 'plan' && rest[0] === 'import' && rest[1])
+    await withDatabase(data, () => importPlan(rest[1] ?? '', values.yes ? () => Promise.resolve(true) : ask));
   else if (command === 'test') process.exitCode = await runTests();
   else throw new CommandFault(`There is no command "${command}".\n\n${USAGE}`);
 } catch (error) {
@@ -168,6 +232,8 @@ try {
   // One line, whatever it was; where it came from is told to whoever asks.
   if (process.env['LOG_LEVEL'] === 'debug') console.error(error);
   const message = error instanceof Error ? error.message : String(error);
-  console.error(`safe-room: ${error instanceof CommandFault || isUsage ? message : `something went wrong: ${message.split('\n')[0]} (LOG_LEVEL=debug tells more)`}`);
+  console.error(
+    `safe-room: ${error instanceof CommandFault || isUsage ? message : `something went wrong: ${message.split('\n')[0]} (LOG_LEVEL=debug tells more)`}`,
+  );
   process.exitCode = 1;
 }

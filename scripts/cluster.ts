@@ -12,15 +12,32 @@ const asRoot = process.getuid?.() === 0;
 /** Folder with PostgreSQL's own programs: the newest under /usr/lib/postgresql, Debian's place for them. */
 function programs(): string {
   const root = '/usr/lib/postgresql';
-  const newest = existsSync(root) ? readdirSync(root).filter((v) => existsSync(join(root, v, 'bin/initdb'))).sort((a, b) => Number(b) - Number(a))[0] : undefined;
-  if (!newest) throw new CommandFault('PostgreSQL is not installed. As root: apt-get update && apt-get install postgresql');
+  const newest = existsSync(root)
+    ? readdirSync(root)
+        .filter((v) => existsSync(join(root, v, 'bin/initdb')))
+        .sort((a, b) => Number(b) - Number(a))[0]
+    : undefined;
+  if (!newest)
+    throw new CommandFault('PostgreSQL is not installed. As root: apt-get update && apt-get install postgresql');
   return join(root, newest, 'bin');
 }
 
 /** Runs one of PostgreSQL's programs; as root through the `postgres` user, which initdb insists on. */
 function run(program: string, args: string[], quiet = true): { code: number; out: string } {
   const command = [join(programs(), program), ...args];
-  const [file, ...rest] = asRoot ? ['setpriv', '--reuid=postgres', '--regid=postgres', '--init-groups', 'env', '-C', '/', 'HOME=/var/lib/postgresql', ...command] : ['env', '-C', '/', ...command];
+  const [file, ...rest] = asRoot
+    ? [
+        'setpriv',
+        '--reuid=postgres',
+        '--regid=postgres',
+        '--init-groups',
+        'env',
+        '-C',
+        '/',
+        'HOME=/var/lib/postgresql',
+        ...command,
+      ]
+    : ['env', '-C', '/', ...command];
   const done = spawnSync(file ?? '', rest, { encoding: 'utf8', stdio: ['ignore', quiet ? 'pipe' : 'inherit', 'pipe'] });
   return { code: done.status ?? 1, out: `${done.stdout ?? ''}${done.stderr}` };
 }
@@ -46,15 +63,23 @@ export interface Cluster {
 }
 
 const postgresId = () => {
-  const line = readFileSync('/etc/passwd', 'utf8').split('\n').find((l) => l.startsWith('postgres:'));
+  const line = readFileSync('/etc/passwd', 'utf8')
+    .split('\n')
+    .find((l) => l.startsWith('postgres:'));
   const [, , uid, gid] = line?.split(':') ?? [];
   if (!uid || !gid) throw new CommandFault('There is no user "postgres". Reinstall the package postgresql.');
   return { uid: Number(uid), gid: Number(gid) };
 };
 
-const paths = (data: string) => ({ cluster: join(data, 'pg'), password: join(data, 'pg.password'), port: join(data, 'pg.port') });
+const paths = (data: string) => ({
+  cluster: join(data, 'pg'),
+  password: join(data, 'pg.password'),
+  port: join(data, 'pg.port'),
+});
 
-export const isRunning = (data: string): boolean => existsSync(join(paths(data).cluster, 'PG_VERSION')) && run('pg_ctl', ['-D', paths(data).cluster, 'status']).code === 0;
+export const isRunning = (data: string): boolean =>
+  existsSync(join(paths(data).cluster, 'PG_VERSION')) &&
+  run('pg_ctl', ['-D', paths(data).cluster, 'status']).code === 0;
 
 /**
  * Makes a cluster of the project's own under `data` where there is none, and starts it where it is not running:
@@ -73,11 +98,27 @@ export async function startCluster(data: string, say: (words: string) => void, f
       chownSync(at.cluster, uid, gid);
       chownSync(at.password, uid, gid);
       for (let folder = dirname(at.cluster); folder !== '/'; folder = dirname(folder))
-        if (spawnSync('setpriv', ['--reuid=postgres', '--regid=postgres', '--init-groups', 'test', '-x', folder]).status !== 0)
-          throw new CommandFault(`The user "postgres" may not enter ${folder}. Choose another folder with --data, for example --data /var/lib/safe-room.`);
+        if (
+          spawnSync('setpriv', ['--reuid=postgres', '--regid=postgres', '--init-groups', 'test', '-x', folder])
+            .status !== 0
+        )
+          throw new CommandFault(
+            `The user "postgres" may not enter ${folder}. Choose another folder with --data, for example --data /var/lib/safe-room.`,
+          );
     }
     chmodSync(at.cluster, 0o700);
-    const made = run('initdb', ['-D', at.cluster, '-U', 'safe_room', '--auth-local=scram-sha-256', '--auth-host=scram-sha-256', `--pwfile=${at.password}`, '--encoding=UTF8', '--locale=C.UTF-8', '--no-instructions']);
+    const made = run('initdb', [
+      '-D',
+      at.cluster,
+      '-U',
+      'safe_room',
+      '--auth-local=scram-sha-256',
+      '--auth-host=scram-sha-256',
+      `--pwfile=${at.password}`,
+      '--encoding=UTF8',
+      '--locale=C.UTF-8',
+      '--no-instructions',
+    ]);
     if (made.code !== 0) throw new CommandFault(`PostgreSQL could not make its cluster:\n${made.out.trim()}`);
   }
   let port = existsSync(at.port) ? Number(readFileSync(at.port, 'utf8')) : 0;
@@ -85,8 +126,20 @@ export async function startCluster(data: string, say: (words: string) => void, f
   if (!running) {
     if (!port || !(await isPortFree(port))) port = await findFreePort(54_400 + Math.floor(Math.random() * 2000));
     say('Starting PostgreSQL');
-    const started = run('pg_ctl', ['-D', at.cluster, '-l', join(at.cluster, 'server.log'), '-w', '-t', '60', '-o', `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c max_connections=60${fast ? ' -c fsync=off -c full_page_writes=off' : ''}`, 'start']);
-    if (started.code !== 0) throw new CommandFault(`PostgreSQL did not start; see ${join(at.cluster, 'server.log')}:\n${started.out.trim()}`);
+    const started = run('pg_ctl', [
+      '-D',
+      at.cluster,
+      '-l',
+      join(at.cluster, 'server.log'),
+      '-w',
+      '-t',
+      '60',
+      '-o',
+      `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c max_connections=60${fast ? ' -c fsync=off -c full_page_writes=off' : ''}`,
+      'start',
+    ]);
+    if (started.code !== 0)
+      throw new CommandFault(`PostgreSQL did not start; see ${join(at.cluster, 'server.log')}:\n${started.out.trim()}`);
     writeFileSync(at.port, String(port));
   }
   const password = readFileSync(at.password, 'utf8');
@@ -100,7 +153,8 @@ export function stopCluster(data: string, mode: 'fast' | 'immediate' = 'fast'): 
 export function restartCluster(data: string): void {
   const { cluster } = paths(resolve(data));
   // Without a log file the new server would hold on to our output, and we would wait for it for ever.
-  if (run('pg_ctl', ['-D', cluster, '-l', join(cluster, 'server.log'), '-m', 'fast', '-w', 'restart']).code !== 0) throw new CommandFault('PostgreSQL did not restart.');
+  if (run('pg_ctl', ['-D', cluster, '-l', join(cluster, 'server.log'), '-m', 'fast', '-w', 'restart']).code !== 0)
+    throw new CommandFault('PostgreSQL did not restart.');
 }
 
 /** The same database for the role the application works as: it reads and writes, and may alter no table. */

@@ -4,9 +4,19 @@ import { join } from 'node:path';
 import { buildSync } from 'esbuild';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
 
-buildSync({ entryPoints: ['src/server/work/compare-worker.ts'], outfile: 'dist/compare-worker.mjs', bundle: true, platform: 'node', format: 'esm', target: 'node20' });
+buildSync({
+  entryPoints: ['src/server/work/compare-worker.ts'],
+  outfile: 'dist/compare-worker.mjs',
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+});
 
-const walk = (folder) => readdirSync(folder).flatMap((name) => (statSync(join(folder, name)).isDirectory() ? walk(join(folder, name)) : [join(folder, name)]));
+const walk = (folder) =>
+  readdirSync(folder).flatMap((name) =>
+    statSync(join(folder, name)).isDirectory() ? walk(join(folder, name)) : [join(folder, name)],
+  );
 for (const file of walk('dist/client').filter((name) => /\.(js|css|svg|html|json)$/.test(name))) {
   const bytes = readFileSync(file);
   writeFileSync(`${file}.br`, brotliCompressSync(bytes));

@@ -15,7 +15,11 @@ async function grant(): Promise<void> {
   const password = new URL(appUrl(url.toString())).password;
   const there = await pool.query('select 1 from pg_roles where rolname = $1', [APP_ROLE]);
   // Two databases of one cluster may be made at once.
-  await pool.query(`${there.rowCount ? 'alter' : 'create'} role ${APP_ROLE} login password '${password}'`).catch((error: { code?: string }) => { if (error.code !== '42710' && error.code !== 'XX000') throw error; });
+  await pool
+    .query(`${there.rowCount ? 'alter' : 'create'} role ${APP_ROLE} login password '${password}'`)
+    .catch((error: { code?: string }) => {
+      if (error.code !== '42710' && error.code !== 'XX000') throw error;
+    });
   await pool.query(`
     revoke create on schema public from public;
     grant usage on schema public to ${APP_ROLE};

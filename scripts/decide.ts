@@ -7,7 +7,10 @@ function parse(text: string): { ok: true; value: unknown } | { ok: false; faults
   try {
     return { ok: true, value: JSON.parse(text) };
   } catch (error) {
-    return { ok: false, faults: [{ path: '$', message: `not JSON: ${error instanceof Error ? error.message : String(error)}` }] };
+    return {
+      ok: false,
+      faults: [{ path: '$', message: `not JSON: ${error instanceof Error ? error.message : String(error)}` }],
+    };
   }
 }
 
@@ -31,13 +34,15 @@ export function decideFromFile(file: string): number {
     return 2;
   }
   const questions: Question[] = [];
-  readFileSync(0, 'utf8').split('\n').forEach((line, i) => {
-    if (line.trim() === '') return;
-    const value = parse(line);
-    const read = value.ok ? readQuestion(bundle, value.value) : value;
-    if (read.ok) questions.push(read.question);
-    else for (const { path, message } of read.faults) told.push(`line ${i + 1}, ${path}: ${message}`);
-  });
+  readFileSync(0, 'utf8')
+    .split('\n')
+    .forEach((line, i) => {
+      if (line.trim() === '') return;
+      const value = parse(line);
+      const read = value.ok ? readQuestion(bundle, value.value) : value;
+      if (read.ok) questions.push(read.question);
+      else for (const { path, message } of read.faults) told.push(`line ${i + 1}, ${path}: ${message}`);
+    });
   if (told.length > 0) {
     console.error(told.join('\n'));
     return 2;

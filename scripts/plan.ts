@@ -4,7 +4,13 @@ import { CommandFault } from './cluster';
 
 /** Loaded late: the server reads the address of the database when it is loaded. */
 async function load() {
-  const [{ db, pool }, { findSite, findAccessOfKeyholder }, files, changes, { Problem }] = await Promise.all([import('../src/server/db/client'), import('../src/server/gate/access'), import('../src/server/plan/files'), import('../src/server/plan/changes'), import('../src/server/gate/problems')]);
+  const [{ db, pool }, { findSite, findAccessOfKeyholder }, files, changes, { Problem }] = await Promise.all([
+    import('../src/server/db/client'),
+    import('../src/server/gate/access'),
+    import('../src/server/plan/files'),
+    import('../src/server/plan/changes'),
+    import('../src/server/gate/problems'),
+  ]);
   const site = await findSite(db);
   if (!site) throw new CommandFault('There is no site yet. Start Safe Room once: ./safe-room start');
   return { db, pool, site, findAccessOfKeyholder, ...files, ...changes, Problem };
@@ -27,7 +33,13 @@ function readText(file: string): string {
     return readFileSync(file, 'utf8');
   } catch (error) {
     const code = (error as { code?: string }).code;
-    throw new CommandFault(code === 'ENOENT' ? `There is no file ${file}.` : code === 'EISDIR' ? `${file} is a folder, not a file.` : `${file} cannot be read.`);
+    throw new CommandFault(
+      code === 'ENOENT'
+        ? `There is no file ${file}.`
+        : code === 'EISDIR'
+          ? `${file} is a folder, not a file.`
+          : `${file} cannot be read.`,
+    );
   }
 }
 
@@ -37,9 +49,13 @@ export async function importPlan(file: string, ask: (question: string) => Promis
   try {
     const { plan, revision, differences } = await previewPlan(db, site, readText(file));
     if (differences.length === 0) return console.log('  The file says what is prepared already; nothing to do.');
-    for (const { name, lines } of differences) console.log(`  ${name}\n${lines.map((line) => `    ${line}`).join('\n')}`);
-    if (!(await ask('\n  Put this into the prepared plan? Nobody sees it before you go live. [y/N] '))) return console.log('  Nothing was changed.');
-    await db.transaction(async (tx) => changePlan(tx, await findAccessOfKeyholder(tx, site), revision, [{ do: 'replace-plan', plan }]));
+    for (const { name, lines } of differences)
+      console.log(`  ${name}\n${lines.map((line) => `    ${line}`).join('\n')}`);
+    if (!(await ask('\n  Put this into the prepared plan? Nobody sees it before you go live. [y/N] ')))
+      return console.log('  Nothing was changed.');
+    await db.transaction(async (tx) =>
+      changePlan(tx, await findAccessOfKeyholder(tx, site), revision, [{ do: 'replace-plan', plan }]),
+    );
     console.log('  It is prepared. Go live, or undo it, in the Workshop.');
   } catch (error) {
     if (!(error instanceof Problem)) throw error;

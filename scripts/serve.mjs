@@ -10,11 +10,20 @@ const { handler } = await import('../dist/server/entry.mjs');
 
 const host = process.env.HOST ?? '127.0.0.1';
 const port = Number(process.env.PORT ?? 4400);
-const files = sirv('dist/client', { brotli: true, gzip: true, etag: true, setHeaders: (res, path) => res.setHeader('cache-control', path.startsWith('/_astro/') ? 'public, max-age=31536000, immutable' : 'no-cache') });
+const files = sirv('dist/client', {
+  brotli: true,
+  gzip: true,
+  etag: true,
+  setHeaders: (res, path) =>
+    res.setHeader('cache-control', path.startsWith('/_astro/') ? 'public, max-age=31536000, immutable' : 'no-cache'),
+});
 
 /** Proxies whose word on who asks is believed: addresses or networks (10.0.0.0/8), parted by commas. */
 const proxies = new BlockList();
-for (const one of (process.env.TRUSTED_PROXIES ?? '').split(',').map((part) => part.trim()).filter(Boolean)) {
+for (const one of (process.env.TRUSTED_PROXIES ?? '')
+  .split(',')
+  .map((part) => part.trim())
+  .filter(Boolean)) {
   const [address, bits] = one.split('/');
   const family = isIP(address) === 6 ? 'ipv6' : 'ipv4';
   if (bits === undefined) proxies.addAddress(address, family);
@@ -25,9 +34,15 @@ const isProxy = (address) => isIP(address) !== 0 && proxies.check(address, isIP(
 /** Who really asks: the last address on the way that is none of the trusted proxies. What others say of themselves is taken out. */
 function settleAddress(req) {
   const peer = (req.socket.remoteAddress ?? '').replace(/^::ffff:/, '');
-  const told = isProxy(peer) ? String(req.headers['x-forwarded-for'] ?? '').split(',').map((part) => part.trim()).filter((part) => isIP(part) !== 0) : [];
+  const told = isProxy(peer)
+    ? String(req.headers['x-forwarded-for'] ?? '')
+        .split(',')
+        .map((part) => part.trim())
+        .filter((part) => isIP(part) !== 0)
+    : [];
   const address = [...told, peer].reverse().find((one) => !isProxy(one)) ?? peer;
-  for (const name of Object.keys(req.headers)) if (name === 'forwarded' || name.startsWith('x-forwarded-') || name === 'x-real-ip') delete req.headers[name];
+  for (const name of Object.keys(req.headers))
+    if (name === 'forwarded' || name.startsWith('x-forwarded-') || name === 'x-real-ip') delete req.headers[name];
   Object.defineProperty(req.socket, 'remoteAddress', { value: address, configurable: true });
 }
 
@@ -36,7 +51,10 @@ const UNREAD_BYTES = 1_000_000;
 function dropUnread(req) {
   if (req.complete) return;
   let left = UNREAD_BYTES;
-  req.on('data', (chunk) => { left -= chunk.length; if (left < 0) req.destroy(); });
+  req.on('data', (chunk) => {
+    left -= chunk.length;
+    if (left < 0) req.destroy();
+  });
   req.resume();
 }
 
@@ -65,5 +83,7 @@ for (const signal of ['SIGTERM', 'SIGINT'])
     ending = true;
     server.close(() => process.exit(0));
     server.closeIdleConnections();
-    setTimeout(() => { server.closeAllConnections(); }, 5000).unref();
+    setTimeout(() => {
+      server.closeAllConnections();
+    }, 5000).unref();
   });

@@ -14,9 +14,19 @@ const MOST = 10;
  */
 export function answerWhere(role: string): void {
   const plan = demoPlan((key) => key);
-  if (!plan.roles.some((one) => one.id === role)) throw new CommandFault(`The demo has no role “${role}”. It has: ${plan.roles.map((one) => one.id).join(', ')}.`);
-  const find = makeFinder(askable({ inventory, plan, person: { id: 'somebody', name: 'Somebody', assignments: [{ role }] }, places: demoPlaces(), nowMs: 0 }));
+  if (!plan.roles.some((one) => one.id === role))
+    throw new CommandFault(`The demo has no role “${role}”. It has: ${plan.roles.map((one) => one.id).join(', ')}.`);
+  const find = makeFinder(
+    askable({
+      inventory,
+      plan,
+      person: { id: 'somebody', name: 'Somebody', assignments: [{ role }] },
+      places: demoPlaces(),
+      nowMs: 0,
+    }),
+  );
   const lines = readFileSync(0, 'utf8').split(/\r?\n/);
   if (lines.at(-1) === '') lines.pop();
-  for (const asked of lines) console.log(JSON.stringify({ found: find(asked, MOST).map(({ id, kind, may }) => ({ id, kind, may })) }));
+  for (const asked of lines)
+    console.log(JSON.stringify({ found: find(asked, MOST).map(({ id, kind, may }) => ({ id, kind, may })) }));
 }

@@ -15,7 +15,8 @@ import { log } from '@/server/log';
 import { tidyOld } from '@/server/work/tidy';
 
 /** Routes open to everybody, as they are in `src/pages`; endpoints pass the gate themselves, in `endpoint()`. */
-const OPEN = /^\/($|\[\.\.\.address\]$|404$|problem$|search$|sign-in$|set-up$|preview\/\[token\]$|media\/\[hash\]$|api\/)/;
+const OPEN =
+  /^\/($|\[\.\.\.address\]$|404$|problem$|search$|sign-in$|set-up$|preview\/\[token\]$|media\/\[hash\]$|api\/)/;
 const SCREENS = /^\/(room|workshop)(\/|$)/;
 /** What no address of ours holds: a null character, a slash that is none, two slashes in a row. */
 const ODD = /%00|%2f|%5c|\\|\/\//i;
@@ -39,28 +40,44 @@ export const onRequest = defineMiddleware(async (context, next) => {
     // The page that tells of a problem comes through here again.
     if (context.locals.problem) return await next();
     if (!isOurHost(context.request)) refuseForeign(context.request);
-    if (ODD.test(pathname) || ODD.test(context.url.search.replaceAll(/%2f|%5c|\/\//gi, ''))) throw notFound('This page');
+    if (ODD.test(pathname) || ODD.test(context.url.search.replaceAll(/%2f|%5c|\/\//gi, '')))
+      throw notFound('This page');
     if (!guarded && !OPEN.test(route)) throw notFound('This page');
     if (!context.isPrerendered && !/^\/media\//.test(route)) {
       await settleDue(db);
-      tidyOld(db).catch((error: unknown) => log.warn({ message: error instanceof Error ? error.message.split('\n')[0] : '' }, 'old things were not taken away'));
+      tidyOld(db).catch((error: unknown) =>
+        log.warn(
+          { message: error instanceof Error ? error.message.split('\n')[0] : '' },
+          'old things were not taken away',
+        ),
+      );
     }
     if (guarded) {
       const access = await findAccess(db, readCookie(context.request));
-      if (!access) return withSecurityHeaders(context.redirect(`/sign-in?next=${encodeURIComponent(pathname)}`, 303), true);
+      if (!access)
+        return withSecurityHeaders(context.redirect(`/sign-in?next=${encodeURIComponent(pathname)}`, 303), true);
       context.locals.access = access;
       const found = findScreen(inventory, pathname);
       if (!found) throw notFound('This screen');
       const thing = found.screen.on ? await THINGS[found.screen.on](db, access, { id: found.id, body: {} }) : {};
       if (thing === null) throw notFound(found.screen.on === 'page' ? 'This page' : 'This draft');
       context.locals.thing = thing;
-      if (found.screen.needs) await (found.screen.on ? authorize(db, access, found.screen.needs, thing) : authorizeSomewhere(db, access, found.screen.needs));
+      if (found.screen.needs)
+        await (found.screen.on
+          ? authorize(db, access, found.screen.needs, thing)
+          : authorizeSomewhere(db, access, found.screen.needs));
     }
     return withSecurityHeaders(await next(), isPage);
   } catch (error) {
     if (pathname.startsWith('/api/')) return answerFault(error, context.request);
-    const told = error instanceof Problem ? error : isDatabaseAway(error) ? new Problem('database-away', 'The database is starting again. Nothing was lost; try again in a moment.') : undefined;
-    const problem = told ?? new Problem('broken', ((await answerFault(error, context.request).json()) as { detail: string }).detail);
+    const told =
+      error instanceof Problem
+        ? error
+        : isDatabaseAway(error)
+          ? new Problem('database-away', 'The database is starting again. Nothing was lost; try again in a moment.')
+          : undefined;
+    const problem =
+      told ?? new Problem('broken', ((await answerFault(error, context.request).json()) as { detail: string }).detail);
     return withSecurityHeaders(await tell(problem), isPage);
   }
 });

@@ -8,12 +8,60 @@ export interface DemoPerson {
 }
 
 export const DEMO_PEOPLE: DemoPerson[] = [
-  { name: 'Maud Ellery', email: 'maud@larkhaven.example', password: 'keys-on-a-ring', does: 'Keyholder: prepares the rooms', assignments: [{ role: 'keyholder' }] },
-  { name: 'Ines Varga', email: 'ines@larkhaven.example', password: 'late-boat-again', does: 'Harbour desk: sailing notices and harbour pages', assignments: [{ role: 'harbour-desk' }] },
-  { name: 'Tomas Reed', email: 'tomas@larkhaven.example', password: 'ropes-and-ramps', does: 'Harbour desk', assignments: [{ role: 'harbour-desk' }] },
-  { name: 'Priya Nand', email: 'priya@larkhaven.example', password: 'reads-it-twice', does: 'Second look: reads before visitors do', assignments: [{ role: 'second-look' }] },
-  { name: 'Oskar Finch', email: 'oskar@larkhaven.example', password: 'soup-of-the-day', does: 'Café manager, only the café’s pages', assignments: [{ role: 'cafe-manager', branch: 'cafe' }] },
-  { name: 'Lotte Brand', email: 'lotte@larkhaven.example', password: 'says-what-it-shows', does: 'Picture keeper', assignments: [{ role: 'picture-keeper' }] },
-  { name: 'Juno Park', email: 'juno@larkhaven.example', password: 'first-line-first', does: 'Newsroom: history, jobs, contact', assignments: [{ role: 'newsroom' }] },
-  { name: 'Sam Ollis', email: 'sam@larkhaven.example', password: 'until-the-autumn', does: 'Seasonal helper, access ends by itself', assignments: [{ role: 'seasonal-helper', days: 24 }] },
+  {
+    name: 'Maud Ellery',
+    email: 'maud@larkhaven.example',
+    password: 'keys-on-a-ring',
+    does: 'Keyholder: prepares the rooms',
+    assignments: [{ role: 'keyholder' }],
+  },
+  {
+    name: 'Ines Varga',
+    email: 'ines@larkhaven.example',
+    password: 'late-boat-again',
+    does: 'Harbour desk: sailing notices and harbour pages',
+    assignments: [{ role: 'harbour-desk' }],
+  },
+  {
+    name: 'Tomas Reed',
+    email: 'tomas@larkhaven.example',
+    password: 'ropes-and-ramps',
+    does: 'Harbour desk',
+    assignments: [{ role: 'harbour-desk' }],
+  },
+  {
+    name: 'Priya Nand',
+    email: 'priya@larkhaven.example',
+    password: 'reads-it-twice',
+    does: 'Second look: reads before visitors do',
+    assignments: [{ role: 'second-look' }],
+  },
+  {
+    name: 'Oskar Finch',
+    email: 'oskar@larkhaven.example',
+    password: 'soup-of-the-day',
+    does: 'Café manager, only the café’s pages',
+    assignments: [{ role: 'cafe-manager', branch: 'cafe' }],
+  },
+  {
+    name: 'Lotte Brand',
+    email: 'lotte@larkhaven.example',
+    password: 'says-what-it-shows',
+    does: 'Picture keeper',
+    assignments: [{ role: 'picture-keeper' }],
+  },
+  {
+    name: 'Juno Park',
+    email: 'juno@larkhaven.example',
+    password: 'first-line-first',
+    does: 'Newsroom: history, jobs, contact',
+    assignments: [{ role: 'newsroom' }],
+  },
+  {
+    name: 'Sam Ollis',
+    email: 'sam@larkhaven.example',
+    password: 'until-the-autumn',
+    does: 'Seasonal helper, access ends by itself',
+    assignments: [{ role: 'seasonal-helper', days: 24 }],
+  },
 ];

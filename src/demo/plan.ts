@@ -1,15 +1,30 @@
 import type { Plan, PlanRole } from '@/core/plan';
 import { inventory } from '@/office';
 
-const allow = (permission: string, scope: PlanRole['grants'][number]['scope'] = {}): PlanRole['grants'][number] => ({ id: `${permission.replace('*', 'all')}${scope.branch ? `-under-${scope.branch}` : ''}`, effect: 'allow', permission, scope });
+const allow = (permission: string, scope: PlanRole['grants'][number]['scope'] = {}): PlanRole['grants'][number] => ({
+  id: `${permission.replace('*', 'all')}${scope.branch ? `-under-${scope.branch}` : ''}`,
+  effect: 'allow',
+  permission,
+  scope,
+});
 const open = (...sections: string[]) => sections.map((section) => ({ section, state: 'open' as const }));
 const writing = ['bold', 'italic', 'link', 'heading', 'bullets'];
 
 /** The role that may do everything, with everything in its room. */
 export const keyholderRole = (): PlanRole => ({
-  id: 'keyholder', name: 'Keyholder', purpose: 'Looks after the website as a whole and prepares the rooms of the others.', extends: [],
+  id: 'keyholder',
+  name: 'Keyholder',
+  purpose: 'Looks after the website as a whole and prepares the rooms of the others.',
+  extends: [],
   grants: [{ id: 'everything', effect: 'allow', permission: '*', scope: {} }],
-  tasks: [{ task: 'pages.publish' }, { task: 'notices.post' }, { task: 'review.decide' }, { task: 'pictures.describe' }, { task: 'people.see' }, { task: 'activity.see' }],
+  tasks: [
+    { task: 'pages.publish' },
+    { task: 'notices.post' },
+    { task: 'review.decide' },
+    { task: 'pictures.describe' },
+    { task: 'people.see' },
+    { task: 'activity.see' },
+  ],
   doors: open(...inventory.doors.map((section) => section.id)),
   toolbar: { tools: [...inventory.tools.keys()], modes: ['visual', 'preview', 'code'] },
   dashboard: { columns: [['pages.unfinished', 'review.waiting'], ['notices.now'], ['visits.week']] },
@@ -18,69 +33,169 @@ export const keyholderRole = (): PlanRole => ({
 
 /** A first plan for a site without the demo: the keyholder, and one role to begin with. */
 export const startPlan = (): Plan => ({
-  format: 'safe-room-plan/1', apart: [],
+  format: 'safe-room-plan/1',
+  apart: [],
   roles: [
     keyholderRole(),
     {
-      id: 'editor', name: 'Editor', purpose: 'Keeps the words on the pages right.', extends: [], grants: [allow('page.view'), allow('page.edit'), allow('page.send')],
-      tasks: [{ task: 'pages.words' }], doors: open('pages'), toolbar: { tools: writing, modes: ['visual', 'preview'] }, dashboard: { columns: [['pages.unfinished']] }, tours: {},
+      id: 'editor',
+      name: 'Editor',
+      purpose: 'Keeps the words on the pages right.',
+      extends: [],
+      grants: [allow('page.view'), allow('page.edit'), allow('page.send')],
+      tasks: [{ task: 'pages.words' }],
+      doors: open('pages'),
+      toolbar: { tools: writing, modes: ['visual', 'preview'] },
+      dashboard: { columns: [['pages.unfinished']] },
+      tours: {},
     },
   ],
 });
 
 /** Larkhaven's plan; `page` gives the id of a page by its key. */
 export const demoPlan = (page: (key: string) => string): Plan => ({
-  format: 'safe-room-plan/1', apart: [['second-look', 'newsroom']],
+  format: 'safe-room-plan/1',
+  apart: [['second-look', 'newsroom']],
   roles: [
     keyholderRole(),
     {
-      id: 'front-line', name: 'Front line', purpose: 'Whoever stands at a gate and must tell passengers something at once. Other roles build on it.', extends: [],
+      id: 'front-line',
+      name: 'Front line',
+      purpose: 'Whoever stands at a gate and must tell passengers something at once. Other roles build on it.',
+      extends: [],
       grants: [allow('notice.view'), allow('notice.post'), allow('notice.end')],
-      tasks: [{ task: 'notices.post' }, { task: 'notices.end' }], doors: open('notices'), toolbar: { tools: [], modes: ['visual'] }, dashboard: { columns: [['notices.now']] }, tours: {},
+      tasks: [{ task: 'notices.post' }, { task: 'notices.end' }],
+      doors: open('notices'),
+      toolbar: { tools: [], modes: ['visual'] },
+      dashboard: { columns: [['notices.now']] },
+      tours: {},
     },
     {
-      id: 'harbour-desk', name: 'Harbour desk', purpose: 'Posts sailing notices and keeps the harbour pages right.', extends: ['front-line'],
-      grants: ['page.view', 'page.edit', 'page.send'].map((p) => allow(p, { branch: page('harbours') })).concat(allow('visits.view'), allow('media.view')),
+      id: 'harbour-desk',
+      name: 'Harbour desk',
+      purpose: 'Posts sailing notices and keeps the harbour pages right.',
+      extends: ['front-line'],
+      grants: ['page.view', 'page.edit', 'page.send']
+        .map((p) => allow(p, { branch: page('harbours') }))
+        .concat(allow('visits.view'), allow('media.view')),
       tasks: [
-        { task: 'notices.post', name: 'Post a sailing notice', said: ['late boat', 'boat is late', 'cancelled sailing', 'fog', 'storm', 'strike'] },
+        {
+          task: 'notices.post',
+          name: 'Post a sailing notice',
+          said: ['late boat', 'boat is late', 'cancelled sailing', 'fog', 'storm', 'strike'],
+        },
         { task: 'notices.end', name: 'End a sailing notice', said: ['boat sails again'] },
-        { task: 'pages.words', name: 'Change the words on a harbour page', said: ['ticket office hours', 'pier works', 'parking'] },
+        {
+          task: 'pages.words',
+          name: 'Change the words on a harbour page',
+          said: ['ticket office hours', 'pier works', 'parking'],
+        },
         { task: 'pages.banner', name: 'Swap a harbour picture' },
         { task: 'pages.find' },
         { task: 'people.see', name: 'See whom to ask about a page' },
       ],
-      doors: [{ section: 'pages', state: 'open' }, { section: 'notices', state: 'open', name: 'Sailing notices' }, { section: 'pictures', state: 'look' }, { section: 'people', state: 'closed' }, { section: 'review', state: 'closed' }, { section: 'activity', state: 'closed' }],
+      doors: [
+        { section: 'pages', state: 'open' },
+        { section: 'notices', state: 'open', name: 'Sailing notices' },
+        { section: 'pictures', state: 'look' },
+        { section: 'people', state: 'closed' },
+        { section: 'review', state: 'closed' },
+        { section: 'activity', state: 'closed' },
+      ],
       toolbar: { tools: ['bold', 'italic', 'link', 'heading', 'bullets'], modes: ['visual', 'preview'] },
       dashboard: { columns: [['pages.unfinished'], ['notices.now'], ['visits.week']] },
-      tours: { 'notices.post': { 'door.notices': { title: 'Notices are behind this door', text: 'Open “Sailing notices” whenever a boat is late or cancelled. Nothing else on the website changes.' } } },
+      tours: {
+        'notices.post': {
+          'door.notices': {
+            title: 'Notices are behind this door',
+            text: 'Open “Sailing notices” whenever a boat is late or cancelled. Nothing else on the website changes.',
+          },
+        },
+      },
     },
     {
-      id: 'second-look', name: 'Second look', purpose: 'Reads what others wrote before visitors do.', extends: [],
+      id: 'second-look',
+      name: 'Second look',
+      purpose: 'Reads what others wrote before visitors do.',
+      extends: [],
       grants: [allow('page.view'), allow('review.view'), allow('review.decide'), allow('notice.view')],
-      tasks: [{ task: 'review.decide' }, { task: 'pages.find' }], doors: [...open('review'), { section: 'pages', state: 'look' }, { section: 'notices', state: 'away' }],
-      toolbar: { tools: [], modes: ['visual', 'preview'] }, dashboard: { columns: [['review.waiting'], ['notices.now']] }, tours: {},
+      tasks: [{ task: 'review.decide' }, { task: 'pages.find' }],
+      doors: [...open('review'), { section: 'pages', state: 'look' }, { section: 'notices', state: 'away' }],
+      toolbar: { tools: [], modes: ['visual', 'preview'] },
+      dashboard: { columns: [['review.waiting'], ['notices.now']] },
+      tours: {},
     },
     {
-      id: 'cafe-manager', name: 'Café manager', purpose: 'Keeps the café’s pages and hours right.', extends: [],
-      grants: [allow('page.view'), allow('page.edit'), allow('page.send'), allow('notice.view'), allow('notice.post'), allow('notice.end')],
-      tasks: [{ task: 'pages.words', name: 'Change the café hours or the menu', said: ['café hours', 'soup', 'cake', 'opening times'] }, { task: 'notices.post', name: 'Tell visitors that the café is closed', said: ['closed', 'private party'] }, { task: 'notices.end' }],
-      doors: open('pages', 'notices'), toolbar: { tools: ['bold', 'italic', 'bullets'], modes: ['visual', 'preview'] }, dashboard: { columns: [['pages.unfinished'], ['notices.now']] }, tours: {},
+      id: 'cafe-manager',
+      name: 'Café manager',
+      purpose: 'Keeps the café’s pages and hours right.',
+      extends: [],
+      grants: [
+        allow('page.view'),
+        allow('page.edit'),
+        allow('page.send'),
+        allow('notice.view'),
+        allow('notice.post'),
+        allow('notice.end'),
+      ],
+      tasks: [
+        {
+          task: 'pages.words',
+          name: 'Change the café hours or the menu',
+          said: ['café hours', 'soup', 'cake', 'opening times'],
+        },
+        { task: 'notices.post', name: 'Tell visitors that the café is closed', said: ['closed', 'private party'] },
+        { task: 'notices.end' },
+      ],
+      doors: open('pages', 'notices'),
+      toolbar: { tools: ['bold', 'italic', 'bullets'], modes: ['visual', 'preview'] },
+      dashboard: { columns: [['pages.unfinished'], ['notices.now']] },
+      tours: {},
     },
     {
-      id: 'picture-keeper', name: 'Picture keeper', purpose: 'Describes pictures so that everybody gets something from them.', extends: [],
+      id: 'picture-keeper',
+      name: 'Picture keeper',
+      purpose: 'Describes pictures so that everybody gets something from them.',
+      extends: [],
       grants: [allow('media.*'), allow('page.view')],
-      tasks: [{ task: 'pictures.describe' }], doors: [...open('pictures'), { section: 'pages', state: 'away' }], toolbar: { tools: [], modes: ['visual'] }, dashboard: { columns: [[]] }, tours: {},
+      tasks: [{ task: 'pictures.describe' }],
+      doors: [...open('pictures'), { section: 'pages', state: 'away' }],
+      toolbar: { tools: [], modes: ['visual'] },
+      dashboard: { columns: [[]] },
+      tours: {},
     },
     {
-      id: 'newsroom', name: 'Newsroom', purpose: 'Writes about the line and looks after jobs and history.', extends: [],
-      grants: [...['page.view', 'page.edit', 'page.publish', 'page.send', 'page.create', 'page.arrange', 'page.retire'].map((p) => allow(p, { branch: page('about') })), allow('visits.view'), allow('media.view')],
-      tasks: [{ task: 'pages.words' }, { task: 'pages.link' }, { task: 'pages.publish' }, { task: 'pages.make' }], doors: [...open('pages'), { section: 'pictures', state: 'look' }],
-      toolbar: { tools: [...writing, 'numbers', 'quote', 'table', 'picture', 'highlight', 'alert', 'find', 'full'], modes: ['visual', 'preview'] }, dashboard: { columns: [['pages.unfinished'], ['visits.week']] }, tours: {},
+      id: 'newsroom',
+      name: 'Newsroom',
+      purpose: 'Writes about the line and looks after jobs and history.',
+      extends: [],
+      grants: [
+        ...['page.view', 'page.edit', 'page.publish', 'page.send', 'page.create', 'page.arrange', 'page.retire'].map(
+          (p) => allow(p, { branch: page('about') }),
+        ),
+        allow('visits.view'),
+        allow('media.view'),
+      ],
+      tasks: [{ task: 'pages.words' }, { task: 'pages.link' }, { task: 'pages.publish' }, { task: 'pages.make' }],
+      doors: [...open('pages'), { section: 'pictures', state: 'look' }],
+      toolbar: {
+        tools: [...writing, 'numbers', 'quote', 'table', 'picture', 'highlight', 'alert', 'find', 'full'],
+        modes: ['visual', 'preview'],
+      },
+      dashboard: { columns: [['pages.unfinished'], ['visits.week']] },
+      tours: {},
     },
     {
-      id: 'seasonal-helper', name: 'Seasonal helper', purpose: 'Helps at the gates in the high season.', extends: ['front-line'], grants: [],
-      tasks: [{ task: 'notices.post', name: 'Post a sailing notice', said: ['late boat'] }], doors: [{ section: 'notices', state: 'open', name: 'Sailing notices' }],
-      toolbar: { tools: [], modes: ['visual'] }, dashboard: { columns: [['notices.now']] }, tours: {},
+      id: 'seasonal-helper',
+      name: 'Seasonal helper',
+      purpose: 'Helps at the gates in the high season.',
+      extends: ['front-line'],
+      grants: [],
+      tasks: [{ task: 'notices.post', name: 'Post a sailing notice', said: ['late boat'] }],
+      doors: [{ section: 'notices', state: 'open', name: 'Sailing notices' }],
+      toolbar: { tools: [], modes: ['visual'] },
+      dashboard: { columns: [['notices.now']] },
+      tours: {},
     },
   ],
 });

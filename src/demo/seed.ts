@@ -3,7 +3,19 @@ import { documentOf, emptyDocument, parseContent, type PageContent } from '@/cor
 import { constructsOf } from '@/core/toolbar';
 import { layouts } from '@/office';
 import type { Db, Tx } from '@/server/db/client';
-import { activity, assignments, drafts, media, notices, pages, people, publications, reviews, revisions, sites } from '@/server/db/schema';
+import {
+  activity,
+  assignments,
+  drafts,
+  media,
+  notices,
+  pages,
+  people,
+  publications,
+  reviews,
+  revisions,
+  sites,
+} from '@/server/db/schema';
 import { hashPassword } from '@/server/gate/password';
 import { keepBlob } from '@/server/media/media';
 import { installPlan } from '@/server/plan/plans';
@@ -15,15 +27,53 @@ import { p } from './write';
 
 const DAY_MS = 86_400_000;
 
-async function addPage(tx: Tx, siteId: number, at: { parent: { id: number; path: string } | null; position: number; authorId: number | null; day: Date }, page: Pick<DemoPage, 'slug' | 'layout' | 'shortName' | 'inNavigation' | 'members'>, content: PageContent): Promise<{ id: number; path: string }> {
+async function addPage(
+  tx: Tx,
+  siteId: number,
+  at: { parent: { id: number; path: string } | null; position: number; authorId: number | null; day: Date },
+  page: Pick<DemoPage, 'slug' | 'layout' | 'shortName' | 'inNavigation' | 'members'>,
+  content: PageContent,
+): Promise<{ id: number; path: string }> {
   const checked = parseContent(layouts, page.layout, content);
   if (!checked.ok) throw new Error(`page "${page.slug}": ${checked.faults.map((f) => f.message).join(' ')}`);
-  const [row] = await tx.insert(pages).values({ siteId, parentId: at.parent?.id ?? null, path: 'new', slug: page.slug, position: at.position, layout: page.layout, shortName: page.shortName ?? null, inNavigation: page.inNavigation ?? true, audience: page.members ? { kind: 'members' as const } : null, authorId: at.authorId, createdAt: at.day }).returning({ id: pages.id });
+  const [row] = await tx
+    .insert(pages)
+    .values({
+      siteId,
+      parentId: at.parent?.id ?? null,
+      path: 'new',
+      slug: page.slug,
+      position: at.position,
+      layout: page.layout,
+      shortName: page.shortName ?? null,
+      inNavigation: page.inNavigation ?? true,
+      audience: page.members ? { kind: 'members' as const } : null,
+      authorId: at.authorId,
+      createdAt: at.day,
+    })
+    .returning({ id: pages.id });
   if (!row) throw new Error('a page was not written');
   const path = at.parent ? `${at.parent.path}.${row.id}` : String(row.id);
-  const [revision] = await tx.insert(revisions).values({ siteId, pageId: row.id, number: 1, content: checked.content, kind: 'published', madeBy: at.authorId, madeAt: at.day, note: 'First version' }).returning({ id: revisions.id });
-  await tx.update(pages).set({ path, liveRevisionId: revision?.id ?? null }).where(eq(pages.id, row.id));
-  await tx.insert(publications).values({ siteId, pageId: row.id, revisionId: revision?.id ?? 0, publishedBy: at.authorId, publishedAt: at.day });
+  const [revision] = await tx
+    .insert(revisions)
+    .values({
+      siteId,
+      pageId: row.id,
+      number: 1,
+      content: checked.content,
+      kind: 'published',
+      madeBy: at.authorId,
+      madeAt: at.day,
+      note: 'First version',
+    })
+    .returning({ id: revisions.id });
+  await tx
+    .update(pages)
+    .set({ path, liveRevisionId: revision?.id ?? null })
+    .where(eq(pages.id, row.id));
+  await tx
+    .insert(publications)
+    .values({ siteId, pageId: row.id, revisionId: revision?.id ?? 0, publishedBy: at.authorId, publishedAt: at.day });
   return { id: row.id, path };
 }
 
@@ -32,7 +82,13 @@ export async function seedEmpty(db: Db, at: Date): Promise<{ siteId: number }> {
   return db.transaction(async (tx) => {
     const [site] = await tx.insert(sites).values({ name: 'New site', timeZone: 'Europe/London' }).returning();
     if (!site) throw new Error('the site was not written');
-    await addPage(tx, site.id, { parent: null, position: 0, authorId: null, day: at }, { slug: '', layout: 'plain', shortName: 'Home' }, { title: 'Welcome', summary: 'This website is being prepared.', body: emptyDocument() });
+    await addPage(
+      tx,
+      site.id,
+      { parent: null, position: 0, authorId: null, day: at },
+      { slug: '', layout: 'plain', shortName: 'Home' },
+      { title: 'Welcome', summary: 'This website is being prepared.', body: emptyDocument() },
+    );
     await installPlan(tx, site.id, startPlan());
     return { siteId: site.id };
   });
@@ -43,25 +99,64 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
   const hashes = await Promise.all(DEMO_PEOPLE.map((person) => hashPassword(person.password)));
   const ago = (days: number) => new Date(at.getTime() - days * DAY_MS);
   return db.transaction(async (tx) => {
-    const [site] = await tx.insert(sites).values({ name: 'Larkhaven Ferries', timeZone: 'Europe/London', demo: true }).returning();
+    const [site] = await tx
+      .insert(sites)
+      .values({ name: 'Larkhaven Ferries', timeZone: 'Europe/London', demo: true })
+      .returning();
     if (!site) throw new Error('the site was not written');
     const siteId = site.id;
-    const rows = await tx.insert(people).values(DEMO_PEOPLE.map((person, i) => ({ siteId, name: person.name, email: person.email, passwordHash: hashes[i] ?? '', createdAt: ago(200) }))).returning();
+    const rows = await tx
+      .insert(people)
+      .values(
+        DEMO_PEOPLE.map((person, i) => ({
+          siteId,
+          name: person.name,
+          email: person.email,
+          passwordHash: hashes[i] ?? '',
+          createdAt: ago(200),
+        })),
+      )
+      .returning();
     const who = (name: string) => rows.find((row) => row.name.startsWith(name))?.id ?? 0;
 
     const pictureIds = new Map<string, string>();
     for (const [key, picture] of Object.entries(PICTURES)) {
       const hash = await keepBlob(tx, 'image/svg+xml', Buffer.from(picture.svg));
-      const [row] = await tx.insert(media).values({ siteId, name: picture.name, description: picture.description, hash, authorId: who('Lotte'), createdAt: ago(190) }).returning({ id: media.id });
+      const [row] = await tx
+        .insert(media)
+        .values({
+          siteId,
+          name: picture.name,
+          description: picture.description,
+          hash,
+          authorId: who('Lotte'),
+          createdAt: ago(190),
+        })
+        .returning({ id: media.id });
       pictureIds.set(key, String(row?.id));
     }
 
     const ids = new Map<string, number>();
     const contents = new Map<string, PageContent>();
-    const add = async (page: DemoPage, parent: { id: number; path: string } | null, position: number): Promise<void> => {
-      const content: PageContent = { title: page.title, summary: page.summary, ...(page.body && { body: page.body }), ...page.fields };
+    const add = async (
+      page: DemoPage,
+      parent: { id: number; path: string } | null,
+      position: number,
+    ): Promise<void> => {
+      const content: PageContent = {
+        title: page.title,
+        summary: page.summary,
+        ...(page.body && { body: page.body }),
+        ...page.fields,
+      };
       if (page.layout !== 'plain') content['banner'] = page.banner ? (pictureIds.get(page.banner) ?? null) : null;
-      const made = await addPage(tx, siteId, { parent, position, authorId: who(page.key === 'about' ? 'Juno' : 'Maud'), day: ago(180 - ids.size * 7) }, page, content);
+      const made = await addPage(
+        tx,
+        siteId,
+        { parent, position, authorId: who(page.key === 'about' ? 'Juno' : 'Maud'), day: ago(180 - ids.size * 7) },
+        page,
+        content,
+      );
       ids.set(page.key, made.id);
       contents.set(page.key, content);
       for (const [i, child] of (page.below ?? []).entries()) await add(child, made, i);
@@ -69,30 +164,145 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
     await add(HOME, null, 0);
     const id = (key: string) => ids.get(key) ?? 0;
 
-    await tx.insert(assignments).values(DEMO_PEOPLE.flatMap((person) => person.assignments.map((a) => ({ siteId, personId: who(person.name), roleId: a.role, branchId: a.branch ? id(a.branch) : null, untilAt: a.days ? new Date(at.getTime() + a.days * DAY_MS) : null }))));
-    await installPlan(tx, siteId, demoPlan((key) => String(id(key))));
+    await tx
+      .insert(assignments)
+      .values(
+        DEMO_PEOPLE.flatMap((person) =>
+          person.assignments.map((a) => ({
+            siteId,
+            personId: who(person.name),
+            roleId: a.role,
+            branchId: a.branch ? id(a.branch) : null,
+            untilAt: a.days ? new Date(at.getTime() + a.days * DAY_MS) : null,
+          })),
+        ),
+      );
+    await installPlan(
+      tx,
+      siteId,
+      demoPlan((key) => String(id(key))),
+    );
 
     await tx.insert(notices).values([
-      { siteId, pageId: id('home'), kind: 'warning', text: 'Fog on the sound: boats to Skell Island may run up to 20 minutes late.', startsAt: new Date(at.getTime() - 2 * 3600_000), endsAt: new Date(at.getTime() + 5 * 3600_000), postedBy: who('Tomas') },
-      { siteId, pageId: id('cafe'), kind: 'information', text: 'The café is closed for a christening on Sunday from two.', startsAt: ago(1), endsAt: new Date(at.getTime() + 5 * DAY_MS), postedBy: who('Oskar') },
-      { siteId, pageId: id('home'), kind: 'warning', text: 'The 17:40 to Skell Island does not sail today.', startsAt: ago(6), endsAt: ago(5), postedBy: who('Ines') },
+      {
+        siteId,
+        pageId: id('home'),
+        kind: 'warning',
+        text: 'Fog on the sound: boats to Skell Island may run up to 20 minutes late.',
+        startsAt: new Date(at.getTime() - 2 * 3600_000),
+        endsAt: new Date(at.getTime() + 5 * 3600_000),
+        postedBy: who('Tomas'),
+      },
+      {
+        siteId,
+        pageId: id('cafe'),
+        kind: 'information',
+        text: 'The café is closed for a christening on Sunday from two.',
+        startsAt: ago(1),
+        endsAt: new Date(at.getTime() + 5 * DAY_MS),
+        postedBy: who('Oskar'),
+      },
+      {
+        siteId,
+        pageId: id('home'),
+        kind: 'warning',
+        text: 'The 17:40 to Skell Island does not sail today.',
+        startsAt: ago(6),
+        endsAt: ago(5),
+        postedBy: who('Ines'),
+      },
     ]);
 
-    const draft = async (key: string, personId: number, hours: number, change: (content: PageContent) => PageContent) => {
+    const draft = async (
+      key: string,
+      personId: number,
+      hours: number,
+      change: (content: PageContent) => PageContent,
+    ) => {
       const content = change(contents.get(key) ?? {});
-      await tx.insert(drafts).values({ pageId: id(key), siteId, content, version: 1, allowance: { body: constructsOf(documentOf(content, 'body')) }, startedBy: personId, updatedBy: personId, updatedAt: new Date(at.getTime() - hours * 3600_000) });
+      await tx
+        .insert(drafts)
+        .values({
+          pageId: id(key),
+          siteId,
+          content,
+          version: 1,
+          allowance: { body: constructsOf(documentOf(content, 'body')) },
+          startedBy: personId,
+          updatedBy: personId,
+          updatedAt: new Date(at.getTime() - hours * 3600_000),
+        });
     };
-    const andAlso = (content: PageContent, text: string): PageContent => ({ ...content, body: { type: 'doc', content: [...documentOf(content, 'body').content, p(text)] } });
-    await draft('parking', who('Ines'), 20, (content) => andAlso(content, 'From Monday the lower row is closed while the drains are cleaned.'));
+    const andAlso = (content: PageContent, text: string): PageContent => ({
+      ...content,
+      body: { type: 'doc', content: [...documentOf(content, 'body').content, p(text)] },
+    });
+    await draft('parking', who('Ines'), 20, (content) =>
+      andAlso(content, 'From Monday the lower row is closed while the drains are cleaned.'),
+    );
 
     const sent = andAlso(contents.get('around') ?? {}, 'The post cart now also meets the 15:10.');
-    const [revision] = await tx.insert(revisions).values({ siteId, pageId: id('around'), number: 2, content: sent, kind: 'sent', madeBy: who('Tomas'), madeAt: ago(1), note: 'New run of the post cart' }).returning({ id: revisions.id });
-    await tx.insert(reviews).values({ siteId, pageId: id('around'), revisionId: revision?.id ?? 0, sentBy: who('Tomas'), sentAt: ago(1), note: 'New run of the post cart' });
+    const [revision] = await tx
+      .insert(revisions)
+      .values({
+        siteId,
+        pageId: id('around'),
+        number: 2,
+        content: sent,
+        kind: 'sent',
+        madeBy: who('Tomas'),
+        madeAt: ago(1),
+        note: 'New run of the post cart',
+      })
+      .returning({ id: revisions.id });
+    await tx
+      .insert(reviews)
+      .values({
+        siteId,
+        pageId: id('around'),
+        revisionId: revision?.id ?? 0,
+        sentBy: who('Tomas'),
+        sentAt: ago(1),
+        note: 'New run of the post cart',
+      });
     await tx.insert(activity).values([
-      ...[['posted a notice', 'Ice on the ramp at Port Ennis.', 21], ['published', 'Fares', 16], ['published', 'Timetable', 12], ['posted a notice', 'The lift at South Quay is out of order.', 9]].map(([action, subject, days]) => ({ siteId, personId: who('Maud'), at: ago(Number(days)), action: String(action), subject: String(subject) })),
-      { siteId, personId: who('Ines'), at: ago(6), action: 'posted a notice', subject: 'The 17:40 to Skell Island does not sail today.', href: '/room/notices' },
-      { siteId, personId: who('Oskar'), at: ago(1), action: 'posted a notice', subject: 'The café is closed for a christening on Sunday from two.', href: '/room/notices' },
-      { siteId, personId: who('Tomas'), at: ago(1), action: 'sent for a second look', subject: 'Getting around on Skell', href: `/room/pages/${id('around')}`, detail: 'New run of the post cart' },
+      ...[
+        ['posted a notice', 'Ice on the ramp at Port Ennis.', 21],
+        ['published', 'Fares', 16],
+        ['published', 'Timetable', 12],
+        ['posted a notice', 'The lift at South Quay is out of order.', 9],
+      ].map(([action, subject, days]) => ({
+        siteId,
+        personId: who('Maud'),
+        at: ago(Number(days)),
+        action: String(action),
+        subject: String(subject),
+      })),
+      {
+        siteId,
+        personId: who('Ines'),
+        at: ago(6),
+        action: 'posted a notice',
+        subject: 'The 17:40 to Skell Island does not sail today.',
+        href: '/room/notices',
+      },
+      {
+        siteId,
+        personId: who('Oskar'),
+        at: ago(1),
+        action: 'posted a notice',
+        subject: 'The café is closed for a christening on Sunday from two.',
+        href: '/room/notices',
+      },
+      {
+        siteId,
+        personId: who('Tomas'),
+        at: ago(1),
+        action: 'sent for a second look',
+        subject: 'Getting around on Skell',
+        href: `/room/pages/${id('around')}`,
+        detail: 'New run of the post cart',
+      },
     ]);
     return { siteId };
   });

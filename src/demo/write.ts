@@ -17,13 +17,32 @@ function inline(text: string): DocumentNode[] {
 export const p = (text: string): BlockNode => ({ type: 'paragraph', content: inline(text) });
 export const h2 = (text: string): BlockNode => ({ type: 'heading', attrs: { level: 2 }, content: inline(text) });
 export const h3 = (text: string): BlockNode => ({ type: 'heading', attrs: { level: 3 }, content: inline(text) });
-export const list = (...entries: string[]): BlockNode => ({ type: 'bulletList', content: entries.map((text) => ({ type: 'listItem', content: [p(text)] })) });
-export const steps = (...entries: string[]): BlockNode => ({ type: 'orderedList', attrs: { start: 1 }, content: entries.map((text) => ({ type: 'listItem', content: [p(text)] })) });
+export const list = (...entries: string[]): BlockNode => ({
+  type: 'bulletList',
+  content: entries.map((text) => ({ type: 'listItem', content: [p(text)] })),
+});
+export const steps = (...entries: string[]): BlockNode => ({
+  type: 'orderedList',
+  attrs: { start: 1 },
+  content: entries.map((text) => ({ type: 'listItem', content: [p(text)] })),
+});
 export const highlight = (text: string): BlockNode => ({ type: 'highlight', content: [p(text)] });
-export const alert = (until: string, text: string): BlockNode => ({ type: 'alert', attrs: { until }, content: [p(text)] });
+export const alert = (until: string, text: string): BlockNode => ({
+  type: 'alert',
+  attrs: { until },
+  content: [p(text)],
+});
 export const quote = (text: string): BlockNode => ({ type: 'blockquote', content: [p(text)] });
 export function table(head: string[], ...rows: string[][]): BlockNode {
-  const cell = (type: 'tableHeader' | 'tableCell') => (text: string): BlockNode => ({ type, attrs: { colspan: 1, rowspan: 1, colwidth: null }, content: [p(text)] });
-  return { type: 'table', content: [{ type: 'tableRow', content: head.map(cell('tableHeader')) }, ...rows.map((row): BlockNode => ({ type: 'tableRow', content: row.map(cell('tableCell')) }))] };
+  const cell =
+    (type: 'tableHeader' | 'tableCell') =>
+    (text: string): BlockNode => ({ type, attrs: { colspan: 1, rowspan: 1, colwidth: null }, content: [p(text)] });
+  return {
+    type: 'table',
+    content: [
+      { type: 'tableRow', content: head.map(cell('tableHeader')) },
+      ...rows.map((row): BlockNode => ({ type: 'tableRow', content: row.map(cell('tableCell')) })),
+    ],
+  };
 }
 export const doc = (...blocks: BlockNode[]): Document => ({ type: 'doc', content: blocks });

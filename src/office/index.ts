@@ -15,7 +15,10 @@ const doors: Section[] = [pages, review, notices, pictures, people, activity];
 /** The frame also holds the doors themselves, one control a section. */
 const framed: Section = {
   ...frame,
-  controls: [...frame.controls, ...doors.map((s) => ({ id: `door.${s.id}`, name: s.name, screen: 'today', description: s.purpose }))],
+  controls: [
+    ...frame.controls,
+    ...doors.map((s) => ({ id: `door.${s.id}`, name: s.name, screen: 'today', description: s.purpose })),
+  ],
 };
 
 /** The inventory of this back office: the single list of what exists. */

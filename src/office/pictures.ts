@@ -14,10 +14,35 @@ export const pictures: Section = {
   ],
   screens: [{ id: 'pictures.list', name: 'Pictures', path: '/room/pictures', needs: 'media.view' }],
   controls: [
-    { id: 'pictures.list.all', name: 'All pictures', screen: 'pictures.list', description: 'Each with its description and the pages that use it.' },
-    { id: 'pictures.list.describe', name: 'Describe', screen: 'pictures.list', description: 'Opens the description of a picture.', needs: 'media.describe' },
-    { id: 'pictures.form.text', name: 'What does it show?', screen: 'pictures.list', description: 'Read out to people who cannot see the picture.', needs: 'media.describe', appears: 'after “Describe” is pressed' },
-    { id: 'pictures.form.keep', name: 'Keep this description', screen: 'pictures.list', description: 'Used wherever the picture is, at once.', needs: 'media.describe', appears: 'after “Describe” is pressed' },
+    {
+      id: 'pictures.list.all',
+      name: 'All pictures',
+      screen: 'pictures.list',
+      description: 'Each with its description and the pages that use it.',
+    },
+    {
+      id: 'pictures.list.describe',
+      name: 'Describe',
+      screen: 'pictures.list',
+      description: 'Opens the description of a picture.',
+      needs: 'media.describe',
+    },
+    {
+      id: 'pictures.form.text',
+      name: 'What does it show?',
+      screen: 'pictures.list',
+      description: 'Read out to people who cannot see the picture.',
+      needs: 'media.describe',
+      appears: 'after “Describe” is pressed',
+    },
+    {
+      id: 'pictures.form.keep',
+      name: 'Keep this description',
+      screen: 'pictures.list',
+      description: 'Used wherever the picture is, at once.',
+      needs: 'media.describe',
+      appears: 'after “Describe” is pressed',
+    },
   ],
   tasks: [
     {
@@ -28,9 +53,25 @@ export const pictures: Section = {
       needs: ['media.describe'],
       screen: 'pictures.list',
       moves: [
-        { control: 'pictures.list.describe', await: 'press', title: 'Choose a picture', text: 'Press “Describe” under the picture you want to describe.' },
-        { control: 'pictures.form.text', await: 'type', title: 'Say what it shows', text: 'One sentence, as you would tell it on the phone: “A small ferry leaves a stone pier at dawn.” No “picture of”: that is said already.' },
-        { control: 'pictures.form.keep', await: 'press', until: 'picture.described', title: 'Keep it', text: 'The description is used on every page that shows the picture, at once.' },
+        {
+          control: 'pictures.list.describe',
+          await: 'press',
+          title: 'Choose a picture',
+          text: 'Press “Describe” under the picture you want to describe.',
+        },
+        {
+          control: 'pictures.form.text',
+          await: 'type',
+          title: 'Say what it shows',
+          text: 'One sentence, as you would tell it on the phone: “A small ferry leaves a stone pier at dawn.” No “picture of”: that is said already.',
+        },
+        {
+          control: 'pictures.form.keep',
+          await: 'press',
+          until: 'picture.described',
+          title: 'Keep it',
+          text: 'The description is used on every page that shows the picture, at once.',
+        },
       ],
     },
   ],

@@ -15,7 +15,9 @@ export function findInstant(local: string, timeZone: string): Date | undefined {
   if (new Date(Date.UTC(y, mo - 1, d)).getUTCDate() !== d) return undefined;
   const instant = new Date(new TZDate(y, mo - 1, d, h, mi, timeZone).getTime());
   // Clocks are put back by an hour, on Lord Howe Island by half of one.
-  const earlier = [3_600_000, 1_800_000].map((ms) => new Date(instant.getTime() - ms)).find((before) => fieldTime(before, timeZone) === local);
+  const earlier = [3_600_000, 1_800_000]
+    .map((ms) => new Date(instant.getTime() - ms))
+    .find((before) => fieldTime(before, timeZone) === local);
   return earlier ?? instant;
 }
 

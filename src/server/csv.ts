@@ -4,22 +4,43 @@ import { Problem } from './gate/problems';
 
 /** A table as CSV, lines ended as RFC 4180 has it. A cell that a spreadsheet would take for a formula is kept from being one (OWASP, "CSV Injection"). */
 export const writeCsv = (rows: readonly (readonly string[])[]): string =>
-  stringify(rows.map((row) => row.map((cell) => (/^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell))), { record_delimiter: 'windows' });
+  stringify(
+    rows.map((row) => row.map((cell) => (/^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell))),
+    { record_delimiter: 'windows' },
+  );
 
 /** The rows of a CSV text (RFC 4180) under a head that names its columns; a fault says where it stops being one. */
-export function readCsv(text: string, head: readonly string[], optional: readonly string[]): { line: number; cells: string[] }[] {
+export function readCsv(
+  text: string,
+  head: readonly string[],
+  optional: readonly string[],
+): { line: number; cells: string[] }[] {
   let rows: { record: string[]; info: { lines: number } }[];
   try {
-    rows = parse(text, { bom: true, info: true, skip_empty_lines: true, trim: true, relax_column_count: true }) as never;
+    rows = parse(text, {
+      bom: true,
+      info: true,
+      skip_empty_lines: true,
+      trim: true,
+      relax_column_count: true,
+    }) as never;
   } catch (error) {
     if (!(error instanceof CsvError)) throw error;
-    throw new Problem('bad-input', `This is not a CSV file: ${error.message}.`, { faults: [{ field: 'csv', message: `${error.message}.` }] });
+    throw new Problem('bad-input', `This is not a CSV file: ${error.message}.`, {
+      faults: [{ field: 'csv', message: `${error.message}.` }],
+    });
   }
   const first = rows[0]?.record.map((cell) => cell.toLowerCase()) ?? [];
   const missing = head.filter((name) => !first.includes(name));
   const required = missing.filter((name) => !optional.includes(name));
-  if (rows.length === 0 || required.length > 0) throw new Problem('bad-input', `The first line must name the columns: ${head.join(', ')}.${required.length && rows.length ? ` Missing: ${required.join(', ')}.` : ''}`, { faults: [{ field: 'csv', message: `The first line must name the columns: ${head.join(', ')}.` }] });
+  if (rows.length === 0 || required.length > 0)
+    throw new Problem(
+      'bad-input',
+      `The first line must name the columns: ${head.join(', ')}.${required.length && rows.length ? ` Missing: ${required.join(', ')}.` : ''}`,
+      { faults: [{ field: 'csv', message: `The first line must name the columns: ${head.join(', ')}.` }] },
+    );
   const at = head.map((name) => first.indexOf(name));
-  return rows.slice(1).map(({ record: cells, info }) => ({ line: info.lines, cells: at.map((i) => (i < 0 ? '' : (cells[i] ?? ''))) }));
+  return rows
+    .slice(1)
+    .map(({ record: cells, info }) => ({ line: info.lines, cells: at.map((i) => (i < 0 ? '' : (cells[i] ?? ''))) }));
 }
-

@@ -5,29 +5,68 @@ import { compareDocuments, plainText, type Document } from '../../src/core/conte
 import { p } from '../../src/demo/write';
 
 const PAGES = 5000;
-const WORDS = ['harbour', 'boat', 'winter', 'ticket', 'lantern', 'crew', 'morning', 'island', 'pier', 'fog', 'bicycle', 'ramp', 'timetable', 'luggage', 'gate', 'sound'];
+const WORDS = [
+  'harbour',
+  'boat',
+  'winter',
+  'ticket',
+  'lantern',
+  'crew',
+  'morning',
+  'island',
+  'pier',
+  'fog',
+  'bicycle',
+  'ramp',
+  'timetable',
+  'luggage',
+  'gate',
+  'sound',
+];
 
 /** Words that differ from page to page, the same in every run. */
-const wordsOf = (seed: number, count: number) => Array.from({ length: count }, (_, i) => WORDS[(seed * 7919 + i * 104_729 + ((seed * i) % 13)) % WORDS.length]).join(' ');
+const wordsOf = (seed: number, count: number) =>
+  Array.from({ length: count }, (_, i) => WORDS[(seed * 7919 + i * 104_729 + ((seed * i) % 13)) % WORDS.length]).join(
+    ' ',
+  );
 
 /** Fills the demo's site up to 5,000 pages, ten below each, every one published. */
 export async function fillSite(url: string): Promise<{ deep: number }> {
   const client = new pg.Client({ connectionString: url });
   await client.connect();
-  const { rows: [root] } = await client.query<{ id: number; site_id: number }>('select id, site_id from pages where parent_id is null');
+  const {
+    rows: [root],
+  } = await client.query<{ id: number; site_id: number }>('select id, site_id from pages where parent_id is null');
   if (!root) throw new Error('no first page');
   await client.query('begin');
   const ids: number[] = [root.id];
   const paths = [String(root.id)];
   for (let i = 0; ids.length < PAGES - 20; i++) {
     const parent = Math.floor(i / 10);
-    const { rows: [page] } = await client.query<{ id: number }>(`insert into pages (site_id, parent_id, path, slug, position, layout, author_id) values ($1, $2, 'new', $3, $4, 'plain', 1) returning id`, [root.site_id, ids[parent], `page-${i}`, 100 + (i % 10)]);
+    const {
+      rows: [page],
+    } = await client.query<{ id: number }>(
+      `insert into pages (site_id, parent_id, path, slug, position, layout, author_id) values ($1, $2, 'new', $3, $4, 'plain', 1) returning id`,
+      [root.site_id, ids[parent], `page-${i}`, 100 + (i % 10)],
+    );
     const id = page?.id ?? 0;
     const path = `${paths[parent]}.${id}`;
-    const content = { title: `Page ${i} ${wordsOf(i, 3)}`, summary: wordsOf(i + 1, 12), body: { type: 'doc', content: [0, 1, 2].map((n) => p(wordsOf(i * 3 + n, 60))) } };
-    const { rows: [revision] } = await client.query<{ id: number }>(`insert into revisions (site_id, page_id, number, content, kind, made_by) values ($1, $2, 1, $3, 'published', 1) returning id`, [root.site_id, id, content]);
+    const content = {
+      title: `Page ${i} ${wordsOf(i, 3)}`,
+      summary: wordsOf(i + 1, 12),
+      body: { type: 'doc', content: [0, 1, 2].map((n) => p(wordsOf(i * 3 + n, 60))) },
+    };
+    const {
+      rows: [revision],
+    } = await client.query<{ id: number }>(
+      `insert into revisions (site_id, page_id, number, content, kind, made_by) values ($1, $2, 1, $3, 'published', 1) returning id`,
+      [root.site_id, id, content],
+    );
     await client.query('update pages set path = $1, live_revision_id = $2 where id = $3', [path, revision?.id, id]);
-    await client.query('insert into publications (site_id, page_id, revision_id, published_by) values ($1, $2, $3, 1)', [root.site_id, id, revision?.id]);
+    await client.query(
+      'insert into publications (site_id, page_id, revision_id, published_by) values ($1, $2, $3, 1)',
+      [root.site_id, id, revision?.id],
+    );
     ids.push(id);
     paths.push(path);
   }
@@ -52,10 +91,20 @@ async function timed(run: (n: number) => Promise<Response>, times = 30): Promise
   return median(taken);
 }
 
-export async function measurePages(url: string, databaseUrl: string, cookie: string, say: (what: string, value: string) => void): Promise<void> {
+export async function measurePages(
+  url: string,
+  databaseUrl: string,
+  cookie: string,
+  say: (what: string, value: string) => void,
+): Promise<void> {
   const { deep } = await fillSite(databaseUrl);
   const get = (path: string) => () => fetch(url + path, { headers: { cookie } });
-  const post = (method: string, path: string, body: (n: number) => object) => (n: number) => fetch(url + path, { method, headers: { cookie, origin: url, 'content-type': 'application/json' }, body: JSON.stringify(body(n)) });
+  const post = (method: string, path: string, body: (n: number) => object) => (n: number) =>
+    fetch(url + path, {
+      method,
+      headers: { cookie, origin: url, 'content-type': 'application/json' },
+      body: JSON.stringify(body(n)),
+    });
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   const bare = async (sql: string) => {
@@ -67,28 +116,80 @@ export async function measurePages(url: string, databaseUrl: string, cookie: str
     }
     return median(taken);
   };
-  const side = (ms: number, beside: number, what: string) => `${ms.toFixed(1)} ms median; ${what} ${beside.toFixed(1)} ms: ${(ms / beside).toFixed(1)} ×`;
-  const everyRow = await bare(`select p.id, p.path, r.content->>'title' from pages p join revisions r on r.id = p.live_revision_id`);
-  say('5,000 pages: the page tree, first screen', side(await timed(get('/room/pages')), everyRow, 'beside reading every title bare'));
-  say('5,000 pages: a branch of the tree', side(await timed(get(`/api/pages/tree?below=${deep - 2000}`)), everyRow, 'beside the same'));
-  say('5,000 pages: the list, a stretch of 100', side(await timed(get('/api/pages/list?sort=title&dir=up&offset=2500')), everyRow, 'beside the same'));
-  const like = await bare(`select p.id from pages p join revisions r on r.id = p.live_revision_id where r.content::text ilike '%lantern%' and r.content::text ilike '%bicycle%'`);
-  say('5,000 pages: search in the back office, a letter wrong', side(await timed(get('/api/pages/list?q=lantren%20bicycle')), like, 'beside a search by pattern'));
-  say('5,000 pages: search on the website', side(await timed(get('/search?q=lantern%20bicycle')), like, 'beside a search by pattern'));
+  const side = (ms: number, beside: number, what: string) =>
+    `${ms.toFixed(1)} ms median; ${what} ${beside.toFixed(1)} ms: ${(ms / beside).toFixed(1)} ×`;
+  const everyRow = await bare(
+    `select p.id, p.path, r.content->>'title' from pages p join revisions r on r.id = p.live_revision_id`,
+  );
+  say(
+    '5,000 pages: the page tree, first screen',
+    side(await timed(get('/room/pages')), everyRow, 'beside reading every title bare'),
+  );
+  say(
+    '5,000 pages: a branch of the tree',
+    side(await timed(get(`/api/pages/tree?below=${deep - 2000}`)), everyRow, 'beside the same'),
+  );
+  say(
+    '5,000 pages: the list, a stretch of 100',
+    side(await timed(get('/api/pages/list?sort=title&dir=up&offset=2500')), everyRow, 'beside the same'),
+  );
+  const like = await bare(
+    `select p.id from pages p join revisions r on r.id = p.live_revision_id where r.content::text ilike '%lantern%' and r.content::text ilike '%bicycle%'`,
+  );
+  say(
+    '5,000 pages: search in the back office, a letter wrong',
+    side(await timed(get('/api/pages/list?q=lantren%20bicycle')), like, 'beside a search by pattern'),
+  );
+  say(
+    '5,000 pages: search on the website',
+    side(await timed(get('/search?q=lantern%20bicycle')), like, 'beside a search by pattern'),
+  );
   say('5,000 pages: the edit screen', `${(await timed(get(`/room/pages/${deep}`))).toFixed(1)} ms median`);
   say('5,000 pages: a page of the website', `${(await timed(get('/page-0'))).toFixed(1)} ms median`);
-  const content = (n: number) => ({ title: 'Bench', summary: `Turn ${n}`, body: { type: 'doc', content: [p(wordsOf(n, 200))] } });
+  const content = (n: number) => ({
+    title: 'Bench',
+    summary: `Turn ${n}`,
+    body: { type: 'doc', content: [p(wordsOf(n, 200))] },
+  });
   let version = 0;
   const update = await bare(`update pages set short_name = short_name where id = ${deep}`);
-  say('5,000 pages: saving a draft', side(await timed(post('PUT', `/api/pages/${deep}/draft`, (n) => ({ content: content(n), version: version++ }))), update, 'beside one bare update'));
-  say('5,000 pages: publishing', side(await timed(async (n) => { const answer = await post('POST', `/api/pages/${deep}/publish`, () => ({ content: content(1000 + n), version, note: '' }))(n); version = 0; return answer; }), update, 'beside one bare update'));
+  say(
+    '5,000 pages: saving a draft',
+    side(
+      await timed(post('PUT', `/api/pages/${deep}/draft`, (n) => ({ content: content(n), version: version++ }))),
+      update,
+      'beside one bare update',
+    ),
+  );
+  say(
+    '5,000 pages: publishing',
+    side(
+      await timed(async (n) => {
+        const answer = await post('POST', `/api/pages/${deep}/publish`, () => ({
+          content: content(1000 + n),
+          version,
+          note: '',
+        }))(n);
+        version = 0;
+        return answer;
+      }),
+      update,
+      'beside one bare update',
+    ),
+  );
   await client.end();
-  const long = (turn: number): Document => ({ type: 'doc', content: Array.from({ length: 400 }, (_, i) => p(wordsOf(i % 7 === turn ? i + 5000 : i, 40))) });
+  const long = (turn: number): Document => ({
+    type: 'doc',
+    content: Array.from({ length: 400 }, (_, i) => p(wordsOf(i % 7 === turn ? i + 5000 : i, 40))),
+  });
   const [a, b] = [long(1), long(2)];
   const started = performance.now();
   compareDocuments(a, b);
   const ours = performance.now() - started;
   const flat = performance.now();
   diffWordsWithSpace(plainText(a), plainText(b));
-  say('comparing two texts of 16,000 words', side(ours, performance.now() - flat, 'beside comparing them as one line of words'));
+  say(
+    'comparing two texts of 16,000 words',
+    side(ours, performance.now() - flat, 'beside comparing them as one line of words'),
+  );
 }

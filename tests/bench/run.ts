@@ -39,37 +39,68 @@ function rate(run: () => void): number {
 }
 
 const accessTable = await measureAccess();
-const places: Place[] = Array.from({ length: 20 }, (_, i) => ({ path: ['1', String(2 + (i % 4)), String(10 + i)], layout: 'plain', state: 'published', author: '1' }));
+const places: Place[] = Array.from({ length: 20 }, (_, i) => ({
+  path: ['1', String(2 + (i % 4)), String(10 + i)],
+  layout: 'plain',
+  state: 'published',
+  author: '1',
+}));
 const plan = demoPlan((key) => ({ home: '1', harbours: '2', cafe: '3', about: '4' })[key] ?? '1');
 const person = { id: '1', name: 'Ines', assignments: [{ role: 'harbour-desk' }] };
 const policy = policyOf(inventory, plan, [person]);
 let i = 0;
-say('decide(), one question, demo plan', `${Math.round(rate(() => decide(policy, { person: '1', permission: 'page.edit', place: places[i++ % places.length], atMs: 0 })) / 1000)} k a second`);
+say(
+  'decide(), one question, demo plan',
+  `${Math.round(rate(() => decide(policy, { person: '1', permission: 'page.edit', place: places[i++ % places.length], atMs: 0 })) / 1000)} k a second`,
+);
 const input = { inventory, plan, person, places, nowMs: 0 };
 say('room(), demo plan, 20 pages', `${Math.round(rate(() => room(input)))} a second`);
 const made = room(input);
 say('figures() of a room', `${Math.round(rate(() => figures(inventory, made)) / 1000)} k a second`);
 const finder = makeFinder(askable({ ...input, person: { ...person, assignments: [{ role: 'keyholder' }] } }));
-const ranks = QUESTIONS.map(([asked, wanted]) => finder(asked, 10).findIndex((entry) => wanted.split('|').includes(`${entry.kind} ${entry.id}`)));
-const shareOf = (most: number) => `${Math.round((100 * ranks.filter((rank) => rank >= 0 && rank < most).length) / ranks.length)} %`;
-say(`“Where do I…?”, ${QUESTIONS.length} plain questions`, `${shareOf(3)} among the first three, ${shareOf(1)} first; ${Math.round(rate(() => finder(QUESTIONS[i++ % QUESTIONS.length]?.[0] ?? '')))} answers a second`);
-say('constructsOf() of the start page’s text', `${Math.round(rate(() => constructsOf(HOME.body ?? { type: 'doc', content: [] })) / 1000)} k a second`);
+const ranks = QUESTIONS.map(([asked, wanted]) =>
+  finder(asked, 10).findIndex((entry) => wanted.split('|').includes(`${entry.kind} ${entry.id}`)),
+);
+const shareOf = (most: number) =>
+  `${Math.round((100 * ranks.filter((rank) => rank >= 0 && rank < most).length) / ranks.length)} %`;
+say(
+  `“Where do I…?”, ${QUESTIONS.length} plain questions`,
+  `${shareOf(3)} among the first three, ${shareOf(1)} first; ${Math.round(rate(() => finder(QUESTIONS[i++ % QUESTIONS.length]?.[0] ?? '')))} answers a second`,
+);
+say(
+  'constructsOf() of the start page’s text',
+  `${Math.round(rate(() => constructsOf(HOME.body ?? { type: 'doc', content: [] })) / 1000)} k a second`,
+);
 
 const cluster = await makeTestCluster();
 const port = await findFreePort(4700);
 const databaseUrl = await copyDemo(cluster.url('postgres'), 'bench');
-const server = spawn(process.execPath, ['scripts/serve.mjs'], { stdio: ['ignore', 'ignore', 'inherit', 'ipc'], env: { ...process.env, DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(port) } });
+const server = spawn(process.execPath, ['scripts/serve.mjs'], {
+  stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+  env: { ...process.env, DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(port) },
+});
 await new Promise((ready) => server.once('message', ready));
 const url = `http://127.0.0.1:${port}`;
 const cookieOf = async (first: string) => {
   const { email, password } = DEMO_PEOPLE.find((p) => p.name.startsWith(first)) ?? { email: '', password: '' };
-  const answer = await fetch(`${url}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json', origin: url }, body: JSON.stringify({ email, password }) });
+  const answer = await fetch(`${url}/api/sign-in`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', origin: url },
+    body: JSON.stringify({ email, password }),
+  });
   return (answer.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
 };
 const [ines, maud] = [await cookieOf('Ines'), await cookieOf('Maud')];
 const screens: [string, string, string][] = [
-  ['Website: start', '/', ''], ['Website: a harbour', '/harbours/south-quay', ''], ['Room: Today', '/room', ines], ['Room: page tree', '/room/pages', ines], ['Room: a page', '/room/pages/3', ines],
-  ['Room: notices', '/room/notices', ines], ['Room: second look', '/room/review', maud], ['Workshop: roles', '/workshop', maud], ['Workshop: menu step', '/workshop/roles/harbour-desk/menu', maud],
+  ['Website: start', '/', ''],
+  ['Website: a harbour', '/harbours/south-quay', ''],
+  ['Room: Today', '/room', ines],
+  ['Room: page tree', '/room/pages', ines],
+  ['Room: a page', '/room/pages/3', ines],
+  ['Room: notices', '/room/notices', ines],
+  ['Room: second look', '/room/review', maud],
+  ['Workshop: roles', '/workshop', maud],
+  ['Workshop: menu step', '/workshop/roles/harbour-desk/menu', maud],
 ];
 for (const [name, path, cookie] of screens) {
   const times: number[] = [];
@@ -83,7 +114,19 @@ for (const [name, path, cookie] of screens) {
   say(`${name}, rendered by the server`, `${median(times).toFixed(1)} ms median`);
 }
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--disable-dev-shm-usage',
+  ],
+});
 for (const [name, path, cookie] of screens) {
   const context = await browser.newContext();
   const [key = '', value = ''] = cookie.split('=');
@@ -92,10 +135,14 @@ for (const [name, path, cookie] of screens) {
   const sizes = { first: 0, writing: 0 };
   page.on('response', (response) => {
     const file = `dist/client${new URL(response.url()).pathname}.gz`;
-    if (file.endsWith('.js.gz') && existsSync(file)) sizes[file.includes('WritingArea') ? 'writing' : 'first'] += statSync(file).size;
+    if (file.endsWith('.js.gz') && existsSync(file))
+      sizes[file.includes('WritingArea') ? 'writing' : 'first'] += statSync(file).size;
   });
   await page.goto(url + path, { waitUntil: 'networkidle' });
-  say(`${name}, script on first load (gzip)`, `${(sizes.first / 1000).toFixed(0)} kB${sizes.writing ? ` + ${(sizes.writing / 1000).toFixed(0)} kB writing area` : ''}`);
+  say(
+    `${name}, script on first load (gzip)`,
+    `${(sizes.first / 1000).toFixed(0)} kB${sizes.writing ? ` + ${(sizes.writing / 1000).toFixed(0)} kB writing area` : ''}`,
+  );
   await context.close();
 }
 await browser.close();
@@ -105,7 +152,9 @@ await new Promise((ended) => server.once('exit', ended));
 cluster.stop();
 
 const version = (JSON.parse(readFileSync('package.json', 'utf8')) as { version: string }).version;
-writeFileSync('docs/bench.md', `# Measured
+writeFileSync(
+  'docs/bench.md',
+  `# Measured
 
 \`npm run bench\` writes this page. Version ${version}, ${new Date().toISOString().slice(0, 10)}, ${cpus().length} × ${cpus()[0]?.model.trim()}, ${Math.round(totalmem() / 2 ** 30)} GiB, Node.js ${process.version}, PostgreSQL on the same machine, the demo's data, one request at a time.
 
@@ -124,4 +173,5 @@ Aims: at least 30 times the ability library at M and L; 15 M decisions a second 
 ${rows.map(([what, value]) => `| ${what} | ${value} |`).join('\n')}
 
 Aims: Today and the page tree under 50 ms median; first load of the Room at most 180 kB of compressed script, the writing area apart; of the edit screen at most 330 kB with it. What is written “beside” something was measured beside it in the same run.
-`);
+`,
+);

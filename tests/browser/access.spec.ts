@@ -7,7 +7,10 @@ const pick = async (page: Page, label: string, title: string) => {
   await page.getByRole('option', { name: title }).first().click();
 };
 
-test('a rule is built as a sentence, changed, and the least change for a no is offered and made', async ({ browser, app }) => {
+test('a rule is built as a sentence, changed, and the least change for a no is offered and made', async ({
+  browser,
+  app,
+}) => {
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/workshop/roles/cafe-manager/access');
   await maud.getByRole('button', { name: 'Add a rule: publish pages without a second look' }).click();
@@ -16,7 +19,9 @@ test('a rule is built as a sentence, changed, and the least change for a no is o
   await dialog.getByRole('button', { name: 'published', exact: true }).click();
   await pick(maud, 'Under', 'Menu');
   await dialog.getByLabel('Written by').selectOption('own');
-  await expect(dialog.getByRole('status')).toHaveText('They may publish pages without a second look that are drafts or published, under Menu, only their own work.');
+  await expect(dialog.getByRole('status')).toHaveText(
+    'They may publish pages without a second look that are drafts or published, under Menu, only their own work.',
+  );
   await axe(maud, 'rule dialog');
   await dialog.getByRole('button', { name: 'Allow it' }).click();
   await expect(maud.getByText('1 change not yet live')).toBeVisible();
@@ -97,7 +102,10 @@ test('the access map: cells by keyboard, why, branch, filters, CSV', async ({ br
   await loads(maud, () => maud.getByLabel('Rows', { exact: true }).selectOption('Roles'));
   await expect(maud.getByRole('grid', { name: 'What roles may do, on About us and all below' })).toBeVisible();
   await axe(maud, 'access map of roles');
-  const [download] = await Promise.all([maud.waitForEvent('download'), maud.getByRole('link', { name: 'Export CSV' }).click()]);
+  const [download] = await Promise.all([
+    maud.waitForEvent('download'),
+    maud.getByRole('link', { name: 'Export CSV' }).click(),
+  ]);
   expect(readFileSync(await download.path(), 'utf8')).toContain('\r\nNewsroom,newsroom,yes,yes,yes,');
   await maud.context().close();
 });
@@ -109,12 +117,18 @@ test('who can, and what can they: answers that can be passed on and printed', as
   await expect(maud.getByRole('heading', { level: 1 })).toHaveText('Who may post notices?');
   await loads(maud, () => pick(maud, 'Which page', 'South Quay'));
   await expect(maud.getByRole('row')).toHaveCount(5);
-  await expect(maud.getByRole('row', { name: /Sam Ollis/ })).toContainText('Seasonal helper (from “Front line”) may post notices');
+  await expect(maud.getByRole('row', { name: /Sam Ollis/ })).toContainText(
+    'Seasonal helper (from “Front line”) may post notices',
+  );
   await expect(maud.getByText('4 people can, 4 cannot.')).toBeVisible();
   await maud.emulateMedia({ media: 'print' });
   await expect(maud.getByRole('button', { name: 'Print this sheet' })).toBeHidden();
   await expect(maud.getByRole('group', { name: 'What is asked' })).toBeHidden();
-  await expect(maud.getByText(/Larkhaven Ferries · as in force, release \d+ · asked by Maud Ellery, \d+ \w+ \d{4}, \d\d:\d\d \(Europe\/London\)/)).toBeVisible();
+  await expect(
+    maud.getByText(
+      /Larkhaven Ferries · as in force, release \d+ · asked by Maud Ellery, \d+ \w+ \d{4}, \d\d:\d\d \(Europe\/London\)/,
+    ),
+  ).toBeVisible();
   await maud.emulateMedia({ media: 'screen' });
   await maud.goto('/workshop/access/what');
   await loads(maud, () => maud.getByLabel('Who').selectOption('Oskar Finch'));
@@ -170,7 +184,10 @@ test('roles are made, copied, named, compared and archived; thirty stay easy to 
   await maud.context().close();
 });
 
-test('somebody is invited, chooses a password by the link, works, is paused and locked out', async ({ browser, app }) => {
+test('somebody is invited, chooses a password by the link, works, is paused and locked out', async ({
+  browser,
+  app,
+}) => {
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/room/people');
   await expect(maud.getByRole('region', { name: 'Ending soon' })).toContainText('Sam Ollis (in 24 days)');
@@ -230,12 +247,22 @@ test('people come from a file after a dry run, and the keys cannot be thrown awa
   await maud.goto('/room/people');
   await maud.getByRole('button', { name: 'Read from a file' }).click();
   const dialog = maud.getByRole('dialog', { name: 'Read people from a file' });
-  await dialog.getByLabel('A CSV file').setInputFiles({ name: 'crew.csv', mimeType: 'text/csv', buffer: Buffer.from('name,email,role,branch\nNils Berg,nils@larkhaven.example,Front line,/harbours\nPriya Nand,priya@larkhaven.example,newsroom,\n') });
+  await dialog
+    .getByLabel('A CSV file')
+    .setInputFiles({
+      name: 'crew.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(
+        'name,email,role,branch\nNils Berg,nils@larkhaven.example,Front line,/harbours\nPriya Nand,priya@larkhaven.example,newsroom,\n',
+      ),
+    });
   await dialog.getByRole('button', { name: 'Show what would happen' }).click();
   await expect(dialog.getByRole('row', { name: /Priya/ })).toContainText('“Second look” and “Newsroom” are kept apart');
   await expect(dialog.getByRole('button', { name: 'Do it for 1 line' })).toBeDisabled();
   await axe(maud, 'dry run');
-  await dialog.getByLabel('What stands in crew.csv').fill('name,email,role,branch\nNils Berg,nils@larkhaven.example,Front line,/harbours\n');
+  await dialog
+    .getByLabel('What stands in crew.csv')
+    .fill('name,email,role,branch\nNils Berg,nils@larkhaven.example,Front line,/harbours\n');
   await dialog.getByRole('button', { name: 'Show what would happen' }).click();
   await dialog.getByRole('button', { name: 'Do it for 1 line' }).click();
   const done = maud.getByRole('dialog', { name: 'One person is invited' });
@@ -256,9 +283,18 @@ test('people come from a file after a dry run, and the keys cannot be thrown awa
 test('the plan goes out as a file and comes in again, after showing what would change', async ({ browser, app }) => {
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/workshop/files');
-  const [download] = await Promise.all([maud.waitForEvent('download'), maud.getByRole('link', { name: /^In force.*The whole plan/ }).click()]);
+  const [download] = await Promise.all([
+    maud.waitForEvent('download'),
+    maud.getByRole('link', { name: /^In force.*The whole plan/ }).click(),
+  ]);
   const plan = readFileSync(await download.path(), 'utf8');
-  await maud.getByLabel('A plan (JSON) or a matrix of rules (CSV)').setInputFiles({ name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(plan.replace('"name": "Picture keeper"', '"name": "Keeper of pictures"')) });
+  await maud
+    .getByLabel('A plan (JSON) or a matrix of rules (CSV)')
+    .setInputFiles({
+      name: 'plan.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(plan.replace('"name": "Picture keeper"', '"name": "Keeper of pictures"')),
+    });
   await maud.getByRole('button', { name: 'Show what would change' }).click();
   await expect(maud.getByText('The role is now called “Keeper of pictures”.')).toBeVisible();
   await axe(maud, 'what a file would change');
@@ -272,7 +308,11 @@ test('the plan goes out as a file and comes in again, after showing what would c
   await maud.context().close();
 });
 
-test('a page is for members only: menus leave it out, the address asks to sign in, and its rights are changed beside the page', async ({ browser, app, page }) => {
+test('a page is for members only: menus leave it out, the address asks to sign in, and its rights are changed beside the page', async ({
+  browser,
+  app,
+  page,
+}) => {
   await page.goto('/about');
   await expect(page.getByRole('link', { name: 'For the crew' })).toHaveCount(0);
   expect((await page.goto('/about/crew'))?.status()).toBe(403);
@@ -301,21 +341,30 @@ test('a page is for members only: menus leave it out, the address asks to sign i
   await Promise.all([juno.context().close(), lotte.context().close()]);
 });
 
-test('a role for the opening times alone sees the rest of a page, and changes nothing else', async ({ browser, app }) => {
+test('a role for the opening times alone sees the rest of a page, and changes nothing else', async ({
+  browser,
+  app,
+}) => {
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/workshop/roles/harbour-desk/access');
   await maud.getByRole('button', { name: 'Change the rule: They may change pages, under Harbours' }).click();
   const dialog = maud.getByRole('dialog', { name: 'Change this rule' });
   await dialog.getByText('Only some fields of them').click();
   await dialog.getByRole('group', { name: 'Fields' }).getByRole('button', { name: 'Ticket office hours' }).click();
-  await expect(dialog.getByRole('status')).toHaveText('They may change pages, under Harbours, only “Ticket office hours” of them.');
+  await expect(dialog.getByRole('status')).toHaveText(
+    'They may change pages, under Harbours, only “Ticket office hours” of them.',
+  );
   await axe(maud, 'rule for some fields');
   await dialog.getByRole('button', { name: 'Change the rule' }).click();
   // What needs the rest of the page is told at once.
-  await expect(maud.getByRole('complementary').filter({ hasText: 'Blocked since the plan in force' })).toContainText('“Change the words on a harbour page”');
+  await expect(maud.getByRole('complementary').filter({ hasText: 'Blocked since the plan in force' })).toContainText(
+    '“Change the words on a harbour page”',
+  );
   await loads(maud, () => maud.getByRole('button', { name: 'Step in' }).click());
   await openPage(maud, 'South Quay');
-  await expect(maud.getByText('Yours to change here: “Ticket office hours”. Everything else is here to be read.')).toBeVisible();
+  await expect(
+    maud.getByText('Yours to change here: “Ticket office hours”. Everything else is here to be read.'),
+  ).toBeVisible();
   await expect(maud.getByLabel('Page title')).not.toBeEditable();
   await expect(maud.getByLabel('Ticket office hours')).toBeEditable();
   await expect(maud.getByRole('toolbar')).toHaveCount(0);

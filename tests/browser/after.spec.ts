@@ -47,7 +47,11 @@ test('after something was done, or left, the focus is on what it was about', asy
   await maud.context().close();
 });
 
-test('a notice is set right where it stands; one for the whole website is in the list of whoever looks after a part', async ({ browser, app, page }) => {
+test('a notice is set right where it stands; one for the whole website is in the list of whoever looks after a part', async ({
+  browser,
+  app,
+  page,
+}) => {
   const [ines, oskar] = [await signIn(browser, app, 'Ines'), await signIn(browser, app, 'Oskar')];
   await ines.goto('/room/notices');
   const correct = ines.getByRole('button', { name: /^Correct ?: Fog on the sound/ });
@@ -62,11 +66,22 @@ test('a notice is set right where it stands; one for the whole website is in the
   await loads(ines, () => form.getByRole('button', { name: 'Set it right' }).click());
   await expect(ines.getByText('It is set right: visitors read the new words.')).toBeVisible();
   await page.goto('/cafe');
-  await expect(page.getByRole('complementary', { name: 'Notices' })).toContainText('no boats to Skell Island before noon');
+  await expect(page.getByRole('complementary', { name: 'Notices' })).toContainText(
+    'no boats to Skell Island before noon',
+  );
   await oskar.goto('/room/notices');
-  const row = oskar.getByRole('region', { name: 'Showing now' }).getByRole('listitem').filter({ hasText: 'before noon' });
+  const row = oskar
+    .getByRole('region', { name: 'Showing now' })
+    .getByRole('listitem')
+    .filter({ hasText: 'before noon' });
   await expect(row).toContainText('The whole website');
-  await expect(oskar.getByRole('region', { name: 'Showing now' }).getByRole('listitem').filter({ hasText: 'christening' }).getByRole('button', { name: /^End now/ })).toBeVisible();
+  await expect(
+    oskar
+      .getByRole('region', { name: 'Showing now' })
+      .getByRole('listitem')
+      .filter({ hasText: 'christening' })
+      .getByRole('button', { name: /^End now/ }),
+  ).toBeVisible();
   await oskar.goto('/room');
   await expect(oskar.getByRole('region', { name: 'Notices showing now' })).toContainText('before noon');
   await Promise.all([ines.context().close(), oskar.context().close()]);

@@ -7,15 +7,27 @@ import { DEMO_PEOPLE } from '../../src/demo/people';
 import { findFreePort } from '../../scripts/cluster';
 import { copyDemo, makeTestCluster } from '../server/cluster';
 
-export interface App { url: string; databaseUrl: string; /** Folder of a cluster of its own, where the tests of a file stop and crash it. */ data: string; /** Ends the application from one moment to the next, and starts it again at the same address. */ crash: () => Promise<void>; stop: () => Promise<void> }
+export interface App {
+  url: string;
+  databaseUrl: string;
+  /** Folder of a cluster of its own, where the tests of a file stop and crash it. */ data: string;
+  /** Ends the application from one moment to the next, and starts it again at the same address. */ crash: () => Promise<void>;
+  stop: () => Promise<void>;
+}
 
 /** The built application on a database of its own, as the demo is at first. */
 async function startApp(ownCluster: boolean): Promise<App> {
   const cluster = ownCluster ? await makeTestCluster(false) : null;
-  const databaseUrl = await copyDemo(cluster?.url('postgres') ?? process.env['TEST_ADMIN_URL'] ?? '', `b_${randomBytes(6).toString('hex')}`);
+  const databaseUrl = await copyDemo(
+    cluster?.url('postgres') ?? process.env['TEST_ADMIN_URL'] ?? '',
+    `b_${randomBytes(6).toString('hex')}`,
+  );
   const port = await findFreePort(4500 + Math.floor(Math.random() * 1000));
   const serve = async (): Promise<ChildProcess> => {
-    const started = spawn(process.execPath, ['scripts/serve.mjs'], { stdio: ['ignore', 'ignore', 'inherit', 'ipc'], env: { ...process.env, DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(port), LOG_LEVEL: 'error' } });
+    const started = spawn(process.execPath, ['scripts/serve.mjs'], {
+      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+      env: { ...process.env, DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(port), LOG_LEVEL: 'error' },
+    });
     await new Promise<void>((ready, failed) => {
       started.once('message', () => ready());
       started.once('exit', (code) => failed(new Error(`the application ended with ${code}`)));
@@ -36,7 +48,8 @@ async function startApp(ownCluster: boolean): Promise<App> {
     },
     stop: async () => {
       await new Promise<void>((stopped, failed) => {
-        if (server.exitCode !== null) return failed(new Error(`the application ended by itself with ${server.exitCode}`));
+        if (server.exitCode !== null)
+          return failed(new Error(`the application ended by itself with ${server.exitCode}`));
         server.once('exit', () => stopped());
         return server.kill('SIGTERM');
       });
@@ -48,7 +61,14 @@ async function startApp(ownCluster: boolean): Promise<App> {
 /** Tests that share one application a file: it is started with the first of them and stopped after the last. */
 export const test = base.extend<{ app: App }, { ownCluster: boolean; running: { file: string; app: App | null } }>({
   ownCluster: [false, { option: true, scope: 'worker' }],
-  running: [async ({}, use) => { const running: { file: string; app: App | null } = { file: '', app: null }; await use(running); await running.app?.stop(); }, { scope: 'worker' }],
+  running: [
+    async ({}, use) => {
+      const running: { file: string; app: App | null } = { file: '', app: null };
+      await use(running);
+      await running.app?.stop();
+    },
+    { scope: 'worker' },
+  ],
   app: async ({ running, ownCluster }, use, { file }) => {
     if (!running.app || running.file !== file) {
       await running.app?.stop();
@@ -61,7 +81,12 @@ export const test = base.extend<{ app: App }, { ownCluster: boolean; running: { 
 export { expect };
 
 /** Waits until the scripts of a screen have taken over: what is typed before that is not heard. */
-export const isReady = (page: Page) => page.waitForFunction(() => document.readyState === 'complete' && document.querySelector('astro-island[ssr]:not([client="visible"])') === null);
+export const isReady = (page: Page) =>
+  page.waitForFunction(
+    () =>
+      document.readyState === 'complete' &&
+      document.querySelector('astro-island[ssr]:not([client="visible"])') === null,
+  );
 
 /** Does something after which the screen is loaded anew, and waits until it is. */
 export async function loads(page: Page, action: () => Promise<unknown>): Promise<void> {
@@ -74,17 +99,28 @@ async function beginSession(app: App, email: string): Promise<string> {
   const token = randomBytes(32).toString('base64url');
   const client = new pg.Client({ connectionString: app.databaseUrl });
   await client.connect();
-  await client.query(`insert into sessions (token_hash, site_id, person_id, expires_at) select $1, site_id, id, now() + interval '12 hours' from people where email = $2`, [createHash('sha256').update(token).digest('hex'), email]);
+  await client.query(
+    `insert into sessions (token_hash, site_id, person_id, expires_at) select $1, site_id, id, now() + interval '12 hours' from people where email = $2`,
+    [createHash('sha256').update(token).digest('hex'), email],
+  );
   await client.end();
   return token;
 }
 
 /** Somebody signed in, where they land; gives a page of a browser of their own. */
 export async function signIn(browser: Browser, app: App, first: string): Promise<Page> {
-  const context: BrowserContext = await browser.newContext({ baseURL: app.url, viewport: { width: 1280, height: 800 }, locale: 'en-GB', reducedMotion: 'reduce' });
+  const context: BrowserContext = await browser.newContext({
+    baseURL: app.url,
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    reducedMotion: 'reduce',
+  });
   const page = await context.newPage();
   // SLOW=4: as on a computer four times slower.
-  if (process.env['SLOW']) await (await context.newCDPSession(page)).send('Emulation.setCPUThrottlingRate', { rate: Number(process.env['SLOW']) });
+  if (process.env['SLOW'])
+    await (
+      await context.newCDPSession(page)
+    ).send('Emulation.setCPUThrottlingRate', { rate: Number(process.env['SLOW']) });
   const goto = page.goto.bind(page);
   page.goto = async (...args: Parameters<Page['goto']>) => {
     const answer = await goto(...args);
@@ -93,7 +129,15 @@ export async function signIn(browser: Browser, app: App, first: string): Promise
   };
   const person = DEMO_PEOPLE.find((p) => p.name.startsWith(first));
   if (!person) throw new Error(`nobody is called ${first}`);
-  await context.addCookies([{ name: 'safe_room_session', value: await beginSession(app, person.email), url: app.url, httpOnly: true, sameSite: 'Lax' }]);
+  await context.addCookies([
+    {
+      name: 'safe_room_session',
+      value: await beginSession(app, person.email),
+      url: app.url,
+      httpOnly: true,
+      sameSite: 'Lax',
+    },
+  ]);
   await page.goto(person.assignments.some((a) => a.role === 'keyholder') ? '/workshop' : '/room');
   return page;
 }
@@ -102,7 +146,12 @@ export async function signIn(browser: Browser, app: App, first: string): Promise
 export async function openPage(page: Page, title: string): Promise<void> {
   await page.goto('/room/pages');
   await page.getByLabel('Find a page by its title').fill(title);
-  await loads(page, () => page.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: title, exact: true }).click());
+  await loads(page, () =>
+    page
+      .getByRole('navigation', { name: 'Your part of the site' })
+      .getByRole('link', { name: title, exact: true })
+      .click(),
+  );
   await expect(writing(page)).toBeVisible();
 }
 export const writing = (page: Page) => page.getByRole('textbox', { name: 'Text', exact: true });
@@ -117,10 +166,13 @@ export async function allTools(page: Page) {
 export const isKept = (page: Page) => expect(page.getByText('Draft kept')).toBeVisible();
 
 /** Waits until what was changed in the Workshop is on the server: it shows at once, and is sent behind what was changed before. */
-export const isPrepared = (page: Page) => expect(page.getByRole('status').filter({ hasText: /not yet live|Same as live/ })).toBeVisible();
+export const isPrepared = (page: Page) =>
+  expect(page.getByRole('status').filter({ hasText: /not yet live|Same as live/ })).toBeVisible();
 
 /** Fails on what axe holds against WCAG 2.2 AA. */
 export async function axe(page: Page, what: string) {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze();
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
+    .analyze();
   expect(violations.map((v) => `${what}: ${v.id} at ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
 }

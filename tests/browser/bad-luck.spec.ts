@@ -6,7 +6,10 @@ import { expect, isKept, openPage, signIn, test, writing } from './app';
 // These tests stop and crash PostgreSQL, so they have one of their own.
 test.use({ ownCluster: true });
 
-test('a session that ends while writing: the text is kept and saved after signing in again', async ({ browser, app }) => {
+test('a session that ends while writing: the text is kept and saved after signing in again', async ({
+  browser,
+  app,
+}) => {
   const ines = await signIn(browser, app, 'Ines');
   await openPage(ines, 'Skell Island');
   await ines.context().clearCookies();
@@ -27,7 +30,10 @@ test('a session that ends while writing: the text is kept and saved after signin
   await ines.context().close();
 });
 
-test('two people on one page: the second is told and sees both versions, and neither is lost', async ({ browser, app }) => {
+test('two people on one page: the second is told and sees both versions, and neither is lost', async ({
+  browser,
+  app,
+}) => {
   const [ines, tomas] = [await signIn(browser, app, 'Ines'), await signIn(browser, app, 'Tomas')];
   await openPage(ines, 'Port Ennis');
   await openPage(tomas, 'Port Ennis');
@@ -45,12 +51,18 @@ test('two people on one page: the second is told and sees both versions, and nei
   await expect(ines.getByText('You go on with a draft that Tomas Reed changed last')).toBeVisible();
   const versions = ines.getByRole('region', { name: 'Earlier versions' });
   await expect(versions).toContainText('Put aside.');
-  await versions.getByRole('button', { name: /^Compare/ }).first().click();
+  await versions
+    .getByRole('button', { name: /^Compare/ })
+    .first()
+    .click();
   await expect(ines.getByRole('dialog')).toContainText('Ines was here.');
   await Promise.all([ines.context().close(), tomas.context().close()]);
 });
 
-test('no network: what is typed is kept in the browser, sent when it is back, and found after a crash', async ({ browser, app }) => {
+test('no network: what is typed is kept in the browser, sent when it is back, and found after a crash', async ({
+  browser,
+  app,
+}) => {
   const ines = await signIn(browser, app, 'Ines');
   await openPage(ines, 'Left luggage');
   await ines.context().setOffline(true);
@@ -72,7 +84,10 @@ test('no network: what is typed is kept in the browser, sent when it is back, an
   await again.context().close();
 });
 
-test('PostgreSQL restarted under way: a clear sentence, and recovery without restarting the application', async ({ browser, app }) => {
+test('PostgreSQL restarted under way: a clear sentence, and recovery without restarting the application', async ({
+  browser,
+  app,
+}) => {
   const ines = await signIn(browser, app, 'Ines');
   await openPage(ines, 'Getting around');
   const data = app.data;
@@ -81,7 +96,9 @@ test('PostgreSQL restarted under way: a clear sentence, and recovery without res
   await isKept(ines);
   stopCluster(data);
   await ines.getByLabel('Summary').fill('On foot, mostly.');
-  await expect(ines.getByText('The database is starting again. Nothing was lost; try again in a moment.')).toBeVisible();
+  await expect(
+    ines.getByText('The database is starting again. Nothing was lost; try again in a moment.'),
+  ).toBeVisible();
   const other = await ines.context().newPage();
   const away = await other.goto('/room');
   expect(away?.status()).toBe(503);
@@ -99,21 +116,37 @@ test('names of 300 characters, emoji and right-to-left text do not break a scree
   await client.connect();
   await client.query('update people set name = $1 where email = $2', [long, 'tomas@larkhaven.example']);
   await client.query('update sites set name = $1', ['שירות המעבורות של לרקהייבן ⛴️']);
-  await client.query('insert into notices (site_id, page_id, kind, text, starts_at, posted_by) select site_id, id, $1, $2, now(), (select id from people where email = $3) from pages where parent_id is null', ['warning', 'x'.repeat(300), 'tomas@larkhaven.example']);
+  await client.query(
+    'insert into notices (site_id, page_id, kind, text, starts_at, posted_by) select site_id, id, $1, $2, now(), (select id from people where email = $3) from pages where parent_id is null',
+    ['warning', 'x'.repeat(300), 'tomas@larkhaven.example'],
+  );
   await client.end();
   const [tomas, maud] = [await signIn(browser, app, 'Tomas'), await signIn(browser, app, 'Maud')];
-  for (const [page, path] of [[tomas, '/room'], [tomas, '/room/notices'], [maud, '/workshop'], [maud, '/workshop/roles/harbour-desk/menu'], [maud, '/room/people'], [maud, '/room/activity'], [maud, '/']] as const) {
+  for (const [page, path] of [
+    [tomas, '/room'],
+    [tomas, '/room/notices'],
+    [maud, '/workshop'],
+    [maud, '/workshop/roles/harbour-desk/menu'],
+    [maud, '/room/people'],
+    [maud, '/room/activity'],
+    [maud, '/'],
+  ] as const) {
     for (const width of path.startsWith('/workshop') ? [1280, 1024] : [1280, 360]) {
       await page.setViewportSize({ width, height: 800 });
       await page.goto(path);
-      const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+      const wide = await page.evaluate(
+        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+      );
       expect(wide, `${path} at ${width} px scrolls sideways`).toBeLessThanOrEqual(0);
     }
   }
   await Promise.all([tomas.context().close(), maud.context().close()]);
 });
 
-test('two people type into one text while the application crashes twice: every letter of both is there', async ({ browser, app }) => {
+test('two people type into one text while the application crashes twice: every letter of both is there', async ({
+  browser,
+  app,
+}) => {
   // WORDS=2400: for about ten minutes.
   const words = Number(process.env['WORDS'] ?? 40);
   test.setTimeout(180_000 + words * 2_000);
@@ -130,7 +163,9 @@ test('two people type into one text while the application crashes twice: every l
     for (const share of [0.1, 0.5]) {
       // While both go on typing, right behind something that was kept.
       await expect(writing(ines)).toContainText(`i${Math.ceil(words * share)} `, { timeout: words * 2_000 });
-      await ines.waitForResponse((answer) => answer.request().method() === 'PUT' && answer.url().endsWith('/draft') && answer.ok());
+      await ines.waitForResponse(
+        (answer) => answer.request().method() === 'PUT' && answer.url().endsWith('/draft') && answer.ok(),
+      );
       await app.crash();
     }
   })();

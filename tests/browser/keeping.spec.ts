@@ -4,7 +4,10 @@ import { expect, isKept, loads, openPage, signIn, test, writing } from './app';
 /** The line that always says how keeping stands. */
 const line = (page: Page) => page.locator('[data-keeping]');
 
-test('what is not right yet is kept as typed, marked, and led to from the line that is always in sight; the rest is kept, and goes out when all is right', async ({ browser, app }) => {
+test('what is not right yet is kept as typed, marked, and led to from the line that is always in sight; the rest is kept, and goes out when all is right', async ({
+  browser,
+  app,
+}) => {
   const maud = await signIn(browser, app, 'Maud');
   await openPage(maud, 'Lantern Night');
   await maud.getByLabel('Page title').fill('');
@@ -15,7 +18,8 @@ test('what is not right yet is kept as typed, marked, and led to from the line t
   await expect(line(maud)).toContainText('Kept, but not right yet:');
   // The rest of the page is looked at all the same.
   await expect(maud.getByText('Looking…')).toHaveCount(0);
-  for (const name of ['Page title', 'Price', 'Where to book']) await expect(line(maud).getByRole('button', { name })).toBeVisible();
+  for (const name of ['Page title', 'Price', 'Where to book'])
+    await expect(line(maud).getByRole('button', { name })).toBeVisible();
   await expect(maud.getByLabel('Price')).toHaveAccessibleDescription(/must be a number from 0 to 1000/);
   await line(maud).getByRole('button', { name: 'Price' }).click();
   await expect(maud.getByLabel('Price')).toBeFocused();
@@ -64,7 +68,10 @@ test('another layout takes over what a person would write, and never jams', asyn
   await maud.context().close();
 });
 
-test('somebody else’s change arrives while one is writing: cursor, focus and every letter stay', async ({ browser, app }) => {
+test('somebody else’s change arrives while one is writing: cursor, focus and every letter stay', async ({
+  browser,
+  app,
+}) => {
   const [ines, tomas] = [await signIn(browser, app, 'Ines'), await signIn(browser, app, 'Tomas')];
   await openPage(ines, 'Left luggage');
   await openPage(tomas, 'Left luggage');
@@ -118,21 +125,44 @@ test('a clash is left and taken up again from the line; what is typed meanwhile 
   await Promise.all([ines.context().close(), tomas.context().close()]);
 });
 
-for (const [what, width, height] of [['a common window', 1280, 800], ['twice as large letters', 640, 400], ['a phone with its keyboard open', 390, 420]] as const)
+for (const [what, width, height] of [
+  ['a common window', 1280, 800],
+  ['twice as large letters', 640, 400],
+  ['a phone with its keyboard open', 390, 420],
+] as const)
   test(`the line being written is in sight, also at both ends of a long text: ${what}`, async ({ browser, app }) => {
     const juno = await signIn(browser, app, 'Juno');
     await juno.setViewportSize({ width, height });
     await openPage(juno, 'History');
     const area = writing(juno);
     /** Where the cursor's line stands between the bars: above 0 on both sides when it can be read. */
-    const clear = () => area.evaluate((element) => {
-      const { view, state } = (element as unknown as { editor: { view: { coordsAtPos: (at: number) => { top: number; bottom: number } }; state: { selection: { head: number } } } }).editor;
-      const caret = view.coordsAtPos(state.selection.head);
-      const over = (side: string, edge: 'top' | 'bottom') => [...document.querySelectorAll(`[data-over="${side}"]`)].map((bar) => bar.getBoundingClientRect()[edge]);
-      return Math.min(caret.top - Math.max(0, ...over('top', 'bottom').filter((at) => at < caret.bottom + 400 && at > 0 && at <= innerHeight / 1.2)), Math.min(innerHeight, ...over('bottom', 'top')) - caret.bottom);
-    });
+    const clear = () =>
+      area.evaluate((element) => {
+        const { view, state } = (
+          element as unknown as {
+            editor: {
+              view: { coordsAtPos: (at: number) => { top: number; bottom: number } };
+              state: { selection: { head: number } };
+            };
+          }
+        ).editor;
+        const caret = view.coordsAtPos(state.selection.head);
+        const over = (side: string, edge: 'top' | 'bottom') =>
+          [...document.querySelectorAll(`[data-over="${side}"]`)].map((bar) => bar.getBoundingClientRect()[edge]);
+        return Math.min(
+          caret.top -
+            Math.max(
+              0,
+              ...over('top', 'bottom').filter((at) => at < caret.bottom + 400 && at > 0 && at <= innerHeight / 1.2),
+            ),
+          Math.min(innerHeight, ...over('bottom', 'top')) - caret.bottom,
+        );
+      });
     await area.focus();
-    await expect(async () => { await juno.keyboard.press('Control+End'); expect(await clear()).toBeGreaterThanOrEqual(0); }).toPass();
+    await expect(async () => {
+      await juno.keyboard.press('Control+End');
+      expect(await clear()).toBeGreaterThanOrEqual(0);
+    }).toPass();
     for (let i = 0; i < 25; i++) {
       await juno.keyboard.press('Enter');
       await juno.keyboard.type(`Line ${i}`);
@@ -156,7 +186,11 @@ test('find and replace takes prices as they are written, goes to each place and 
   const area = writing(maud);
   await area.click();
   await maud.keyboard.press('Control+End');
-  for (const words of ['It costs 10 pounds.', ...Array<string>(30).fill('Nothing here.'), 'Again 10 pounds, and 10 pounds.']) {
+  for (const words of [
+    'It costs 10 pounds.',
+    ...Array<string>(30).fill('Nothing here.'),
+    'Again 10 pounds, and 10 pounds.',
+  ]) {
     await maud.keyboard.press('Enter');
     await maud.keyboard.type(words);
   }
@@ -187,9 +221,11 @@ test('pieces taken out come back in any order and number, each where it stood', 
   await maud.getByLabel('Find a page by its title').fill('Groups');
   await loads(maud, () => maud.getByRole('link', { name: 'Groups', exact: true }).click());
   const main = maud.getByRole('region', { name: 'Main part' });
-  const headings = () => main.getByLabel('Heading').evaluateAll((inputs) => inputs.map((input) => (input as HTMLInputElement).value));
+  const headings = () =>
+    main.getByLabel('Heading').evaluateAll((inputs) => inputs.map((input) => (input as HTMLInputElement).value));
   await expect.poll(headings).toEqual(['School classes', 'Clubs and works outings']);
-  for (const name of ['School classes', 'Clubs and works outings']) await main.getByRole('button', { name: `Take out “${name}”` }).click();
+  for (const name of ['School classes', 'Clubs and works outings'])
+    await main.getByRole('button', { name: `Take out “${name}”` }).click();
   await expect.poll(headings).toEqual([]);
   await expect(main.getByRole('button', { name: /^Bring it back.*Clubs/ })).toBeFocused();
   await maud.keyboard.press('Control+z');
@@ -206,17 +242,28 @@ test('the preview fits its column', async ({ browser, app }) => {
     await maud.setViewportSize({ width, height: 800 });
     await openPage(maud, 'Fares');
     await maud.getByRole('button', { name: 'Preview', exact: true }).click();
-    await expect(maud.frameLocator('iframe[title="Preview of the page"]').getByRole('heading', { level: 1 })).toBeVisible();
+    await expect(
+      maud.frameLocator('iframe[title="Preview of the page"]').getByRole('heading', { level: 1 }),
+    ).toBeVisible();
     expect(await maud.evaluate(() => document.documentElement.scrollWidth)).toBe(width);
-    const [frame, side] = await Promise.all([maud.locator('iframe[title="Preview of the page"]').locator('..').boundingBox(), maud.getByRole('complementary', { name: 'About this page' }).boundingBox()]);
+    const [frame, side] = await Promise.all([
+      maud.locator('iframe[title="Preview of the page"]').locator('..').boundingBox(),
+      maud.getByRole('complementary', { name: 'About this page' }).boundingBox(),
+    ]);
     expect((frame?.x ?? 0) + (frame?.width ?? 0)).toBeLessThanOrEqual((side?.x ?? 0) + 1);
   }
   await maud.context().close();
 });
 
-test('a notice half written is there when one comes back, begins at its hour, and is forgotten once it is posted', async ({ browser, app }) => {
+test('a notice half written is there when one comes back, begins at its hour, and is forgotten once it is posted', async ({
+  browser,
+  app,
+}) => {
   const ines = await signIn(browser, app, 'Ines');
-  const begin = async () => { await ines.goto('/room/notices'); await ines.getByRole('button', { name: 'Post a notice', exact: true }).click(); };
+  const begin = async () => {
+    await ines.goto('/room/notices');
+    await ines.getByRole('button', { name: 'Post a notice', exact: true }).click();
+  };
   await begin();
   await ines.getByLabel('What should visitors read?').fill('The ramp is closed for paint');
   await ines.goto('/room');
@@ -229,7 +276,11 @@ test('a notice half written is there when one comes back, begins at its hour, an
   await ines.getByLabel('When does it begin?').fill(`${year}-05-01T08:00`);
   await ines.getByLabel('When does it end?').fill(`${year}-05-02T08:00`);
   await loads(ines, () => ines.getByRole('button', { name: 'Put it on the website', exact: true }).click());
-  await expect(ines.getByRole('region', { name: 'Coming' }).or(ines.locator('section').filter({ has: ines.getByRole('heading', { name: 'Coming' }) }))).toContainText('The ramp is closed for paint');
+  await expect(
+    ines
+      .getByRole('region', { name: 'Coming' })
+      .or(ines.locator('section').filter({ has: ines.getByRole('heading', { name: 'Coming' }) })),
+  ).toContainText('The ramp is closed for paint');
   await begin();
   await expect(ines.getByLabel('What should visitors read?')).toHaveValue('');
   await ines.context().close();

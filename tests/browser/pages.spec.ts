@@ -5,14 +5,22 @@ import { axe, expect, isKept, isReady, loads, openPage, signIn, test, writing } 
 
 const tree = (page: Page) => page.getByRole('navigation', { name: 'Your part of the site' });
 
-test('pages are made from a list, shown as a tree first; one is copied, taken down, put back, deleted and brought back', async ({ browser, app, page }) => {
+test('pages are made from a list, shown as a tree first; one is copied, taken down, put back, deleted and brought back', async ({
+  browser,
+  app,
+  page,
+}) => {
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/room/pages');
   await maud.getByRole('button', { name: 'New page', exact: true }).click();
   const dialog = maud.getByRole('dialog');
   await dialog.getByRole('button', { name: 'Several, from a list' }).click();
   await dialog.getByLabel('The list').fill('Winter sailings\n  Ice and fog\nSummer sailings');
-  await expect(dialog.getByRole('region', { name: 'What will be made' }).getByRole('listitem')).toHaveText(['Winter sailings', '└ Ice and fog', 'Summer sailings']);
+  await expect(dialog.getByRole('region', { name: 'What will be made' }).getByRole('listitem')).toHaveText([
+    'Winter sailings',
+    '└ Ice and fog',
+    'Summer sailings',
+  ]);
   await dialog.getByRole('combobox', { name: 'Below' }).fill('Timetable');
   await dialog.getByRole('option', { name: 'Timetable' }).click();
   await dialog.getByRole('button', { name: 'Make 3 pages' }).click();
@@ -43,13 +51,26 @@ test('pages are made from a list, shown as a tree first; one is copied, taken do
   await maud.context().close();
 });
 
-test('a page is moved by pointer and by keyboard, after saying what moves with it; old addresses lead there; undo', async ({ browser, app, page }) => {
+test('a page is moved by pointer and by keyboard, after saying what moves with it; old addresses lead there; undo', async ({
+  browser,
+  app,
+  page,
+}) => {
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/room/pages');
   await maud.evaluate(() => document.fonts.ready);
-  const box = async (name: string) => (await tree(maud).getByRole('listitem').filter({ has: maud.getByRole('link', { name, exact: true }) }).boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+  const box = async (name: string) =>
+    (await tree(maud)
+      .getByRole('listitem')
+      .filter({ has: maud.getByRole('link', { name, exact: true }) })
+      .boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
   const [from, to] = [await box('Left luggage'), await box('Skell Island')];
-  const handle = await tree(maud).getByRole('listitem').filter({ has: maud.getByRole('link', { name: 'Left luggage', exact: true }) }).locator('button').first().boundingBox();
+  const handle = await tree(maud)
+    .getByRole('listitem')
+    .filter({ has: maud.getByRole('link', { name: 'Left luggage', exact: true }) })
+    .locator('button')
+    .first()
+    .boundingBox();
   await maud.mouse.move((handle?.x ?? 0) + 8, from.y + from.height / 2);
   await maud.mouse.down();
   await maud.mouse.move((handle?.x ?? 0) + 8, from.y + from.height / 2 - 10, { steps: 4 });
@@ -57,7 +78,9 @@ test('a page is moved by pointer and by keyboard, after saying what moves with i
   await maud.mouse.up();
   const dialog = maud.getByRole('dialog', { name: 'Move “Left luggage”' });
   await expect(dialog).toContainText('It will lie below Skell Island. Visitors see the change at once.');
-  await expect(dialog.getByRole('region', { name: 'Addresses that change' })).toContainText('/harbours/port-ennis/left-luggage → /harbours/skell-island/left-luggage');
+  await expect(dialog.getByRole('region', { name: 'Addresses that change' })).toContainText(
+    '/harbours/port-ennis/left-luggage → /harbours/skell-island/left-luggage',
+  );
   await dialog.getByRole('button', { name: 'Move it' }).click();
   await expect(maud.getByText('Left luggage lies below Skell Island now.')).toBeVisible();
   await page.goto('/harbours/port-ennis/left-luggage');
@@ -78,7 +101,10 @@ test('a page is moved by pointer and by keyboard, after saying what moves with i
   await maud.context().close();
 });
 
-test('the tree by keyboard; the list filtered, sorted, its filter kept; several pages changed at once', async ({ browser, app }) => {
+test('the tree by keyboard; the list filtered, sorted, its filter kept; several pages changed at once', async ({
+  browser,
+  app,
+}) => {
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/room/pages');
   await tree(maud).getByRole('link', { name: 'Harbours', exact: true }).focus();
@@ -102,7 +128,10 @@ test('the tree by keyboard; the list filtered, sorted, its filter kept; several 
   await filters.getByRole('button', { name: 'Keep this filter' }).click();
   await filters.getByLabel('Name of this filter').fill('Harbours only');
   await filters.getByRole('button', { name: 'Keep it' }).click();
-  await expect(filters.getByRole('button', { name: 'Harbours only', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await expect(filters.getByRole('button', { name: 'Harbours only', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
   await maud.reload();
   await isReady(maud);
   // The list is still the list.
@@ -127,7 +156,11 @@ test('the tree by keyboard; the list filtered, sorted, its filter kept; several 
   await maud.context().close();
 });
 
-test('panels beside a page: address, search result, layout and back, checks, publishing later', async ({ browser, app, page }) => {
+test('panels beside a page: address, search result, layout and back, checks, publishing later', async ({
+  browser,
+  app,
+  page,
+}) => {
   const maud = await signIn(browser, app, 'Maud');
   await openPage(maud, 'Season tickets');
   const about = maud.getByRole('complementary', { name: 'About this page' });
@@ -139,7 +172,9 @@ test('panels beside a page: address, search result, layout and back, checks, pub
   await expect(about.getByLabel('The old address leads here')).toBeChecked();
   await about.getByText('Search result', { exact: true }).click();
   await about.getByLabel('Words under it').fill('Monthly and yearly cards for the crossing.');
-  await expect(about.getByRole('figure', { name: 'How it will look' })).toContainText('Monthly and yearly cards for the crossing.');
+  await expect(about.getByRole('figure', { name: 'How it will look' })).toContainText(
+    'Monthly and yearly cards for the crossing.',
+  );
   await about.getByText('Layout, author, date', { exact: true }).click();
   await about.getByLabel('Layout', { exact: true }).selectOption({ label: 'Event page' });
   await expect(maud.getByLabel('Begins (needed)')).toBeVisible();
@@ -152,7 +187,10 @@ test('panels beside a page: address, search result, layout and back, checks, pub
   await loads(maud, () => ask.getByRole('button', { name: 'Publish now' }).click());
   await page.goto('/fares/season-tickets');
   await expect(page).toHaveURL(/\/fares\/travel-cards$/);
-  await expect(page.locator('meta[name="description"]')).toHaveAttribute('content', 'Monthly and yearly cards for the crossing.');
+  await expect(page.locator('meta[name="description"]')).toHaveAttribute(
+    'content',
+    'Monthly and yearly cards for the crossing.',
+  );
 
   await maud.getByLabel('Summary').fill('Not before June.');
   await isKept(maud);
@@ -166,7 +204,10 @@ test('panels beside a page: address, search result, layout and back, checks, pub
   await maud.context().close();
 });
 
-test('two people on one page: each sees the other; what does not touch is put together, what does is chosen', async ({ browser, app }) => {
+test('two people on one page: each sees the other; what does not touch is put together, what does is chosen', async ({
+  browser,
+  app,
+}) => {
   const [ines, tomas] = [await signIn(browser, app, 'Ines'), await signIn(browser, app, 'Tomas')];
   await openPage(ines, 'Skell Island');
   await openPage(tomas, 'Skell Island');
@@ -199,7 +240,11 @@ test('two people on one page: each sees the other; what does not touch is put to
   await Promise.all([ines.context().close(), tomas.context().close()]);
 });
 
-test('a page in pieces: added, moved, taken out and brought back; visitors get it in its parts', async ({ browser, app, page }) => {
+test('a page in pieces: added, moved, taken out and brought back; visitors get it in its parts', async ({
+  browser,
+  app,
+  page,
+}) => {
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/room/pages');
   await maud.getByRole('button', { name: 'New page', exact: true }).click();
@@ -207,7 +252,10 @@ test('a page in pieces: added, moved, taken out and brought back; visitors get i
   await dialog.getByLabel('Title').fill('Groups');
   await dialog.getByLabel('Layout').selectOption({ label: 'Page in pieces' });
   await loads(maud, () => dialog.getByRole('button', { name: 'Make it and open it' }).click());
-  const [main, side] = [maud.getByRole('region', { name: 'Main part' }), maud.getByRole('region', { name: 'Beside it' })];
+  const [main, side] = [
+    maud.getByRole('region', { name: 'Main part' }),
+    maud.getByRole('region', { name: 'Beside it' }),
+  ];
   for (const name of ['Schools', 'Clubs']) {
     await main.getByRole('button', { name: 'Add a piece to Main part' }).click();
     await main.getByLabel('Heading').last().fill(name);
@@ -231,12 +279,39 @@ test('a page in pieces: added, moved, taken out and brought back; visitors get i
   await maud.context().close();
 });
 
-test('the website is valid HTML by html-validate, page by page, and a draft is shown by a link without an account', async ({ browser, app, page }) => {
-  const checker = new HtmlValidate({ extends: ['html-validate:standard'], rules: { 'no-trailing-whitespace': 'off', 'void-style': 'off', 'no-inline-style': 'error', 'attribute-boolean-style': 'off' } });
-  for (const path of ['/', '/harbours', '/harbours/south-quay', '/timetable', '/fares', '/cafe', '/about/history', '/about/jobs', '/search?q=boat', '/nowhere-at-all', '/about/crew', '/sign-in']) {
+test('the website is valid HTML by html-validate, page by page, and a draft is shown by a link without an account', async ({
+  browser,
+  app,
+  page,
+}) => {
+  const checker = new HtmlValidate({
+    extends: ['html-validate:standard'],
+    rules: {
+      'no-trailing-whitespace': 'off',
+      'void-style': 'off',
+      'no-inline-style': 'error',
+      'attribute-boolean-style': 'off',
+    },
+  });
+  for (const path of [
+    '/',
+    '/harbours',
+    '/harbours/south-quay',
+    '/timetable',
+    '/fares',
+    '/cafe',
+    '/about/history',
+    '/about/jobs',
+    '/search?q=boat',
+    '/nowhere-at-all',
+    '/about/crew',
+    '/sign-in',
+  ]) {
     const answer = await page.request.get(path);
     const report = await checker.validateString(await answer.text());
-    expect(report.results.flatMap((result) => result.messages.map((m) => `${path}:${m.line} ${m.ruleId}: ${m.message}`))).toEqual([]);
+    expect(
+      report.results.flatMap((result) => result.messages.map((m) => `${path}:${m.line} ${m.ruleId}: ${m.message}`)),
+    ).toEqual([]);
   }
   const ines = await signIn(browser, app, 'Ines');
   await openPage(ines, 'Parking');
@@ -250,7 +325,10 @@ test('the website is valid HTML by html-validate, page by page, and a draft is s
   await ines.context().close();
 });
 
-test('the screens of pages are accessible in their states (WCAG 2.2 AA by axe), and fit 360 px', async ({ browser, app }) => {
+test('the screens of pages are accessible in their states (WCAG 2.2 AA by axe), and fit 360 px', async ({
+  browser,
+  app,
+}) => {
   test.slow();
   const maud = await signIn(browser, app, 'Maud');
   const fits = async (what: string) => {
@@ -258,7 +336,12 @@ test('the screens of pages are accessible in their states (WCAG 2.2 AA by axe), 
       await maud.setViewportSize({ width, height: 800 });
       await maud.evaluate(() => document.fonts.ready);
       // The rows of lists are drawn anew for another width: what counts is where they come to rest.
-      await expect.poll(() => maud.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth), `${what} at ${width} px scrolls sideways`).toBeLessThanOrEqual(0);
+      await expect
+        .poll(
+          () => maud.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),
+          `${what} at ${width} px scrolls sideways`,
+        )
+        .toBeLessThanOrEqual(0);
     }
   };
   await maud.goto('/room/pages');
@@ -277,7 +360,17 @@ test('the screens of pages are accessible in their states (WCAG 2.2 AA by axe), 
   await maud.goto('/workshop/publishing');
   await axe(maud, 'before publishing');
   await openPage(maud, 'Lantern Night');
-  for (const name of ['Before it goes out', 'Address', 'Navigation', 'Search result', 'Layout, author, date', 'Times', 'Notes', 'Preview by a link']) await maud.getByRole('complementary', { name: 'About this page' }).getByText(name, { exact: true }).click();
+  for (const name of [
+    'Before it goes out',
+    'Address',
+    'Navigation',
+    'Search result',
+    'Layout, author, date',
+    'Times',
+    'Notes',
+    'Preview by a link',
+  ])
+    await maud.getByRole('complementary', { name: 'About this page' }).getByText(name, { exact: true }).click();
   await axe(maud, 'an event page with all its panels');
   await fits('an event page with all its panels');
   await maud.context().close();
@@ -302,7 +395,15 @@ test('what was planned goes live by itself, for the first visitor after its hour
   await client.connect();
   await client.query(`update schedules set due_at = now() - interval '1 minute' where done_at is null`);
   await client.end();
-  await expect.poll(async () => { await visitor.goto('/fares'); return visitor.locator('main').textContent(); }, { timeout: 30_000 }).toContain('From today one price for everybody.');
+  await expect
+    .poll(
+      async () => {
+        await visitor.goto('/fares');
+        return visitor.locator('main').textContent();
+      },
+      { timeout: 30_000 },
+    )
+    .toContain('From today one price for everybody.');
   await visitor.close();
 });
 
@@ -310,12 +411,17 @@ test('rules before publishing: set, undone, live for everybody', async ({ browse
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/workshop/publishing');
   await maud.getByRole('checkbox', { name: /^A change note is asked for/ }).check();
-  await maud.getByRole('group', { name: /^Long sentences/ }).getByLabel('Off').check();
+  await maud
+    .getByRole('group', { name: /^Long sentences/ })
+    .getByLabel('Off')
+    .check();
   await maud.getByRole('button', { name: /^Undo/ }).click();
   await expect(maud.getByRole('group', { name: /^Long sentences/ }).getByLabel('Advises')).toBeChecked();
   await maud.getByRole('link', { name: 'Review and go live' }).last().click();
   await isReady(maud);
-  await expect(maud.getByRole('region', { name: 'What changes for whom' })).toContainText('A change note is asked for.');
+  await expect(maud.getByRole('region', { name: 'What changes for whom' })).toContainText(
+    'A change note is asked for.',
+  );
   await maud.getByRole('button', { name: 'Go live' }).click();
   await maud.getByRole('button', { name: 'Go live now' }).click();
   await expect(maud.getByText('It is in force')).toBeVisible();
@@ -335,7 +441,10 @@ test('a second look with remarks: made on a line, answered beside the text, sett
   const priya = await signIn(browser, app, 'Priya');
   await priya.goto('/room/review');
   await loads(priya, () => priya.getByRole('link', { name: 'Getting around on Skell' }).click());
-  await priya.getByRole('button', { name: /^Remark on this line/ }).last().click();
+  await priya
+    .getByRole('button', { name: /^Remark on this line/ })
+    .last()
+    .click();
   await priya.getByLabel('Your remark').fill('From which day?');
   await priya.getByRole('button', { name: 'Make the remark' }).click();
   await expect(priya.getByRole('region', { name: 'Remarks' })).toContainText('From which day?');

@@ -21,10 +21,15 @@ test.afterAll(() => {
   rmSync(data, { recursive: true, force: true });
 });
 
-const command = (...args: string[]) => spawnSync('bash', ['./safe-room', ...args, '--data', data], { encoding: 'utf8' });
+const command = (...args: string[]) =>
+  spawnSync('bash', ['./safe-room', ...args, '--data', data], { encoding: 'utf8' });
 
-async function start(...args: string[]): Promise<{ process: ChildProcess; said: string; ended: Promise<number | null> }> {
-  const started = spawn('bash', ['./safe-room', 'start', '--port', String(port), '--data', data, ...args], { stdio: ['ignore', 'pipe', 'pipe'] });
+async function start(
+  ...args: string[]
+): Promise<{ process: ChildProcess; said: string; ended: Promise<number | null> }> {
+  const started = spawn('bash', ['./safe-room', 'start', '--port', String(port), '--data', data, ...args], {
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   let said = '';
   const ended = new Promise<number | null>((end) => started.once('exit', end));
   await new Promise<void>((ready, failed) => {
@@ -69,7 +74,9 @@ test('started again it keeps the data, and stop ends it from elsewhere', async (
 test('the plan goes out on the command line and comes in again, while it runs and while it does not', () => {
   const plan = command('plan', 'export').stdout;
   expect(JSON.parse(plan)).toMatchObject({ format: 'safe-room-plan/1' });
-  expect(command('plan', 'export', '--as', 'csv', '--live').stdout).toMatch(/^role,permission,branch,effect,own,layouts,states,only,fields\r\nkeyholder,\*,,allow,,,,,\r\n/);
+  expect(command('plan', 'export', '--as', 'csv', '--live').stdout).toMatch(
+    /^role,permission,branch,effect,own,layouts,states,only,fields\r\nkeyholder,\*,,allow,,,,,\r\n/,
+  );
   expect(command('plan', 'export', '--as', 'song').stderr).toContain('There is no format "song".');
   const file = join(data, 'plan.json');
   writeFileSync(file, plan.replace('"name": "Newsroom"', '"name": "Press room"'));

@@ -21,12 +21,20 @@ test('the keyholder ticks tasks, sees what is missing and mends it', async ({ br
   await maud.context().close();
 });
 
-test('she closes a door, is warned, takes it back; names, tools, widgets and tours follow', async ({ browser, app }) => {
+test('she closes a door, is warned, takes it back; names, tools, widgets and tours follow', async ({
+  browser,
+  app,
+}) => {
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/workshop/roles/harbour-desk/menu');
-  await maud.getByRole('list', { name: 'Floor plan' }).getByRole('button', { name: /Sailing notices/ }).click();
+  await maud
+    .getByRole('list', { name: 'Floor plan' })
+    .getByRole('button', { name: /Sailing notices/ })
+    .click();
   const now = maud.getByRole('complementary', { name: 'The room now' });
-  await expect(now).toContainText('Closing Sailing notices would block 2 tasks and 9 stops of tours: “Post a sailing notice”, “End a sailing notice”.');
+  await expect(now).toContainText(
+    'Closing Sailing notices would block 2 tasks and 9 stops of tours: “Post a sailing notice”, “End a sailing notice”.',
+  );
   await expect(now).toContainText('Harbour desk (from “Front line”) may see all notices, on the whole site.');
   await maud.getByRole('radio', { name: 'Closed' }).check();
   await expect(now).toContainText('Blocked since the plan in force');
@@ -64,13 +72,17 @@ test('she steps in, sees the prepared room, and nothing done there is kept', asy
   await maud.goto('/workshop/roles/harbour-desk/walk');
   await maud.getByRole('combobox', { name: 'The room as seen by' }).selectOption('Ines Varga');
   await maud.getByRole('button', { name: 'Step in as Ines' }).click();
-  await expect(maud.getByRole('region', { name: 'Trial' })).toContainText('You are trying the room of Ines Varga · Harbour desk');
+  await expect(maud.getByRole('region', { name: 'Trial' })).toContainText(
+    'You are trying the room of Ines Varga · Harbour desk',
+  );
   await expect(maud.getByRole('link', { name: 'People' })).toBeVisible();
   await maud.goto('/room/notices');
   await maud.getByRole('button', { name: 'Post a notice' }).click();
   await maud.getByLabel('What should visitors read?').fill('Only a trial');
   await maud.getByRole('button', { name: 'Put it on the website' }).click();
-  await expect(maud.getByText('This is a trial: in the real room it would be done now. Nothing was kept.')).toBeVisible();
+  await expect(
+    maud.getByText('This is a trial: in the real room it would be done now. Nothing was kept.'),
+  ).toBeVisible();
   await openPage(maud, 'South Quay');
   await maud.getByText('Bikes wait by the yellow line').click();
   await maud.keyboard.type('Trial words. ');
@@ -108,7 +120,10 @@ test('she goes live; until then the editor kept the old room', async ({ browser,
   await Promise.all([maud.context().close(), ines.context().close()]);
 });
 
-test('the editor writes with the trimmed toolbar around a table she cannot spoil, and sends it', async ({ browser, app }) => {
+test('the editor writes with the trimmed toolbar around a table she cannot spoil, and sends it', async ({
+  browser,
+  app,
+}) => {
   const ines = await signIn(browser, app, 'Ines');
   await openPage(ines, 'South Quay');
   const toolbar = ines.getByRole('toolbar', { name: 'Toolbar' });
@@ -130,7 +145,10 @@ test('the editor writes with the trimmed toolbar around a table she cannot spoil
   await expect(ines.getByText('The table is kept as it is: your toolbar could not make it again.')).toBeVisible();
   await expect(writing(ines).getByRole('table')).toBeVisible();
   await ines.getByRole('button', { name: 'Choose another' }).click();
-  await ines.getByRole('dialog').getByRole('button', { name: /South Quay by night/ }).click();
+  await ines
+    .getByRole('dialog')
+    .getByRole('button', { name: /South Quay by night/ })
+    .click();
   await ines.getByLabel('What did you change?').fill('Dogs wait with the bikes');
   await ines.getByRole('button', { name: 'Send to Priya for a second look' }).dblclick();
   await expect(ines.getByText('It is sent. Priya Nand can look at it now')).toBeVisible();
@@ -139,7 +157,10 @@ test('the editor writes with the trimmed toolbar around a table she cannot spoil
   await ines.context().close();
 });
 
-test('the reviewer sees what changed, sends it back with a word, and publishes it the second time', async ({ browser, app }) => {
+test('the reviewer sees what changed, sends it back with a word, and publishes it the second time', async ({
+  browser,
+  app,
+}) => {
   const priya = await signIn(browser, app, 'Priya');
   const waiting = priya.getByRole('region', { name: 'Waiting for a second look' });
   await expect(waiting.getByRole('link', { name: 'South Quay' })).toHaveCount(1);
@@ -170,7 +191,11 @@ test('the reviewer sees what changed, sends it back with a word, and publishes i
   await Promise.all([priya.context().close(), ines.context().close()]);
 });
 
-test('the visitor reads it, with a notice that is there in seconds and gone in seconds', async ({ browser, app, page }) => {
+test('the visitor reads it, with a notice that is there in seconds and gone in seconds', async ({
+  browser,
+  app,
+  page,
+}) => {
   await page.goto('/harbours/south-quay');
   await expect(page.getByText('Dogs too. On a lead.')).toBeVisible();
   await expect(page.getByAltText(/The quay at night/)).toBeVisible();

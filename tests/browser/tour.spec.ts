@@ -8,11 +8,21 @@ async function pointsAt(page: Page, name: RegExp | string, role: 'link' | 'butto
   const target = page.getByRole(role, { name }).first();
   await expect(async () => {
     const [ring, box] = [await page.locator('div.border-ring').boundingBox(), await target.boundingBox()];
-    expect(ring && box && ring.x <= box.x && ring.y <= box.y && ring.x + ring.width >= box.x + box.width && ring.y + ring.height >= box.y + box.height).toBe(true);
+    expect(
+      ring &&
+        box &&
+        ring.x <= box.x &&
+        ring.y <= box.y &&
+        ring.x + ring.width >= box.x + box.width &&
+        ring.y + ring.height >= box.y + box.height,
+    ).toBe(true);
   }).toPass();
 }
 
-test('“late boat” finds the task; the tour waits at the real controls, over screens, to its end', async ({ browser, app }) => {
+test('“late boat” finds the task; the tour waits at the real controls, over screens, to its end', async ({
+  browser,
+  app,
+}) => {
   const ines = await signIn(browser, app, 'Ines');
   const ask = ines.getByRole('combobox', { name: 'Where do I…?' });
   await ask.fill('late boat');
@@ -45,7 +55,10 @@ test('“late boat” finds the task; the tour waits at the real controls, over 
   await ines.context().close();
 });
 
-test('a tour works by keyboard alone, is left with Escape and taken up again where it was left', async ({ browser, app }) => {
+test('a tour works by keyboard alone, is left with Escape and taken up again where it was left', async ({
+  browser,
+  app,
+}) => {
   const tomas = await signIn(browser, app, 'Tomas');
   const start = tomas.getByRole('button', { name: /Point the way.*Change the words on a harbour page/ });
   await start.focus();
@@ -57,7 +70,9 @@ test('a tour works by keyboard alone, is left with Escape and taken up again whe
   await tomas.keyboard.press('Tab');
   await tomas.keyboard.press('Enter');
   await expect(tomas.getByRole('link', { name: 'Pages' })).toBeFocused();
-  const isRemembered = tomas.waitForResponse((answer) => answer.url().includes('/api/tours/') && answer.request().postData()?.includes('"stop":1') === true);
+  const isRemembered = tomas.waitForResponse(
+    (answer) => answer.url().includes('/api/tours/') && answer.request().postData()?.includes('"stop":1') === true,
+  );
   await tomas.keyboard.press('Enter');
   await expect(tomas).toHaveURL(/\/room\/pages$/);
   await expect(card(tomas)).toContainText('Stop 2 of 6');
@@ -69,13 +84,21 @@ test('a tour works by keyboard alone, is left with Escape and taken up again whe
   await tomas.getByRole('button', { name: /Take up again at stop 2.*Change the words on a harbour page/ }).click();
   await expect(card(tomas)).toContainText('“Your part of the site” is on another screen.');
   await loads(tomas, () => card(tomas).getByRole('link', { name: 'Take me there' }).click());
-  await loads(tomas, () => tomas.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Skell Island' }).click());
+  await loads(tomas, () =>
+    tomas
+      .getByRole('navigation', { name: 'Your part of the site' })
+      .getByRole('link', { name: 'Skell Island' })
+      .click(),
+  );
   await expect(card(tomas)).toContainText('Stop 3 of 6');
   await pointsAt(tomas, 'Text', 'textbox');
   await tomas.context().close();
 });
 
-test('a stop on a screen further on says how to get there; a control that is gone is said so, and the tour goes on', async ({ browser, app }) => {
+test('a stop on a screen further on says how to get there; a control that is gone is said so, and the tour goes on', async ({
+  browser,
+  app,
+}) => {
   const ines = await signIn(browser, app, 'Ines');
   await ines.goto('/room/tours');
   await ines.getByRole('button', { name: /Swap a harbour picture/ }).click();
@@ -84,8 +107,12 @@ test('a stop on a screen further on says how to get there; a control that is gon
   await card(ines).getByRole('button', { name: 'Next' }).click();
   await expect(card(ines)).toContainText('“Banner picture” is on a screen further on. First: Open the page.');
   // Parking has a layout without a banner.
-  await loads(ines, () => ines.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Parking' }).click());
-  await expect(card(ines)).toContainText('“Banner picture” is not on this screen now; it is there on layouts that have a banner. The tour goes on without it: press Next.');
+  await loads(ines, () =>
+    ines.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Parking' }).click(),
+  );
+  await expect(card(ines)).toContainText(
+    '“Banner picture” is not on this screen now; it is there on layouts that have a banner. The tour goes on without it: press Next.',
+  );
   await card(ines).getByRole('button', { name: 'Next' }).click();
   await expect(card(ines)).toContainText('Stop 4 of 4');
   await pointsAt(ines, /Send to Priya/, 'button');
@@ -102,7 +129,10 @@ test('what is nowhere is said so; what one may not do is found, with whom to ask
   await ask.fill('submarine');
   await expect(lotte.getByText('Nothing fits “submarine”.')).toBeVisible();
   await ask.fill('invite a new colleague');
-  await lotte.getByRole('option', { name: /Invite somebody/ }).first().click();
+  await lotte
+    .getByRole('option', { name: /Invite somebody/ })
+    .first()
+    .click();
   await expect(lotte.getByText(/is not in your room\./)).toBeVisible();
   await expect(lotte.getByText(/Ask Maud Ellery if you need it/)).toBeVisible();
   await lotte.getByRole('button', { name: 'I see' }).click();
@@ -110,7 +140,10 @@ test('what is nowhere is said so; what one may not do is found, with whom to ask
   await ask.fill('pages');
   // Her door to the pages is put away: not in the menu, but found by asking.
   await expect(lotte.getByRole('navigation', { name: 'Menu' }).getByRole('link', { name: 'Pages' })).toHaveCount(0);
-  await lotte.getByRole('option', { name: /^Pages/ }).first().click();
+  await lotte
+    .getByRole('option', { name: /^Pages/ })
+    .first()
+    .click();
   await expect(lotte).toHaveURL(/\/room\/pages$/);
   await lotte.context().close();
 });
@@ -123,9 +156,19 @@ async function start(page: Page, name: RegExp) {
 }
 const next = (page: Page) => card(page).getByRole('button', { name: 'Next' }).click();
 /** How a tour stands under Tours. */
-const standing = async (page: Page, name: string) => { await page.goto('/room/tours'); return page.getByRole('listitem').filter({ has: page.getByRole('heading', { name, exact: true }) }).locator('.pill').textContent(); };
+const standing = async (page: Page, name: string) => {
+  await page.goto('/room/tours');
+  return page
+    .getByRole('listitem')
+    .filter({ has: page.getByRole('heading', { name, exact: true }) })
+    .locator('.pill')
+    .textContent();
+};
 
-test('a tour ends by what was done: a refused form is no end, another notice than the first will do, and Next alone is only seen', async ({ browser, app }) => {
+test('a tour ends by what was done: a refused form is no end, another notice than the first will do, and Next alone is only seen', async ({
+  browser,
+  app,
+}) => {
   const ines = await signIn(browser, app, 'Ines');
   await start(ines, /Post a sailing notice/);
   await loads(ines, () => ines.getByRole('link', { name: 'Sailing notices' }).click());
@@ -161,24 +204,37 @@ test('a tour ends by what was done: a refused form is no end, another notice tha
   // What lies on the page is shown when one is opened: on this very screen, so that nothing is loaded again and again.
   await card(ines).getByRole('button', { name: 'Back to that stop' }).click();
   await expect(card(ines)).toContainText('Stop 2 of 6');
-  await loads(ines, () => ines.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Skell Island' }).click());
+  await loads(ines, () =>
+    ines.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Skell Island' }).click(),
+  );
   for (let stop = 3; stop <= 6; stop++) {
     await expect(card(ines)).toContainText(`Stop ${stop} of 6`);
-    await card(ines).getByRole('button', { name: /^(Next|Finish)$/ }).click();
+    await card(ines)
+      .getByRole('button', { name: /^(Next|Finish)$/ })
+      .click();
   }
   await expect(card(ines)).toContainText('That is the way');
   expect(await standing(ines, 'Change the words on a harbour page')).toContain('seen');
   await ines.context().close();
 });
 
-test('opening a branch of the tree is not opening a page; another page than the first is followed to the second look', async ({ browser, app }) => {
+test('opening a branch of the tree is not opening a page; another page than the first is followed to the second look', async ({
+  browser,
+  app,
+}) => {
   const ines = await signIn(browser, app, 'Ines');
   await start(ines, /Change the words on a harbour page/);
   await loads(ines, () => ines.getByRole('link', { name: 'Pages' }).click());
   await expect(card(ines)).toContainText('Stop 2 of 6');
-  await ines.getByRole('navigation', { name: 'Your part of the site' }).getByRole('button', { name: /Skell Island/ }).first().click();
+  await ines
+    .getByRole('navigation', { name: 'Your part of the site' })
+    .getByRole('button', { name: /Skell Island/ })
+    .first()
+    .click();
   await expect(card(ines)).toContainText('Stop 2 of 6');
-  await loads(ines, () => ines.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Port Ennis' }).click());
+  await loads(ines, () =>
+    ines.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Port Ennis' }).click(),
+  );
   await expect(card(ines)).toContainText('Stop 3 of 6');
   await ines.getByLabel('Summary').fill('The ticket office moved to the blue house.');
   await ines.getByRole('button', { name: /^Send/ }).click();
@@ -200,7 +256,10 @@ test('opening a branch of the tree is not opening a page; another page than the 
   await priya.context().close();
 });
 
-test('no letter typed into “Where do I…?” is lost on a computer six times slower, from the first moment on', async ({ browser, app }) => {
+test('no letter typed into “Where do I…?” is lost on a computer six times slower, from the first moment on', async ({
+  browser,
+  app,
+}) => {
   const ines = await signIn(browser, app, 'Ines');
   await (await ines.context().newCDPSession(ines)).send('Emulation.setCPUThrottlingRate', { rate: 6 });
   const asked = 'who shall I ask about the late boat to Skell Island tomorrow';

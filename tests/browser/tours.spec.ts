@@ -43,7 +43,13 @@ function handsOf(page: Page, how: How) {
     },
   };
 }
-interface Playing { page: Page; how: How; hands: ReturnType<typeof handsOf>; /** The page of the tree they work on: not the first. */ title: string; /** Unlike any other play's. */ words: string }
+interface Playing {
+  page: Page;
+  how: How;
+  hands: ReturnType<typeof handsOf>;
+  /** The page of the tree they work on: not the first. */ title: string;
+  /** Unlike any other play's. */ words: string;
+}
 
 /** What is done at a control, the way a tour asks; a mistake is made before it, and must not move the tour on. */
 const AT: Record<string, (p: Playing) => Promise<unknown>> = {
@@ -57,7 +63,12 @@ const AT: Record<string, (p: Playing) => Promise<unknown>> = {
     await next(page, hands);
   },
   // A new page only shows where it stands.
-  'pages.tree.tree': async ({ page, hands, title, words }) => title === '' ? expect(tree(page).getByRole('link', { name: words })).toBeVisible().then(() => next(page, hands)) : hands.opens(tree(page).getByRole('link', { name: title, exact: true })),
+  'pages.tree.tree': async ({ page, hands, title, words }) =>
+    title === ''
+      ? expect(tree(page).getByRole('link', { name: words }))
+          .toBeVisible()
+          .then(() => next(page, hands))
+      : hands.opens(tree(page).getByRole('link', { name: title, exact: true })),
   'pages.edit.body': async ({ page, hands, words }) => {
     await expect(writing(page)).toBeEditable();
     await hands.focus(writing(page));
@@ -85,7 +96,11 @@ const AT: Record<string, (p: Playing) => Promise<unknown>> = {
       await open();
     }
     await hands.fill(dialog(page).getByLabel('Find the page'), 'Fares');
-    await hands.press(dialog(page).getByRole('list', { name: 'Pages' }).getByRole('button', { name: /^Fares/ }));
+    await hands.press(
+      dialog(page)
+        .getByRole('list', { name: 'Pages' })
+        .getByRole('button', { name: /^Fares/ }),
+    );
     await hands.press(dialog(page).getByRole('button', { name: 'Make the link' }));
   },
   'pages.edit.note': async ({ page, hands, words }) => {
@@ -123,7 +138,8 @@ const AT: Record<string, (p: Playing) => Promise<unknown>> = {
     await hands.fill(dialog(page).getByLabel('Title'), words);
     await hands.opens(make);
   },
-  'notices.list.post': ({ page, hands }) => hands.press(page.getByRole('button', { name: 'Post a notice', exact: true })),
+  'notices.list.post': ({ page, hands }) =>
+    hands.press(page.getByRole('button', { name: 'Post a notice', exact: true })),
   'notices.form.text': async ({ page, how, hands, words }) => {
     if (how !== 'with a mistake') await hands.fill(page.getByLabel('What should visitors read?'), words);
     await next(page, hands);
@@ -139,7 +155,10 @@ const AT: Record<string, (p: Playing) => Promise<unknown>> = {
     await hands.opens(send);
   },
   'notices.list.end': async ({ page, how, hands }) => {
-    const last = page.getByRole('region', { name: 'Showing now' }).getByRole('button', { name: /^End now/ }).last();
+    const last = page
+      .getByRole('region', { name: 'Showing now' })
+      .getByRole('button', { name: /^End now/ })
+      .last();
     await hands.press(last);
     if (how === 'with a mistake') {
       await hands.press(dialog(page).getByRole('button', { name: 'Cancel' }));
@@ -149,7 +168,8 @@ const AT: Record<string, (p: Playing) => Promise<unknown>> = {
     await expect(dialog(page).locator('[data-tour=dialog]')).toContainText('Press End now');
     await hands.opens(dialog(page).getByRole('button', { name: 'End it now' }));
   },
-  'review.list.waiting': ({ page, hands, title }) => hands.opens(page.getByRole('region', { name: 'Waiting for a second look' }).getByRole('link', { name: title })),
+  'review.list.waiting': ({ page, hands, title }) =>
+    hands.opens(page.getByRole('region', { name: 'Waiting for a second look' }).getByRole('link', { name: title })),
   'review.look.publish': async ({ page, how, hands }) => {
     if (how === 'with a mistake') {
       await hands.press(page.getByRole('button', { name: 'Send it back' }));
@@ -209,7 +229,12 @@ async function play(page: Page, name: string, how: How, title: string, words: st
     await isReady(page);
     await expect(card(page)).toHaveAttribute('data-tour', /^(pointing|elsewhere|ended)$/);
     if ((await card(page).getAttribute('data-tour')) === 'ended') break;
-    const [stop, number] = [(await card(page).getAttribute('data-stop')) ?? '', await card(page).getByText(/^Stop \d+ of/).textContent()];
+    const [stop, number] = [
+      (await card(page).getAttribute('data-stop')) ?? '',
+      await card(page)
+        .getByText(/^Stop \d+ of/)
+        .textContent(),
+    ];
     // After a look back it may be on the screen before.
     if ((await card(page).getAttribute('data-tour')) === 'elsewhere') {
       await hands.opens(card(page).getByRole('link', { name: 'Take me there' }));
@@ -257,13 +282,53 @@ async function posts(page: Page, words: string): Promise<void> {
 
 /** Every role of the demo somebody holds, with the tours of their room as they are named there and the page each is about. */
 const ROLES: [who: string, tours: [name: string, title: string][]][] = [
-  ['Ines', [['Post a sailing notice', ''], ['End a sailing notice', ''], ['Change the words on a harbour page', 'Port Ennis'], ['Swap a harbour picture', 'Skell Island'], ['Find a page', 'Left luggage']]],
-  ['Priya', [['Give a page a second look', 'Port Ennis'], ['Find a page', 'Fares']]],
-  ['Oskar', [['Change the café hours or the menu', 'Menu'], ['Tell visitors that the café is closed', ''], ['End a notice', '']]],
+  [
+    'Ines',
+    [
+      ['Post a sailing notice', ''],
+      ['End a sailing notice', ''],
+      ['Change the words on a harbour page', 'Port Ennis'],
+      ['Swap a harbour picture', 'Skell Island'],
+      ['Find a page', 'Left luggage'],
+    ],
+  ],
+  [
+    'Priya',
+    [
+      ['Give a page a second look', 'Port Ennis'],
+      ['Find a page', 'Fares'],
+    ],
+  ],
+  [
+    'Oskar',
+    [
+      ['Change the café hours or the menu', 'Menu'],
+      ['Tell visitors that the café is closed', ''],
+      ['End a notice', ''],
+    ],
+  ],
   ['Lotte', [['Describe a picture', '']]],
-  ['Juno', [['Change the words on a page', 'History'], ['Make words lead to another page', 'Jobs'], ['Publish a page at once', 'Contact'], ['Make a new page', '']]],
+  [
+    'Juno',
+    [
+      ['Change the words on a page', 'History'],
+      ['Make words lead to another page', 'Jobs'],
+      ['Publish a page at once', 'Contact'],
+      ['Make a new page', ''],
+    ],
+  ],
   ['Sam', [['Post a sailing notice', '']]],
-  ['Maud', [['Publish a page at once', 'Timetable'], ['Post a notice', ''], ['Give a page a second look', 'Port Ennis'], ['Describe a picture', ''], ['See who works on the website', ''], ['Find out who changed something', '']]],
+  [
+    'Maud',
+    [
+      ['Publish a page at once', 'Timetable'],
+      ['Post a notice', ''],
+      ['Give a page a second look', 'Port Ennis'],
+      ['Describe a picture', ''],
+      ['See who works on the website', ''],
+      ['Find out who changed something', ''],
+    ],
+  ],
 ];
 
 // They are many: on every worker there is, each with an application of its own.
@@ -272,7 +337,9 @@ for (const [who, tours] of ROLES) {
   test(`these are all the tours of ${who}`, async ({ browser, app }) => {
     const page = await signIn(browser, app, who);
     await page.goto('/room/tours');
-    expect((await page.getByRole('main').getByRole('heading', { level: 2 }).allTextContents()).map((name) => name.trim())).toEqual(tours.map(([name]) => name));
+    expect(
+      (await page.getByRole('main').getByRole('heading', { level: 2 }).allTextContents()).map((name) => name.trim()),
+    ).toEqual(tours.map(([name]) => name));
     await page.context().close();
   });
   for (const [name, title] of tours)
@@ -284,7 +351,12 @@ for (const [who, tours] of ROLES) {
         if (name.startsWith('End a')) await posts(page, words);
         await play(page, name, how, title, words);
         await page.goto('/room/tours');
-        await expect(page.getByRole('listitem').filter({ has: page.getByRole('heading', { name, exact: true }) }).locator('.pill')).toHaveText('taken');
+        await expect(
+          page
+            .getByRole('listitem')
+            .filter({ has: page.getByRole('heading', { name, exact: true }) })
+            .locator('.pill'),
+        ).toHaveText('taken');
         await page.context().close();
       });
 }

@@ -14,9 +14,16 @@ async function query<T extends object>(app: App, sql: string, values: unknown[] 
   await client.end();
   return rows;
 }
-const quayId = async (app: App) => (await query<{ id: number }>(app, `select p.id from pages p where slug = 'south-quay'`))[0]?.id ?? 0;
-const reviewId = async (app: App) => (await query<{ id: number }>(app, 'select id from reviews where outcome is null'))[0]?.id ?? 0;
-const pathOf = async (app: App, path: string) => path.replace('/review/[id]', `/review/${await reviewId(app)}`).replace('[id]', String(await quayId(app))).replace('[role]', 'harbour-desk').replace('[step]', 'menu');
+const quayId = async (app: App) =>
+  (await query<{ id: number }>(app, `select p.id from pages p where slug = 'south-quay'`))[0]?.id ?? 0;
+const reviewId = async (app: App) =>
+  (await query<{ id: number }>(app, 'select id from reviews where outcome is null'))[0]?.id ?? 0;
+const pathOf = async (app: App, path: string) =>
+  path
+    .replace('/review/[id]', `/review/${await reviewId(app)}`)
+    .replace('[id]', String(await quayId(app)))
+    .replace('[role]', 'harbour-desk')
+    .replace('[step]', 'menu');
 
 test('every control of the inventory is found on its screen, under its name’s anchor', async ({ browser, app }) => {
   const maud = await signIn(browser, app, 'Maud');
@@ -27,11 +34,19 @@ test('every control of the inventory is found on its screen, under its name’s 
   const prepare: Record<string, (page: Page) => Promise<unknown>> = {
     'pages.edit': (page) => expect(writing(page)).toBeVisible(),
     'notices.list': (page) => page.getByRole('button', { name: 'End now' }).first().waitFor(),
-    'pictures.list': (page) => page.getByRole('button', { name: /^Describe/ }).first().waitFor(),
+    'pictures.list': (page) =>
+      page
+        .getByRole('button', { name: /^Describe/ })
+        .first()
+        .waitFor(),
   };
   const then: Record<string, (page: Page) => Promise<unknown>> = {
     'notices.list': (page) => page.getByRole('button', { name: 'Post a notice' }).click(),
-    'pictures.list': (page) => page.getByRole('button', { name: /^Describe/ }).last().click(),
+    'pictures.list': (page) =>
+      page
+        .getByRole('button', { name: /^Describe/ })
+        .last()
+        .click(),
   };
   let found = 0;
   for (const screen of inventory.screens.values()) {
@@ -53,67 +68,169 @@ test('every control of the inventory is found on its screen, under its name’s 
 
 test('every screen opens for just whom decide() allows, whatever address is typed', async ({ browser, app }) => {
   const [release] = await query<{ plan: Plan }>(app, 'select plan from releases order by number desc limit 1');
-  const pages = await query<{ id: number; path: string; layout: string; author_id: number }>(app, 'select id, path::text, layout, author_id from pages');
-  const people = await query<{ id: number; name: string; role_id: string; branch_id: number | null }>(app, 'select p.id, p.name, a.role_id, a.branch_id from people p join assignments a on a.person_id = p.id');
+  const pages = await query<{ id: number; path: string; layout: string; author_id: number }>(
+    app,
+    'select id, path::text, layout, author_id from pages',
+  );
+  const people = await query<{ id: number; name: string; role_id: string; branch_id: number | null }>(
+    app,
+    'select p.id, p.name, a.role_id, a.branch_id from people p join assignments a on a.person_id = p.id',
+  );
   if (!release) throw new Error('no release');
-  const policy = policyOf(inventory, release.plan, people.map((p) => ({ id: String(p.id), name: p.name, assignments: [{ role: p.role_id, ...(p.branch_id && { branch: String(p.branch_id) }) }] })));
-  const place = (row: (typeof pages)[number]): Place => ({ path: row.path.split('.'), layout: row.layout, state: 'published', author: String(row.author_id) });
-  const placeOf = (id: number) => { const row = pages.find((p) => p.id === id); return row ? place(row) : undefined; };
-  const reviewPage = (await query<{ page_id: number }>(app, 'select page_id from reviews where outcome is null'))[0]?.page_id ?? 0;
+  const policy = policyOf(
+    inventory,
+    release.plan,
+    people.map((p) => ({
+      id: String(p.id),
+      name: p.name,
+      assignments: [{ role: p.role_id, ...(p.branch_id && { branch: String(p.branch_id) }) }],
+    })),
+  );
+  const place = (row: (typeof pages)[number]): Place => ({
+    path: row.path.split('.'),
+    layout: row.layout,
+    state: 'published',
+    author: String(row.author_id),
+  });
+  const placeOf = (id: number) => {
+    const row = pages.find((p) => p.id === id);
+    return row ? place(row) : undefined;
+  };
+  const reviewPage =
+    (await query<{ page_id: number }>(app, 'select page_id from reviews where outcome is null'))[0]?.page_id ?? 0;
   const [before] = await query<{ rows: string }>(app, 'select json_agg(p)::text as rows from pages p');
   // A word of its own for each page, some of which are not for everybody, never published, taken down or deleted.
-  await query(app, `update pages set short_name = coalesce(short_name, slug) || ' zq' || id || 'qz' where parent_id is not null`);
+  await query(
+    app,
+    `update pages set short_name = coalesce(short_name, slug) || ' zq' || id || 'qz' where parent_id is not null`,
+  );
   await query(app, `update pages set audience = '{"kind":"roles","roles":["second-look"]}' where slug = 'timetable'`);
-  await query(app, `update pages set down_revision_id = live_revision_id, live_revision_id = null where slug = 'port-ennis'`);
+  await query(
+    app,
+    `update pages set down_revision_id = live_revision_id, live_revision_id = null where slug = 'port-ennis'`,
+  );
   await query(app, `update pages set live_revision_id = null where slug = 'season-tickets'`);
   await query(app, `update pages set deleted_at = now() where slug = 'lost-and-found'`);
-  const visible = new Set((await query<{ id: number }>(app, `select p.id from pages p where p.live_revision_id is not null and p.deleted_at is null and not exists (select 1 from pages a where a.path @> p.path and a.audience is not null)`)).map((row) => row.id));
-  const members = new Set((await query<{ id: number }>(app, `select p.id from pages p where p.live_revision_id is not null and p.deleted_at is null and exists (select 1 from pages a where a.path @> p.path and a.audience->>'kind' = 'members')`)).map((row) => row.id));
+  const visible = new Set(
+    (
+      await query<{ id: number }>(
+        app,
+        `select p.id from pages p where p.live_revision_id is not null and p.deleted_at is null and not exists (select 1 from pages a where a.path @> p.path and a.audience is not null)`,
+      )
+    ).map((row) => row.id),
+  );
+  const members = new Set(
+    (
+      await query<{ id: number }>(
+        app,
+        `select p.id from pages p where p.live_revision_id is not null and p.deleted_at is null and exists (select 1 from pages a where a.path @> p.path and a.audience->>'kind' = 'members')`,
+      )
+    ).map((row) => row.id),
+  );
   let asked = 0;
   for (const person of DEMO_PEOPLE) {
     const page = await signIn(browser, app, person.name.split(' ')[0] ?? '');
     const id = String(people.find((p) => p.name === person.name)?.id);
     for (const screen of inventory.screens.values()) {
       const at = { person: id, permission: screen.needs ?? '', atMs: Date.now() };
-      const on = screen.on === 'review' ? placeOf(reviewPage) : screen.on === 'page' ? placeOf(await quayId(app)) : undefined;
-      const allowed = !screen.needs || (screen.on ? decide(policy, { ...at, place: on }).allowed : decide(policy, at).allowed || (inventory.permissions.get(screen.needs)?.placed === true && pages.some((page) => decide(policy, { ...at, place: place(page) }).allowed)));
+      const on =
+        screen.on === 'review' ? placeOf(reviewPage) : screen.on === 'page' ? placeOf(await quayId(app)) : undefined;
+      const allowed =
+        !screen.needs ||
+        (screen.on
+          ? decide(policy, { ...at, place: on }).allowed
+          : decide(policy, at).allowed ||
+            (inventory.permissions.get(screen.needs)?.placed === true &&
+              pages.some((page) => decide(policy, { ...at, place: place(page) }).allowed)));
       const answer = await page.request.get(await pathOf(app, screen.path));
       expect(answer.status(), `${person.name} at ${screen.path}`).toBe(allowed ? 200 : 403);
       const html = await answer.text();
       if (!allowed) expect(html).toContain('Ask Maud Ellery if you need to.');
       // No screen says a word of a page its reader may not know of. The Workshop and the activity are about everything there is.
-      const told = [...new Set([...html.matchAll(/zq(\d+)qz/g)].map((found) => Number(found[1])))].filter((page) => !visible.has(page) && !members.has(page) && !decide(policy, { person: id, permission: 'page.view', place: placeOf(page), atMs: Date.now() }).allowed);
-      if (!screen.path.startsWith('/workshop') && screen.id !== 'activity.list') expect(told, `${person.name} reads at ${screen.path} of pages they may not know of`).toEqual([]);
+      const told = [...new Set([...html.matchAll(/zq(\d+)qz/g)].map((found) => Number(found[1])))].filter(
+        (page) =>
+          !visible.has(page) &&
+          !members.has(page) &&
+          !decide(policy, { person: id, permission: 'page.view', place: placeOf(page), atMs: Date.now() }).allowed,
+      );
+      if (!screen.path.startsWith('/workshop') && screen.id !== 'activity.list')
+        expect(told, `${person.name} reads at ${screen.path} of pages they may not know of`).toEqual([]);
       asked++;
     }
     expect((await page.request.get('/room/secrets')).status()).toBe(404);
     await page.context().close();
   }
   expect(asked).toBe(DEMO_PEOPLE.length * inventory.screens.size);
-  await query(app, 'update pages p set (short_name, audience, live_revision_id, down_revision_id, deleted_at) = (select short_name, audience, live_revision_id, down_revision_id, deleted_at from json_populate_recordset(null::pages, $1::json) b where b.id = p.id)', [before?.rows]);
+  await query(
+    app,
+    'update pages p set (short_name, audience, live_revision_id, down_revision_id, deleted_at) = (select short_name, audience, live_revision_id, down_revision_id, deleted_at from json_populate_recordset(null::pages, $1::json) b where b.id = p.id)',
+    [before?.rows],
+  );
 });
 
 test('whatever the address looks like, what was not admitted does not run', async ({ app }) => {
   // Asked by hand: a browser would set such addresses right before it asks.
-  const ask = (path: string, headers: Record<string, string> = {}) => new Promise<{ status: number; text: string; location: string }>((answered, failed) => {
-    const { hostname, port } = new URL(app.url);
-    request({ hostname, port, path, headers: { host: `${hostname}:${port}`, ...headers } }, (response) => {
-      let text = '';
-      response.on('data', (chunk: Buffer) => { text += chunk.toString(); });
-      response.on('end', () => answered({ status: response.statusCode ?? 0, text, location: String(response.headers['location'] ?? '') }));
-    }).on('error', failed).end();
-  });
-  for (const path of ['//workshop/files', '/workshop//files', '/%2fworkshop/files', '/workshop%2ffiles', '/./workshop/files', '/x/../workshop/files', '/WORKSHOP/files', '/workshop/files/', '/workshop/files%00', '/room/pages/1%2e', '///room', '/room/..%2fworkshop', '/\\workshop/files']) {
+  const ask = (path: string, headers: Record<string, string> = {}) =>
+    new Promise<{ status: number; text: string; location: string }>((answered, failed) => {
+      const { hostname, port } = new URL(app.url);
+      request({ hostname, port, path, headers: { host: `${hostname}:${port}`, ...headers } }, (response) => {
+        let text = '';
+        response.on('data', (chunk: Buffer) => {
+          text += chunk.toString();
+        });
+        response.on('end', () =>
+          answered({ status: response.statusCode ?? 0, text, location: String(response.headers['location'] ?? '') }),
+        );
+      })
+        .on('error', failed)
+        .end();
+    });
+  for (const path of [
+    '//workshop/files',
+    '/workshop//files',
+    '/%2fworkshop/files',
+    '/workshop%2ffiles',
+    '/./workshop/files',
+    '/x/../workshop/files',
+    '/WORKSHOP/files',
+    '/workshop/files/',
+    '/workshop/files%00',
+    '/room/pages/1%2e',
+    '///room',
+    '/room/..%2fworkshop',
+    '/\\workshop/files',
+  ]) {
     const { status, text, location } = await ask(path);
     expect([301, 302, 303, 308, 400, 404], `${path}: ${status}`).toContain(status);
     if (location) expect(location, path).toMatch(/^\/(sign-in\?next=|workshop|room)/);
     expect(text, path).not.toContain('Take the plan out');
   }
-  for (const path of ['/search?q=%00', `/search?q=${'-'.repeat(300)}`, `/search?q=${'"'.repeat(300)}`, '/search?q=%ff', '/about/%00', '/media/%00', '/media/x', `/${'a/'.repeat(900)}`, '/%E0%A4%A', '/preview/%00', '/set-up?token=%00', '/sign-in?next=%00'])
+  for (const path of [
+    '/search?q=%00',
+    `/search?q=${'-'.repeat(300)}`,
+    `/search?q=${'"'.repeat(300)}`,
+    '/search?q=%ff',
+    '/about/%00',
+    '/media/%00',
+    '/media/x',
+    `/${'a/'.repeat(900)}`,
+    '/%E0%A4%A',
+    '/preview/%00',
+    '/set-up?token=%00',
+    '/sign-in?next=%00',
+  ])
     expect((await ask(path)).status, path).toBeLessThan(500);
   expect((await ask('/', { host: 'evil.example' })).status).toBe(421);
   // What a stranger says of where they come from counts for nothing.
-  expect((await ask('/', { 'x-forwarded-for': 'x'.repeat(300), 'x-forwarded-proto': 'https', 'x-forwarded-host': 'evil.example' })).status).toBe(200);
+  expect(
+    (
+      await ask('/', {
+        'x-forwarded-for': 'x'.repeat(300),
+        'x-forwarded-proto': 'https',
+        'x-forwarded-host': 'evil.example',
+      })
+    ).status,
+  ).toBe(200);
 });
 
 test('who is not signed in is led to the sign-in and on to where they wanted to go', async ({ page }) => {
@@ -123,7 +240,9 @@ test('who is not signed in is led to the sign-in and on to where they wanted to 
   await page.getByLabel('Mail address').fill('ines@larkhaven.example');
   await page.getByLabel('Password', { exact: true }).fill('not-this-one');
   await page.getByRole('button', { name: 'Sign in', exact: true }).click();
-  await expect(page.getByRole('alert').filter({ hasText: 'Mail address and password do not fit together.' })).toBeVisible();
+  await expect(
+    page.getByRole('alert').filter({ hasText: 'Mail address and password do not fit together.' }),
+  ).toBeVisible();
   await page.getByLabel('Password', { exact: true }).fill('late-boat-again');
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/room\/notices$/);
@@ -134,15 +253,42 @@ test('who is not signed in is led to the sign-in and on to where they wanted to 
 });
 
 for (const [who, paths] of [
-  ['-', ['/', '/harbours/south-quay', '/timetable', '/cafe', '/about/history', '/nowhere', '/sign-in', '/set-up?token=x']],
+  [
+    '-',
+    ['/', '/harbours/south-quay', '/timetable', '/cafe', '/about/history', '/nowhere', '/sign-in', '/set-up?token=x'],
+  ],
   ['-', ['/about/crew', '/search?q=boat', '/search?q=xqzzv']],
-  ['Ines', ['/room', '/room/tours', '/room/pages', '/room/pages/[id]', '/room/notices', '/room/pictures', '/room/people']],
+  [
+    'Ines',
+    ['/room', '/room/tours', '/room/pages', '/room/pages/[id]', '/room/notices', '/room/pictures', '/room/people'],
+  ],
   ['Priya', ['/room', '/room/review', '/room/review/[id]']],
   ['Maud', ['/room', '/room/pictures', '/room/people', '/room/people/outbox', '/room/activity']],
-  ['Maud', ['tasks', 'access', 'menu', 'toolbar', 'dashboard', 'tours', 'walk'].map((step) => `/workshop/roles/harbour-desk/${step}`)],
-  ['Maud', ['/workshop', '/workshop/compare', '/workshop/access', '/workshop/access/who', '/workshop/access/what', '/workshop/files', '/workshop/release', '/workshop/releases']],
+  [
+    'Maud',
+    ['tasks', 'access', 'menu', 'toolbar', 'dashboard', 'tours', 'walk'].map(
+      (step) => `/workshop/roles/harbour-desk/${step}`,
+    ),
+  ],
+  [
+    'Maud',
+    [
+      '/workshop',
+      '/workshop/compare',
+      '/workshop/access',
+      '/workshop/access/who',
+      '/workshop/access/what',
+      '/workshop/files',
+      '/workshop/release',
+      '/workshop/releases',
+    ],
+  ],
 ] as [string, string[]][])
-  test(`accessible (WCAG 2.2 AA by axe) for ${who === '-' ? 'a visitor' : who}: ${paths.length} views`, async ({ browser, app, page: visitor }) => {
+  test(`accessible (WCAG 2.2 AA by axe) for ${who === '-' ? 'a visitor' : who}: ${paths.length} views`, async ({
+    browser,
+    app,
+    page: visitor,
+  }) => {
     const page = who === '-' ? visitor : await signIn(browser, app, who);
     for (const path of paths) {
       await page.goto(await pathOf(app, path));

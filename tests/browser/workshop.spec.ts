@@ -5,25 +5,42 @@ import { expect, isPrepared, isReady, loads, signIn, test } from './app';
 /** Waits until what is dragged by keyboard hears the arrow keys: the drag library listens from a timer it sets when it picks something up, and timers come in their order. */
 async function isPickedUp(page: Page) {
   await expect(page.locator('[aria-live]').filter({ hasText: 'is picked up.' })).toHaveCount(1);
-  await page.evaluate(() => new Promise((fired) => { setTimeout(fired); }));
+  await page.evaluate(
+    () =>
+      new Promise((fired) => {
+        setTimeout(fired);
+      }),
+  );
 }
 
-test('two keyholders at once: the second sees the newest plan, and nothing is overwritten', async ({ browser, app }) => {
+test('two keyholders at once: the second sees the newest plan, and nothing is overwritten', async ({
+  browser,
+  app,
+}) => {
   const [one, two] = [await signIn(browser, app, 'Maud'), await signIn(browser, app, 'Maud')];
   for (const page of [one, two]) await page.goto('/workshop/roles/cafe-manager/toolbar');
   await one.getByRole('checkbox', { name: /^Quote/ }).check();
   await expect(one.getByText('1 change not yet live')).toBeVisible();
   // Pressed, not checked: what is refused may be taken back before anybody could see it checked.
   await two.getByRole('checkbox', { name: /^Table/ }).click();
-  await expect(two.getByRole('alert').filter({ hasText: 'The plan has moved on since you opened it, so nothing was overwritten.' })).toBeVisible();
+  await expect(
+    two
+      .getByRole('alert')
+      .filter({ hasText: 'The plan has moved on since you opened it, so nothing was overwritten.' }),
+  ).toBeVisible();
   await expect(two.getByRole('checkbox', { name: /^Quote/ })).toBeChecked();
   await expect(two.getByRole('checkbox', { name: /^Table/ })).not.toBeChecked();
   await two.getByRole('checkbox', { name: /^Table/ }).check();
   await expect(two.getByText('2 changes not yet live')).toBeVisible();
   // What was pressed behind a change that is refused was meant for a plan that is not so: it goes with it.
   let letGo = () => {};
-  const held = new Promise<void>((resolve) => { letGo = resolve; });
-  await one.route('**/api/workshop/plan', async (route) => { await held; await route.continue(); });
+  const held = new Promise<void>((resolve) => {
+    letGo = resolve;
+  });
+  await one.route('**/api/workshop/plan', async (route) => {
+    await held;
+    await route.continue();
+  });
   await one.getByRole('checkbox', { name: /^Picture/ }).click();
   await one.getByRole('checkbox', { name: /^Highlight/ }).click();
   await expect(one.getByText('Saving…')).toBeVisible();
@@ -46,7 +63,8 @@ test('two keyholders at once: the second sees the newest plan, and nothing is ov
 test('every tool and writing mode of the inventory can be given', async ({ browser, app }) => {
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/workshop/roles/cafe-manager/toolbar');
-  for (const { name, description } of [...inventory.tools.values(), ...inventory.modes.values()]) await expect(maud.getByRole('checkbox', { name: `${name} ${description}`, exact: true })).toBeVisible();
+  for (const { name, description } of [...inventory.tools.values(), ...inventory.modes.values()])
+    await expect(maud.getByRole('checkbox', { name: `${name} ${description}`, exact: true })).toBeVisible();
   await maud.getByRole('checkbox', { name: /^Full screen/ }).check();
   await expect(maud.getByRole('region', { name: 'The toolbar they get' })).toContainText('Full screen');
   await maud.getByRole('checkbox', { name: /^Full screen/ }).uncheck();
@@ -65,7 +83,9 @@ test('doors are ordered, named and set in the list, by keyboard and by pointer',
   await maud.keyboard.press('Space');
   await isPickedUp(maud);
   await maud.keyboard.press('ArrowUp');
-  await expect(maud.locator('[aria-live]').filter({ hasText: 'Sailing notices is at the place of Pages.' })).toHaveCount(1);
+  await expect(
+    maud.locator('[aria-live]').filter({ hasText: 'Sailing notices is at the place of Pages.' }),
+  ).toHaveCount(1);
   await maud.keyboard.press('Space');
   await expect(rows.first()).toContainText('Notices');
   await expect(maud.getByLabel('Doors', { exact: true }).getByRole('listitem').nth(1)).toContainText('Sailing notices');
@@ -75,7 +95,8 @@ test('doors are ordered, named and set in the list, by keyboard and by pointer',
   await maud.getByRole('combobox', { name: 'Door Pictures' }).selectOption('Put away');
   await expect(maud.getByLabel('Doors', { exact: true })).not.toContainText('Pictures');
 
-  const box = async (name: string) => (await maud.getByRole('button', { name }).boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+  const box = async (name: string) =>
+    (await maud.getByRole('button', { name }).boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
   const from = await box('Move the door Harbour pages');
   const to = await box('Move the door Sailing notices');
   await maud.mouse.move(from.x + 10, from.y + 10);
@@ -103,7 +124,10 @@ test('widgets are moved between columns by keyboard and pointer', async ({ brows
   await maud.context().close();
 });
 
-test('access: a rule for a branch is added, explained, told apart from what is inherited, and taken away', async ({ browser, app }) => {
+test('access: a rule for a branch is added, explained, told apart from what is inherited, and taken away', async ({
+  browser,
+  app,
+}) => {
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/workshop/roles/harbour-desk/access');
   const notices = maud.getByRole('region', { name: 'Notices', exact: true });
@@ -144,32 +168,55 @@ test('a task gets this site’s own words, and “Where do I…?” finds it by 
   await maud.context().close();
 });
 
-test('a room for volunteers at the front desk, from nothing to the invitation, takes at most 40 presses', async ({ browser, app }) => {
+test('a room for volunteers at the front desk, from nothing to the invitation, takes at most 40 presses', async ({
+  browser,
+  app,
+}) => {
   const maud = await signIn(browser, app, 'Maud');
   // Every press is counted that changes or opens something: by pointer, also on screens left since; a choice from a list is two.
-  await maud.addInitScript(() => { addEventListener('click', (event) => { if (event.isTrusted) sessionStorage.setItem('presses', String(Number(sessionStorage.getItem('presses')) + (event.target instanceof HTMLSelectElement ? 2 : 1))); }, true); });
+  await maud.addInitScript(() => {
+    addEventListener(
+      'click',
+      (event) => {
+        if (event.isTrusted)
+          sessionStorage.setItem(
+            'presses',
+            String(Number(sessionStorage.getItem('presses')) + (event.target instanceof HTMLSelectElement ? 2 : 1)),
+          );
+      },
+      true,
+    );
+  });
   await maud.goto('/workshop');
   await maud.getByRole('button', { name: 'New role' }).click();
   await maud.getByLabel('Name', { exact: true }).fill('Front-desk volunteers');
-  await maud.getByLabel('What it is for').fill('Keep the opening times of the quay and the left luggage right, and tell passengers.');
+  await maud
+    .getByLabel('What it is for')
+    .fill('Keep the opening times of the quay and the left luggage right, and tell passengers.');
   await loads(maud, () => maud.getByRole('button', { name: 'Make the role' }).click());
-  for (const task of ['Change the words on a page', 'Find a page', 'Post a notice', 'End a notice']) await maud.getByRole('checkbox', { name: new RegExp(`^${task}`) }).click();
+  for (const task of ['Change the words on a page', 'Find a page', 'Post a notice', 'End a notice'])
+    await maud.getByRole('checkbox', { name: new RegExp(`^${task}`) }).click();
   await maud.getByRole('link', { name: 'Access' }).click();
   const where = maud.getByRole('region', { name: 'Where it works' });
   for (const page of ['South Quay', 'Left luggage']) {
     await where.getByRole('combobox', { name: 'Where this role works' }).fill(page);
     await where.getByRole('option', { name: page }).first().click();
   }
-  await where.getByRole('button', { name: /with all below it; take this page alone/ }).first().click();
+  await where
+    .getByRole('button', { name: /with all below it; take this page alone/ })
+    .first()
+    .click();
   await where.getByRole('button', { name: /^Add just these/ }).click();
   await maud.getByRole('link', { name: 'Toolbar' }).click();
-  for (const tool of ['Bold', 'Link', 'List']) await maud.getByRole('checkbox', { name: new RegExp(`^${tool} `) }).click();
+  for (const tool of ['Bold', 'Link', 'List'])
+    await maud.getByRole('checkbox', { name: new RegExp(`^${tool} `) }).click();
   await maud.getByRole('link', { name: 'Menu' }).click();
   await maud.getByRole('button', { name: /^Notices/ }).click();
   await maud.getByLabel(/^Own name/).click();
   await maud.keyboard.type('For passengers');
   await maud.getByRole('link', { name: 'Dashboard' }).click();
-  for (const widget of ['Notices showing now', 'My unfinished work']) await maud.getByRole('button', { name: `Add ${widget}` }).click();
+  for (const widget of ['Notices showing now', 'My unfinished work'])
+    await maud.getByRole('button', { name: `Add ${widget}` }).click();
   await maud.getByRole('link', { name: 'Walk through' }).click();
   await expect(maud.getByRole('region', { name: 'Tasks to try' })).toContainText('For passengers');
   await expect(maud.getByText('can be done', { exact: true })).toHaveCount(4);

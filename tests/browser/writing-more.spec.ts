@@ -1,9 +1,14 @@
 import type { Page } from '@playwright/test';
 import { allTools, axe, expect, isKept, loads, openPage, signIn, test, writing } from './app';
 
-const tool = (page: Page, name: string) => page.getByRole('toolbar', { name: 'Toolbar' }).getByRole('button', { name, exact: true });
+const tool = (page: Page, name: string) =>
+  page.getByRole('toolbar', { name: 'Toolbar' }).getByRole('button', { name, exact: true });
 
-test('a picture with its description and width, a highlight and an alert that ends; visitors get just that', async ({ browser, app, page }) => {
+test('a picture with its description and width, a highlight and an alert that ends; visitors get just that', async ({
+  browser,
+  app,
+  page,
+}) => {
   const juno = await signIn(browser, app, 'Juno');
   await openPage(juno, 'Jobs');
   const area = writing(juno);
@@ -37,7 +42,9 @@ test('a picture with its description and width, a highlight and an alert that en
   const [wide, column] = [await picture.boundingBox(), await words.boundingBox()];
   expect(Math.abs((wide?.width ?? 0) - (column?.width ?? 0) / 2)).toBeLessThan(3);
   await page.setViewportSize({ width: 360, height: 700 });
-  expect(await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)).toBeLessThanOrEqual(0);
+  expect(
+    await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),
+  ).toBeLessThanOrEqual(0);
   await juno.context().close();
 });
 
@@ -66,10 +73,17 @@ test('words are found and replaced, the text fills the window, its words are cou
   await expect(tool(juno, 'Full screen')).toHaveAttribute('aria-pressed', 'true');
   expect((await area.boundingBox())?.width).toBeGreaterThan(narrow + 100);
   // What lies behind can be reached neither by the keyboard nor by a screen reader.
-  await expect.poll(() => juno.getByRole('navigation', { name: 'Menu' }).evaluate((menu) => menu.closest('[inert]') !== null)).toBe(true);
+  await expect
+    .poll(() => juno.getByRole('navigation', { name: 'Menu' }).evaluate((menu) => menu.closest('[inert]') !== null))
+    .toBe(true);
   for (let i = 0; i < 3; i += 1) {
     await juno.keyboard.press('Shift+Tab');
-    expect(await area.evaluate((element) => document.activeElement === document.body || element.closest('.fixed')?.contains(document.activeElement))).toBe(true);
+    expect(
+      await area.evaluate(
+        (element) =>
+          document.activeElement === document.body || element.closest('.fixed')?.contains(document.activeElement),
+      ),
+    ).toBe(true);
   }
   await juno.keyboard.press('Escape');
   await expect(tool(juno, 'Full screen')).toHaveAttribute('aria-pressed', 'false');
@@ -82,7 +96,10 @@ test('the code view gives back exactly what it was given, and names what has no 
   await openPage(maud, 'Lantern Night');
   const area = maud.getByRole('textbox', { name: 'Text', exact: true });
   const group = area.locator('xpath=ancestor::div[.//div[@role="toolbar"]][1]');
-  const json = () => area.evaluate((element) => JSON.stringify((element as unknown as { editor: { getJSON(): unknown } }).editor.getJSON()));
+  const json = () =>
+    area.evaluate((element) =>
+      JSON.stringify((element as unknown as { editor: { getJSON(): unknown } }).editor.getJSON()),
+    );
   const before = await json();
   await group.getByRole('button', { name: 'Code', exact: true }).click();
   const code = maud.getByLabel('The text as HTML');
@@ -91,18 +108,34 @@ test('the code view gives back exactly what it was given, and names what has no 
   await expect(area).toBeVisible();
   expect(await json()).toBe(before);
   await group.getByRole('button', { name: 'Code', exact: true }).click();
-  await code.fill('<h1>Big</h1><p style="color: red">Red <u>under</u></p><iframe src="https://evil.example"></iframe><script>alert(1)</script>');
-  await expect(maud.getByText('There is no place in a text for colours and fonts, parts of other websites, scripts and underlining')).toBeVisible();
+  await code.fill(
+    '<h1>Big</h1><p style="color: red">Red <u>under</u></p><iframe src="https://evil.example"></iframe><script>alert(1)</script>',
+  );
+  await expect(
+    maud.getByText(
+      'There is no place in a text for colours and fonts, parts of other websites, scripts and underlining',
+    ),
+  ).toBeVisible();
   await maud.getByRole('button', { name: 'Use this text' }).click();
   await expect(area).toContainText('Red under');
   await expect(area.locator('u, iframe, script, [style*="color"]')).toHaveCount(0);
   // Spaces and tabs within a line come back as they were; ends of lines and what stands between blocks are none.
   await group.getByRole('button', { name: 'Code', exact: true }).click();
-  await code.fill('<!-- mine -->\n<p class="x" onclick="y()">Two  spaces,\ta tab, an  edge </p>\n\n<ul>\n  <li><p>One\n    entry</p></li>\n</ul>\n<p><a href="javascript:alert(1)">none</a> <a href="/fares">one</a></p>');
-  await expect(maud.getByText('There is no place in a text for classes, comments, links that are none and “onclick”')).toBeVisible();
+  await code.fill(
+    '<!-- mine -->\n<p class="x" onclick="y()">Two  spaces,\ta tab, an  edge </p>\n\n<ul>\n  <li><p>One\n    entry</p></li>\n</ul>\n<p><a href="javascript:alert(1)">none</a> <a href="/fares">one</a></p>',
+  );
+  await expect(
+    maud.getByText('There is no place in a text for classes, comments, links that are none and “onclick”'),
+  ).toBeVisible();
   await maud.getByRole('button', { name: 'Use this text' }).click();
   const written = await json();
-  expect(JSON.parse(written)).toMatchObject({ content: [{ type: 'paragraph', content: [{ text: 'Two  spaces,\ta tab, an  edge ' }] }, { type: 'bulletList', content: [{ content: [{ content: [{ text: 'One entry' }] }] }] }, { type: 'paragraph' }] });
+  expect(JSON.parse(written)).toMatchObject({
+    content: [
+      { type: 'paragraph', content: [{ text: 'Two  spaces,\ta tab, an  edge ' }] },
+      { type: 'bulletList', content: [{ content: [{ content: [{ text: 'One entry' }] }] }] },
+      { type: 'paragraph' },
+    ],
+  });
   await group.getByRole('button', { name: 'Code', exact: true }).click();
   await code.press('End');
   await maud.getByRole('button', { name: 'Use this text' }).click();
@@ -120,7 +153,10 @@ test('no button is silent: what a tool cannot do where the cursor is, is said', 
   await maud.keyboard.press('Enter');
   await maud.keyboard.press('Control+Alt+2');
   await maud.keyboard.type('A heading');
-  const press = async (name: string) => { await allTools(maud); await bar.getByRole('button', { name, exact: true }).click(); };
+  const press = async (name: string) => {
+    await allTools(maud);
+    await bar.getByRole('button', { name, exact: true }).click();
+  };
   await press('Highlight');
   await expect(maud.getByText('“Highlight” cannot be used here. A box holds paragraphs and lists.')).toBeVisible();
   await area.click();
@@ -140,7 +176,12 @@ test('the pieces of a page share one toolbar: that of the piece one writes in', 
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/room/pages');
   await maud.getByLabel('Find a page by its title').fill('Groups');
-  await loads(maud, () => maud.getByRole('navigation', { name: 'Your part of the site' }).getByRole('link', { name: 'Groups', exact: true }).click());
+  await loads(maud, () =>
+    maud
+      .getByRole('navigation', { name: 'Your part of the site' })
+      .getByRole('link', { name: 'Groups', exact: true })
+      .click(),
+  );
   const bar = maud.getByRole('toolbar', { name: 'Toolbar' });
   await expect(bar).toHaveCount(1);
   const texts = maud.getByRole('textbox', { name: /^Text of / });
@@ -161,13 +202,16 @@ test('what a web page puts on the clipboard is tidied, and what goes is told', a
   const juno = await signIn(browser, app, 'Juno');
   await openPage(juno, 'History');
   await writing(juno).click();
-  const html = '<h1 style="color:#c00">Big</h1><h4>Small</h4><p><font face="x">Plain <u>line</u></font></p><video src="x.mp4"></video><form><input value="x"></form>';
+  const html =
+    '<h1 style="color:#c00">Big</h1><h4>Small</h4><p><font face="x">Plain <u>line</u></font></p><video src="x.mp4"></video><form><input value="x"></form>';
   await writing(juno).evaluate((element, text) => {
     const data = new DataTransfer();
     data.setData('text/html', text);
     element.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
   }, html);
-  await expect(juno.getByText('Left out of what you pasted: films, forms. Became plain: colours and fonts, underlining.')).toBeVisible();
+  await expect(
+    juno.getByText('Left out of what you pasted: films, forms. Became plain: colours and fonts, underlining.'),
+  ).toBeVisible();
   await expect(writing(juno).getByRole('heading', { name: 'Big', level: 2 })).toBeVisible();
   await expect(writing(juno).getByRole('heading', { name: 'Small', level: 3 })).toBeVisible();
   await juno.context().close();

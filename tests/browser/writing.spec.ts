@@ -1,7 +1,8 @@
 import type { Page } from '@playwright/test';
 import { allTools, expect, isKept, openPage, signIn, test, writing } from './app';
 
-const tool = (page: Page, name: string) => page.getByRole('toolbar', { name: 'Toolbar' }).getByRole('button', { name, exact: true });
+const tool = (page: Page, name: string) =>
+  page.getByRole('toolbar', { name: 'Toolbar' }).getByRole('button', { name, exact: true });
 
 /** Puts the cursor at the end of the text, on a line of its own. */
 async function newLine(page: Page) {
@@ -9,7 +10,13 @@ async function newLine(page: Page) {
   await area.focus();
   // Where the focus comes by script the editor puts its own cursor back a moment later, faster than anybody presses a key: go on once it
   // knows that the cursor is at the end.
-  const isAtEnd = () => area.evaluate((element) => { const { state } = (element as unknown as { editor: { state: { selection: { to: number }; doc: { content: { size: number } } } } }).editor; return state.selection.to >= state.doc.content.size - 4; });
+  const isAtEnd = () =>
+    area.evaluate((element) => {
+      const { state } = (
+        element as unknown as { editor: { state: { selection: { to: number }; doc: { content: { size: number } } } } }
+      ).editor;
+      return state.selection.to >= state.doc.content.size - 4;
+    });
   await expect(async () => {
     await page.keyboard.press('Control+End');
     expect(await isAtEnd()).toBe(true);
@@ -61,7 +68,10 @@ test('every tool makes what it says, and visitors get just that', async ({ brows
   await juno.context().close();
 });
 
-test('a link is made to a page of the site, refuses what leads nowhere, and is taken away again', async ({ browser, app }) => {
+test('a link is made to a page of the site, refuses what leads nowhere, and is taken away again', async ({
+  browser,
+  app,
+}) => {
   const juno = await signIn(browser, app, 'Juno');
   await openPage(juno, 'History');
   const dialog = juno.getByRole('dialog', { name: 'Where shall the words lead?' });
@@ -80,7 +90,10 @@ test('a link is made to a page of the site, refuses what leads nowhere, and is t
   await expect(dialog.getByRole('button', { name: 'Make the link' })).toBeEnabled();
   await dialog.getByRole('button', { name: 'A page of this website' }).click();
   await dialog.getByLabel('Find the page').fill('timetabel');
-  await dialog.getByRole('list', { name: 'Pages' }).getByRole('button', { name: /^Timetable/ }).click();
+  await dialog
+    .getByRole('list', { name: 'Pages' })
+    .getByRole('button', { name: /^Timetable/ })
+    .click();
   await dialog.getByRole('button', { name: 'Make the link' }).click();
   await expect(writing(juno).getByRole('link')).toHaveAttribute('href', '/timetable');
   await isKept(juno);
@@ -151,7 +164,8 @@ test('pasted text loses only what the toolbar could not make, and says what', as
   await openPage(oskar, 'Menu');
   await newLine(oskar);
   // As a word processor puts it on the clipboard: styles, a heading, bold words, a link, a table.
-  const html = '<meta charset="utf-8"><style>p{color:red}</style><h2 style="font-size:20pt">Soup</h2><p class="MsoNormal"><b>Leek</b> and <a href="https://larkhaven.example">potato</a></p><table><tr><td>Bowl</td><td>4.50</td></tr></table><script>alert(1)</script>';
+  const html =
+    '<meta charset="utf-8"><style>p{color:red}</style><h2 style="font-size:20pt">Soup</h2><p class="MsoNormal"><b>Leek</b> and <a href="https://larkhaven.example">potato</a></p><table><tr><td>Bowl</td><td>4.50</td></tr></table><script>alert(1)</script>';
   await writing(oskar).evaluate((element, text) => {
     const data = new DataTransfer();
     data.setData('text/html', text);
@@ -170,7 +184,10 @@ test('pasted text loses only what the toolbar could not make, and says what', as
   await oskar.context().close();
 });
 
-test('the preview shows the draft as the website will; a draft is let go and stays among the versions', async ({ browser, app }) => {
+test('the preview shows the draft as the website will; a draft is let go and stays among the versions', async ({
+  browser,
+  app,
+}) => {
   const ines = await signIn(browser, app, 'Ines');
   await openPage(ines, 'Lost and found');
   await ines.getByLabel('Page title').fill('Lost, found and forgotten');
@@ -216,14 +233,28 @@ test('an address typed by hand and a request made by hand are refused with the r
   const oskar = await signIn(browser, app, 'Oskar');
   const answer = await oskar.goto('/room/activity');
   expect(answer?.status()).toBe(403);
-  await expect(oskar.getByText('Your room does not include this: you may not see what everybody did. Ask Maud Ellery if you need to.')).toBeVisible();
+  await expect(
+    oskar.getByText(
+      'Your room does not include this: you may not see what everybody did. Ask Maud Ellery if you need to.',
+    ),
+  ).toBeVisible();
   await oskar.getByRole('link', { name: 'Back to Today' }).click();
   const made = await oskar.evaluate(async () => {
-    const response = await fetch('/api/pages/3/draft', { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ content: { title: 'Mine now' }, version: 0 }) });
-    return { status: response.status, type: response.headers.get('content-type'), body: (await response.json()) as { detail: string } };
+    const response = await fetch('/api/pages/3/draft', {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ content: { title: 'Mine now' }, version: 0 }),
+    });
+    return {
+      status: response.status,
+      type: response.headers.get('content-type'),
+      body: (await response.json()) as { detail: string },
+    };
   });
   expect(made.status).toBe(403);
   expect(made.type).toContain('application/problem+json');
-  expect(made.body.detail).toBe('You may change pages under Café, but this lies elsewhere. Ask Maud Ellery if you need to.');
+  expect(made.body.detail).toBe(
+    'You may change pages under Café, but this lies elsewhere. Ask Maud Ellery if you need to.',
+  );
   await oskar.context().close();
 });

@@ -11,32 +11,87 @@ import { keyholder, person, PLACES, role } from './plans';
 // the other, and a person who holds one or both.
 const SEED = 20261125;
 const places = Object.values(PLACES);
-const scope = fc.record({ branch: fc.constantFrom('1', '2', '3', '4'), only: fc.constant(true as const), own: fc.constant(true as const) }, { requiredKeys: [] }).map(({ only, ...rest }) => ({ ...rest, ...(rest.branch !== undefined && only && { only }) }));
+const scope = fc
+  .record(
+    { branch: fc.constantFrom('1', '2', '3', '4'), only: fc.constant(true as const), own: fc.constant(true as const) },
+    { requiredKeys: [] },
+  )
+  .map(({ only, ...rest }) => ({ ...rest, ...(rest.branch !== undefined && only && { only }) }));
 const grants = fc.uniqueArray(
-  fc.record({ effect: fc.constantFrom('allow' as const, 'allow' as const, 'deny' as const), permission: fc.constantFrom(...inventory.permissions.keys(), 'page.*', 'notice.*', '*'), scope, fields: fc.option(fc.subarray(['title', 'hours', 'body', 'banner', 'page.layout'], { minLength: 1 }), { nil: undefined }) }).map(({ fields, ...g }) => ({ ...g, scope: { ...g.scope, ...(fields && g.effect === 'allow' && g.permission === 'page.edit' && { fields }) } })).map((g) => ({ ...g, id: `${g.effect}-${g.permission.replace('*', 'all')}-${JSON.stringify(g.scope).replaceAll(/\W/g, '')}` })),
+  fc
+    .record({
+      effect: fc.constantFrom('allow' as const, 'allow' as const, 'deny' as const),
+      permission: fc.constantFrom(...inventory.permissions.keys(), 'page.*', 'notice.*', '*'),
+      scope,
+      fields: fc.option(fc.subarray(['title', 'hours', 'body', 'banner', 'page.layout'], { minLength: 1 }), {
+        nil: undefined,
+      }),
+    })
+    .map(({ fields, ...g }) => ({
+      ...g,
+      scope: { ...g.scope, ...(fields && g.effect === 'allow' && g.permission === 'page.edit' && { fields }) },
+    }))
+    .map((g) => ({
+      ...g,
+      id: `${g.effect}-${g.permission.replace('*', 'all')}-${JSON.stringify(g.scope).replaceAll(/\W/g, '')}`,
+    })),
   { maxLength: 8, selector: (g) => g.id },
 );
-const doors = fc.array(fc.constantFrom<DoorState>('open', 'look', 'away', 'closed'), { minLength: inventory.doors.length, maxLength: inventory.doors.length }).map((states) => inventory.doors.map((section, i) => ({ section: section.id, state: states[i] ?? 'closed' })));
+const doors = fc
+  .array(fc.constantFrom<DoorState>('open', 'look', 'away', 'closed'), {
+    minLength: inventory.doors.length,
+    maxLength: inventory.doors.length,
+  })
+  .map((states) => inventory.doors.map((section, i) => ({ section: section.id, state: states[i] ?? 'closed' })));
 const tasks = fc.subarray([...inventory.tasks.keys()]).map((ids) => ids.map((task) => ({ task })));
 const tools = fc.subarray([...inventory.tools.keys()]);
 const widgets = fc.subarray([...inventory.widgets.keys()]);
-const roles: fc.Arbitrary<Omit<PlanRole, 'id' | 'name' | 'extends'>> = fc.record({ purpose: fc.constant(''), grants, doors, tasks, toolbar: tools.map((list) => ({ tools: list, modes: ['visual' as const] })), dashboard: widgets.map((list) => ({ columns: [list] })), tours: fc.constant({}) });
-const worlds = fc.record({ a: roles, b: roles, builds: fc.boolean(), both: fc.boolean(), branch: fc.option(fc.constantFrom('2', '3', '4'), { nil: undefined }) });
+const roles: fc.Arbitrary<Omit<PlanRole, 'id' | 'name' | 'extends'>> = fc.record({
+  purpose: fc.constant(''),
+  grants,
+  doors,
+  tasks,
+  toolbar: tools.map((list) => ({ tools: list, modes: ['visual' as const] })),
+  dashboard: widgets.map((list) => ({ columns: [list] })),
+  tours: fc.constant({}),
+});
+const worlds = fc.record({
+  a: roles,
+  b: roles,
+  builds: fc.boolean(),
+  both: fc.boolean(),
+  branch: fc.option(fc.constantFrom('2', '3', '4'), { nil: undefined }),
+});
 
 function build(w: typeof worlds extends fc.Arbitrary<infer W> ? W : never) {
-  const plan: Plan = { format: 'safe-room-plan/1', apart: [], roles: [keyholder, role('a', { ...w.a, extends: w.builds ? ['b'] : [] }), role('b', w.b)] };
+  const plan: Plan = {
+    format: 'safe-room-plan/1',
+    apart: [],
+    roles: [keyholder, role('a', { ...w.a, extends: w.builds ? ['b'] : [] }), role('b', w.b)],
+  };
   const who = person('ines', { role: 'a', branch: w.branch }, ...(w.both ? [{ role: 'b' }] : []));
   const policy = policyOf(inventory, plan, [who]);
   const made = room({ inventory, plan, person: who, places, nowMs: 0 });
   const ask = (permission: string) => {
     const question = { person: 'ines', permission, author: 'ines', atMs: 0 };
-    return inventory.permissions.get(permission as never)?.placed ? places.some((place) => decide(policy, { ...question, place }).allowed || (inventory.permissions.get(permission as never)?.ownAuthor === true && decide(policy, { ...question, place: { ...place, author: 'ines' } }).allowed)) : decide(policy, question).allowed;
+    return inventory.permissions.get(permission as never)?.placed
+      ? places.some(
+          (place) =>
+            decide(policy, { ...question, place }).allowed ||
+            (inventory.permissions.get(permission as never)?.ownAuthor === true &&
+              decide(policy, { ...question, place: { ...place, author: 'ines' } }).allowed),
+        )
+      : decide(policy, question).allowed;
   };
   return { plan, policy, made, ask, who };
 }
 
 describe(`the room and the gate (seed ${SEED})`, () => {
-  const check = (says: (world: ReturnType<typeof build>) => void) => fc.assert(fc.property(worlds, (w) => says(build(w))), { seed: SEED, numRuns: 300 });
+  const check = (says: (world: ReturnType<typeof build>) => void) =>
+    fc.assert(
+      fc.property(worlds, (w) => says(build(w))),
+      { seed: SEED, numRuns: 300 },
+    );
 
   it('agree on every door: what is shown may be read, and a door everybody closed lets nothing through', () => {
     check(({ made, ask, plan, who }) => {
@@ -44,13 +99,16 @@ describe(`the room and the gate (seed ${SEED})`, () => {
         const shown = made.doors.find((door) => door.section === section.id);
         const home = inventory.screens.get(section.home)?.needs ?? '';
         if (shown) expect(ask(home), section.id).toBe(true);
-        const states = who.assignments.map((a) => plan.roles.find((r) => r.id === a.role)?.doors.find((d) => d.section === section.id)?.state);
+        const states = who.assignments.map(
+          (a) => plan.roles.find((r) => r.id === a.role)?.doors.find((d) => d.section === section.id)?.state,
+        );
         if (states.every((state) => state === 'closed')) {
           expect(shown).toBeUndefined();
           for (const permission of section.permissions) expect(ask(permission.id), permission.id).toBe(false);
         }
         if (states.every((state) => state === 'closed' || state === 'look'))
-          for (const permission of section.permissions) if (!isReading(permission.id)) expect(ask(permission.id), permission.id).toBe(false);
+          for (const permission of section.permissions)
+            if (!isReading(permission.id)) expect(ask(permission.id), permission.id).toBe(false);
       }
     });
   });
@@ -64,10 +122,23 @@ describe(`the room and the gate (seed ${SEED})`, () => {
           for (const need of needs) expect(ask(need), `${task.task} needs ${need}`).toBe(true);
           // Asked of the gate page by page, as a person would go about it: what is written in becomes a draft on the way.
           const on = needs.filter((need) => inventory.permissions.get(need)?.placed);
-          if (inventory.tasks.get(task.task)?.thing === 'page') expect(places.some((place) => on.every((permission) => decide(policy, { person: 'ines', permission, place: { ...place, state: 'draft' }, atMs: 0 }).allowed)), task.task).toBe(true);
+          if (inventory.tasks.get(task.task)?.thing === 'page')
+            expect(
+              places.some((place) =>
+                on.every(
+                  (permission) =>
+                    decide(policy, { person: 'ines', permission, place: { ...place, state: 'draft' }, atMs: 0 })
+                      .allowed,
+                ),
+              ),
+              task.task,
+            ).toBe(true);
           // Only a look that the task can do without may be missing from its tour.
-          expect(task.tour.stops.filter((stop) => stop.stale && stop.await !== 'see').map((stop) => stop.stale)).toEqual([]);
-        } else if (verdict.missing.kind === 'permission' || verdict.missing.kind === 'denied') expect(ask(verdict.missing.id)).toBe(false);
+          expect(
+            task.tour.stops.filter((stop) => stop.stale && stop.await !== 'see').map((stop) => stop.stale),
+          ).toEqual([]);
+        } else if (verdict.missing.kind === 'permission' || verdict.missing.kind === 'denied')
+          expect(ask(verdict.missing.id)).toBe(false);
         else if (verdict.missing.kind === 'tool') expect(made.toolbar.tools).not.toContain(verdict.missing.id);
         else if (verdict.missing.kind === 'door') expect(['closed', 'look']).toContain(verdict.missing.state);
         else if (verdict.missing.kind === 'apart') for (const id of verdict.missing.ids) expect(ask(id), id).toBe(true);
@@ -87,7 +158,9 @@ describe(`the room and the gate (seed ${SEED})`, () => {
   it('count what is there', () => {
     check(({ made }) => {
       const counted = figures(inventory, made);
-      expect(counted.choices).toBe(shownDoors(made).length + made.tasks.filter((t) => t.verdict.can).length + made.dashboard.flat().length);
+      expect(counted.choices).toBe(
+        shownDoors(made).length + made.tasks.filter((t) => t.verdict.can).length + made.dashboard.flat().length,
+      );
       expect(counted.tasksThatCan).toBeLessThanOrEqual(counted.tasks);
       expect(lossBetween(made, made)).toEqual({ tasks: [], stops: 0 });
     });
@@ -96,9 +169,15 @@ describe(`the room and the gate (seed ${SEED})`, () => {
 
 describe('the keyholder', () => {
   it('may do everything everywhere, and has every door, whatever its own doors say', () => {
-    const shut = { ...keyholder, doors: inventory.doors.map((section) => ({ section: section.id, state: 'closed' as const })) };
-    const policy = policyOf(inventory, { format: 'safe-room-plan/1', apart: [], roles: [shut] }, [person('maud', { role: 'keyholder' })]);
+    const shut = {
+      ...keyholder,
+      doors: inventory.doors.map((section) => ({ section: section.id, state: 'closed' as const })),
+    };
+    const policy = policyOf(inventory, { format: 'safe-room-plan/1', apart: [], roles: [shut] }, [
+      person('maud', { role: 'keyholder' }),
+    ]);
     for (const permission of inventory.permissions.keys())
-      for (const place of [...places, undefined]) expect(decide(policy, { person: 'maud', permission, place, atMs: 0 }).allowed, permission).toBe(true);
+      for (const place of [...places, undefined])
+        expect(decide(policy, { person: 'maud', permission, place, atMs: 0 }).allowed, permission).toBe(true);
   });
 });

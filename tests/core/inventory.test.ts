@@ -4,22 +4,67 @@ import { sayAge, sayDay, sayTime, fieldTime, greeting } from '@/core/words';
 import { floorPlan } from '@/islands/workshop/floorPlan';
 import { inventory } from '@/office';
 
-const section: Section = { id: 's', name: 'S', purpose: '', icon: '', care: 'everyday', face: 'door', home: 's.home', permissions: [{ id: 's.view', name: '', care: 'everyday', placed: false }], screens: [{ id: 's.home', name: '', path: '/s', needs: 's.view' }], controls: [], tasks: [] };
+const section: Section = {
+  id: 's',
+  name: 'S',
+  purpose: '',
+  icon: '',
+  care: 'everyday',
+  face: 'door',
+  home: 's.home',
+  permissions: [{ id: 's.view', name: '', care: 'everyday', placed: false }],
+  screens: [{ id: 's.home', name: '', path: '/s', needs: 's.view' }],
+  controls: [],
+  tasks: [],
+};
 
 describe('an inventory', () => {
   it.each([
     ['an id twice', [section, section], 'section "s" is declared twice'],
-    ['a screen that needs what is not declared', [{ ...section, screens: [{ id: 's.home', name: '', path: '/s', needs: 'x.view' as const }] }], 's.home: no permission "x.view"'],
-    ['a control that changes a field there is not', [{ ...section, controls: [{ id: 'c', name: '', screen: 's.home', description: '', fields: ['ghost'] }] }], 'c: no field "ghost"'],
-    ['a control on no screen', [{ ...section, controls: [{ id: 'c', name: '', screen: 'ghost', description: '' }] }], 'c: no screen "ghost"'],
-    ['a task through no control', [{ ...section, tasks: [{ id: 't', name: '', purpose: '', said: [], needs: [], screen: 's.home', moves: [{ control: 'ghost', await: 'see' as const, title: '', text: '' }] }] }], 't: no control "ghost"'],
+    [
+      'a screen that needs what is not declared',
+      [{ ...section, screens: [{ id: 's.home', name: '', path: '/s', needs: 'x.view' as const }] }],
+      's.home: no permission "x.view"',
+    ],
+    [
+      'a control that changes a field there is not',
+      [{ ...section, controls: [{ id: 'c', name: '', screen: 's.home', description: '', fields: ['ghost'] }] }],
+      'c: no field "ghost"',
+    ],
+    [
+      'a control on no screen',
+      [{ ...section, controls: [{ id: 'c', name: '', screen: 'ghost', description: '' }] }],
+      'c: no screen "ghost"',
+    ],
+    [
+      'a task through no control',
+      [
+        {
+          ...section,
+          tasks: [
+            {
+              id: 't',
+              name: '',
+              purpose: '',
+              said: [],
+              needs: [],
+              screen: 's.home',
+              moves: [{ control: 'ghost', await: 'see' as const, title: '', text: '' }],
+            },
+          ],
+        },
+      ],
+      't: no control "ghost"',
+    ],
   ])('is refused with %s', (_, sections, words) => {
     expect(() => makeInventory(sections, new Map(), [])).toThrow(new InventoryError(words));
   });
   it('finds the screen of an address, and what its [id] is', () => {
     expect(findScreen(inventory, '/room/pages/12')).toMatchObject({ screen: { id: 'pages.edit' }, id: '12' });
     expect(findScreen(inventory, '/room/pages/')).toMatchObject({ screen: { id: 'pages.tree' } });
-    expect(findScreen(inventory, '/workshop/roles/harbour-desk/menu')).toMatchObject({ screen: { id: 'workshop.role' } });
+    expect(findScreen(inventory, '/workshop/roles/harbour-desk/menu')).toMatchObject({
+      screen: { id: 'workshop.role' },
+    });
     expect(findScreen(inventory, '/room/secrets')).toBeUndefined();
     expect(findScreen(inventory, '/room//x')).toBeUndefined();
   });
@@ -30,17 +75,23 @@ describe('an inventory', () => {
   it('groups every tool once, in the order of a toolbar', () => {
     const tools = [...inventory.tools.values()];
     expect(groupTools(tools).map((group) => group.id)).toEqual(['words', 'blocks', 'styles', 'inserts', 'aids']);
-    expect(groupTools(tools).flatMap((group) => group.tools).map((tool) => tool.id).sort()).toEqual([...inventory.tools.keys()].sort());
+    expect(
+      groupTools(tools)
+        .flatMap((group) => group.tools)
+        .map((tool) => tool.id)
+        .sort(),
+    ).toEqual([...inventory.tools.keys()].sort());
     expect(groupTools(tools.filter((tool) => tool.id === 'table')).map((group) => group.name)).toEqual(['To put in']);
   });
 
   // Words that are useless without the picture, or that belittle (rules of the trade, common practice, no source).
   it('speaks plainly in every stop', () => {
-    for (const task of inventory.tasks.values()) for (const move of task.moves) {
-      const words = `${move.title} ${move.text}`;
-      expect(words, task.id).not.toMatch(/\b(just|simply|easy|easily|obviously|over there|over here)\b/i);
-      expect(words.split(/\s+/).length, task.id).toBeLessThanOrEqual(140);
-    }
+    for (const task of inventory.tasks.values())
+      for (const move of task.moves) {
+        const words = `${move.title} ${move.text}`;
+        expect(words, task.id).not.toMatch(/\b(just|simply|easy|easily|obviously|over there|over here)\b/i);
+        expect(words.split(/\s+/).length, task.id).toBeLessThanOrEqual(140);
+      }
   });
 });
 
@@ -48,11 +99,23 @@ describe('dates as people say them', () => {
   const tz = 'Europe/London';
   const now = new Date('2026-03-29T12:00:00Z');
   // Summer time began in the United Kingdom on 29 March 2026 at 01:00 UTC (IANA time zone database).
-  it.each([['2026-03-29T00:30:00Z', 'today 00:30'], ['2026-03-29T01:30:00Z', 'today 02:30'], ['2026-03-28T12:00:00Z', 'yesterday 12:00'], ['2026-03-30T06:00:00Z', 'tomorrow 07:00'], ['2026-11-12T09:30:00Z', '12 November, 09:30'], ['2025-11-12T09:30:00Z', '12 November 2025, 09:30']])('%s is %s', (at, said) => {
+  it.each([
+    ['2026-03-29T00:30:00Z', 'today 00:30'],
+    ['2026-03-29T01:30:00Z', 'today 02:30'],
+    ['2026-03-28T12:00:00Z', 'yesterday 12:00'],
+    ['2026-03-30T06:00:00Z', 'tomorrow 07:00'],
+    ['2026-11-12T09:30:00Z', '12 November, 09:30'],
+    ['2025-11-12T09:30:00Z', '12 November 2025, 09:30'],
+  ])('%s is %s', (at, said) => {
     expect(sayTime(new Date(at), tz, now)).toBe(said);
   });
   it('ages, greetings and fields', () => {
-    expect([20, 90, 7200, 86_400 * 3].map((s) => sayAge(new Date(now.getTime() - s * 1000), now))).toEqual(['a moment', '1 minute', '2 hours', '3 days']);
+    expect([20, 90, 7200, 86_400 * 3].map((s) => sayAge(new Date(now.getTime() - s * 1000), now))).toEqual([
+      'a moment',
+      '1 minute',
+      '2 hours',
+      '3 days',
+    ]);
     // English wishes a good night only when parting.
     expect(greeting(new Date('2026-07-01T01:00:00Z'), tz)).toBe('Good evening');
     expect(greeting(new Date('2026-07-01T05:00:00Z'), tz)).toBe('Good morning');
@@ -62,15 +125,34 @@ describe('dates as people say them', () => {
 });
 
 describe('the floor plan', () => {
-  const boxes = floorPlan([{ id: 'a', tasks: 4 }, { id: 'b', tasks: 2 }, { id: 'c', tasks: 0 }, { id: 'd', tasks: 0 }], 2);
+  const boxes = floorPlan(
+    [
+      { id: 'a', tasks: 4 },
+      { id: 'b', tasks: 2 },
+      { id: 'c', tasks: 0 },
+      { id: 'd', tasks: 0 },
+    ],
+    2,
+  );
   it('gives each room an area that grows with its tasks, and fills the house', () => {
-    const area = (id: string) => { const b = boxes.find((x) => x.section === id); return b ? b.width * b.height : 0; };
+    const area = (id: string) => {
+      const b = boxes.find((x) => x.section === id);
+      return b ? b.width * b.height : 0;
+    };
     expect(area('a') / area('b')).toBeCloseTo(2, 6);
     expect(area('b') / area('c')).toBeCloseTo(4, 6);
     expect(boxes.reduce((sum, b) => sum + b.width * b.height, 0)).toBeCloseTo(100 * 100, 6);
   });
   it('lets no two rooms overlap', () => {
     const EDGE = 1e-9;
-    for (const a of boxes) for (const b of boxes) if (a !== b) expect(a.left + a.width <= b.left + EDGE || b.left + b.width <= a.left + EDGE || a.top + a.height <= b.top + EDGE || b.top + b.height <= a.top + EDGE).toBe(true);
+    for (const a of boxes)
+      for (const b of boxes)
+        if (a !== b)
+          expect(
+            a.left + a.width <= b.left + EDGE ||
+              b.left + b.width <= a.left + EDGE ||
+              a.top + a.height <= b.top + EDGE ||
+              b.top + b.height <= a.top + EDGE,
+          ).toBe(true);
   });
 });

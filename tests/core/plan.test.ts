@@ -1,7 +1,18 @@
 import Ajv2020 from 'ajv/dist/2020';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { allDoors, applyOperation, getRole, operationInWords, operationSchema, planJsonSchema, planSchema, type Operation, type Plan, roleOf } from '@/core/plan';
+import {
+  allDoors,
+  applyOperation,
+  getRole,
+  operationInWords,
+  operationSchema,
+  planJsonSchema,
+  planSchema,
+  type Operation,
+  type Plan,
+  roleOf,
+} from '@/core/plan';
 import { differences } from '@/core/release';
 import { demoPlan, startPlan } from '@/demo/plan';
 import { inventory } from '@/office';
@@ -27,7 +38,13 @@ describe('the plan as a document', () => {
   it.each([
     ['another format', { ...demo, format: 'x' }],
     ['a field nobody knows', { ...demo, colour: 'red' }],
-    ['a door in no known state', { ...demo, roles: [{ ...role('keyholder', { grants: [allow('*')] }), doors: [{ section: 'pages', state: 'ajar' }] }] }],
+    [
+      'a door in no known state',
+      {
+        ...demo,
+        roles: [{ ...role('keyholder', { grants: [allow('*')] }), doors: [{ section: 'pages', state: 'ajar' }] }],
+      },
+    ],
   ])('is refused by both with %s', (_, bad) => {
     expect(planSchema.safeParse(bad).success).toBe(false);
     expect(validate(bad)).toBe(false);
@@ -36,8 +53,16 @@ describe('the plan as a document', () => {
     ['two roles of one id', plan(role('a'), role('a')), 'two roles have the same id'],
     ['no keyholder', { ...plan(), roles: [role('a')] }, 'the keyholder role must be there and may do everything'],
     ['a role that extends nobody known', plan(role('a', { extends: ['ghost'] })), 'no role "ghost"'],
-    ['roles that extend each other', plan(role('a', { extends: ['b'] }), role('b', { extends: ['a'] })), 'a role cannot extend itself, by whatever way'],
-    ['a widget placed twice', plan(role('a', { dashboard: { columns: [['notices.now'], ['notices.now']] } })), 'an entry stands there twice'],
+    [
+      'roles that extend each other',
+      plan(role('a', { extends: ['b'] }), role('b', { extends: ['a'] })),
+      'a role cannot extend itself, by whatever way',
+    ],
+    [
+      'a widget placed twice',
+      plan(role('a', { dashboard: { columns: [['notices.now'], ['notices.now']] } })),
+      'an entry stands there twice',
+    ],
   ])('is refused with %s, in words', (_, bad, words) => {
     const parsed = planSchema.safeParse(bad);
     expect(parsed.success ? [] : parsed.error.issues.map((i) => i.message)).toContain(words);
@@ -50,23 +75,57 @@ describe('operations', () => {
     const before = structuredClone(demo);
     const after = must(demo, { do: 'set-door', role: 'harbour-desk', section: 'notices', state: 'closed' });
     expect(demo).toEqual(before);
-    expect(desk(after).doors.find((d) => d.section === 'notices')).toEqual({ section: 'notices', state: 'closed', name: 'Sailing notices' });
-    expect(after.roles.filter((r) => r.id !== 'harbour-desk')).toEqual(demo.roles.filter((r) => r.id !== 'harbour-desk'));
+    expect(desk(after).doors.find((d) => d.section === 'notices')).toEqual({
+      section: 'notices',
+      state: 'closed',
+      name: 'Sailing notices',
+    });
+    expect(after.roles.filter((r) => r.id !== 'harbour-desk')).toEqual(
+      demo.roles.filter((r) => r.id !== 'harbour-desk'),
+    );
   });
   it('order doors, name them and give names back', () => {
     const moved = must(demo, { do: 'move-door', role: 'harbour-desk', section: 'notices', to: 0 });
-    expect(allDoors(inventory, desk(moved)).map((d) => d.section).slice(0, 2)).toEqual(['notices', 'pages']);
-    expect(desk(must(demo, { do: 'name-door', role: 'harbour-desk', section: 'notices', name: '' })).doors[1]).toEqual({ section: 'notices', state: 'open' });
+    expect(
+      allDoors(inventory, desk(moved))
+        .map((d) => d.section)
+        .slice(0, 2),
+    ).toEqual(['notices', 'pages']);
+    expect(desk(must(demo, { do: 'name-door', role: 'harbour-desk', section: 'notices', name: '' })).doors[1]).toEqual({
+      section: 'notices',
+      state: 'open',
+    });
   });
   it('place widgets in columns, and keep those of a column that goes', () => {
     const two = must(demo, { do: 'set-columns', role: 'harbour-desk', count: 1 });
     expect(desk(two).dashboard.columns).toEqual([['pages.unfinished', 'notices.now', 'visits.week']]);
-    expect(desk(must(two, { do: 'place-widget', role: 'harbour-desk', widget: 'visits.week', column: 0, index: 0 })).dashboard.columns[0]?.[0]).toBe('visits.week');
+    expect(
+      desk(must(two, { do: 'place-widget', role: 'harbour-desk', widget: 'visits.week', column: 0, index: 0 }))
+        .dashboard.columns[0]?.[0],
+    ).toBe('visits.week');
   });
   it('keep only words that differ from the given ones', () => {
-    const own = must(demo, { do: 'word-stop', role: 'harbour-desk', task: 'pages.find', stop: 'pages.tree.filter', title: 'Type', text: '' });
+    const own = must(demo, {
+      do: 'word-stop',
+      role: 'harbour-desk',
+      task: 'pages.find',
+      stop: 'pages.tree.filter',
+      title: 'Type',
+      text: '',
+    });
     expect(desk(own).tours['pages.find']).toEqual({ 'pages.tree.filter': { title: 'Type' } });
-    expect(desk(must(own, { do: 'word-stop', role: 'harbour-desk', task: 'pages.find', stop: 'pages.tree.filter', title: '', text: '' })).tours['pages.find']).toBeUndefined();
+    expect(
+      desk(
+        must(own, {
+          do: 'word-stop',
+          role: 'harbour-desk',
+          task: 'pages.find',
+          stop: 'pages.tree.filter',
+          title: '',
+          text: '',
+        }),
+      ).tours['pages.find'],
+    ).toBeUndefined();
   });
   it.each([
     [{ do: 'tick-task', role: 'ghost', task: 'pages.find', ticked: true }, 'no-role'],
@@ -74,7 +133,14 @@ describe('operations', () => {
     [{ do: 'tick-task', role: 'harbour-desk', task: 'pages.find', ticked: true }, 'already-so'],
     [{ do: 'set-door', role: 'keyholder', section: 'pages', state: 'closed' }, 'keyholder-stays'],
     [{ do: 'remove-grant', role: 'keyholder', grant: 'everything' }, 'keyholder-stays'],
-    [{ do: 'add-grant', role: 'harbour-desk', grant: { id: 'x', effect: 'allow', permission: 'moon.land', scope: {} } }, 'no-such-thing'],
+    [
+      {
+        do: 'add-grant',
+        role: 'harbour-desk',
+        grant: { id: 'x', effect: 'allow', permission: 'moon.land', scope: {} },
+      },
+      'no-such-thing',
+    ],
     [{ do: 'set-tool', role: 'harbour-desk', tool: 'glitter', on: true }, 'no-such-thing'],
   ] as [Operation, string][])('%j is refused: %s', (op, code) => {
     expect(applyOperation(inventory, demo, op)).toMatchObject({ ok: false, code });
@@ -83,43 +149,103 @@ describe('operations', () => {
   const roleIds = fc.constantFrom(...demo.roles.map((r) => r.id));
   const of = <T>(map: ReadonlyMap<string, T>) => fc.constantFrom(...map.keys());
   const operations: fc.Arbitrary<Operation> = fc.oneof(
-    fc.record({ do: fc.constant('tick-task' as const), role: roleIds, task: of(inventory.tasks), ticked: fc.boolean() }),
-    fc.record({ do: fc.constant('set-door' as const), role: roleIds, section: fc.constantFrom(...inventory.doors.map((d) => d.id)), state: fc.constantFrom('open' as const, 'look' as const, 'away' as const, 'closed' as const) }),
-    fc.record({ do: fc.constant('move-door' as const), role: roleIds, section: fc.constantFrom(...inventory.doors.map((d) => d.id)), to: fc.nat(8) }),
+    fc.record({
+      do: fc.constant('tick-task' as const),
+      role: roleIds,
+      task: of(inventory.tasks),
+      ticked: fc.boolean(),
+    }),
+    fc.record({
+      do: fc.constant('set-door' as const),
+      role: roleIds,
+      section: fc.constantFrom(...inventory.doors.map((d) => d.id)),
+      state: fc.constantFrom('open' as const, 'look' as const, 'away' as const, 'closed' as const),
+    }),
+    fc.record({
+      do: fc.constant('move-door' as const),
+      role: roleIds,
+      section: fc.constantFrom(...inventory.doors.map((d) => d.id)),
+      to: fc.nat(8),
+    }),
     fc.record({ do: fc.constant('set-tool' as const), role: roleIds, tool: of(inventory.tools), on: fc.boolean() }),
-    fc.record({ do: fc.constant('set-mode' as const), role: roleIds, mode: fc.constantFrom('preview' as const, 'code' as const), on: fc.boolean() }),
-    fc.record({ do: fc.constant('place-widget' as const), role: roleIds, widget: of(inventory.widgets), column: fc.nat(2), index: fc.nat(4) }),
+    fc.record({
+      do: fc.constant('set-mode' as const),
+      role: roleIds,
+      mode: fc.constantFrom('preview' as const, 'code' as const),
+      on: fc.boolean(),
+    }),
+    fc.record({
+      do: fc.constant('place-widget' as const),
+      role: roleIds,
+      widget: of(inventory.widgets),
+      column: fc.nat(2),
+      index: fc.nat(4),
+    }),
     fc.record({ do: fc.constant('set-columns' as const), role: roleIds, count: fc.integer({ min: 1, max: 3 }) }),
-    fc.record({ do: fc.constant('add-grant' as const), role: roleIds, grant: fc.record({ id: fc.constantFrom('g1', 'g2'), effect: fc.constantFrom('allow' as const, 'deny' as const), permission: of(inventory.permissions), scope: fc.record({ branch: fc.constantFrom('3', '4') }, { requiredKeys: [] }) }) }),
+    fc.record({
+      do: fc.constant('add-grant' as const),
+      role: roleIds,
+      grant: fc.record({
+        id: fc.constantFrom('g1', 'g2'),
+        effect: fc.constantFrom('allow' as const, 'deny' as const),
+        permission: of(inventory.permissions),
+        scope: fc.record({ branch: fc.constantFrom('3', '4') }, { requiredKeys: [] }),
+      }),
+    }),
   );
   // Four times 50: each of them far from the time limit, also where the machine is slow.
-  it.each([0, 1, 2, 3].map((n) => SEED + n))('in any number keep the plan whole, and each that is done can be told (seed %i)', (seed) => {
-    fc.assert(fc.property(fc.array(operations, { maxLength: 25 }), (ops) => {
-      let now = demo;
-      for (const op of ops) {
-        expect(operationSchema.parse(op)).toEqual(op);
-        const applied = applyOperation(inventory, now, op);
-        if (!applied.ok) continue;
-        const told = differences(inventory, now, applied.plan, (id) => id);
-        // A door moved to where it stands, or a closed one moved, changes nothing anybody sees.
-        if (op.do !== 'move-door' && op.do !== 'place-widget' && op.do !== 'set-columns') expect(told.map((d) => d.role), operationInWords(inventory, op)).toEqual([roleOf(op)]);
-        now = applied.plan;
-      }
-      expect(planSchema.parse(now)).toEqual(now);
-      expect(differences(inventory, now, now, (id) => id)).toEqual([]);
-    }), { seed, numRuns: 50 });
-  });
+  it.each([0, 1, 2, 3].map((n) => SEED + n))(
+    'in any number keep the plan whole, and each that is done can be told (seed %i)',
+    (seed) => {
+      fc.assert(
+        fc.property(fc.array(operations, { maxLength: 25 }), (ops) => {
+          let now = demo;
+          for (const op of ops) {
+            expect(operationSchema.parse(op)).toEqual(op);
+            const applied = applyOperation(inventory, now, op);
+            if (!applied.ok) continue;
+            const told = differences(inventory, now, applied.plan, (id) => id);
+            // A door moved to where it stands, or a closed one moved, changes nothing anybody sees.
+            if (op.do !== 'move-door' && op.do !== 'place-widget' && op.do !== 'set-columns')
+              expect(
+                told.map((d) => d.role),
+                operationInWords(inventory, op),
+              ).toEqual([roleOf(op)]);
+            now = applied.plan;
+          }
+          expect(planSchema.parse(now)).toEqual(now);
+          expect(differences(inventory, now, now, (id) => id)).toEqual([]);
+        }),
+        { seed, numRuns: 50 },
+      );
+    },
+  );
 });
 
 describe('differences in words', () => {
   it('say what a release changes for whom', () => {
     let after = must(demo, { do: 'set-door', role: 'harbour-desk', section: 'pictures', state: 'away' });
     after = must(after, { do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false });
-    after = must(after, { do: 'add-grant', role: 'cafe-manager', grant: { id: 'p', effect: 'allow', permission: 'page.publish', scope: { branch: '4' } } });
+    after = must(after, {
+      do: 'add-grant',
+      role: 'cafe-manager',
+      grant: { id: 'p', effect: 'allow', permission: 'page.publish', scope: { branch: '4' } },
+    });
     after = must(after, { do: 'tick-task', role: 'cafe-manager', task: 'notices.end', ticked: false });
     expect(differences(inventory, demo, after, (id) => `page ${id}`)).toEqual([
-      { role: 'harbour-desk', name: 'Harbour desk', lines: ['Door “Pictures”: look only → put away.', 'Toolbar loses “Link”.'] },
-      { role: 'cafe-manager', name: 'Café manager', lines: ['Task no longer asked of them: “End a notice”.', 'They may now publish pages without a second look, under page 4.'] },
+      {
+        role: 'harbour-desk',
+        name: 'Harbour desk',
+        lines: ['Door “Pictures”: look only → put away.', 'Toolbar loses “Link”.'],
+      },
+      {
+        role: 'cafe-manager',
+        name: 'Café manager',
+        lines: [
+          'Task no longer asked of them: “End a notice”.',
+          'They may now publish pages without a second look, under page 4.',
+        ],
+      },
     ]);
   });
 });

@@ -3,13 +3,46 @@ import type { Plan, PlanRole } from '@/core/plan';
 
 /** Small invented plans for the tests of the core. */
 export const role = (id: string, more: Partial<PlanRole> = {}): PlanRole => ({
-  id, name: id, purpose: '', extends: [], grants: [], tasks: [], doors: [], toolbar: { tools: [], modes: ['visual'] }, dashboard: { columns: [[]] }, tours: {}, ...more,
+  id,
+  name: id,
+  purpose: '',
+  extends: [],
+  grants: [],
+  tasks: [],
+  doors: [],
+  toolbar: { tools: [], modes: ['visual'] },
+  dashboard: { columns: [[]] },
+  tours: {},
+  ...more,
 });
-export const allow = (permission: string, scope: PlanRole['grants'][number]['scope'] = {}): PlanRole['grants'][number] => ({ id: `a-${permission.replace('*', 'all')}-${Object.keys(scope).join('-') || 'all'}`, effect: 'allow', permission, scope });
-export const deny = (permission: string, scope: PlanRole['grants'][number]['scope'] = {}): PlanRole['grants'][number] => ({ ...allow(permission, scope), id: `d-${permission.replace('*', 'all')}`, effect: 'deny' });
+export const allow = (
+  permission: string,
+  scope: PlanRole['grants'][number]['scope'] = {},
+): PlanRole['grants'][number] => ({
+  id: `a-${permission.replace('*', 'all')}-${Object.keys(scope).join('-') || 'all'}`,
+  effect: 'allow',
+  permission,
+  scope,
+});
+export const deny = (
+  permission: string,
+  scope: PlanRole['grants'][number]['scope'] = {},
+): PlanRole['grants'][number] => ({
+  ...allow(permission, scope),
+  id: `d-${permission.replace('*', 'all')}`,
+  effect: 'deny',
+});
 export const keyholder = role('keyholder', { grants: [allow('*')] });
-export const plan = (...roles: PlanRole[]): Plan => ({ format: 'safe-room-plan/1', apart: [], roles: [keyholder, ...roles] });
-export const person = (id: string, ...assignments: PolicyPerson['assignments'][number][]): PolicyPerson => ({ id, name: id, assignments });
+export const plan = (...roles: PlanRole[]): Plan => ({
+  format: 'safe-room-plan/1',
+  apart: [],
+  roles: [keyholder, ...roles],
+});
+export const person = (id: string, ...assignments: PolicyPerson['assignments'][number][]): PolicyPerson => ({
+  id,
+  name: id,
+  assignments,
+});
 
 /** 1 ─ 2 ─ 3, and 1 ─ 4. */
 export const PLACES: Record<'root' | 'harbours' | 'quay' | 'cafe', Place> = {

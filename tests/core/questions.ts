@@ -176,4 +176,10 @@ change many pages at once > control pages.tree.choose
 is my draft kept > control pages.edit.state
 change the title > control pages.edit.title|task pages.words
 the short text under the title > control pages.edit.summary
-`.trim().split('\n').map((line) => { const [asked = '', wanted = ''] = line.split(' > '); return [asked.trim(), wanted.trim()] as const; });
+`
+  .trim()
+  .split('\n')
+  .map((line) => {
+    const [asked = '', wanted = ''] = line.split(' > ');
+    return [asked.trim(), wanted.trim()] as const;
+  });

@@ -14,15 +14,33 @@ const page = (id: string) => `page ${id}`;
 
 // Every operation there is but the two that replace or make whole roles, over what the demo and the inventory hold.
 const role = fc.constantFrom(...roleIds);
-const scope = fc.record({ branch: fc.constantFrom('1', '2', '4'), own: fc.constant(true as const), layouts: fc.constantFrom<string[]>(['plain'], ['plain', 'banner']), states: fc.constant<('draft' | 'down')[]>(['draft']) }, { requiredKeys: [] });
-const grant = fc.record({ id: fc.constantFrom('g1', 'g2', 'g3'), effect: fc.constantFrom('allow' as const, 'deny' as const), permission: fc.constantFrom(...inventory.permissions.keys(), 'page.*'), scope });
+const scope = fc.record(
+  {
+    branch: fc.constantFrom('1', '2', '4'),
+    own: fc.constant(true as const),
+    layouts: fc.constantFrom<string[]>(['plain'], ['plain', 'banner']),
+    states: fc.constant<('draft' | 'down')[]>(['draft']),
+  },
+  { requiredKeys: [] },
+);
+const grant = fc.record({
+  id: fc.constantFrom('g1', 'g2', 'g3'),
+  effect: fc.constantFrom('allow' as const, 'deny' as const),
+  permission: fc.constantFrom(...inventory.permissions.keys(), 'page.*'),
+  scope,
+});
 const section = fc.constantFrom(...inventory.doors.map((s) => s.id));
 const task = fc.constantFrom(...inventory.tasks.keys());
 const tool = fc.constantFrom(...inventory.tools.keys());
 const widget = fc.constantFrom(...inventory.widgets.keys());
 const words = fc.constantFrom('', 'Boats', 'Late boats');
 const operations: fc.Arbitrary<Operation>[] = [
-  fc.record({ do: fc.constant('name-role' as const), role, name: fc.constantFrom('Desk', 'Gate'), purpose: fc.constantFrom('', 'Helps.') }),
+  fc.record({
+    do: fc.constant('name-role' as const),
+    role,
+    name: fc.constantFrom('Desk', 'Gate'),
+    purpose: fc.constantFrom('', 'Helps.'),
+  }),
   fc.record({ do: fc.constant('set-extends' as const), role, extends: fc.subarray(roleIds, { maxLength: 2 }) }),
   fc.record({ do: fc.constant('archive-role' as const), role, archived: fc.boolean() }),
   fc.record({ do: fc.constant('keep-apart' as const), role, other: role, apart: fc.boolean() }),
@@ -30,57 +48,131 @@ const operations: fc.Arbitrary<Operation>[] = [
   fc.record({ do: fc.constant('tick-task' as const), role, task, ticked: fc.boolean() }),
   fc.record({ do: fc.constant('name-task' as const), role, task, name: words, said: fc.subarray(['fog', 'storm']) }),
   fc.record({ do: fc.constant('add-grant' as const), role, grant }),
-  fc.record({ do: fc.constant('remove-grant' as const), role, grant: fc.constantFrom('g1', 'g2', 'notice.view', 'page.view') }),
-  fc.record({ do: fc.constant('set-door' as const), role, section, state: fc.constantFrom('open' as const, 'look' as const, 'away' as const, 'closed' as const) }),
+  fc.record({
+    do: fc.constant('remove-grant' as const),
+    role,
+    grant: fc.constantFrom('g1', 'g2', 'notice.view', 'page.view'),
+  }),
+  fc.record({
+    do: fc.constant('set-door' as const),
+    role,
+    section,
+    state: fc.constantFrom('open' as const, 'look' as const, 'away' as const, 'closed' as const),
+  }),
   fc.record({ do: fc.constant('name-door' as const), role, section, name: words }),
   fc.record({ do: fc.constant('move-door' as const), role, section, to: fc.nat(5) }),
   fc.record({ do: fc.constant('set-tool' as const), role, tool, on: fc.boolean() }),
-  fc.record({ do: fc.constant('set-mode' as const), role, mode: fc.constantFrom('preview' as const, 'code' as const), on: fc.boolean() }),
+  fc.record({
+    do: fc.constant('set-mode' as const),
+    role,
+    mode: fc.constantFrom('preview' as const, 'code' as const),
+    on: fc.boolean(),
+  }),
   fc.record({ do: fc.constant('place-widget' as const), role, widget, column: fc.nat(2), index: fc.nat(3) }),
   fc.record({ do: fc.constant('remove-widget' as const), role, widget }),
   fc.record({ do: fc.constant('set-columns' as const), role, count: fc.integer({ min: 1, max: 3 }) }),
-  fc.record({ do: fc.constant('word-stop' as const), role, task: fc.constant('notices.post'), stop: fc.constantFrom('door.notices', 'notices.form.text'), title: words, text: words }),
-  fc.record({ do: fc.constant('set-publishing' as const), publishing: fc.record({ noteRequired: fc.boolean(), checks: fc.constant(publishingOf(demo).checks) }) }),
-  fc.record({ do: fc.constant('add-role' as const), role: fc.constantFrom('new-one', 'new-two'), name: fc.constant('New'), purpose: fc.constant(''), like: fc.constantFrom('front-line', 'newsroom') }),
+  fc.record({
+    do: fc.constant('word-stop' as const),
+    role,
+    task: fc.constant('notices.post'),
+    stop: fc.constantFrom('door.notices', 'notices.form.text'),
+    title: words,
+    text: words,
+  }),
+  fc.record({
+    do: fc.constant('set-publishing' as const),
+    publishing: fc.record({ noteRequired: fc.boolean(), checks: fc.constant(publishingOf(demo).checks) }),
+  }),
+  fc.record({
+    do: fc.constant('add-role' as const),
+    role: fc.constantFrom('new-one', 'new-two'),
+    name: fc.constant('New'),
+    purpose: fc.constant(''),
+    like: fc.constantFrom('front-line', 'newsroom'),
+  }),
 ];
-const walked = (start: Plan, list: readonly Operation[]): Plan => list.reduce((plan, op) => { const done = applyOperation(inventory, plan, op); return done.ok ? done.plan : plan; }, start);
+const walked = (start: Plan, list: readonly Operation[]): Plan =>
+  list.reduce((plan, op) => {
+    const done = applyOperation(inventory, plan, op);
+    return done.ok ? done.plan : plan;
+  }, start);
 const walk = fc.array(fc.oneof(...operations), { maxLength: 5 });
 
 describe(`differences (seed ${SEED})`, () => {
   it('are none exactly when two plans say the same', () => {
     let same = 0;
-    fc.assert(fc.property(walk, walk, fc.boolean(), (first, second, back) => {
-      const before = walked(demo, first);
-      const after = back ? walked(before, second) : walked(demo, second);
-      const told = differences(inventory, before, after, page);
-      const isSame = samePlan(inventory, before, after);
-      if (isSame) same++;
-      expect(told.length === 0, JSON.stringify({ told, first, second })).toBe(isSame);
-      for (const one of told) expect(one.lines.length).toBeGreaterThan(0);
-    }), { seed: SEED, numRuns: 600 });
+    fc.assert(
+      fc.property(walk, walk, fc.boolean(), (first, second, back) => {
+        const before = walked(demo, first);
+        const after = back ? walked(before, second) : walked(demo, second);
+        const told = differences(inventory, before, after, page);
+        const isSame = samePlan(inventory, before, after);
+        if (isSame) same++;
+        expect(told.length === 0, JSON.stringify({ told, first, second })).toBe(isSame);
+        for (const one of told) expect(one.lines.length).toBeGreaterThan(0);
+      }),
+      { seed: SEED, numRuns: 600 },
+    );
     expect(same).toBeGreaterThan(20);
   }, 30_000);
   it('are none after something was taken away and given back, whatever order that leaves', () => {
-    const off = walked(demo, [{ do: 'set-tool', role: 'newsroom', tool: 'bold', on: false }, { do: 'set-tool', role: 'newsroom', tool: 'bold', on: true }]);
+    const off = walked(demo, [
+      { do: 'set-tool', role: 'newsroom', tool: 'bold', on: false },
+      { do: 'set-tool', role: 'newsroom', tool: 'bold', on: true },
+    ]);
     expect([differences(inventory, demo, off, page), samePlan(inventory, demo, off)]).toEqual([[], true]);
-    const reordered: Plan = { ...demo, roles: demo.roles.map((r) => (r.id === 'newsroom' ? { ...r, toolbar: { ...r.toolbar, tools: [...r.toolbar.tools].reverse() }, grants: [...r.grants].reverse().map((g, i) => ({ ...g, id: `x${i}` })) } : r)) };
+    const reordered: Plan = {
+      ...demo,
+      roles: demo.roles.map((r) =>
+        r.id === 'newsroom'
+          ? {
+              ...r,
+              toolbar: { ...r.toolbar, tools: [...r.toolbar.tools].reverse() },
+              grants: [...r.grants].reverse().map((g, i) => ({ ...g, id: `x${i}` })),
+            }
+          : r,
+      ),
+    };
     expect([differences(inventory, demo, reordered, page), samePlan(inventory, demo, reordered)]).toEqual([[], true]);
   });
   it('tell a new role in full, and what it builds on by name', () => {
-    const after = walked(demo, [{ do: 'add-role', role: 'volunteers', name: 'Volunteers', purpose: 'Help out.', like: 'front-line' }, { do: 'set-extends', role: 'cafe-manager', extends: ['front-line'] }]);
+    const after = walked(demo, [
+      { do: 'add-role', role: 'volunteers', name: 'Volunteers', purpose: 'Help out.', like: 'front-line' },
+      { do: 'set-extends', role: 'cafe-manager', extends: ['front-line'] },
+    ]);
     expect(differences(inventory, demo, after, page)).toEqual([
       { role: 'cafe-manager', name: 'Café manager', lines: ['It builds on “Front line”.'] },
-      { role: 'volunteers', name: 'Volunteers', lines: ['This role is new.', 'New task: “Post a notice”.', 'New task: “End a notice”.', 'They may now see all notices.', 'They may now post notices.', 'They may now end notices.', 'Door “Notices”: closed → open.', 'New on Today: “Notices showing now”.'] },
+      {
+        role: 'volunteers',
+        name: 'Volunteers',
+        lines: [
+          'This role is new.',
+          'New task: “Post a notice”.',
+          'New task: “End a notice”.',
+          'They may now see all notices.',
+          'They may now post notices.',
+          'They may now end notices.',
+          'Door “Notices”: closed → open.',
+          'New on Today: “Notices showing now”.',
+        ],
+      },
     ]);
   });
 });
 
 describe('a part of what is prepared', () => {
   it('takes the roles named and leaves all others as they are', () => {
-    const prepared = walked(demo, [{ do: 'set-tool', role: 'newsroom', tool: 'bold', on: false }, { do: 'set-tool', role: 'cafe-manager', tool: 'bold', on: false }, { do: 'keep-apart', role: 'newsroom', other: 'picture-keeper', apart: true }, { do: 'add-role', role: 'new', name: 'New', purpose: '' }]);
+    const prepared = walked(demo, [
+      { do: 'set-tool', role: 'newsroom', tool: 'bold', on: false },
+      { do: 'set-tool', role: 'cafe-manager', tool: 'bold', on: false },
+      { do: 'keep-apart', role: 'newsroom', other: 'picture-keeper', apart: true },
+      { do: 'add-role', role: 'new', name: 'New', purpose: '' },
+    ]);
     const part = withRolesOf(demo, prepared, ['newsroom']);
     expect(differences(inventory, demo, part, page).map((d) => d.role)).toEqual(['picture-keeper', 'newsroom']);
-    expect(differences(inventory, withRolesOf(demo, prepared, ['cafe-manager', 'new']), prepared, page).map((d) => d.role)).toEqual(['picture-keeper', 'newsroom']);
+    expect(
+      differences(inventory, withRolesOf(demo, prepared, ['cafe-manager', 'new']), prepared, page).map((d) => d.role),
+    ).toEqual(['picture-keeper', 'newsroom']);
     expect(samePlan(inventory, withRolesOf(demo, prepared, roleIds.concat('new')), prepared)).toBe(true);
     expect(withRolesOf(demo, prepared, [])).toEqual(demo);
   });
@@ -89,32 +181,115 @@ describe('a part of what is prepared', () => {
 describe('what somebody gains and loses', () => {
   const places = Object.values(PLACES);
   const ines = person('ines', { role: 'harbour-desk' });
-  const effects = (...list: Operation[]) => impactOf({ inventory, before: demo, after: walked(demo, list), person: ines, places, pageName: (id) => ({ 1: 'Home', 2: 'Harbours', 3: 'South Quay', 4: 'Café' })[id] ?? id, nowMs: 0 }).map((e) => `${e.kind}: ${e.words}`);
-  const narrowed = (permission: string): Operation => ({ do: 'change-grant', role: 'harbour-desk', grant: { id: `${permission}-under-2`, effect: 'allow', permission, scope: { branch: '3' } } });
+  const effects = (...list: Operation[]) =>
+    impactOf({
+      inventory,
+      before: demo,
+      after: walked(demo, list),
+      person: ines,
+      places,
+      pageName: (id) => ({ 1: 'Home', 2: 'Harbours', 3: 'South Quay', 4: 'Café' })[id] ?? id,
+      nowMs: 0,
+    }).map((e) => `${e.kind}: ${e.words}`);
+  const narrowed = (permission: string): Operation => ({
+    do: 'change-grant',
+    role: 'harbour-desk',
+    grant: { id: `${permission}-under-2`, effect: 'allow', permission, scope: { branch: '3' } },
+  });
   it('is nothing when nothing changes', () => expect(effects()).toEqual([]));
   it.each([
-    ['a scope narrowed', [narrowed('page.edit')], ['loss: “Change the words on a harbour page” no longer on “Harbours”.', 'loss: “Swap a harbour picture” no longer on “Harbours”.', 'loss: May no longer change pages, on “Harbours”.']],
-    ['a task unticked', [{ do: 'tick-task', role: 'harbour-desk', task: 'pages.find', ticked: false }], ['loss: “Find a page” is no longer among their tasks.']],
-    ['a widget and a tool taken', [{ do: 'remove-widget', role: 'harbour-desk', widget: 'visits.week' }, { do: 'set-tool', role: 'harbour-desk', tool: 'bold', on: false }], ['loss: The toolbar lacks “Bold”.', 'loss: Today no longer shows “Visits this week”.']],
-    ['a door set to look only', [{ do: 'set-door', role: 'harbour-desk', section: 'notices', state: 'look' }], ['loss: The door “Sailing notices”: open → look only.', 'loss: “Post a sailing notice” can no longer be done.', 'loss: “End a sailing notice” can no longer be done.', 'loss: May no longer post notices, on the whole website.', 'loss: May no longer end notices, on the whole website.']],
-    ['a right given', [{ do: 'add-grant', role: 'harbour-desk', grant: { id: 'p', effect: 'allow', permission: 'page.publish', scope: { branch: '4' } } }], ['gain: May publish pages without a second look, on “Café”.']],
-    ['another door', [{ do: 'set-door', role: 'harbour-desk', section: 'people', state: 'open' }, { do: 'add-grant', role: 'harbour-desk', grant: { id: 'p', effect: 'allow', permission: 'person.view', scope: {} } }], ['gain: A new door: “People”, look only.', 'gain: “See whom to ask about a page” can be done.', 'gain: May see who can sign in.']],
-    ['a role that others build on', [{ do: 'remove-grant', role: 'front-line', grant: 'notice.end' }], ['loss: “End a sailing notice” can no longer be done.', 'loss: May no longer end notices, on the whole website.']],
+    [
+      'a scope narrowed',
+      [narrowed('page.edit')],
+      [
+        'loss: “Change the words on a harbour page” no longer on “Harbours”.',
+        'loss: “Swap a harbour picture” no longer on “Harbours”.',
+        'loss: May no longer change pages, on “Harbours”.',
+      ],
+    ],
+    [
+      'a task unticked',
+      [{ do: 'tick-task', role: 'harbour-desk', task: 'pages.find', ticked: false }],
+      ['loss: “Find a page” is no longer among their tasks.'],
+    ],
+    [
+      'a widget and a tool taken',
+      [
+        { do: 'remove-widget', role: 'harbour-desk', widget: 'visits.week' },
+        { do: 'set-tool', role: 'harbour-desk', tool: 'bold', on: false },
+      ],
+      ['loss: The toolbar lacks “Bold”.', 'loss: Today no longer shows “Visits this week”.'],
+    ],
+    [
+      'a door set to look only',
+      [{ do: 'set-door', role: 'harbour-desk', section: 'notices', state: 'look' }],
+      [
+        'loss: The door “Sailing notices”: open → look only.',
+        'loss: “Post a sailing notice” can no longer be done.',
+        'loss: “End a sailing notice” can no longer be done.',
+        'loss: May no longer post notices, on the whole website.',
+        'loss: May no longer end notices, on the whole website.',
+      ],
+    ],
+    [
+      'a right given',
+      [
+        {
+          do: 'add-grant',
+          role: 'harbour-desk',
+          grant: { id: 'p', effect: 'allow', permission: 'page.publish', scope: { branch: '4' } },
+        },
+      ],
+      ['gain: May publish pages without a second look, on “Café”.'],
+    ],
+    [
+      'another door',
+      [
+        { do: 'set-door', role: 'harbour-desk', section: 'people', state: 'open' },
+        {
+          do: 'add-grant',
+          role: 'harbour-desk',
+          grant: { id: 'p', effect: 'allow', permission: 'person.view', scope: {} },
+        },
+      ],
+      [
+        'gain: A new door: “People”, look only.',
+        'gain: “See whom to ask about a page” can be done.',
+        'gain: May see who can sign in.',
+      ],
+    ],
+    [
+      'a role that others build on',
+      [{ do: 'remove-grant', role: 'front-line', grant: 'notice.end' }],
+      ['loss: “End a sailing notice” can no longer be done.', 'loss: May no longer end notices, on the whole website.'],
+    ],
   ] as [string, Operation[], string[]][])('%s', (_, list, expected) => {
     expect(effects(...list)).toEqual(expected);
   });
   it('leaves out no page on which decide() answers otherwise, whatever was changed', () => {
-    fc.assert(fc.property(walk, (list) => {
-      const after = walked(demo, list);
-      const told = impactOf({ inventory, before: demo, after, person: ines, places, pageName: String, nowMs: 0 });
-      const [was, is] = [policyOf(inventory, demo, [ines]), policyOf(inventory, after, [ines])];
-      for (const { id, name } of inventory.permissions.values())
-        for (const place of places) {
-          if (!inventory.permissions.get(id)?.placed || inventory.permissions.get(id)?.ownAuthor) continue;
-          const may = (policy: typeof was) => decide(policy, { person: 'ines', permission: id, place, atMs: 0 }).allowed;
-          if (may(was) && !may(is)) expect(told.some((e) => e.kind === 'loss' && e.words.startsWith(`May no longer ${name}`)), `${id} ${JSON.stringify(list)}`).toBe(true);
-          if (!may(was) && may(is)) expect(told.some((e) => e.kind === 'gain' && e.words.startsWith(`May ${name}`)), id).toBe(true);
-        }
-    }), { seed: SEED, numRuns: 300 });
+    fc.assert(
+      fc.property(walk, (list) => {
+        const after = walked(demo, list);
+        const told = impactOf({ inventory, before: demo, after, person: ines, places, pageName: String, nowMs: 0 });
+        const [was, is] = [policyOf(inventory, demo, [ines]), policyOf(inventory, after, [ines])];
+        for (const { id, name } of inventory.permissions.values())
+          for (const place of places) {
+            if (!inventory.permissions.get(id)?.placed || inventory.permissions.get(id)?.ownAuthor) continue;
+            const may = (policy: typeof was) =>
+              decide(policy, { person: 'ines', permission: id, place, atMs: 0 }).allowed;
+            if (may(was) && !may(is))
+              expect(
+                told.some((e) => e.kind === 'loss' && e.words.startsWith(`May no longer ${name}`)),
+                `${id} ${JSON.stringify(list)}`,
+              ).toBe(true);
+            if (!may(was) && may(is))
+              expect(
+                told.some((e) => e.kind === 'gain' && e.words.startsWith(`May ${name}`)),
+                id,
+              ).toBe(true);
+          }
+      }),
+      { seed: SEED, numRuns: 300 },
+    );
   }, 30_000);
 });

@@ -10,30 +10,71 @@ import { allow, deny, person, plan, PLACES, role } from './plans';
 
 const places = Object.values(PLACES);
 const demo = demoPlan((key) => ({ home: '1', harbours: '2', cafe: '4' })[key] ?? '1');
-const at = (p: Plan, who = person('ines', { role: 'harbour-desk' }), nowMs = 0) => room({ inventory, plan: p, person: who, places, nowMs });
-const after = (...ops: Operation[]): Plan => ops.reduce((p, op) => { const a = applyOperation(inventory, p, op); if (!a.ok) throw new Error(a.detail); return a.plan; }, demo);
-const door = (section: string, state: 'open' | 'look' | 'away' | 'closed'): Operation => ({ do: 'set-door', role: 'harbour-desk', section, state });
+const at = (p: Plan, who = person('ines', { role: 'harbour-desk' }), nowMs = 0) =>
+  room({ inventory, plan: p, person: who, places, nowMs });
+const after = (...ops: Operation[]): Plan =>
+  ops.reduce((p, op) => {
+    const a = applyOperation(inventory, p, op);
+    if (!a.ok) throw new Error(a.detail);
+    return a.plan;
+  }, demo);
+const door = (section: string, state: 'open' | 'look' | 'away' | 'closed'): Operation => ({
+  do: 'set-door',
+  role: 'harbour-desk',
+  section,
+  state,
+});
 
 describe('the room of a role', () => {
   it('holds the doors, tools, widgets and tasks of its plan and nothing else', () => {
     const r = at(demo);
-    expect(shownDoors(r).map((d) => [d.name, d.state])).toEqual([['Pages', 'open'], ['Sailing notices', 'open'], ['Pictures', 'look']]);
-    expect(r.toolbar).toEqual({ tools: ['bold', 'italic', 'link', 'heading', 'bullets'], modes: ['visual', 'preview'] });
+    expect(shownDoors(r).map((d) => [d.name, d.state])).toEqual([
+      ['Pages', 'open'],
+      ['Sailing notices', 'open'],
+      ['Pictures', 'look'],
+    ]);
+    expect(r.toolbar).toEqual({
+      tools: ['bold', 'italic', 'link', 'heading', 'bullets'],
+      modes: ['visual', 'preview'],
+    });
     expect(r.dashboard).toEqual([['pages.unfinished'], ['notices.now'], ['visits.week']]);
-    expect(r.tasks.map((t) => [t.name, t.verdict.can])).toEqual([['Post a sailing notice', true], ['End a sailing notice', true], ['Change the words on a harbour page', true], ['Swap a harbour picture', true], ['Find a page', true], ['See whom to ask about a page', false]]);
+    expect(r.tasks.map((t) => [t.name, t.verdict.can])).toEqual([
+      ['Post a sailing notice', true],
+      ['End a sailing notice', true],
+      ['Change the words on a harbour page', true],
+      ['Swap a harbour picture', true],
+      ['Find a page', true],
+      ['See whom to ask about a page', false],
+    ]);
   });
   it('has the tools, modes and tasks of every role that is held, not of the first alone', () => {
-    const p = plan(role('a', { toolbar: { tools: ['bold'], modes: ['visual'] }, tasks: [{ task: 'pages.find' }] }), role('b', { toolbar: { tools: ['link', 'bold'], modes: ['visual', 'code'] }, tasks: [{ task: 'notices.post' }] }));
-    for (const order of [['a', 'b'], ['b', 'a']]) {
+    const p = plan(
+      role('a', { toolbar: { tools: ['bold'], modes: ['visual'] }, tasks: [{ task: 'pages.find' }] }),
+      role('b', { toolbar: { tools: ['link', 'bold'], modes: ['visual', 'code'] }, tasks: [{ task: 'notices.post' }] }),
+    );
+    for (const order of [
+      ['a', 'b'],
+      ['b', 'a'],
+    ]) {
       const r = at(p, person('ines', ...order.map((one) => ({ role: one }))));
-      expect(r.toolbar).toEqual({ tools: ['bold', 'link'], modes: expect.arrayContaining(['visual', 'code']) as string[] });
+      expect(r.toolbar).toEqual({
+        tools: ['bold', 'link'],
+        modes: expect.arrayContaining(['visual', 'code']) as string[],
+      });
       expect(r.tasks.map((t) => t.task).sort()).toEqual(['notices.post', 'pages.find']);
     }
   });
   it('says what comes closest on some page, where it is forbidden on the first', () => {
     // Forbidden at the top; on the page whose author somebody else is it only wants own work.
-    const p = plan(role('r', { doors: [{ section: 'pages', state: 'open' }], grants: [deny('page.edit', { branch: '1', states: ['published'] }), allow('page.edit', { own: true })] }));
-    const answer = askerFor({ inventory, plan: p, person: person('nils', { role: 'r' }), places, nowMs: 0 }).best('page.edit');
+    const p = plan(
+      role('r', {
+        doors: [{ section: 'pages', state: 'open' }],
+        grants: [deny('page.edit', { branch: '1', states: ['published'] }), allow('page.edit', { own: true })],
+      }),
+    );
+    const answer = askerFor({ inventory, plan: p, person: person('nils', { role: 'r' }), places, nowMs: 0 }).best(
+      'page.edit',
+    );
     expect(answer).toMatchObject({ allowed: false, reason: 'nothing-allows', nearest: { missed: 'own' } });
   });
   it('opens no door to what may not even be read', () => {
@@ -45,7 +86,12 @@ describe('the room of a role', () => {
     expect(at(p, person('ines', { role: 'r' })).doors[0]?.state).toBe('look');
   });
   it('finds what lies only on a branch', () => {
-    const p = plan(role('r', { doors: [{ section: 'pages', state: 'open' }], grants: [allow('page.view', { branch: '3' }), allow('page.edit', { branch: '3' })] }));
+    const p = plan(
+      role('r', {
+        doors: [{ section: 'pages', state: 'open' }],
+        grants: [allow('page.view', { branch: '3' }), allow('page.edit', { branch: '3' })],
+      }),
+    );
     expect(at(p, person('ines', { role: 'r' })).doors[0]?.state).toBe('open');
   });
   it('is the best of several roles, and empties when they end', () => {
@@ -59,10 +105,19 @@ describe('the room of a role', () => {
 describe('whether a task can be done', () => {
   const verdict = (p: Plan, task: string) => at(p).tasks.find((t) => t.task === task)?.verdict;
   it('names the one thing that is missing, and what would mend it', () => {
-    expect(verdict(after(door('notices', 'closed')), 'notices.post')).toEqual({ can: false, missing: { kind: 'door', id: 'notices', state: 'closed' } });
-    expect(verdict(after(door('pages', 'look')), 'pages.words')).toEqual({ can: false, missing: { kind: 'door', id: 'pages', state: 'look' } });
+    expect(verdict(after(door('notices', 'closed')), 'notices.post')).toEqual({
+      can: false,
+      missing: { kind: 'door', id: 'notices', state: 'closed' },
+    });
+    expect(verdict(after(door('pages', 'look')), 'pages.words')).toEqual({
+      can: false,
+      missing: { kind: 'door', id: 'pages', state: 'look' },
+    });
     expect(verdict(after(door('notices', 'away')), 'notices.post')).toEqual({ can: true });
-    const noLink = after({ do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false }, { do: 'tick-task', role: 'harbour-desk', task: 'pages.link', ticked: true });
+    const noLink = after(
+      { do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false },
+      { do: 'tick-task', role: 'harbour-desk', task: 'pages.link', ticked: true },
+    );
     expect(verdict(noLink, 'pages.link')).toEqual({ can: false, missing: { kind: 'tool', id: 'link' } });
     expect(missingInWords(inventory, { kind: 'tool', id: 'link' })).toBe('The toolbar lacks “Link”.');
   });
@@ -80,7 +135,13 @@ describe('whether a task can be done', () => {
     expect(verdict(p, 'people.see')).toEqual({ can: true });
   });
   it('leaves a deny to a person', () => {
-    const p = plan(role('r', { tasks: [{ task: 'notices.post' }], doors: [{ section: 'notices', state: 'open' }], grants: [allow('notice.*'), deny('notice.post')] }));
+    const p = plan(
+      role('r', {
+        tasks: [{ task: 'notices.post' }],
+        doors: [{ section: 'notices', state: 'open' }],
+        grants: [allow('notice.*'), deny('notice.post')],
+      }),
+    );
     const v = at(p, person('ines', { role: 'r' })).tasks[0]?.verdict;
     expect(v).toEqual({ can: false, missing: { kind: 'denied', id: 'notice.post' } });
     expect(v && !v.can ? mendMissing('r', v.missing) : 'x').toBeUndefined();
@@ -89,7 +150,13 @@ describe('whether a task can be done', () => {
 
 describe('figures and losses', () => {
   it('count choices, tasks, idle doors and stops that point at nothing', () => {
-    expect(figures(inventory, at(demo))).toEqual({ choices: 11, tasks: 6, tasksThatCan: 5, idleDoors: ['Pictures'], staleStops: 2 });
+    expect(figures(inventory, at(demo))).toEqual({
+      choices: 11,
+      tasks: 6,
+      tasksThatCan: 5,
+      idleDoors: ['Pictures'],
+      staleStops: 2,
+    });
   });
   it('say what closing a door takes away', () => {
     const loss = lossBetween(at(demo), at(after(door('notices', 'closed'))));
@@ -102,22 +169,55 @@ describe('tours', () => {
   const tour = (p: Plan, task: string) => at(p).tasks.find((t) => t.task === task)?.tour;
   it('begin at the door and follow the moves, in the administrator’s words', () => {
     const t = tour(demo, 'notices.post');
-    expect(t?.stops.map((s) => s.control)).toEqual(['door.notices', 'notices.list.post', 'notices.form.text', 'notices.form.place', 'notices.form.until', 'notices.form.send']);
+    expect(t?.stops.map((s) => s.control)).toEqual([
+      'door.notices',
+      'notices.list.post',
+      'notices.form.text',
+      'notices.form.place',
+      'notices.form.until',
+      'notices.form.send',
+    ]);
     expect(t?.stops[0]).toMatchObject({ title: 'Notices are behind this door', path: '/room' });
     expect(t?.stops.every((s) => s.stale === null)).toBe(true);
   });
   it('say of a stop what the administrator says of it, title and text each by itself', () => {
-    const said = plan(role('harbour-desk', { tasks: [{ task: 'notices.post' }], doors: [{ section: 'notices', state: 'open' }], grants: [allow('notice.*')], tours: { 'notices.post': { 'notices.form.text': { text: 'Say which boat.' }, 'notices.form.send': { title: 'Out with it' } } } }));
-    const [bare, own] = [tour(demo, 'notices.post'), tour(said, 'notices.post')].map((t) => new Map(t?.stops.map((s) => [s.key, s])));
-    expect(own?.get('notices.form.text')).toMatchObject({ text: 'Say which boat.', title: bare?.get('notices.form.text')?.title });
-    expect(own?.get('notices.form.send')).toMatchObject({ title: 'Out with it', text: bare?.get('notices.form.send')?.text });
+    const said = plan(
+      role('harbour-desk', {
+        tasks: [{ task: 'notices.post' }],
+        doors: [{ section: 'notices', state: 'open' }],
+        grants: [allow('notice.*')],
+        tours: {
+          'notices.post': {
+            'notices.form.text': { text: 'Say which boat.' },
+            'notices.form.send': { title: 'Out with it' },
+          },
+        },
+      }),
+    );
+    const [bare, own] = [tour(demo, 'notices.post'), tour(said, 'notices.post')].map(
+      (t) => new Map(t?.stops.map((s) => [s.key, s])),
+    );
+    expect(own?.get('notices.form.text')).toMatchObject({
+      text: 'Say which boat.',
+      title: bare?.get('notices.form.text')?.title,
+    });
+    expect(own?.get('notices.form.send')).toMatchObject({
+      title: 'Out with it',
+      text: bare?.get('notices.form.send')?.text,
+    });
   });
   it('lead through the question box where the door is put away', () => {
     expect(tour(after(door('notices', 'away')), 'notices.post')?.stops[0]?.control).toBe('frame.ask');
   });
   it('keep a stop whose control is gone, and say why', () => {
-    const p = after({ do: 'tick-task', role: 'harbour-desk', task: 'pages.link', ticked: true }, { do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false });
-    expect(tour(p, 'pages.link')?.stops.at(-1)).toMatchObject({ control: 'pages.edit.tool.link', stale: 'The toolbar lacks “Link”.' });
+    const p = after(
+      { do: 'tick-task', role: 'harbour-desk', task: 'pages.link', ticked: true },
+      { do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false },
+    );
+    expect(tour(p, 'pages.link')?.stops.at(-1)).toMatchObject({
+      control: 'pages.edit.tool.link',
+      stale: 'The toolbar lacks “Link”.',
+    });
   });
   it('take a minute for 160 words (common practice, no source) and six seconds for each act', () => {
     const words = (n: number) => ({ title: '', text: Array(n).fill('word').join(' '), await: 'see' as const });
@@ -128,8 +228,26 @@ describe('tours', () => {
 });
 
 describe('“Where do I…?”', () => {
-  const find = makeFinder(at(demo).tasks.map((t) => ({ id: t.task, kind: 'task' as const, may: true, name: t.name, purpose: t.purpose, said: t.said })));
-  it.each([['late boat', 'notices.post'], ['the boat is late', 'notices.post'], ['typo', 'pages.words'], ['ticket office hours', 'pages.words'], ['photo', 'pages.banner'], ['cancled', 'notices.post'], ['sailing no', 'notices.post'], ['how do I take down a notice', 'notices.end']])('“%s” finds %s first', (asked, task) => {
+  const find = makeFinder(
+    at(demo).tasks.map((t) => ({
+      id: t.task,
+      kind: 'task' as const,
+      may: true,
+      name: t.name,
+      purpose: t.purpose,
+      said: t.said,
+    })),
+  );
+  it.each([
+    ['late boat', 'notices.post'],
+    ['the boat is late', 'notices.post'],
+    ['typo', 'pages.words'],
+    ['ticket office hours', 'pages.words'],
+    ['photo', 'pages.banner'],
+    ['cancled', 'notices.post'],
+    ['sailing no', 'notices.post'],
+    ['how do I take down a notice', 'notices.end'],
+  ])('“%s” finds %s first', (asked, task) => {
     expect(find(asked)[0]?.id).toBe(task);
   });
   it('finds nothing where there is nothing', () => expect(find('submarine')).toEqual([]));

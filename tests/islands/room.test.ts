@@ -4,8 +4,28 @@ import { matching } from '@/islands/pages/model';
 import { findBackup, keepBackup } from '@/islands/editor/model';
 import { send } from '@/islands/kit/send';
 
-const page = (id: string, parent: string | null, title: string): ListedPage => ({ id, parent, title, state: 'published', inNavigation: true, layout: '', language: 'en', author: null, address: '/', changedAt: '', visitors: '', below: 0, may: { edit: true, create: true, arrange: true, retire: true } });
-const tree = [page('1', null, 'Harbours'), page('2', '1', 'South Quay'), page('3', '2', 'Parking'), page('4', '1', 'Café am Kai'), page('5', '4', 'Menu')];
+const page = (id: string, parent: string | null, title: string): ListedPage => ({
+  id,
+  parent,
+  title,
+  state: 'published',
+  inNavigation: true,
+  layout: '',
+  language: 'en',
+  author: null,
+  address: '/',
+  changedAt: '',
+  visitors: '',
+  below: 0,
+  may: { edit: true, create: true, arrange: true, retire: true },
+});
+const tree = [
+  page('1', null, 'Harbours'),
+  page('2', '1', 'South Quay'),
+  page('3', '2', 'Parking'),
+  page('4', '1', 'Café am Kai'),
+  page('5', '4', 'Menu'),
+];
 const shown = (typed: string) => matching(tree, typed).map((p) => p.id);
 
 describe('finding a page by its title', () => {
@@ -43,7 +63,12 @@ describe('text kept in the browser', () => {
     expect(findBackup('ines', '8')).toBeNull();
     store.set('safe-room-draft ines 9', '"text"');
     expect(findBackup('ines', '9')).toBeNull();
-    vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => { throw new Error('full'); } });
+    vi.stubGlobal('localStorage', {
+      getItem: () => null,
+      setItem: () => {
+        throw new Error('full');
+      },
+    });
     expect(() => keepBackup('ines', '8', { content: {}, version: 0, at: '' })).not.toThrow();
   });
 });
@@ -62,7 +87,11 @@ describe('sending', () => {
   it('carries JSON and a key that makes it safe to send again', async () => {
     const asked = answer(200, '{"id":1}');
     expect(await send('POST', '/api/x', { a: 1 }, 'key-1')).toEqual({ ok: true, value: { id: 1 } });
-    expect(asked[0]?.init).toMatchObject({ method: 'POST', body: '{"a":1}', headers: { 'content-type': 'application/json', 'idempotency-key': 'key-1' } });
+    expect(asked[0]?.init).toMatchObject({
+      method: 'POST',
+      body: '{"a":1}',
+      headers: { 'content-type': 'application/json', 'idempotency-key': 'key-1' },
+    });
   });
 
   it('reads without a body and without a key', async () => {
@@ -73,14 +102,31 @@ describe('sending', () => {
   });
 
   it('gives a refusal as the server tells it', async () => {
-    answer(403, '{"code":"refused","status":403,"title":"Not in your room","detail":"Ask Maud."}', 'application/problem+json');
-    expect(await send('POST', '/api/x')).toEqual({ ok: false, problem: { code: 'refused', status: 403, title: 'Not in your room', detail: 'Ask Maud.' } });
+    answer(
+      403,
+      '{"code":"refused","status":403,"title":"Not in your room","detail":"Ask Maud."}',
+      'application/problem+json',
+    );
+    expect(await send('POST', '/api/x')).toEqual({
+      ok: false,
+      problem: { code: 'refused', status: 403, title: 'Not in your room', detail: 'Ask Maud.' },
+    });
   });
 
   it('never throws: no network, and answers that are no JSON, are told in words', async () => {
     vi.stubGlobal('fetch', () => Promise.reject(new TypeError('network')));
-    expect(await send('POST', '/api/x')).toMatchObject({ ok: false, problem: { code: 'offline', status: 0, detail: 'The website does not answer. Nothing was lost; try again in a moment.' } });
+    expect(await send('POST', '/api/x')).toMatchObject({
+      ok: false,
+      problem: {
+        code: 'offline',
+        status: 0,
+        detail: 'The website does not answer. Nothing was lost; try again in a moment.',
+      },
+    });
     answer(502, '<html>bad gateway</html>', 'text/html');
-    expect(await send('POST', '/api/x')).toMatchObject({ ok: false, problem: { status: 502, detail: 'Something went wrong, and nothing was lost. Try again in a moment.' } });
+    expect(await send('POST', '/api/x')).toMatchObject({
+      ok: false,
+      problem: { status: 502, detail: 'Something went wrong, and nothing was lost. Try again in a moment.' },
+    });
   });
 });

@@ -7,7 +7,13 @@ import { inventory } from '@/office';
 import { person, PLACES } from '../core/plans';
 
 const demo = demoPlan((key) => ({ home: '1', harbours: '2', cafe: '4' })[key] ?? '1');
-const made = room({ inventory, plan: demo, person: person('ines', { role: 'harbour-desk' }), places: Object.values(PLACES), nowMs: 0 });
+const made = room({
+  inventory,
+  plan: demo,
+  person: person('ines', { role: 'harbour-desk' }),
+  places: Object.values(PLACES),
+  nowMs: 0,
+});
 const tour = (task: string): Tour => {
   const found = made.tasks.find((t) => t.task === task);
   if (!found) throw new Error(`no task ${task}`);
@@ -25,7 +31,10 @@ describe('what the player shows for a stop', () => {
   it('waits for a control that belongs on this screen, and then says that it is not there', () => {
     const at = index('pages.edit.body');
     expect(situationOf(words, at, 'pages.edit', false, false)).toEqual({ status: 'waiting' });
-    expect(situationOf(words, at, 'pages.edit', false, true)).toEqual({ status: 'absent', why: '“Text” is not on this screen now.' });
+    expect(situationOf(words, at, 'pages.edit', false, true)).toEqual({
+      status: 'absent',
+      why: '“Text” is not on this screen now.',
+    });
   });
 
   it('says when a control appears, where that is known', () => {
@@ -38,13 +47,28 @@ describe('what the player shows for a stop', () => {
   });
 
   it('leads to another screen by its address', () => {
-    expect(situationOf(words, index('pages.tree.tree'), 'today', false, false)).toEqual({ status: 'elsewhere', path: '/room/pages', first: null, back: null });
+    expect(situationOf(words, index('pages.tree.tree'), 'today', false, false)).toEqual({
+      status: 'elsewhere',
+      path: '/room/pages',
+      first: null,
+      back: null,
+    });
   });
 
   it('leads to the last screen that has an address, where a screen is only reached from another', () => {
-    expect(situationOf(words, index('pages.edit.send'), 'today', false, false)).toEqual({ status: 'elsewhere', path: '/room/pages', first: 'Open the page', back: null });
+    expect(situationOf(words, index('pages.edit.send'), 'today', false, false)).toEqual({
+      status: 'elsewhere',
+      path: '/room/pages',
+      first: 'Open the page',
+      back: null,
+    });
     // On that screen already, what is wanted is opened there.
-    expect(situationOf(words, index('pages.edit.send'), 'pages.tree', false, false)).toEqual({ status: 'elsewhere', path: '/room/pages', first: 'Open the page', back: index('pages.tree.tree') });
+    expect(situationOf(words, index('pages.edit.send'), 'pages.tree', false, false)).toEqual({
+      status: 'elsewhere',
+      path: '/room/pages',
+      first: 'Open the page',
+      back: index('pages.tree.tree'),
+    });
   });
 
   it('looks for doors on every screen', () => {
@@ -53,7 +77,10 @@ describe('what the player shows for a stop', () => {
 
   it('says at once why a stale stop cannot be shown, and ends after the last stop', () => {
     const people = tour('people.see');
-    expect(situationOf(people, people.stops.length - 1, 'today', false, false)).toMatchObject({ status: 'absent', why: expect.stringContaining('is not in this room') as string });
+    expect(situationOf(people, people.stops.length - 1, 'today', false, false)).toMatchObject({
+      status: 'absent',
+      why: expect.stringContaining('is not in this room') as string,
+    });
     expect(situationOf(words, 99, 'today', false, false)).toEqual({ status: 'absent', why: 'The tour has ended.' });
   });
 });
@@ -97,6 +124,11 @@ describe('what moves a tour on', () => {
     expect(isTaken(tour('pages.find'), [])).toBe(true);
   });
   it('every task that changes something waits for its result', () => {
-    for (const section of inventory.sections) for (const task of section.tasks.filter((one) => one.needs.some((need) => !need.endsWith('.view')))) expect(task.moves.some((move) => move.until !== undefined), task.id).toBe(true);
+    for (const section of inventory.sections)
+      for (const task of section.tasks.filter((one) => one.needs.some((need) => !need.endsWith('.view'))))
+        expect(
+          task.moves.some((move) => move.until !== undefined),
+          task.id,
+        ).toBe(true);
   });
 });

@@ -3,7 +3,15 @@ import type { PolicyPerson } from '@/core/access';
 import { applyOperation, getRole, type Operation } from '@/core/plan';
 import { neededBy } from '@/core/task';
 import { demoPlan } from '@/demo/plan';
-import { holdersOf, inheritedGrants, prepare, roomAfter, roomWithAllTasks, warnOf, type WorkshopFacts } from '@/islands/workshop/model';
+import {
+  holdersOf,
+  inheritedGrants,
+  prepare,
+  roomAfter,
+  roomWithAllTasks,
+  warnOf,
+  type WorkshopFacts,
+} from '@/islands/workshop/model';
 import { inventory } from '@/office';
 import { allow, person, PLACES, plan, role } from '../core/plans';
 
@@ -13,7 +21,12 @@ const facts: WorkshopFacts = {
   role: 'harbour-desk',
   live: demo,
   people: [ines, person('tomas', { role: 'harbour-desk' }), person('priya', { role: 'second-look' })],
-  pages: Object.entries(PLACES).map(([name, place]) => ({ id: place.path.at(-1) ?? '', parent: place.path.at(-2) ?? null, title: name, place })),
+  pages: Object.entries(PLACES).map(([name, place]) => ({
+    id: place.path.at(-1) ?? '',
+    parent: place.path.at(-2) ?? null,
+    title: name,
+    place,
+  })),
   nowMs: 0,
   timeZone: 'Europe/London',
 };
@@ -31,14 +44,25 @@ describe('the room now, in the Workshop', () => {
     expect(prepare(facts, demo, 'tomas').person.id).toBe('tomas');
     expect(prepare(facts, demo, 'priya').person.id).toBe('0');
     expect(prepare(facts, demo, 'tomas').told).toBeNull();
-    expect(prepare({ ...facts, role: 'front-line' }, demo, null).person).toMatchObject({ id: '0', assignments: [{ role: 'front-line' }] });
+    expect(prepare({ ...facts, role: 'front-line' }, demo, null).person).toMatchObject({
+      id: '0',
+      assignments: [{ role: 'front-line' }],
+    });
   });
 
   it('shows whoever is paused, has not begun or is over the room they would have, and says so', () => {
     const DAY = 86_400_000;
     const of = (who: PolicyPerson) => prepare({ ...facts, people: [who], nowMs: 100 * DAY }, demo, who.id);
-    const [paused, later, over] = [of({ ...ines, suspended: true }), of(person('ines', { role: 'harbour-desk', fromMs: 150 * DAY })), of(person('ines', { role: 'harbour-desk', untilMs: 51 * DAY }))];
-    expect([paused, later, over].map((made) => made.told)).toEqual(['ines is paused and can do nothing now. This is the room they would have.', 'ines holds this role only from 31 May. This is the room they would have.', 'ines held this role until 21 February. This is the room they would have.']);
+    const [paused, later, over] = [
+      of({ ...ines, suspended: true }),
+      of(person('ines', { role: 'harbour-desk', fromMs: 150 * DAY })),
+      of(person('ines', { role: 'harbour-desk', untilMs: 51 * DAY })),
+    ];
+    expect([paused, later, over].map((made) => made.told)).toEqual([
+      'ines is paused and can do nothing now. This is the room they would have.',
+      'ines holds this role only from 31 May. This is the room they would have.',
+      'ines held this role until 21 February. This is the room they would have.',
+    ]);
     for (const made of [paused, later, over]) expect(made.figuresNow.tasksThatCan).toBe(5);
   });
 
@@ -52,8 +76,12 @@ describe('the room now, in the Workshop', () => {
   it('warns of what a change would take away before it is made', () => {
     const { now } = prepare(facts, demo, null);
     const would = (op: Operation) => warnOf('it', 'Closing', now, roomAfter(facts, demo, ines, [op]));
-    expect(would(closeNotices)).toBe('Closing it would block 2 tasks and 9 stops of tours: “Post a sailing notice”, “End a sailing notice”.');
-    expect(would({ do: 'set-door', role: 'harbour-desk', section: 'pictures', state: 'closed' })).toBe('Closing it would block 1 task: “Swap a harbour picture”.');
+    expect(would(closeNotices)).toBe(
+      'Closing it would block 2 tasks and 9 stops of tours: “Post a sailing notice”, “End a sailing notice”.',
+    );
+    expect(would({ do: 'set-door', role: 'harbour-desk', section: 'pictures', state: 'closed' })).toBe(
+      'Closing it would block 1 task: “Swap a harbour picture”.',
+    );
     expect(roomAfter(facts, demo, ines, [{ ...closeNotices, section: 'nowhere' }])).toBeUndefined();
   });
 
@@ -61,7 +89,10 @@ describe('the room now, in the Workshop', () => {
     const all = roomWithAllTasks(facts, demo, ines);
     expect(all.tasks.length).toBe(inventory.tasks.size);
     expect(all.tasks.find((t) => t.task === 'pages.link')?.verdict).toEqual({ can: true });
-    expect(all.tasks.find((t) => t.task === 'pages.publish')?.verdict).toEqual({ can: false, missing: { kind: 'permission', id: 'page.publish' } });
+    expect(all.tasks.find((t) => t.task === 'pages.publish')?.verdict).toEqual({
+      can: false,
+      missing: { kind: 'permission', id: 'page.publish' },
+    });
     // Names of ticked tasks stay the site's own.
     expect(all.tasks.find((t) => t.task === 'notices.post')?.name).toBe('Post a sailing notice');
   });
@@ -71,13 +102,24 @@ describe('access, in the Workshop', () => {
   it('knows what the ticked tasks need, with the screens they go through', () => {
     const needed = neededBy(inventory, getRole(demo, 'harbour-desk'));
     expect(needed.get('notice.post')).toEqual(['Post a sailing notice']);
-    expect(needed.get('page.view')).toEqual(['Change the words on a harbour page', 'Swap a harbour picture', 'Find a page']);
+    expect(needed.get('page.view')).toEqual([
+      'Change the words on a harbour page',
+      'Swap a harbour picture',
+      'Find a page',
+    ]);
     expect(needed.has('page.publish')).toBe(false);
   });
 
   it('shows what comes from other roles, from however far, once each', () => {
-    const p = plan(role('base', { grants: [allow('notice.view')] }), role('mid', { extends: ['base'], grants: [allow('notice.post')] }), role('top', { extends: ['mid', 'base'] }));
-    expect(inheritedGrants(p, getRole(p, 'top')).map(({ grant, from }) => [grant.permission, from])).toEqual([['notice.post', 'mid'], ['notice.view', 'base']]);
+    const p = plan(
+      role('base', { grants: [allow('notice.view')] }),
+      role('mid', { extends: ['base'], grants: [allow('notice.post')] }),
+      role('top', { extends: ['mid', 'base'] }),
+    );
+    expect(inheritedGrants(p, getRole(p, 'top')).map(({ grant, from }) => [grant.permission, from])).toEqual([
+      ['notice.post', 'mid'],
+      ['notice.view', 'base'],
+    ]);
     expect(inheritedGrants(p, getRole(p, 'base'))).toEqual([]);
   });
 });

@@ -37,17 +37,26 @@ async function ask<T extends object>(sql: string): Promise<T[]> {
 }
 
 /** The application as it is started for real, on a port of its own; resolves when it listens. */
-interface Server { process: ChildProcess; port: number }
+interface Server {
+  process: ChildProcess;
+  port: number;
+}
 async function startServer(): Promise<Server> {
   const port = await findFreePort(4500 + Math.floor(Math.random() * 1000));
-  const child = spawn(process.execPath, ['scripts/serve.mjs'], { stdio: ['ignore', 'ignore', 'ignore', 'ipc'], env: { ...process.env, DATABASE_URL: url, HOST: '127.0.0.1', PORT: String(port), LOG_LEVEL: 'silent' } });
+  const child = spawn(process.execPath, ['scripts/serve.mjs'], {
+    stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
+    env: { ...process.env, DATABASE_URL: url, HOST: '127.0.0.1', PORT: String(port), LOG_LEVEL: 'silent' },
+  });
   await new Promise<void>((ready, failed) => {
     child.once('message', () => ready());
     child.once('exit', (code) => failed(new Error(`the application ended with ${code}`)));
   });
   return { process: child, port };
 }
-const isGone = (child: ChildProcess) => new Promise<void>((gone) => (child.exitCode !== null || child.signalCode !== null ? gone() : child.once('exit', () => gone())));
+const isGone = (child: ChildProcess) =>
+  new Promise<void>((gone) =>
+    child.exitCode !== null || child.signalCode !== null ? gone() : child.once('exit', () => gone()),
+  );
 
 /** What an editor's browser asks for, one thing after the other, without end; what was answered is remembered. */
 class Editor {
@@ -57,11 +66,23 @@ class Editor {
   /** Lengths of each kind of step so far, in ms. */
   readonly lengths = new Map<string, number[]>();
   private turn = 0;
-  constructor(private readonly name: string, private readonly cookie: string) {}
+  constructor(
+    private readonly name: string,
+    private readonly cookie: string,
+  ) {}
 
-  private async send(server: Server, method: string, path: string, body: object): Promise<Record<string, unknown> | null> {
+  private async send(
+    server: Server,
+    method: string,
+    path: string,
+    body: object,
+  ): Promise<Record<string, unknown> | null> {
     const origin = `http://127.0.0.1:${server.port}`;
-    const answer = await fetch(origin + path, { method, headers: { cookie: this.cookie, origin, 'content-type': 'application/json', connection: 'close' }, body: JSON.stringify(body) }).catch(() => null);
+    const answer = await fetch(origin + path, {
+      method,
+      headers: { cookie: this.cookie, origin, 'content-type': 'application/json', connection: 'close' },
+      body: JSON.stringify(body),
+    }).catch(() => null);
     // What was cut off was not answered, also where the first half of the answer came.
     const text = await answer?.text().catch(() => null);
     if (!answer || typeof text !== 'string' || answer.status >= 500) return null;
@@ -73,11 +94,22 @@ class Editor {
   async *round(server: Server): AsyncGenerator<{ name: string; run: () => Promise<boolean> }> {
     const i = this.turn++;
     const [id, other] = [ids[i % ids.length] ?? 0, homes[i % homes.length] ?? 0];
-    const [row] = await ask<{ content: Record<string, unknown>; version: number }>(`select coalesce(d.content, r.content) as content, coalesce(d.version, 0) as version from pages p left join drafts d on d.page_id = p.id left join revisions r on r.id = p.live_revision_id where p.id = ${id}`);
+    const [row] = await ask<{ content: Record<string, unknown>; version: number }>(
+      `select coalesce(d.content, r.content) as content, coalesce(d.version, 0) as version from pages p left join drafts d on d.page_id = p.id left join revisions r on r.id = p.live_revision_id where p.id = ${id}`,
+    );
     // Without its settings, which then stay as they are.
-    const content = { ...Object.fromEntries(Object.entries(row?.content ?? {}).filter(([field]) => !field.startsWith('page.'))), summary: `Summary ${this.name} ${i}` };
+    const content = {
+      ...Object.fromEntries(Object.entries(row?.content ?? {}).filter(([field]) => !field.startsWith('page.'))),
+      summary: `Summary ${this.name} ${i}`,
+    };
     let version = row?.version ?? 0;
-    const step = (name: string, method: string, path: string, body: object, then: (answer: Record<string, unknown>) => void = () => undefined) => ({
+    const step = (
+      name: string,
+      method: string,
+      path: string,
+      body: object,
+      then: (answer: Record<string, unknown>) => void = () => undefined,
+    ) => ({
       name,
       run: async () => {
         const started = performance.now();
@@ -88,8 +120,13 @@ class Editor {
         return true;
       },
     });
-    yield step('save', 'PUT', `/api/pages/${id}/draft`, { content, version }, (answer) => { version = Number(answer['version']); this.kept = content.summary; });
-    yield step('publish', 'POST', `/api/pages/${id}/publish`, { content, version, note: '' }, () => { this.published = content.summary; });
+    yield step('save', 'PUT', `/api/pages/${id}/draft`, { content, version }, (answer) => {
+      version = Number(answer['version']);
+      this.kept = content.summary;
+    });
+    yield step('publish', 'POST', `/api/pages/${id}/publish`, { content, version, note: '' }, () => {
+      this.published = content.summary;
+    });
     yield step('move', 'POST', `/api/pages/${id}/move`, { parent: other, index: 0, redirect: true });
     yield step('bulk', 'POST', '/api/pages/bulk', { ids, bulk: { do: 'navigation', shown: i % 2 === 0 } });
     yield step('delete', 'POST', `/api/pages/${id}/retire`, { do: 'delete' });
@@ -105,7 +142,9 @@ class Editor {
 /** Somebody signed in who may do everything. */
 async function beginEditing(): Promise<Editor> {
   const token = randomBytes(32).toString('base64url');
-  await ask(`insert into sessions (token_hash, site_id, person_id, expires_at) select '${createHash('sha256').update(token).digest('hex')}', site_id, id, now() + interval '12 hours' from people where email = 'maud@larkhaven.example'`);
+  await ask(
+    `insert into sessions (token_hash, site_id, person_id, expires_at) select '${createHash('sha256').update(token).digest('hex')}', site_id, id, now() + interval '12 hours' from people where email = 'maud@larkhaven.example'`,
+  );
   return new Editor(token.slice(0, 6), `safe_room_session=${token}`);
 }
 
@@ -114,9 +153,18 @@ const STEPS = ['save', 'publish', 'move', 'bulk', 'delete', 'restore'];
  * Works until the step that is wanted, and cuts it off at a moment spread evenly over a little more than its usual length: before it
  * reaches the database, between its writes, while it is answered, and just after. Gives whether it was answered.
  */
-async function cutOff(editor: Editor, server: Server, wanted: string, share: number, cut: () => void): Promise<boolean> {
+async function cutOff(
+  editor: Editor,
+  server: Server,
+  wanted: string,
+  share: number,
+  cut: () => void,
+): Promise<boolean> {
   for await (const step of editor.round(server)) {
-    if (step.name !== wanted) { if (!(await step.run())) throw new Error(`${step.name} was not answered`); continue; }
+    if (step.name !== wanted) {
+      if (!(await step.run())) throw new Error(`${step.name} was not answered`);
+      continue;
+    }
     const answered = step.run();
     await new Promise((go) => setTimeout(go, share * 1.2 * editor.usual(step.name)));
     cut();
@@ -127,35 +175,84 @@ async function cutOff(editor: Editor, server: Server, wanted: string, share: num
 
 /** What was answered is there, to the letter. */
 async function mustBeKept(editor: Editor, when: string): Promise<void> {
-  const rows = await ask<{ summary: string }>(`select content->>'summary' as summary from drafts union all select content->>'summary' from revisions`);
+  const rows = await ask<{ summary: string }>(
+    `select content->>'summary' as summary from drafts union all select content->>'summary' from revisions`,
+  );
   const words = rows.map((row) => row.summary);
   if (editor.kept) expect(words, `${when}: a draft whose keeping was answered`).toContain(editor.kept);
-  if (editor.published) expect((await ask<{ n: number }>(`select count(*)::int as n from publications q join revisions r on r.id = q.revision_id where r.content->>'summary' = '${editor.published}'`))[0]?.n, `${when}: a publication that was answered`).toBe(1);
+  if (editor.published)
+    expect(
+      (
+        await ask<{ n: number }>(
+          `select count(*)::int as n from publications q join revisions r on r.id = q.revision_id where r.content->>'summary' = '${editor.published}'`,
+        )
+      )[0]?.n,
+      `${when}: a publication that was answered`,
+    ).toBe(1);
 }
 
 /** What must hold whatever was cut off: every transaction is there whole or not at all. */
 async function mustBeWhole(when: string): Promise<void> {
   // Publishing: what visitors see is the newest publication, and its content is that revision's.
-  expect(await ask(`select p.id from pages p where p.live_revision_id is distinct from (select revision_id from publications q where q.page_id = p.id order by q.id desc limit 1) and p.down_revision_id is null`), `${when}: live version and publication differ`).toEqual([]);
+  expect(
+    await ask(
+      `select p.id from pages p where p.live_revision_id is distinct from (select revision_id from publications q where q.page_id = p.id order by q.id desc limit 1) and p.down_revision_id is null`,
+    ),
+    `${when}: live version and publication differ`,
+  ).toEqual([]);
   // Saving and publishing: a draft is there or it was taken, never both of the same words.
-  expect(await ask(`select d.page_id from drafts d join pages p on p.id = d.page_id join revisions r on r.id = p.live_revision_id where d.content->>'summary' = r.content->>'summary' and d.content->>'summary' like 'Summary %'`), `${when}: published, and a draft still`).toEqual([]);
+  expect(
+    await ask(
+      `select d.page_id from drafts d join pages p on p.id = d.page_id join revisions r on r.id = p.live_revision_id where d.content->>'summary' = r.content->>'summary' and d.content->>'summary' like 'Summary %'`,
+    ),
+    `${when}: published, and a draft still`,
+  ).toEqual([]);
   // Moving: every path is that of the page above and its own id; places among neighbours are told apart.
-  expect(await ask(`select p.id from pages p left join pages u on u.id = p.parent_id where p.path::text <> coalesce(u.path::text || '.', '') || p.id`), `${when}: a path that is not its parent's`).toEqual([]);
-  expect(await ask(`select parent_id from pages where deleted_at is null and parent_id is not null group by parent_id, position having count(*) > 1`), `${when}: two pages in one place`).toEqual([]);
+  expect(
+    await ask(
+      `select p.id from pages p left join pages u on u.id = p.parent_id where p.path::text <> coalesce(u.path::text || '.', '') || p.id`,
+    ),
+    `${when}: a path that is not its parent's`,
+  ).toEqual([]);
+  expect(
+    await ask(
+      `select parent_id from pages where deleted_at is null and parent_id is not null group by parent_id, position having count(*) > 1`,
+    ),
+    `${when}: two pages in one place`,
+  ).toEqual([]);
   // Many at once: all of them or none.
-  expect((await ask<{ n: number }>(`select count(distinct in_navigation)::int as n from pages where id in (${ids.join()})`))[0]?.n, `${when}: half of many`).toBe(1);
+  expect(
+    (
+      await ask<{ n: number }>(`select count(distinct in_navigation)::int as n from pages where id in (${ids.join()})`)
+    )[0]?.n,
+    `${when}: half of many`,
+  ).toBe(1);
   // Deleting and restoring: what lies below a deleted page is deleted with it.
-  expect(await ask(`select p.id from pages p join pages u on u.id = p.parent_id where u.deleted_at is not null and p.deleted_at is distinct from u.deleted_at`), `${when}: half a branch deleted`).toEqual([]);
+  expect(
+    await ask(
+      `select p.id from pages p join pages u on u.id = p.parent_id where u.deleted_at is not null and p.deleted_at is distinct from u.deleted_at`,
+    ),
+    `${when}: half a branch deleted`,
+  ).toEqual([]);
   // Each thing done has its line in the activity, in the same transaction.
-  expect(await ask(`select q.id from publications q where q.id > ${firstPublication} and not exists (select 1 from activity a where a.action = 'published' and a.href = '/room/pages/' || q.page_id and a.at = q.published_at)`), `${when}: published without a line`).toEqual([]);
+  expect(
+    await ask(
+      `select q.id from publications q where q.id > ${firstPublication} and not exists (select 1 from activity a where a.action = 'published' and a.href = '/room/pages/' || q.page_id and a.at = q.published_at)`,
+    ),
+    `${when}: published without a line`,
+  ).toEqual([]);
 }
 
 let ids: number[] = [];
 let homes: number[] = [];
 let firstPublication = 0;
 beforeAll(async () => {
-  ids = (await ask<{ id: number }>(`select id from pages where slug in ('port-ennis', 'south-quay', 'jobs') order by id`)).map((row) => row.id);
-  homes = (await ask<{ id: number }>(`select id from pages where slug in ('harbours', 'about', 'timetable') order by id`)).map((row) => row.id);
+  ids = (
+    await ask<{ id: number }>(`select id from pages where slug in ('port-ennis', 'south-quay', 'jobs') order by id`)
+  ).map((row) => row.id);
+  homes = (
+    await ask<{ id: number }>(`select id from pages where slug in ('harbours', 'about', 'timetable') order by id`)
+  ).map((row) => row.id);
   firstPublication = (await ask<{ id: number }>('select max(id) as id from publications'))[0]?.id ?? 0;
 });
 
@@ -163,49 +260,64 @@ beforeAll(async () => {
 const bringAllBack = () => ask('update pages set deleted_at = null, deleted_by = null');
 
 describe('nothing is lost', () => {
-  it(`when the application is killed in the middle of a step (${KILLS} times, seed ${SEED})`, { timeout: 300_000 }, async () => {
-    const random = randomFrom(SEED);
-    const editor = await beginEditing();
-    const first = await startServer();
-    // How long the steps take is measured, not guessed.
-    for (let i = 0; i < 3; i++) for await (const step of editor.round(first)) expect(await step.run(), step.name).toBe(true);
-    let [answered, cut] = [0, 0];
-    let next = Promise.resolve(first);
-    for (let kill = 0; kill < KILLS; kill++) {
-      const server = await next;
-      if (kill < KILLS - 1) next = startServer();
-      const wanted = STEPS[kill % STEPS.length] ?? '';
-      const done = await cutOff(editor, server, wanted, random(), () => server.process.kill('SIGKILL'));
-      if (done) answered++;
-      else cut++;
-      await isGone(server.process);
-      const when = `kill ${kill + 1} in “${wanted}”, ${done ? 'answered' : 'not answered'}`;
-      await mustBeWhole(when);
-      await mustBeKept(editor, when);
-      await bringAllBack();
-    }
-    expect(cut, 'cut off before the answer').toBeGreaterThan(KILLS / 3);
-    expect(answered + cut).toBe(KILLS);
-  });
+  it(
+    `when the application is killed in the middle of a step (${KILLS} times, seed ${SEED})`,
+    { timeout: 300_000 },
+    async () => {
+      const random = randomFrom(SEED);
+      const editor = await beginEditing();
+      const first = await startServer();
+      // How long the steps take is measured, not guessed.
+      for (let i = 0; i < 3; i++)
+        for await (const step of editor.round(first)) expect(await step.run(), step.name).toBe(true);
+      let [answered, cut] = [0, 0];
+      let next = Promise.resolve(first);
+      for (let kill = 0; kill < KILLS; kill++) {
+        const server = await next;
+        if (kill < KILLS - 1) next = startServer();
+        const wanted = STEPS[kill % STEPS.length] ?? '';
+        const done = await cutOff(editor, server, wanted, random(), () => server.process.kill('SIGKILL'));
+        if (done) answered++;
+        else cut++;
+        await isGone(server.process);
+        const when = `kill ${kill + 1} in “${wanted}”, ${done ? 'answered' : 'not answered'}`;
+        await mustBeWhole(when);
+        await mustBeKept(editor, when);
+        await bringAllBack();
+      }
+      expect(cut, 'cut off before the answer').toBeGreaterThan(KILLS / 3);
+      expect(answered + cut).toBe(KILLS);
+    },
+  );
 
-  it(`when PostgreSQL is killed in the middle of a step (${KILLS} times, seed ${SEED + 1}), and the application goes on with the new one`, { timeout: 300_000 }, async () => {
-    const random = randomFrom(SEED + 1);
-    const editor = await beginEditing();
-    const server = await startServer();
-    for (let i = 0; i < 3; i++) for await (const step of editor.round(server)) expect(await step.run(), step.name).toBe(true);
-    const [before] = await ask<{ content: object }>(`select content from drafts where page_id = (select id from pages where slug = 'parking')`);
-    for (let kill = 0; kill < KILLS; kill++) {
-      const wanted = STEPS[kill % STEPS.length] ?? '';
-      const done = await cutOff(editor, server, wanted, random(), () => stopCluster(cluster.data, 'immediate'));
-      restartCluster(cluster.data);
-      const when = `crash ${kill + 1} in “${wanted}”, ${done ? 'answered' : 'not answered'}`;
-      await mustBeWhole(when);
-      await mustBeKept(editor, when);
-      await bringAllBack();
-    }
-    expect(await ask(`select content from drafts where page_id = (select id from pages where slug = 'parking')`), 'another draft').toEqual([before]);
-    server.process.kill('SIGTERM');
-    await isGone(server.process);
-    expect(server.process.exitCode).toBe(0);
-  });
+  it(
+    `when PostgreSQL is killed in the middle of a step (${KILLS} times, seed ${SEED + 1}), and the application goes on with the new one`,
+    { timeout: 300_000 },
+    async () => {
+      const random = randomFrom(SEED + 1);
+      const editor = await beginEditing();
+      const server = await startServer();
+      for (let i = 0; i < 3; i++)
+        for await (const step of editor.round(server)) expect(await step.run(), step.name).toBe(true);
+      const [before] = await ask<{ content: object }>(
+        `select content from drafts where page_id = (select id from pages where slug = 'parking')`,
+      );
+      for (let kill = 0; kill < KILLS; kill++) {
+        const wanted = STEPS[kill % STEPS.length] ?? '';
+        const done = await cutOff(editor, server, wanted, random(), () => stopCluster(cluster.data, 'immediate'));
+        restartCluster(cluster.data);
+        const when = `crash ${kill + 1} in “${wanted}”, ${done ? 'answered' : 'not answered'}`;
+        await mustBeWhole(when);
+        await mustBeKept(editor, when);
+        await bringAllBack();
+      }
+      expect(
+        await ask(`select content from drafts where page_id = (select id from pages where slug = 'parking')`),
+        'another draft',
+      ).toEqual([before]);
+      server.process.kill('SIGTERM');
+      await isGone(server.process);
+      expect(server.process.exitCode).toBe(0);
+    },
+  );
 });

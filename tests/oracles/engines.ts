@@ -8,7 +8,8 @@ setFlagsFromString('--no-turbo-inline-js-wasm-calls');
 const cedar = await import('@cedar-policy/cedar-wasm/nodejs');
 const clingo = await import('clingo-wasm');
 
-const hourOf = (instant: string | undefined) => (instant === undefined ? undefined : (Date.parse(instant) - Date.UTC(2026, 0, 1)) / 3_600_000);
+const hourOf = (instant: string | undefined) =>
+  instant === undefined ? undefined : (Date.parse(instant) - Date.UTC(2026, 0, 1)) / 3_600_000;
 
 /**
  * The logic solver (answer set programming, clingo). The whole model is the rules of `RULES`; each world gives only facts, so that
@@ -48,7 +49,14 @@ export function factsOf(bundle: Bundle, questions: readonly AskedOf[], w: number
     for (const { effect, permission, scope } of role.grants) {
       const id = `${of('g')}${g++}`;
       const [object, verb] = permission.split('.');
-      out.push(`grant(${id},${of(role.id)},${effect}).`, verb === undefined ? `pattern(${id},any).` : verb === '*' ? `pattern(${id},${object}).` : `exact(${id},${object},${verb}).`);
+      out.push(
+        `grant(${id},${of(role.id)},${effect}).`,
+        verb === undefined
+          ? `pattern(${id},any).`
+          : verb === '*'
+            ? `pattern(${id},${object}).`
+            : `exact(${id},${object},${verb}).`,
+      );
       if (scope.branch) out.push(`${scope.only ? 'alone' : 'within'}(${id},${of(scope.branch)}).`);
       if (scope.own) out.push(`own(${id}).`);
       if (scope.layouts) out.push(`somelayout(${id}).`, ...scope.layouts.map((l) => `layout(${id},${l}).`));
@@ -56,12 +64,21 @@ export function factsOf(bundle: Bundle, questions: readonly AskedOf[], w: number
       if (scope.states) out.push(`somestate(${id}).`, ...scope.states.map((s) => `state(${id},${s}).`));
     }
   }
-  for (const page of bundle.pages) out.push(`page(${of(page.id)},${page.layout},${page.state},${of(page.author)}).`, ...(page.parent ? [`parent(${of(page.id)},${of(page.parent)}).`] : []));
+  for (const page of bundle.pages)
+    out.push(
+      `page(${of(page.id)},${page.layout},${page.state},${of(page.author)}).`,
+      ...(page.parent ? [`parent(${of(page.id)},${of(page.parent)}).`] : []),
+    );
   for (const person of bundle.people) {
     if (person.suspended) out.push(`suspended(${of(person.id)}).`);
     for (const { role, branch, from, until } of person.assignments) {
       const id = `${of('a')}${a++}`;
-      out.push(`holds(${of(person.id)},${id},${of(role)}).`, `from(${id},${hourOf(from) ?? -1}).`, `until(${id},${hourOf(until) ?? HOURS + 1}).`, ...(branch ? [`limit(${id},${of(branch)}).`] : []));
+      out.push(
+        `holds(${of(person.id)},${id},${of(role)}).`,
+        `from(${id},${hourOf(from) ?? -1}).`,
+        `until(${id},${hourOf(until) ?? HOURS + 1}).`,
+        ...(branch ? [`limit(${id},${of(branch)}).`] : []),
+      );
     }
   }
   questions.forEach((asked, i) => {
@@ -90,9 +107,24 @@ export async function solve(facts: string): Promise<Set<number>> {
 export function makePolicyEngine(bundle: Bundle) {
   const text = (s: string) => JSON.stringify(s);
   const entities = [
-    ...bundle.roles.map((role) => ({ uid: { type: 'Role', id: role.id }, attrs: {}, parents: role.extends.map((id) => ({ type: 'Role', id })) })),
-    ...bundle.people.map((person) => ({ uid: { type: 'Person', id: person.id }, attrs: { suspended: person.suspended ?? false }, parents: [] })),
-    ...PERMISSIONS.map((id) => ({ uid: { type: 'Action', id }, attrs: {}, parents: [{ type: 'Action', id: `${id.split('.')[0]}.*` }, { type: 'Action', id: '*' }] })),
+    ...bundle.roles.map((role) => ({
+      uid: { type: 'Role', id: role.id },
+      attrs: {},
+      parents: role.extends.map((id) => ({ type: 'Role', id })),
+    })),
+    ...bundle.people.map((person) => ({
+      uid: { type: 'Person', id: person.id },
+      attrs: { suspended: person.suspended ?? false },
+      parents: [],
+    })),
+    ...PERMISSIONS.map((id) => ({
+      uid: { type: 'Action', id },
+      attrs: {},
+      parents: [
+        { type: 'Action', id: `${id.split('.')[0]}.*` },
+        { type: 'Action', id: '*' },
+      ],
+    })),
   ];
   const loaded = new Set<string>();
   const name = (person: string) => `${person}`;
@@ -101,21 +133,34 @@ export function makePolicyEngine(bundle: Bundle) {
     loaded.add(personId);
     const person = bundle.people.find((p) => p.id === personId);
     const policies: Record<string, string> = {};
-    (person?.assignments ?? []).forEach(({ role, branch, from, until }, a) => bundle.roles.forEach((holder) => holder.grants.forEach(({ effect, permission, scope }, g) => {
-      const when = [
-        `!principal.suspended`,
-        `Role::${text(role)} in Role::${text(holder.id)}`,
-        ...(from ? [`context.hour >= ${hourOf(from)}`] : []),
-        ...(until ? [`context.hour < ${hourOf(until)}`] : []),
-        ...(branch ? [`(!(resource is Page) || resource in Page::${text(branch)})`] : []),
-        ...(scope.branch ? [`(resource is Page && resource ${scope.only ? '==' : 'in'} Page::${text(scope.branch)})`] : []),
-        ...(scope.layouts ? [`(resource is Page && [${scope.layouts.map(text).join(',')}].contains(resource.layout))`] : []),
-        ...(scope.states ? [`(resource is Page && [${scope.states.map(text).join(',')}].contains(resource.state))`] : []),
-        ...(scope.fields ? [`(!(context has field) || [${scope.fields.map(text).join(',')}].contains(context.field))`] : []),
-        ...(scope.own ? [`(resource has author && resource.author == principal)`] : []),
-      ];
-      policies[`${a} ${holder.id} ${g}`] = `${effect === 'allow' ? 'permit' : 'forbid'}(principal == Person::${text(personId)}, action in Action::${text(permission)}, resource) when { ${when.join(' && ')} };`;
-    })));
+    (person?.assignments ?? []).forEach(({ role, branch, from, until }, a) =>
+      bundle.roles.forEach((holder) =>
+        holder.grants.forEach(({ effect, permission, scope }, g) => {
+          const when = [
+            `!principal.suspended`,
+            `Role::${text(role)} in Role::${text(holder.id)}`,
+            ...(from ? [`context.hour >= ${hourOf(from)}`] : []),
+            ...(until ? [`context.hour < ${hourOf(until)}`] : []),
+            ...(branch ? [`(!(resource is Page) || resource in Page::${text(branch)})`] : []),
+            ...(scope.branch
+              ? [`(resource is Page && resource ${scope.only ? '==' : 'in'} Page::${text(scope.branch)})`]
+              : []),
+            ...(scope.layouts
+              ? [`(resource is Page && [${scope.layouts.map(text).join(',')}].contains(resource.layout))`]
+              : []),
+            ...(scope.states
+              ? [`(resource is Page && [${scope.states.map(text).join(',')}].contains(resource.state))`]
+              : []),
+            ...(scope.fields
+              ? [`(!(context has field) || [${scope.fields.map(text).join(',')}].contains(context.field))`]
+              : []),
+            ...(scope.own ? [`(resource has author && resource.author == principal)`] : []),
+          ];
+          policies[`${a} ${holder.id} ${g}`] =
+            `${effect === 'allow' ? 'permit' : 'forbid'}(principal == Person::${text(personId)}, action in Action::${text(permission)}, resource) when { ${when.join(' && ')} };`;
+        }),
+      ),
+    );
     const answer = cedar.preparsePolicySet(name(personId), { staticPolicies: policies });
     if (answer.type === 'failure') throw new Error(JSON.stringify(answer.errors).slice(0, 500));
   };
@@ -123,15 +168,30 @@ export function makePolicyEngine(bundle: Bundle) {
   return (asked: AskedOf): boolean => {
     load(asked.person);
     const about: object[] = [];
-    const entityOf = (author: string | undefined) => (author === undefined ? {} : { author: { __entity: { type: 'Person', id: author } } });
-    for (let page = asked.page === undefined ? undefined : byId.get(asked.page); page; page = page.parent === null ? undefined : byId.get(page.parent))
-      about.push({ uid: { type: 'Page', id: page.id }, attrs: { layout: page.layout, state: page.state, ...entityOf(page.author) }, parents: page.parent === null ? [] : [{ type: 'Page', id: page.parent }] });
-    if (asked.page === undefined) about.push({ uid: { type: 'Thing', id: 'it' }, attrs: entityOf(asked.thing?.author), parents: [] });
+    const entityOf = (author: string | undefined) =>
+      author === undefined ? {} : { author: { __entity: { type: 'Person', id: author } } };
+    for (
+      let page = asked.page === undefined ? undefined : byId.get(asked.page);
+      page;
+      page = page.parent === null ? undefined : byId.get(page.parent)
+    )
+      about.push({
+        uid: { type: 'Page', id: page.id },
+        attrs: { layout: page.layout, state: page.state, ...entityOf(page.author) },
+        parents: page.parent === null ? [] : [{ type: 'Page', id: page.parent }],
+      });
+    if (asked.page === undefined)
+      about.push({ uid: { type: 'Thing', id: 'it' }, attrs: entityOf(asked.thing?.author), parents: [] });
     const answer = cedar.statefulIsAuthorized({
-      principal: { type: 'Person', id: asked.person }, action: { type: 'Action', id: asked.permission }, resource: asked.page === undefined ? { type: 'Thing', id: 'it' } : { type: 'Page', id: asked.page },
-      context: { hour: asked.hour, ...(asked.field && { field: asked.field }) }, preparsedPolicySetId: name(asked.person), entities: [...entities, ...about] as never,
+      principal: { type: 'Person', id: asked.person },
+      action: { type: 'Action', id: asked.permission },
+      resource: asked.page === undefined ? { type: 'Thing', id: 'it' } : { type: 'Page', id: asked.page },
+      context: { hour: asked.hour, ...(asked.field && { field: asked.field }) },
+      preparsedPolicySetId: name(asked.person),
+      entities: [...entities, ...about] as never,
     });
-    if (answer.type === 'failure' || answer.response.diagnostics.errors.length > 0) throw new Error(JSON.stringify(answer).slice(0, 800));
+    if (answer.type === 'failure' || answer.response.diagnostics.errors.length > 0)
+      throw new Error(JSON.stringify(answer).slice(0, 800));
     return answer.response.decision === 'allow';
   };
 }
@@ -160,14 +220,34 @@ export function makeAbilities({ policy, pages }: Extract<Opened, { ok: true }>) 
     const rules: RawRuleOf<MongoAbility>[] = [];
     for (const a of person?.suspended ? [] : (person?.assignments ?? [])) {
       if ((a.fromMs ?? -Infinity) > atMs || (a.untilMs ?? Infinity) <= atMs) continue;
-      for (const { role } of closure(policy, a.role)) for (const { effect, permission, scope } of role.grants) {
-        const action = PERMISSIONS.filter((p) => covers(permission, p));
-        const branches = [a.branch, scope.branch].filter((b) => b !== undefined);
-        const page = scope.only && { id: scope.branch };
-        const own = scope.own && { author: personId };
-        rules.push({ inverted: effect === 'deny', action, subject: 'page', ...(scope.fields && { fields: scope.fields }), conditions: { ...own, ...page, ...(branches.length && { path: { $all: branches } }), ...(scope.layouts && { layout: { $in: scope.layouts } }), ...(scope.states && { state: { $in: scope.states } }) } });
-        if (!scope.branch && !scope.layouts && !scope.states) rules.push({ inverted: effect === 'deny', action, subject: 'thing', ...(scope.fields && { fields: scope.fields }), conditions: { ...own } });
-      }
+      for (const { role } of closure(policy, a.role))
+        for (const { effect, permission, scope } of role.grants) {
+          const action = PERMISSIONS.filter((p) => covers(permission, p));
+          const branches = [a.branch, scope.branch].filter((b) => b !== undefined);
+          const page = scope.only && { id: scope.branch };
+          const own = scope.own && { author: personId };
+          rules.push({
+            inverted: effect === 'deny',
+            action,
+            subject: 'page',
+            ...(scope.fields && { fields: scope.fields }),
+            conditions: {
+              ...own,
+              ...page,
+              ...(branches.length && { path: { $all: branches } }),
+              ...(scope.layouts && { layout: { $in: scope.layouts } }),
+              ...(scope.states && { state: { $in: scope.states } }),
+            },
+          });
+          if (!scope.branch && !scope.layouts && !scope.states)
+            rules.push({
+              inverted: effect === 'deny',
+              action,
+              subject: 'thing',
+              ...(scope.fields && { fields: scope.fields }),
+              conditions: { ...own },
+            });
+        }
     }
     const ability = createMongoAbility([...rules.filter((r) => !r.inverted), ...rules.filter((r) => r.inverted)]);
     made.set(key, ability);
@@ -175,7 +255,15 @@ export function makeAbilities({ policy, pages }: Extract<Opened, { ok: true }>) 
   };
   return (asked: AskedOf): boolean => {
     const page = asked.page === undefined ? undefined : pages.get(asked.page);
-    const about = page ? subject('page', { id: page.id, path: pathOf(page.id), layout: page.layout, state: page.state, author: page.author }) : subject('thing', { author: asked.thing?.author });
+    const about = page
+      ? subject('page', {
+          id: page.id,
+          path: pathOf(page.id),
+          layout: page.layout,
+          state: page.state,
+          author: page.author,
+        })
+      : subject('thing', { author: asked.thing?.author });
     return abilityOf(asked.person, Date.parse(asked.at)).can(asked.permission, about, asked.field);
   };
 }

@@ -10,11 +10,18 @@ export function randomFrom(seed: number) {
     return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
   };
   const below = (n: number) => Math.floor(next() * n);
-  return { next, below, oneOf: <T>(list: readonly T[]): T => list[below(list.length)] as T, chance: (p: number) => next() < p };
+  return {
+    next,
+    below,
+    oneOf: <T>(list: readonly T[]): T => list[below(list.length)] as T,
+    chance: (p: number) => next() < p,
+  };
 }
 export type Random = ReturnType<typeof randomFrom>;
 
-export const PERMISSIONS = ['page', 'notice', 'review', 'media', 'person'].flatMap((object) => ['view', 'edit', 'send', 'publish', 'manage'].map((verb) => `${object}.${verb}`));
+export const PERMISSIONS = ['page', 'notice', 'review', 'media', 'person'].flatMap((object) =>
+  ['view', 'edit', 'send', 'publish', 'manage'].map((verb) => `${object}.${verb}`),
+);
 const PATTERNS = [...PERMISSIONS, 'page.*', 'notice.*', 'media.*', '*'];
 export const LAYOUTS = ['plain', 'banner', 'harbour', 'list'];
 export const STATES = ['draft', 'waiting', 'published', 'down'];
@@ -38,7 +45,13 @@ export function makeBundle(random: Random, size: Size): Bundle {
   const { below, oneOf, chance } = random;
   const { timed = 0.2 } = size;
   const page = () => `p${below(size.pages)}`;
-  const pages = Array.from({ length: size.pages }, (_, i) => ({ id: `p${i}`, parent: i === 0 ? null : `p${Math.max(0, below(i) - (chance(0.5) ? below(i) : 0))}`, layout: oneOf(LAYOUTS), state: oneOf(STATES), author: `u${below(size.people)}` }));
+  const pages = Array.from({ length: size.pages }, (_, i) => ({
+    id: `p${i}`,
+    parent: i === 0 ? null : `p${Math.max(0, below(i) - (chance(0.5) ? below(i) : 0))}`,
+    layout: oneOf(LAYOUTS),
+    state: oneOf(STATES),
+    author: `u${below(size.people)}`,
+  }));
   const some = (list: readonly string[]) => [...new Set([oneOf(list), oneOf(list)])];
   const roles = Array.from({ length: size.roles }, (_, i) => ({
     id: `r${i}`,
@@ -47,25 +60,53 @@ export function makeBundle(random: Random, size: Size): Bundle {
     grants: Array.from({ length: 1 + below(size.grants) }, () => {
       const effect = chance(0.22) ? ('deny' as const) : ('allow' as const);
       const permission = chance(0.04) ? '*' : chance(0.1) ? 'page.edit' : oneOf(PATTERNS);
-      const scope = { ...(chance(0.4) && { branch: page(), ...(chance(0.25) && { only: true as const }) }), ...(chance(0.15) && { own: true as const }), ...(chance(0.15) && { layouts: some(LAYOUTS) }), ...(chance(0.15) && { states: some(STATES) }), ...(effect === 'allow' && permission === 'page.edit' && chance(0.6) && { fields: some(FIELDS) }) };
+      const scope = {
+        ...(chance(0.4) && { branch: page(), ...(chance(0.25) && { only: true as const }) }),
+        ...(chance(0.15) && { own: true as const }),
+        ...(chance(0.15) && { layouts: some(LAYOUTS) }),
+        ...(chance(0.15) && { states: some(STATES) }),
+        ...(effect === 'allow' && permission === 'page.edit' && chance(0.6) && { fields: some(FIELDS) }),
+      };
       return { effect, permission, scope };
     }),
   }));
   const people = Array.from({ length: size.people }, (_, i) => ({
     id: `u${i}`,
     ...(chance(0.04) && { suspended: true }),
-    assignments: Array.from({ length: 1 + below(3) }, () => ({ role: `r${below(size.roles)}`, ...(chance(0.4) && { branch: page() }), ...(chance(timed) && { from: instant(below(HOURS)) }), ...(chance(timed) && { until: instant(below(HOURS)) }) })),
+    assignments: Array.from({ length: 1 + below(3) }, () => ({
+      role: `r${below(size.roles)}`,
+      ...(chance(0.4) && { branch: page() }),
+      ...(chance(timed) && { from: instant(below(HOURS)) }),
+      ...(chance(timed) && { until: instant(below(HOURS)) }),
+    })),
   }));
   return { roles, people, pages, apart: [] };
 }
 
-export interface AskedOf { person: string; permission: string; page?: string; thing?: { kind: string; author?: string }; field?: string; at: string; hour: number }
+export interface AskedOf {
+  person: string;
+  permission: string;
+  page?: string;
+  thing?: { kind: string; author?: string };
+  field?: string;
+  at: string;
+  hour: number;
+}
 export function makeQuestion(random: Random, bundle: Bundle): AskedOf {
   const { below, oneOf, chance } = random;
   const hour = below(HOURS);
-  const about = chance(0.8) ? { page: oneOf(bundle.pages).id } : { thing: { kind: 'picture', ...(chance(0.7) && { author: oneOf(bundle.people).id }) } };
+  const about = chance(0.8)
+    ? { page: oneOf(bundle.pages).id }
+    : { thing: { kind: 'picture', ...(chance(0.7) && { author: oneOf(bundle.people).id }) } };
   const permission = chance(0.1) ? 'page.edit' : oneOf(PERMISSIONS);
-  return { person: oneOf(bundle.people).id, permission, ...about, ...(permission === 'page.edit' && chance(0.7) && { field: oneOf(FIELDS) }), at: instant(hour), hour };
+  return {
+    person: oneOf(bundle.people).id,
+    permission,
+    ...about,
+    ...(permission === 'page.edit' && chance(0.7) && { field: oneOf(FIELDS) }),
+    at: instant(hour),
+    hour,
+  };
 }
 
 export function opened(bundle: Bundle): Extract<Opened, { ok: true }> {

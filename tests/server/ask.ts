@@ -9,17 +9,44 @@ import { sql } from 'drizzle-orm';
 
 export const ORIGIN = 'http://127.0.0.1:4400';
 
-export interface Answer { status: number; body: Record<string, unknown> & { code?: string; detail?: string }; headers: Headers }
+export interface Answer {
+  status: number;
+  body: Record<string, unknown> & { code?: string; detail?: string };
+  headers: Headers;
+}
 
 /** Calls an endpoint as the browser would; give other headers to be somebody less friendly. */
-export async function call(route: APIRoute, method: string, path: string, options: { cookie?: string; body?: unknown; params?: Record<string, string>; headers?: Record<string, string> } = {}): Promise<Answer> {
+export async function call(
+  route: APIRoute,
+  method: string,
+  path: string,
+  options: { cookie?: string; body?: unknown; params?: Record<string, string>; headers?: Record<string, string> } = {},
+): Promise<Answer> {
   const request = new Request(ORIGIN + path, {
     method,
-    headers: { host: '127.0.0.1:4400', origin: ORIGIN, 'content-type': 'application/json', ...(options.cookie && { cookie: options.cookie }), ...options.headers },
-    ...(method !== 'GET' && { body: typeof options.body === 'string' ? options.body : JSON.stringify(options.body ?? {}) }),
+    headers: {
+      host: '127.0.0.1:4400',
+      origin: ORIGIN,
+      'content-type': 'application/json',
+      ...(options.cookie && { cookie: options.cookie }),
+      ...options.headers,
+    },
+    ...(method !== 'GET' && {
+      body: typeof options.body === 'string' ? options.body : JSON.stringify(options.body ?? {}),
+    }),
   });
-  const response = await route({ request, params: options.params ?? {}, clientAddress: '127.0.0.1' } as unknown as Parameters<APIRoute>[0]);
-  return { status: response.status, body: (/[/+]json/.test(response.headers.get('content-type') ?? '') && !response.headers.has('content-disposition') ? await response.json() : { text: await response.text() }) as Answer['body'], headers: response.headers };
+  const response = await route({
+    request,
+    params: options.params ?? {},
+    clientAddress: '127.0.0.1',
+  } as unknown as Parameters<APIRoute>[0]);
+  return {
+    status: response.status,
+    body: (/[/+]json/.test(response.headers.get('content-type') ?? '') && !response.headers.has('content-disposition')
+      ? await response.json()
+      : { text: await response.text() }) as Answer['body'],
+    headers: response.headers,
+  };
 }
 
 export const siteId = async () => (await findSite(db))?.id ?? 0;
@@ -27,7 +54,10 @@ export const siteId = async () => (await findSite(db))?.id ?? 0;
 /** A session of one of the demo's people, by first name. */
 export async function signInAs(first: string): Promise<{ cookie: string; token: string; id: number }> {
   const person = DEMO_PEOPLE.find((p) => p.name.startsWith(first));
-  const [row] = await db.select().from(people).where(eq(people.email, person?.email ?? ''));
+  const [row] = await db
+    .select()
+    .from(people)
+    .where(eq(people.email, person?.email ?? ''));
   if (!row) throw new Error(`nobody is called ${first}`);
   const token = await beginSession(db, row.siteId, row.id);
   return { cookie: `safe_room_session=${token}`, token, id: row.id };
@@ -41,7 +71,11 @@ export async function accessOf(first: string): Promise<Access> {
 
 /** Id of a page by the title visitors see. */
 export async function pageId(title: string): Promise<number> {
-  const [row] = await db.select({ id: pages.id }).from(pages).innerJoin(revisions, eq(revisions.id, pages.liveRevisionId)).where(sql`${revisions.content}->>'title' = ${title}`);
+  const [row] = await db
+    .select({ id: pages.id })
+    .from(pages)
+    .innerJoin(revisions, eq(revisions.id, pages.liveRevisionId))
+    .where(sql`${revisions.content}->>'title' = ${title}`);
   if (!row) throw new Error(`no page is called ${title}`);
   return row.id;
 }

@@ -18,7 +18,10 @@ export async function makeTestCluster(fast = true): Promise<TestCluster> {
   chmodSync(data, 0o755);
   const cluster = await startCluster(data, () => undefined, fast);
   const url = (database: string) => cluster.url.replace(/\/postgres$/, `/${database}`);
-  const made = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/database.ts'], { encoding: 'utf8', env: { ...process.env, DATABASE_URL: url('template_demo'), LOG_LEVEL: 'silent' } });
+  const made = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/database.ts'], {
+    encoding: 'utf8',
+    env: { ...process.env, DATABASE_URL: url('template_demo'), LOG_LEVEL: 'silent' },
+  });
   if (made.status !== 0) throw new Error(made.stderr);
   return {
     data,

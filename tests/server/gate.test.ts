@@ -19,7 +19,9 @@ import { getLivePlan } from '@/server/plan/plans';
 import { call, pageId, siteId, signInAs } from './ask';
 
 const ROOT = join(import.meta.dirname, '../../src/pages/api');
-const files = readdirSync(ROOT, { recursive: true, encoding: 'utf8' }).filter((f) => f.endsWith('.ts')).sort();
+const files = readdirSync(ROOT, { recursive: true, encoding: 'utf8' })
+  .filter((f) => f.endsWith('.ts'))
+  .sort();
 /** Open to everybody, by their nature. */
 const OPEN = ['sign-in.ts', 'sign-out.ts', 'set-up.ts'];
 const first = (name: string) => name.split(' ')[0] ?? name;
@@ -38,16 +40,39 @@ interface Row {
   /** The answer tells of a fault in a field. */
   faults?: true;
 }
-const page = (needs: string[], body?: object, answers?: number | number[], more: Partial<Row> = {}): Row => ({ needs, on: 'page', ...(body && { body }), ...(answers && { answers }), ...more });
+const page = (needs: string[], body?: object, answers?: number | number[], more: Partial<Row> = {}): Row => ({
+  needs,
+  on: 'page',
+  ...(body && { body }),
+  ...(answers && { answers }),
+  ...more,
+});
 const far = 999_999;
 const TABLE: Record<string, Row> = {
   'GET access/map.ts': { needs: ['plan.view'] },
   'GET access/why.ts': { needs: ['plan.view'], query: '?row=1&permission=page.edit' },
   'GET activity.ts': { needs: ['activity.view'] },
-  'POST notices/[id]/correct.ts': { needs: ['notice.post'], on: 'notice', body: { text: ' ', kind: 'warning', was: '' }, answers: 422, faults: true },
+  'POST notices/[id]/correct.ts': {
+    needs: ['notice.post'],
+    on: 'notice',
+    body: { text: ' ', kind: 'warning', was: '' },
+    answers: 422,
+    faults: true,
+  },
   'POST notices/[id]/end.ts': { needs: ['notice.end'], on: 'notice', answers: [200, 409] },
-  'POST notices/index.ts': { needs: ['notice.post'], on: 'noticePlace', body: { text: 'x', kind: 'warning', until: '2001-01-01T10:00' }, answers: 422, faults: true },
-  'PUT own-password.ts': { needs: [], body: { current: 'not this one', password: 'four-grey-gulls-dancing' }, answers: 422, faults: true },
+  'POST notices/index.ts': {
+    needs: ['notice.post'],
+    on: 'noticePlace',
+    body: { text: 'x', kind: 'warning', until: '2001-01-01T10:00' },
+    answers: 422,
+    faults: true,
+  },
+  'PUT own-password.ts': {
+    needs: [],
+    body: { current: 'not this one', password: 'four-grey-gulls-dancing' },
+    answers: 422,
+    faults: true,
+  },
   'PUT own-tries.ts': { needs: [] },
   'GET pages/[id]/address.ts': page(['page.edit']),
   'POST pages/[id]/aside.ts': page(['page.edit'], { content: null }, 422, { faults: true }),
@@ -70,29 +95,69 @@ const TABLE: Record<string, Row> = {
   'POST pages/bulk.ts': { needs: [], body: { ids: [far], bulk: { do: 'delete' }, dry: true } },
   'POST pages/take-back.ts': { needs: [], body: { steps: [] }, answers: 422, faults: true },
   'POST pages/filters.ts': { needs: [], body: { name: 'x', filter: null } },
-  'POST pages/index.ts': { needs: ['page.create', 'page.edit'], on: 'pageAbove', body: { layout: 'plain', outline: '   ' }, answers: 422, faults: true },
+  'POST pages/index.ts': {
+    needs: ['page.create', 'page.edit'],
+    on: 'pageAbove',
+    body: { layout: 'plain', outline: '   ' },
+    answers: 422,
+    faults: true,
+  },
   'GET pages/list.ts': { needs: [] },
   'GET pages/targets.ts': { needs: [] },
   'GET pages/tree.ts': { needs: [] },
   'PUT people/[id]/assignments.ts': { needs: ['person.manage'], body: { before: [], after: [] }, answers: 404 },
-  'PUT people/[id]/details.ts': { needs: ['person.manage'], body: { before: { name: '', email: '' }, name: 'X', email: 'x@larkhaven.example' }, answers: 404 },
+  'PUT people/[id]/details.ts': {
+    needs: ['person.manage'],
+    body: { before: { name: '', email: '' }, name: 'X', email: 'x@larkhaven.example' },
+    answers: 404,
+  },
   'GET ask.ts': { needs: [] },
   'POST ask.ts': { needs: [], body: { asked: 'late boat', chosen: null } },
   'POST people/[id]/link.ts': { needs: ['person.manage'], answers: 404 },
   'POST people/[id]/pause.ts': { needs: ['person.manage'], body: { paused: true }, answers: 404 },
-  'POST people/import.ts': { needs: ['person.manage'], body: { csv: 'nothing', confirm: false }, answers: 422, faults: true },
-  'POST people/index.ts': { needs: ['person.manage'], body: { name: 'X', email: 'maud@larkhaven.example', assignments: [] }, answers: 422, faults: true },
-  'POST people/many.ts': { needs: ['person.manage'], body: { people: [999_999], change: { do: 'pause' }, confirm: false }, answers: 404 },
+  'POST people/import.ts': {
+    needs: ['person.manage'],
+    body: { csv: 'nothing', confirm: false },
+    answers: 422,
+    faults: true,
+  },
+  'POST people/index.ts': {
+    needs: ['person.manage'],
+    body: { name: 'X', email: 'maud@larkhaven.example', assignments: [] },
+    answers: 422,
+    faults: true,
+  },
+  'POST people/many.ts': {
+    needs: ['person.manage'],
+    body: { people: [999_999], change: { do: 'pause' }, confirm: false },
+    answers: 404,
+  },
   'POST people/move.ts': { needs: ['person.manage'], body: { from: 'nobody-holds-this', to: 'keyholder' } },
   'POST pictures/[id]/describe.ts': { needs: ['media.describe'], body: { description: 'x' }, answers: 404 },
-  'POST review/[id]/decide.ts': { needs: ['review.decide'], on: 'review', body: { outcome: 'sent-back', word: '' }, answers: 422, faults: true },
-  'POST review/[id]/remarks.ts': { needs: ['review.view'], writer: 'page.edit', on: 'review', body: { settle: far, settled: true }, answers: 404 },
+  'POST review/[id]/decide.ts': {
+    needs: ['review.decide'],
+    on: 'review',
+    body: { outcome: 'sent-back', word: '' },
+    answers: 422,
+    faults: true,
+  },
+  'POST review/[id]/remarks.ts': {
+    needs: ['review.view'],
+    writer: 'page.edit',
+    on: 'review',
+    body: { settle: far, settled: true },
+    answers: 404,
+  },
   'PUT tours/[task].ts': { needs: [], body: { stop: 0, done: false } },
   'POST workshop/drop.ts': { needs: ['plan.edit'], body: { revision: far, roles: null }, answers: 409 },
   'GET workshop/export.ts': { needs: ['plan.view'] },
   'POST workshop/history.ts': { needs: ['plan.edit'], body: { direction: 'undo', role: 'no-such-role' }, answers: 409 },
   'POST workshop/import.ts': { needs: ['plan.edit'], body: { text: '{' }, answers: 422, faults: true },
-  'POST workshop/plan.ts': { needs: ['plan.edit'], body: { revision: far, operations: [{ do: 'set-tool', role: 'newsroom', tool: 'bold', on: false }] }, answers: 409 },
+  'POST workshop/plan.ts': {
+    needs: ['plan.edit'],
+    body: { revision: far, operations: [{ do: 'set-tool', role: 'newsroom', tool: 'bold', on: false }] },
+    answers: 409,
+  },
   'POST workshop/presence.ts': { needs: ['plan.view'], body: { role: null } },
   'POST workshop/release.ts': { needs: ['plan.release'], body: { revision: far, note: '' }, answers: 409 },
   'POST workshop/return.ts': { needs: ['plan.release'], body: { revision: far, to: 1 }, answers: 409 },
@@ -100,7 +165,11 @@ const TABLE: Record<string, Row> = {
   'POST workshop/step-out.ts': { needs: [] },
 };
 
-interface Endpoint { file: string; method: string; route: APIRoute & { declared?: Declared } }
+interface Endpoint {
+  file: string;
+  method: string;
+  route: APIRoute & { declared?: Declared };
+}
 const endpoints: Endpoint[] = [];
 beforeAll(async () => {
   for (const file of files) {
@@ -113,19 +182,30 @@ describe('every endpoint', () => {
   it('is declared with what it needs, or is one of the three that are open', () => {
     expect(endpoints.length).toBeGreaterThan(14);
     for (const { file, route } of endpoints) expect(route.declared !== undefined, file).toBe(!OPEN.includes(file));
-    for (const { file, route } of endpoints) if (route.declared && route.declared.needs !== 'signed-in') expect(inventory.permissions.has(route.declared.needs), file).toBe(true);
+    for (const { file, route } of endpoints)
+      if (route.declared && route.declared.needs !== 'signed-in')
+        expect(inventory.permissions.has(route.declared.needs), file).toBe(true);
   });
   it('refuses who is not signed in', async () => {
-    for (const { file, method, route } of endpoints) if (!OPEN.includes(file)) expect((await call(route, method, '/x', { params: { id: '1' } })).status, `${method} ${file}`).toBe(401);
+    for (const { file, method, route } of endpoints)
+      if (!OPEN.includes(file))
+        expect((await call(route, method, '/x', { params: { id: '1' } })).status, `${method} ${file}`).toBe(401);
   });
   it('refuses what comes from another site, and sends nothing through', async () => {
     const { cookie } = await signInAs('Maud');
     for (const { file, method, route } of endpoints) {
       if (method === 'GET') continue;
-      const foreign: Record<string, string>[] = [{ origin: 'https://evil.example' }, { origin: 'null' }, { origin: '', 'sec-fetch-site': 'cross-site' }];
+      const foreign: Record<string, string>[] = [
+        { origin: 'https://evil.example' },
+        { origin: 'null' },
+        { origin: '', 'sec-fetch-site': 'cross-site' },
+      ];
       for (const headers of foreign) {
         const answer = await call(route, method, '/x', { cookie, params: { id: '1' }, headers });
-        expect([answer.status, answer.body.code], `${method} ${file} ${JSON.stringify(headers)}`).toEqual([403, 'foreign-request']);
+        expect([answer.status, answer.body.code], `${method} ${file} ${JSON.stringify(headers)}`).toEqual([
+          403,
+          'foreign-request',
+        ]);
       }
     }
   });
@@ -133,71 +213,143 @@ describe('every endpoint', () => {
     const { cookie } = await signInAs('Maud');
     const send = endpoints.find((e) => e.file === 'notices/index.ts');
     if (!send) throw new Error('no such endpoint');
-    expect((await call(send.route, 'POST', '/x', { cookie, headers: { 'content-type': 'text/plain' } })).status).toBe(422);
-    expect((await call(send.route, 'POST', '/x', { cookie, body: '{"text"' })).body.detail).toBe('The request is not valid JSON.');
-    expect((await call(send.route, 'POST', '/x', { cookie, body: JSON.stringify({ text: 'x'.repeat(2_000_001) }) })).status).toBe(413);
+    expect((await call(send.route, 'POST', '/x', { cookie, headers: { 'content-type': 'text/plain' } })).status).toBe(
+      422,
+    );
+    expect((await call(send.route, 'POST', '/x', { cookie, body: '{"text"' })).body.detail).toBe(
+      'The request is not valid JSON.',
+    );
+    expect(
+      (await call(send.route, 'POST', '/x', { cookie, body: JSON.stringify({ text: 'x'.repeat(2_000_001) }) })).status,
+    ).toBe(413);
   });
 
   // The gate against `decide()`, asked beside it with the permissions of the table: each endpoint, each person of the demo, on their branch
   // and off it, with a body that fits, so that whatever else is asked on the way is asked, too.
   it('stands in the table below, whole', () => {
-    expect(Object.keys(TABLE).sort()).toEqual(endpoints.filter(({ file }) => !OPEN.includes(file)).map(({ file, method }) => `${method} ${file}`).sort());
+    expect(Object.keys(TABLE).sort()).toEqual(
+      endpoints
+        .filter(({ file }) => !OPEN.includes(file))
+        .map(({ file, method }) => `${method} ${file}`)
+        .sort(),
+    );
   });
-  it.each(DEMO_PEOPLE.map((person) => person.name))('lets %s through just where the table and decide() allow it', async (name) => {
-    const site = await findSite(db);
-    if (!site) throw new Error('no site');
-    const policy = policyOf(inventory, await getLivePlan(db, site), await listPeople(db, site.id));
-    const { cookie, id } = await signInAs(first(name));
-    const places = [await pageId('South Quay'), await pageId('The Slipway Café'), await pageId('Jobs')];
-    const review = (await listWaiting(db, site.id))[0];
-    const notices = await listNotices(db, site.id);
-    // Deleted, one in Juno's part of the site and one outside it. What brings them back has nothing that could go wrong, so they are deleted again.
-    const deleted = [await pageId('Our history'), await pageId('Lost and found')];
-    const remove = () => db.update(pages).set({ deletedAt: new Date(), deletedBy: null }).where(inArray(pages.id, deleted));
-    await remove();
-    let asked = 0;
-    for (const { file, method, route } of endpoints) {
-      const row = TABLE[`${method} ${file}`];
-      if (!row) continue;
-      interface Target { id?: string; body: object; page: number | null; author?: string | null; writtenBy?: string[]; gone?: boolean }
-      const targets: Target[] =
-        row.on === 'page' ? places.map((p) => ({ id: String(p), body: row.body ?? {}, page: p }))
-        : row.on === 'review' && review ? [{ id: String(review.id), body: row.body ?? {}, page: Number(review.pageId), writtenBy: review.writers }]
-        : row.on === 'notice' ? notices.map((n) => ({ id: String(n.id), body: row.body ?? {}, page: Number(n.pageId), author: n.byId }))
-        : row.on === 'deletedPage' ? deleted.map((p) => ({ id: String(p), body: {}, page: p, gone: true }))
-        : row.on === 'pageAbove' ? places.map((p) => ({ body: { ...row.body, parent: p }, page: p }))
-        : row.on === 'noticePlace' ? places.map((p) => ({ body: { ...row.body, page: String(p) }, page: p, author: String(id) }))
-        : [{ body: row.body ?? {}, page: null, id: '999999' }];
-      for (const target of targets) {
-        const found = target.page === null ? undefined : await findPagePlace(db, site.id, target.page, target.gone);
-        const place = found && target.author !== undefined ? { ...found, author: target.author } : found;
-        const needs = row.writer && target.writtenBy?.includes(String(id)) ? [row.writer] : row.needs;
-        const allowed = needs.every((permission) => decide(policy, { person: String(id), permission, place: inventory.permissions.get(permission as never)?.placed ? place : undefined, writtenBy: target.writtenBy, atMs: Date.now() }).allowed);
-        const answer = await call(route, method, `/x${row.query ?? ''}`, { cookie, body: target.body, params: { ...(target.id && { id: target.id }), revision: '0', task: 'pages.find' } });
-        if (target.gone) await remove();
-        const refused = answer.status === 403 && answer.body.code === 'refused';
-        expect(refused, `${method} ${file} by ${name} on ${target.page}: ${answer.status} ${answer.body.detail}`).toBe(!allowed);
-        // Nothing is refused for a body that does not fit: what comes behind the gate was reached.
-        if (allowed) expect([[row.answers ?? 200].flat().includes(answer.status), answer.body['faults'] === undefined || row.faults === true], `${method} ${file}: ${answer.status} ${answer.body.detail}`).toEqual([true, true]);
-        asked++;
+  it.each(DEMO_PEOPLE.map((person) => person.name))(
+    'lets %s through just where the table and decide() allow it',
+    async (name) => {
+      const site = await findSite(db);
+      if (!site) throw new Error('no site');
+      const policy = policyOf(inventory, await getLivePlan(db, site), await listPeople(db, site.id));
+      const { cookie, id } = await signInAs(first(name));
+      const places = [await pageId('South Quay'), await pageId('The Slipway Café'), await pageId('Jobs')];
+      const review = (await listWaiting(db, site.id))[0];
+      const notices = await listNotices(db, site.id);
+      // Deleted, one in Juno's part of the site and one outside it. What brings them back has nothing that could go wrong, so they are deleted again.
+      const deleted = [await pageId('Our history'), await pageId('Lost and found')];
+      const remove = () =>
+        db.update(pages).set({ deletedAt: new Date(), deletedBy: null }).where(inArray(pages.id, deleted));
+      await remove();
+      let asked = 0;
+      for (const { file, method, route } of endpoints) {
+        const row = TABLE[`${method} ${file}`];
+        if (!row) continue;
+        interface Target {
+          id?: string;
+          body: object;
+          page: number | null;
+          author?: string | null;
+          writtenBy?: string[];
+          gone?: boolean;
+        }
+        const targets: Target[] =
+          row.on === 'page'
+            ? places.map((p) => ({ id: String(p), body: row.body ?? {}, page: p }))
+            : row.on === 'review' && review
+              ? [
+                  {
+                    id: String(review.id),
+                    body: row.body ?? {},
+                    page: Number(review.pageId),
+                    writtenBy: review.writers,
+                  },
+                ]
+              : row.on === 'notice'
+                ? notices.map((n) => ({
+                    id: String(n.id),
+                    body: row.body ?? {},
+                    page: Number(n.pageId),
+                    author: n.byId,
+                  }))
+                : row.on === 'deletedPage'
+                  ? deleted.map((p) => ({ id: String(p), body: {}, page: p, gone: true }))
+                  : row.on === 'pageAbove'
+                    ? places.map((p) => ({ body: { ...row.body, parent: p }, page: p }))
+                    : row.on === 'noticePlace'
+                      ? places.map((p) => ({ body: { ...row.body, page: String(p) }, page: p, author: String(id) }))
+                      : [{ body: row.body ?? {}, page: null, id: '999999' }];
+        for (const target of targets) {
+          const found = target.page === null ? undefined : await findPagePlace(db, site.id, target.page, target.gone);
+          const place = found && target.author !== undefined ? { ...found, author: target.author } : found;
+          const needs = row.writer && target.writtenBy?.includes(String(id)) ? [row.writer] : row.needs;
+          const allowed = needs.every(
+            (permission) =>
+              decide(policy, {
+                person: String(id),
+                permission,
+                place: inventory.permissions.get(permission as never)?.placed ? place : undefined,
+                writtenBy: target.writtenBy,
+                atMs: Date.now(),
+              }).allowed,
+          );
+          const answer = await call(route, method, `/x${row.query ?? ''}`, {
+            cookie,
+            body: target.body,
+            params: { ...(target.id && { id: target.id }), revision: '0', task: 'pages.find' },
+          });
+          if (target.gone) await remove();
+          const refused = answer.status === 403 && answer.body.code === 'refused';
+          expect(
+            refused,
+            `${method} ${file} by ${name} on ${target.page}: ${answer.status} ${answer.body.detail}`,
+          ).toBe(!allowed);
+          // Nothing is refused for a body that does not fit: what comes behind the gate was reached.
+          if (allowed)
+            expect(
+              [
+                [row.answers ?? 200].flat().includes(answer.status),
+                answer.body['faults'] === undefined || row.faults === true,
+              ],
+              `${method} ${file}: ${answer.status} ${answer.body.detail}`,
+            ).toEqual([true, true]);
+          asked++;
+        }
       }
-    }
-    await db.update(pages).set({ deletedAt: null }).where(inArray(pages.id, deleted));
-    expect(asked).toBeGreaterThan(60);
-  });
+      await db.update(pages).set({ deletedAt: null }).where(inArray(pages.id, deleted));
+      expect(asked).toBeGreaterThan(60);
+    },
+  );
   it('tells who is refused why, and whom to ask', async () => {
     const { POST } = await import('@/pages/api/pages/[id]/send');
     const { cookie } = await signInAs('Ines');
     const cafe = await pageId('The Slipway Café');
-    const answer = await call(POST, 'POST', '/x', { cookie, params: { id: String(cafe) }, body: { content: {}, version: 0, note: '' } });
+    const answer = await call(POST, 'POST', '/x', {
+      cookie,
+      params: { id: String(cafe) },
+      body: { content: {}, version: 0, note: '' },
+    });
     expect(answer.status).toBe(403);
-    expect(answer.body.detail).toBe('You may send pages for a second look under Harbours, but this lies elsewhere. Ask Maud Ellery if you need to.');
+    expect(answer.body.detail).toBe(
+      'You may send pages for a second look under Harbours, but this lies elsewhere. Ask Maud Ellery if you need to.',
+    );
     expect(answer.headers.get('content-type')).toContain('application/problem+json');
     expect(answer.body).toMatchObject({ type: '/problems/refused', title: 'Not in your room', status: 403 });
   });
   it('knows nothing of things that are not there', async () => {
     const { POST } = await import('@/pages/api/notices/[id]/end');
-    for (const id of ['999999', 'x', '-1', '1e3', "1'--"]) expect((await call(POST, 'POST', '/x', { cookie: (await signInAs('Maud')).cookie, params: { id } })).status).toBe(404);
+    for (const id of ['999999', 'x', '-1', '1e3', "1'--"])
+      expect((await call(POST, 'POST', '/x', { cookie: (await signInAs('Maud')).cookie, params: { id } })).status).toBe(
+        404,
+      );
     expect(await siteId()).toBeGreaterThan(0);
   });
 });

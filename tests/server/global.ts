@@ -2,7 +2,9 @@ import type { TestProject } from 'vitest/node';
 import { makeTestCluster } from './cluster';
 
 declare module 'vitest' {
-  interface ProvidedContext { adminUrl: string }
+  interface ProvidedContext {
+    adminUrl: string;
+  }
 }
 
 export default async function setup(project: TestProject) {

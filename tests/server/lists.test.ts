@@ -21,9 +21,14 @@ describe('the page tree', () => {
   it('comes parents first, with addresses, states and when it was last published', async () => {
     const pages = await listPages(db, await siteId());
     expect(pages).toHaveLength(22);
-    for (const [i, page] of pages.entries()) if (page.parent) expect(pages.findIndex((p) => p.id === page.parent)).toBeLessThan(i);
+    for (const [i, page] of pages.entries())
+      if (page.parent) expect(pages.findIndex((p) => p.id === page.parent)).toBeLessThan(i);
     const by = (address: string) => pages.find((p) => p.address === address);
-    expect(by('/harbours/south-quay/parking')).toMatchObject({ title: 'Parking at South Quay', shortName: 'Parking', place: { state: 'draft', layout: 'plain' } });
+    expect(by('/harbours/south-quay/parking')).toMatchObject({
+      title: 'Parking at South Quay',
+      shortName: 'Parking',
+      place: { state: 'draft', layout: 'plain' },
+    });
     expect(by('/harbours/skell-island/getting-around')?.place.state).toBe('waiting');
     expect(by('/fares')?.place.state).toBe('published');
     expect(by('/')?.place.path).toEqual([String(await rootPageId(db, await siteId()))]);
@@ -40,19 +45,38 @@ describe('the page tree', () => {
     expect(await findTargetsBelow(db, site, Number(top[0]?.id))).toContainEqual(cafe);
     expect(await findTargetsBelow(db, site, Number(cafe.id))).toMatchObject([{ address: '/cafe/menu', below: false }]);
     // A page that was never published is no place to go; one that is down stands there without an address while something below it is live.
-    await db.transaction(async (tx) => {
-      await tx.update(pages).set({ liveRevisionId: null, downRevisionId: sql`live_revision_id` }).where(eq(pages.id, Number(cafe.id)));
-      expect(await findTargetsBelow(tx, site, Number(top[0]?.id))).toContainEqual({ ...cafe, address: null });
-      await tx.update(pages).set({ liveRevisionId: null }).where(sql`path <@ (select path from pages where id = ${cafe.id}) and id <> ${cafe.id}`);
-      expect((await findTargetsBelow(tx, site, Number(top[0]?.id))).map((target) => target.id)).not.toContain(cafe.id);
-      throw new Error('undone');
-    }).catch((error: unknown) => expect(error).toEqual(new Error('undone')));
+    await db
+      .transaction(async (tx) => {
+        await tx
+          .update(pages)
+          .set({ liveRevisionId: null, downRevisionId: sql`live_revision_id` })
+          .where(eq(pages.id, Number(cafe.id)));
+        expect(await findTargetsBelow(tx, site, Number(top[0]?.id))).toContainEqual({ ...cafe, address: null });
+        await tx
+          .update(pages)
+          .set({ liveRevisionId: null })
+          .where(sql`path <@ (select path from pages where id = ${cafe.id}) and id <> ${cafe.id}`);
+        expect((await findTargetsBelow(tx, site, Number(top[0]?.id))).map((target) => target.id)).not.toContain(
+          cafe.id,
+        );
+        throw new Error('undone');
+      })
+      .catch((error: unknown) => expect(error).toEqual(new Error('undone')));
   });
 
   it('is shown to each person as far as they may see it', async () => {
     const seen = async (first: string) => (await beginTree(db, await accessOf(first))).pages;
     const ines = await seen('Ines');
-    expect(ines.map((p) => p.title)).toEqual(['Harbours', 'South Quay', 'Parking', 'Lost and found', 'Skell Island', 'Getting around', 'Port Ennis', 'Left luggage']);
+    expect(ines.map((p) => p.title)).toEqual([
+      'Harbours',
+      'South Quay',
+      'Parking',
+      'Lost and found',
+      'Skell Island',
+      'Getting around',
+      'Port Ennis',
+      'Left luggage',
+    ]);
     expect(ines.every((p) => p.may.edit)).toBe(true);
     const priya = await seen('Priya');
     expect(priya).toHaveLength(22);
@@ -72,15 +96,22 @@ describe('screens that list', () => {
   it('open where the permission is held somewhere, and say where when it is not', async () => {
     await expect(authorizeSomewhere(db, await accessOf('Ines'), 'page.view')).resolves.toBeUndefined();
     await expect(authorizeSomewhere(db, await accessOf('Oskar'), 'notice.post')).resolves.toBeUndefined();
-    const refused = await authorizeSomewhere(db, await accessOf('Lotte'), 'review.view').catch((error: unknown) => error);
+    const refused = await authorizeSomewhere(db, await accessOf('Lotte'), 'review.view').catch(
+      (error: unknown) => error,
+    );
     expect(refused).toBeInstanceOf(Problem);
-    expect(refused).toMatchObject({ code: 'refused', detail: 'Your room does not include this: you may not see what waits for a second look. Ask Maud Ellery if you need to.' });
+    expect(refused).toMatchObject({
+      code: 'refused',
+      detail:
+        'Your room does not include this: you may not see what waits for a second look. Ask Maud Ellery if you need to.',
+    });
   });
 });
 
 describe('unfinished work and activity', () => {
   it('lists a person’s own drafts and what they sent', async () => {
-    const of = async (first: string) => (await listUnfinished(db, await accessOf(first))).map((u) => [u.title, u.state]);
+    const of = async (first: string) =>
+      (await listUnfinished(db, await accessOf(first))).map((u) => [u.title, u.state]);
     expect(await of('Ines')).toEqual([['Parking at South Quay', 'draft']]);
     expect(await of('Tomas')).toEqual([['Getting around on Skell', 'waiting']]);
     expect(await of('Priya')).toEqual([]);
@@ -98,10 +129,21 @@ describe('unfinished work and activity', () => {
 describe('the overview of roles', () => {
   it('says of each role who holds it and how its room stands', async () => {
     const site = (await accessOf('Maud')).site;
-    const [plan, people, pages] = [await getLivePlan(db, site), await listPeople(db, site.id), await listPages(db, site.id)];
+    const [plan, people, pages] = [
+      await getLivePlan(db, site),
+      await listPeople(db, site.id),
+      await listPages(db, site.id),
+    ];
     const roles = summarizeRoles(plan, plan, people, pages);
     expect(roles.map((r) => [r.id, r.people.length, `${r.figures.tasksThatCan}/${r.figures.tasks}`])).toEqual([
-      ['keyholder', 1, '6/6'], ['front-line', 0, '2/2'], ['harbour-desk', 2, '5/6'], ['second-look', 1, '2/2'], ['cafe-manager', 1, '3/3'], ['picture-keeper', 1, '1/1'], ['newsroom', 1, '4/4'], ['seasonal-helper', 1, '1/1'],
+      ['keyholder', 1, '6/6'],
+      ['front-line', 0, '2/2'],
+      ['harbour-desk', 2, '5/6'],
+      ['second-look', 1, '2/2'],
+      ['cafe-manager', 1, '3/3'],
+      ['picture-keeper', 1, '1/1'],
+      ['newsroom', 1, '4/4'],
+      ['seasonal-helper', 1, '1/1'],
     ]);
     expect(roles.every((r) => !r.changed)).toBe(true);
   });
@@ -109,16 +151,36 @@ describe('the overview of roles', () => {
   it('counts a change of a role for everybody whose role builds on it', async () => {
     const site = (await accessOf('Maud')).site;
     const { plan } = await getPreparedPlan(db, site.id);
-    const next = { ...plan, roles: plan.roles.map((r) => (r.id === 'front-line' ? { ...r, grants: r.grants.filter((g) => g.permission !== 'notice.post') } : r)) };
+    const next = {
+      ...plan,
+      roles: plan.roles.map((r) =>
+        r.id === 'front-line' ? { ...r, grants: r.grants.filter((g) => g.permission !== 'notice.post') } : r,
+      ),
+    };
     const change = changesBetween(plan, next, await listPeople(db, site.id), await listPages(db, site.id));
-    expect(change.roles.map((role) => [role.role, role.lines, role.people.map((p) => p.name)])).toEqual([['front-line', ['They may no longer post notices.'], ['Ines Varga', 'Sam Ollis', 'Tomas Reed']]]);
-    expect(change.people.map((p) => [p.name, p.effects.filter((e) => e.kind === 'loss').map((e) => e.words)])).toEqual(['Ines Varga', 'Sam Ollis', 'Tomas Reed'].map((name) => [name, ['“Post a sailing notice” can no longer be done.', 'May no longer post notices, on the whole website.']]));
+    expect(change.roles.map((role) => [role.role, role.lines, role.people.map((p) => p.name)])).toEqual([
+      ['front-line', ['They may no longer post notices.'], ['Ines Varga', 'Sam Ollis', 'Tomas Reed']],
+    ]);
+    expect(change.people.map((p) => [p.name, p.effects.filter((e) => e.kind === 'loss').map((e) => e.words)])).toEqual(
+      ['Ines Varga', 'Sam Ollis', 'Tomas Reed'].map((name) => [
+        name,
+        ['“Post a sailing notice” can no longer be done.', 'May no longer post notices, on the whole website.'],
+      ]),
+    );
   });
 });
 
 describe('what leaves the server', () => {
   it('carries a policy that lets no inline script run, whatever it came with', () => {
-    const html = withSecurityHeaders(new Response('', { headers: { 'content-type': 'text/html', 'content-security-policy': "script-src 'self' 'sha256-abc'; style-src 'self'" } }), true);
+    const html = withSecurityHeaders(
+      new Response('', {
+        headers: {
+          'content-type': 'text/html',
+          'content-security-policy': "script-src 'self' 'sha256-abc'; style-src 'self'",
+        },
+      }),
+      true,
+    );
     const policy = html.headers.get('content-security-policy') ?? '';
     expect(policy).toContain("script-src 'self' 'sha256-abc'");
     expect(policy).toContain("default-src 'self'");
@@ -130,9 +192,14 @@ describe('what leaves the server', () => {
 
   it('shows drawings in a sandbox, to be kept for good, and says when there is none', async () => {
     const [picture] = await listPictures(db, await siteId());
-    const ask = (hash: string) => getMedia({ params: { hash }, request: new Request('http://127.0.0.1/x') } as unknown as Parameters<typeof getMedia>[0]);
+    const ask = (hash: string) =>
+      getMedia({ params: { hash }, request: new Request('http://127.0.0.1/x') } as unknown as Parameters<
+        typeof getMedia
+      >[0]);
     const drawing = await ask(picture?.url.split('/').at(-1) ?? '');
-    expect(drawing.headers.get('content-security-policy')).toBe("default-src 'none'; style-src 'unsafe-inline'; sandbox");
+    expect(drawing.headers.get('content-security-policy')).toBe(
+      "default-src 'none'; style-src 'unsafe-inline'; sandbox",
+    );
     expect(drawing.headers.get('cache-control')).toContain('immutable');
     expect((await drawing.text()).startsWith('<svg')).toBe(true);
     expect((await ask('0'.repeat(64))).status).toBe(404);
@@ -141,7 +208,18 @@ describe('what leaves the server', () => {
   // RFC 9457, section 3: members type, title, status, detail; media type application/problem+json.
   it('tells a problem in the form of RFC 9457', async () => {
     const response = new Problem('too-many', 'Wait a minute.', { seconds: 60 }).toResponse({ 'retry-after': '60' });
-    expect([response.status, response.headers.get('content-type'), response.headers.get('retry-after')]).toEqual([429, 'application/problem+json; charset=utf-8', '60']);
-    expect(await response.json()).toEqual({ type: '/problems/too-many', title: 'Too many tries', status: 429, detail: 'Wait a minute.', code: 'too-many', seconds: 60 });
+    expect([response.status, response.headers.get('content-type'), response.headers.get('retry-after')]).toEqual([
+      429,
+      'application/problem+json; charset=utf-8',
+      '60',
+    ]);
+    expect(await response.json()).toEqual({
+      type: '/problems/too-many',
+      title: 'Too many tries',
+      status: 429,
+      detail: 'Wait a minute.',
+      code: 'too-many',
+      seconds: 60,
+    });
   });
 });

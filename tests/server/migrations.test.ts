@@ -14,7 +14,10 @@ function firstOf(count: number): string {
   const folder = mkdtempSync(join(tmpdir(), 'migrations-'));
   cpSync(ALL, folder, { recursive: true });
   const journal = JSON.parse(readFileSync(join(ALL, 'meta/_journal.json'), 'utf8')) as { entries: object[] };
-  writeFileSync(join(folder, 'meta/_journal.json'), JSON.stringify({ ...journal, entries: journal.entries.slice(0, count) }));
+  writeFileSync(
+    join(folder, 'meta/_journal.json'),
+    JSON.stringify({ ...journal, entries: journal.entries.slice(0, count) }),
+  );
   return folder;
 }
 
@@ -25,7 +28,8 @@ it('migrations run on a database in use, one after the other, and lose nothing',
   await admin.query(`create database ${name}`);
   await admin.end();
   const pool = new pg.Pool({ connectionString: inject('adminUrl').replace(/\/postgres$/, `/${name}`) });
-  const steps = (JSON.parse(readFileSync(join(ALL, 'meta/_journal.json'), 'utf8')) as { entries: object[] }).entries.length;
+  const steps = (JSON.parse(readFileSync(join(ALL, 'meta/_journal.json'), 'utf8')) as { entries: object[] }).entries
+    .length;
   await migrate(drizzle(pool), { migrationsFolder: firstOf(2) });
   await pool.query(`insert into sites (name, time_zone) values ('Kept', 'Europe/London')`);
   for (let count = 3; count <= steps; count++) await migrate(drizzle(pool), { migrationsFolder: firstOf(count) });

@@ -38,7 +38,13 @@ const addresses = async () => {
   const map = await findAddresses(db, await siteId());
   return (id: string | number) => addressOf(map, String(id));
 };
-interface Row { id: string; title: string; below: number; state: string; address: string }
+interface Row {
+  id: string;
+  title: string;
+  below: number;
+  state: string;
+  address: string;
+}
 const rowsOf = (answer: Answer) => answer.body['pages'] as Row[];
 const titles = (answer: Answer) => rowsOf(answer).map((row) => row.title);
 
@@ -47,10 +53,17 @@ describe('the list of pages', () => {
   it('holds just the pages somebody may see, whatever is asked for', async () => {
     for (const first of ['Ines', 'Juno', 'Oskar', 'Lotte', 'Sam', 'Priya']) {
       const access = await accessOf(first);
-      const seen = (await listPages(db, await siteId())).filter((page) => mayNow(access, 'page.view', { place: page.place }).allowed).map((page) => page.id);
+      const seen = (await listPages(db, await siteId()))
+        .filter((page) => mayNow(access, 'page.view', { place: page.place }).allowed)
+        .map((page) => page.id);
       const { cookie } = await signInAs(first);
       const answer = await call(list, 'GET', '/api/pages/list?sort=title', { cookie });
-      expect(rowsOf(answer).map((row) => row.id).sort(), first).toEqual(seen.sort());
+      expect(
+        rowsOf(answer)
+          .map((row) => row.id)
+          .sort(),
+        first,
+      ).toEqual(seen.sort());
       expect(answer.body['total']).toBe(seen.length);
     }
   });
@@ -78,10 +91,26 @@ describe('the list of pages', () => {
     expect((await ask('state=lost')).status).toBe(422);
   });
   it('keeps filters under a name for each person, and forgets them', async () => {
-    const filter = { q: '', layout: 'harbour', state: '', navigation: '', language: '', author: '', days: 0, sort: 'title', dir: 'up' };
-    expect((await call(saveFilter, 'POST', '/x', { ...asInes(), body: { name: 'Mine', filter } })).body['filters']).toEqual([{ name: 'Mine', filter }]);
-    expect((await call(saveFilter, 'POST', '/x', { ...asMaud(), body: { name: 'Hers', filter } })).body['filters']).toHaveLength(1);
-    expect((await call(saveFilter, 'POST', '/x', { ...asInes(), body: { name: 'Mine', filter: null } })).body['filters']).toEqual([]);
+    const filter = {
+      q: '',
+      layout: 'harbour',
+      state: '',
+      navigation: '',
+      language: '',
+      author: '',
+      days: 0,
+      sort: 'title',
+      dir: 'up',
+    };
+    expect(
+      (await call(saveFilter, 'POST', '/x', { ...asInes(), body: { name: 'Mine', filter } })).body['filters'],
+    ).toEqual([{ name: 'Mine', filter }]);
+    expect(
+      (await call(saveFilter, 'POST', '/x', { ...asMaud(), body: { name: 'Hers', filter } })).body['filters'],
+    ).toHaveLength(1);
+    expect(
+      (await call(saveFilter, 'POST', '/x', { ...asInes(), body: { name: 'Mine', filter: null } })).body['filters'],
+    ).toEqual([]);
   });
 });
 
@@ -89,7 +118,11 @@ describe('the tree', () => {
   const ask = (query: string, as = asMaud()) => call(tree, 'GET', `/api/pages/tree${query}`, as);
   it('comes by branch, with how much lies below each', async () => {
     const branch = await ask(`?below=${await pageId('Harbours')}`);
-    expect(rowsOf(branch).map((row) => [row.title, row.below])).toEqual([['South Quay', 2], ['Skell Island', 1], ['Port Ennis', 1]]);
+    expect(rowsOf(branch).map((row) => [row.title, row.below])).toEqual([
+      ['South Quay', 2],
+      ['Skell Island', 1],
+      ['Port Ennis', 1],
+    ]);
     expect(titles(await ask(`?below=${await pageId('The Slipway Café')}`, asInes()))).toEqual([]);
   });
   it('finds pages with all above them, also with a letter wrong', async () => {
@@ -104,36 +137,86 @@ describe('making pages', () => {
     const made = await call(make, 'POST', '/x', { ...asJuno(), body });
     expect(made.status).toBe(200);
     const facts = (await listPages(db, await siteId())).find((page) => page.id === made.body['id']);
-    expect(facts).toMatchObject({ title: 'Jobs!', slug: 'jobs-2', live: false, address: '/about/jobs-2', place: { state: 'draft', author: String(juno?.id) } });
+    expect(facts).toMatchObject({
+      title: 'Jobs!',
+      slug: 'jobs-2',
+      live: false,
+      address: '/about/jobs-2',
+      place: { state: 'draft', author: String(juno?.id) },
+    });
   });
   it('makes as many as an indented list has, as deep as it has them', async () => {
-    const made = await call(make, 'POST', '/x', { ...asJuno(), body: { parent: await pageId('Our history'), layout: 'banner', outline: 'The boats\n\tThe Heron\n\tThe Tern\nThe crews' } });
+    const made = await call(make, 'POST', '/x', {
+      ...asJuno(),
+      body: {
+        parent: await pageId('Our history'),
+        layout: 'banner',
+        outline: 'The boats\n\tThe Heron\n\tThe Tern\nThe crews',
+      },
+    });
     expect(made.body).toMatchObject({ made: 4 });
     const address = await addresses();
-    const rows = await db.select({ id: pages.id, layout: pages.layout }).from(pages).where(sql`path <@ (select path from pages where id = ${await pageId('Our history')}) and id <> ${await pageId('Our history')}`);
-    expect(rows.map((row) => address(row.id)).sort()).toEqual(['/about/history/the-boats', '/about/history/the-boats/the-heron', '/about/history/the-boats/the-tern', '/about/history/the-crews']);
+    const rows = await db
+      .select({ id: pages.id, layout: pages.layout })
+      .from(pages)
+      .where(
+        sql`path <@ (select path from pages where id = ${await pageId('Our history')}) and id <> ${await pageId('Our history')}`,
+      );
+    expect(rows.map((row) => address(row.id)).sort()).toEqual([
+      '/about/history/the-boats',
+      '/about/history/the-boats/the-heron',
+      '/about/history/the-boats/the-tern',
+      '/about/history/the-crews',
+    ]);
     expect(new Set(rows.map((row) => row.layout))).toEqual(new Set(['banner']));
   });
   it('says which line of a list does not fit, and makes nothing', async () => {
     const before = await db.$count(pages);
-    const answer = await call(make, 'POST', '/x', { ...asJuno(), body: { parent: await pageId('About us'), layout: 'plain', outline: 'A\n    B\n  C' } });
-    expect(answer).toMatchObject({ status: 422, body: { faults: [{ field: 'outline', message: 'Line 3: “C” stands between two levels. Move it under the title it belongs to.' }] } });
+    const answer = await call(make, 'POST', '/x', {
+      ...asJuno(),
+      body: { parent: await pageId('About us'), layout: 'plain', outline: 'A\n    B\n  C' },
+    });
+    expect(answer).toMatchObject({
+      status: 422,
+      body: {
+        faults: [
+          {
+            field: 'outline',
+            message: 'Line 3: “C” stands between two levels. Move it under the title it belongs to.',
+          },
+        ],
+      },
+    });
     expect(await db.$count(pages)).toBe(before);
   });
   it('keeps clear of the addresses the application answers itself', async () => {
-    const made = await call(make, 'POST', '/x', { ...asMaud(), body: { parent: Number((await listPages(db, await siteId()))[0]?.id), layout: 'plain', title: 'Search' } });
+    const made = await call(make, 'POST', '/x', {
+      ...asMaud(),
+      body: { parent: Number((await listPages(db, await siteId()))[0]?.id), layout: 'plain', title: 'Search' },
+    });
     expect((await addresses())(String(made.body['id']))).toBe('/search-2');
   });
   it('copies a page, alone or with what lies below', async () => {
-    const alone = await call(copy, 'POST', '/x', { ...asMaud(), params: await on('South Quay'), body: { withBelow: false } });
+    const alone = await call(copy, 'POST', '/x', {
+      ...asMaud(),
+      params: await on('South Quay'),
+      body: { withBelow: false },
+    });
     expect(alone.body).toMatchObject({ made: 1 });
-    const whole = await call(copy, 'POST', '/x', { ...asMaud(), params: await on('South Quay'), body: { withBelow: true } });
+    const whole = await call(copy, 'POST', '/x', {
+      ...asMaud(),
+      params: await on('South Quay'),
+      body: { withBelow: true },
+    });
     expect(whole.body).toMatchObject({ made: 3 });
     const address = await addresses();
     expect(address(String(whole.body['id']))).toBe('/harbours/south-quay-copy-2');
     const [draft] = (await listPages(db, await siteId())).filter((page) => page.id === whole.body['id']);
     expect(draft).toMatchObject({ title: 'South Quay (copy)', live: false, place: { layout: 'harbour' } });
-    expect((await call(copy, 'POST', '/x', { ...asInes(), params: await on('South Quay'), body: { withBelow: false } })).status).toBe(403);
+    expect(
+      (await call(copy, 'POST', '/x', { ...asInes(), params: await on('South Quay'), body: { withBelow: false } }))
+        .status,
+    ).toBe(403);
   });
 });
 
@@ -143,42 +226,66 @@ describe('moving a page', () => {
     const about = await pageId('About us');
     const told = await call(move, 'POST', '/x', { ...asMaud(), params, body: { parent: about, index: 0, dry: true } });
     expect(told.body).toMatchObject({ title: 'Café', to: 'About us', below: 1, navigation: true, faults: [] });
-    expect((told.body['addresses'] as { from: string; to: string }[]).map(({ from, to }) => `${from} ${to}`).sort()).toEqual(['/cafe /about/cafe', '/cafe/menu /about/cafe/menu']);
+    expect(
+      (told.body['addresses'] as { from: string; to: string }[]).map(({ from, to }) => `${from} ${to}`).sort(),
+    ).toEqual(['/cafe /about/cafe', '/cafe/menu /about/cafe/menu']);
     expect((told.body['links'] as { title: string }[]).map((link) => link.title)).toContain('Home');
     expect((await addresses())(params.id)).toBe('/cafe');
   });
   it('changes the addresses of all below, keeps the old ones leading there, and can be taken back', async () => {
     const params = await on('The Slipway Café');
     const menu = String(await pageId('What there is to eat'));
-    const moved = await call(move, 'POST', '/x', { ...asMaud(), params, body: { parent: await pageId('About us'), index: 1, redirect: true } });
+    const moved = await call(move, 'POST', '/x', {
+      ...asMaud(),
+      params,
+      body: { parent: await pageId('About us'), index: 1, redirect: true },
+    });
     expect(moved.status).toBe(200);
     expect((await addresses())(menu)).toBe('/about/cafe/menu');
     expect(await findRedirect(db, await siteId(), '/cafe/menu')).toBe(menu);
-    const [row] = await db.select({ path: sql<string>`path::text` }).from(pages).where(eq(pages.id, Number(menu)));
+    const [row] = await db
+      .select({ path: sql<string>`path::text` })
+      .from(pages)
+      .where(eq(pages.id, Number(menu)));
     expect(row?.path.split('.').slice(-3)).toEqual([String(await pageId('About us')), params.id, menu]);
     const { back } = moved.body as unknown as { back: { parent: number; index: number } };
-    expect((await call(move, 'POST', '/x', { ...asMaud(), params, body: { parent: back.parent, index: back.index } })).status).toBe(200);
+    expect(
+      (await call(move, 'POST', '/x', { ...asMaud(), params, body: { parent: back.parent, index: back.index } }))
+        .status,
+    ).toBe(200);
     expect((await addresses())(menu)).toBe('/cafe/menu');
-    const top = (await listPages(db, await siteId())).filter((page) => page.address.split('/').length === 2 && page.address !== '/' && page.live).map((page) => page.address);
+    const top = (await listPages(db, await siteId()))
+      .filter((page) => page.address.split('/').length === 2 && page.address !== '/' && page.live)
+      .map((page) => page.address);
     expect(top).toEqual(['/harbours', '/timetable', '/fares', '/cafe', '/about']);
   });
   it('puts a page in order among its neighbours', async () => {
     const params = await on('Port Ennis');
     await call(move, 'POST', '/x', { ...asMaud(), params, body: { parent: await pageId('Harbours'), index: 0 } });
-    const order = (await listPages(db, await siteId())).filter((page) => page.address.startsWith('/harbours/') && page.address.split('/').length === 3 && page.live).map((page) => page.slug);
+    const order = (await listPages(db, await siteId()))
+      .filter((page) => page.address.startsWith('/harbours/') && page.address.split('/').length === 3 && page.live)
+      .map((page) => page.slug);
     expect(order).toEqual(['port-ennis', 'south-quay', 'skell-island']);
   });
   it('is refused below itself, for the first page, onto an address that is taken, and off somebody’s own branch', async () => {
     const harbours = await pageId('Harbours');
     const quay = await pageId('South Quay');
-    const go = async (as: { cookie: string }, id: number, parent: number) => (await call(move, 'POST', '/x', { ...as, params: { id: String(id) }, body: { parent, index: 0 } })).body.detail;
+    const go = async (as: { cookie: string }, id: number, parent: number) =>
+      (await call(move, 'POST', '/x', { ...as, params: { id: String(id) }, body: { parent, index: 0 } })).body.detail;
     const root = Number((await listPages(db, await siteId()))[0]?.id);
     expect(await go(asMaud(), harbours, quay)).toBe('A page cannot lie below itself.');
     expect(await go(asMaud(), root, quay)).toBe('The first page of the website stays where it is.');
     const contact = await pageId('Contact');
-    const twin = await call(make, 'POST', '/x', { ...asMaud(), body: { parent: root, layout: 'plain', title: 'Contact' } });
-    expect(await go(asMaud(), Number(twin.body['id']), await pageId('About us'))).toBe('The address /about/contact is taken. Choose another.');
-    expect(await go(asJuno(), contact, harbours)).toMatch(/^You may move pages to another place under About us, but this lies elsewhere\./);
+    const twin = await call(make, 'POST', '/x', {
+      ...asMaud(),
+      body: { parent: root, layout: 'plain', title: 'Contact' },
+    });
+    expect(await go(asMaud(), Number(twin.body['id']), await pageId('About us'))).toBe(
+      'The address /about/contact is taken. Choose another.',
+    );
+    expect(await go(asJuno(), contact, harbours)).toMatch(
+      /^You may move pages to another place under About us, but this lies elsewhere\./,
+    );
   });
 });
 
@@ -188,20 +295,47 @@ describe('taking pages away', () => {
     const look = await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'look' } });
     expect(look.body).toMatchObject({ below: 2 });
     expect((look.body['links'] as { title: string }[]).map((link) => link.title)).toContain('Home');
-    expect((await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'take-down' } })).body).toMatchObject({ pages: 3 });
-    const facts = async () => (await listPages(db, await siteId())).filter((page) => page.address.startsWith('/timetable')).map((page) => [page.live, page.place.state]);
-    expect(await facts()).toEqual([[false, 'down'], [false, 'down'], [false, 'down']]);
+    expect((await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'take-down' } })).body).toMatchObject({
+      pages: 3,
+    });
+    const facts = async () =>
+      (await listPages(db, await siteId()))
+        .filter((page) => page.address.startsWith('/timetable'))
+        .map((page) => [page.live, page.place.state]);
+    expect(await facts()).toEqual([
+      [false, 'down'],
+      [false, 'down'],
+      [false, 'down'],
+    ]);
     expect((await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'take-down' } })).status).toBe(409);
-    expect((await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'put-back' } })).body).toMatchObject({ pages: 3 });
-    expect(await facts()).toEqual([[true, 'published'], [true, 'published'], [true, 'published']]);
+    expect((await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'put-back' } })).body).toMatchObject({
+      pages: 3,
+    });
+    expect(await facts()).toEqual([
+      [true, 'published'],
+      [true, 'published'],
+      [true, 'published'],
+    ]);
   });
   it('deletes a branch and brings it back whole; an address taken meanwhile gets a number', async () => {
     const params = await on('Fares');
-    expect((await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'delete' } })).body).toMatchObject({ pages: 3 });
-    expect((await listDeleted(db, await accessOf('Maud'))).map((page) => [page.title, page.below, page.from, page.mayBringBack])).toEqual([['Fares', 2, String((await listPages(db, await siteId()))[0]?.id), true]]);
+    expect((await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'delete' } })).body).toMatchObject({
+      pages: 3,
+    });
+    expect(
+      (await listDeleted(db, await accessOf('Maud'))).map((page) => [
+        page.title,
+        page.below,
+        page.from,
+        page.mayBringBack,
+      ]),
+    ).toEqual([['Fares', 2, String((await listPages(db, await siteId()))[0]?.id), true]]);
     expect(await listDeleted(db, await accessOf('Ines'))).toEqual([]);
     const root = Number((await listPages(db, await siteId()))[0]?.id);
-    const taken = await call(make, 'POST', '/x', { ...asMaud(), body: { parent: root, layout: 'plain', title: 'Fares' } });
+    const taken = await call(make, 'POST', '/x', {
+      ...asMaud(),
+      body: { parent: root, layout: 'plain', title: 'Fares' },
+    });
     expect((await addresses())(String(taken.body['id']))).toBe('/fares');
     const back = await call(bringBack, 'POST', '/x', { ...asMaud(), params });
     expect(back.body).toMatchObject({ pages: 3, renamed: true });
@@ -213,14 +347,26 @@ describe('taking pages away', () => {
     const parking = await on('Parking at South Quay');
     await call(retire, 'POST', '/x', { ...asMaud(), params: parking, body: { do: 'delete' } });
     await call(retire, 'POST', '/x', { ...asMaud(), params: quay, body: { do: 'delete' } });
-    expect((await call(bringBack, 'POST', '/x', { ...asMaud(), params: parking })).body.detail).toBe('The page it lay below is deleted, too. Bring that one back first.');
+    expect((await call(bringBack, 'POST', '/x', { ...asMaud(), params: parking })).body.detail).toBe(
+      'The page it lay below is deleted, too. Bring that one back first.',
+    );
     expect((await call(bringBack, 'POST', '/x', { ...asMaud(), params: quay })).body).toMatchObject({ pages: 2 });
     expect((await call(bringBack, 'POST', '/x', { ...asMaud(), params: parking })).body).toMatchObject({ pages: 1 });
   });
   it('puts back what was taken down together, and leaves down what was down before', async () => {
-    const [quay, parking] = [{ id: String(await pageId('South Quay')) }, { id: String(await pageId('Parking at South Quay')) }];
-    const go = (params: { id: string }, what: string) => call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: what } });
-    const isLive = async ({ id }: { id: string }) => (await db.select({ live: pages.liveRevisionId }).from(pages).where(eq(pages.id, Number(id))))[0]?.live !== null;
+    const [quay, parking] = [
+      { id: String(await pageId('South Quay')) },
+      { id: String(await pageId('Parking at South Quay')) },
+    ];
+    const go = (params: { id: string }, what: string) =>
+      call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: what } });
+    const isLive = async ({ id }: { id: string }) =>
+      (
+        await db
+          .select({ live: pages.liveRevisionId })
+          .from(pages)
+          .where(eq(pages.id, Number(id)))
+      )[0]?.live !== null;
     for (const page of [parking, quay]) expect((await go(page, 'take-down')).status).toBe(200);
     expect((await go(quay, 'put-back')).status).toBe(200);
     expect([await isLive(quay), await isLive(parking)]).toEqual([true, false]);
@@ -232,7 +378,8 @@ describe('taking pages away', () => {
   });
   it('never takes the first page', async () => {
     const root = { id: (await listPages(db, await siteId()))[0]?.id ?? '' };
-    for (const what of ['take-down', 'delete']) expect((await call(retire, 'POST', '/x', { ...asMaud(), params: root, body: { do: what } })).status).toBe(422);
+    for (const what of ['take-down', 'delete'])
+      expect((await call(retire, 'POST', '/x', { ...asMaud(), params: root, body: { do: what } })).status).toBe(422);
   });
 });
 
@@ -240,18 +387,34 @@ describe('many pages at once', () => {
   const ids = (...names: string[]) => Promise.all(names.map(pageId));
   it('says for each what would become of it, and changes nothing', async () => {
     const chosen = await ids('Jobs', 'Our history', 'Season tickets');
-    const told = await call(bulk, 'POST', '/x', { ...asJuno(), body: { ids: chosen, bulk: { do: 'navigation', shown: false }, dry: true } });
+    const told = await call(bulk, 'POST', '/x', {
+      ...asJuno(),
+      body: { ids: chosen, bulk: { do: 'navigation', shown: false }, dry: true },
+    });
     expect(told.body['rows']).toEqual([
       { id: String(chosen[0]), title: 'Jobs', words: 'Left out of navigation', notes: [], refused: false },
       { id: String(chosen[1]), title: 'History', words: 'Left out of navigation', notes: [], refused: false },
-      { id: String(chosen[2]), title: 'A page you do not see', words: 'It is not there, or not in your part of the site.', notes: [], refused: true },
+      {
+        id: String(chosen[2]),
+        title: 'A page you do not see',
+        words: 'It is not there, or not in your part of the site.',
+        notes: [],
+        refused: true,
+      },
     ]);
     expect(await db.$count(pages, eq(pages.inNavigation, false))).toBe(0);
   });
   it('does it with those that can be, leaves the rest, and tells how far it is', async () => {
     const chosen = await ids('Jobs', 'Our history', 'Season tickets');
-    const answer = await call(bulk, 'POST', '/x', { ...asJuno(), headers: { accept: 'application/x-ndjson' }, body: { ids: chosen, bulk: { do: 'navigation', shown: false } } });
-    const lines = (answer.body['text'] as string).trim().split('\n').map((line) => JSON.parse(line) as { done?: number; value?: { rows: { refused: boolean }[] } });
+    const answer = await call(bulk, 'POST', '/x', {
+      ...asJuno(),
+      headers: { accept: 'application/x-ndjson' },
+      body: { ids: chosen, bulk: { do: 'navigation', shown: false } },
+    });
+    const lines = (answer.body['text'] as string)
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as { done?: number; value?: { rows: { refused: boolean }[] } });
     expect(lines.slice(0, 3)).toEqual([{ done: 1 }, { done: 2 }, { done: 3 }]);
     expect(lines[3]?.value?.rows.map((row) => row.refused)).toEqual([false, false, true]);
     expect(await db.$count(pages, eq(pages.inNavigation, false))).toBe(2);
@@ -261,36 +424,97 @@ describe('many pages at once', () => {
     const params = { id: String(fares) };
     const shown = await getEditablePage(db, await siteId(), fares ?? 0);
     const content = { ...shown.content, summary: 'One price for all.' };
-    expect((await call(putDraft, 'PUT', '/x', { ...asMaud(), params, body: { content, version: 0 } })).status).toBe(200);
-    expect((await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: [fares], bulk: { do: 'navigation', shown: false } } })).status).toBe(200);
+    expect((await call(putDraft, 'PUT', '/x', { ...asMaud(), params, body: { content, version: 0 } })).status).toBe(
+      200,
+    );
+    expect(
+      (
+        await call(bulk, 'POST', '/x', {
+          ...asMaud(),
+          body: { ids: [fares], bulk: { do: 'navigation', shown: false } },
+        })
+      ).status,
+    ).toBe(200);
     const draft = await getEditablePage(db, await siteId(), fares ?? 0);
     expect(draft.content['page.inNavigation']).toBe(false);
-    expect((await call(publish, 'POST', '/x', { ...asMaud(), params, body: { content: draft.content, version: 1, note: '' } })).status).toBe(200);
+    expect(
+      (
+        await call(publish, 'POST', '/x', {
+          ...asMaud(),
+          params,
+          body: { content: draft.content, version: 1, note: '' },
+        })
+      ).status,
+    ).toBe(200);
     expect((await listPages(db, await siteId())).find((page) => page.id === params.id)?.inNavigation).toBe(false);
   });
   it('counts a page whose page above is chosen, too, once', async () => {
     const chosen = await ids('Skell Island', 'Getting around on Skell');
     const answer = await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: chosen, bulk: { do: 'delete' } } });
-    expect((answer.body['rows'] as { words: string }[]).map((row) => row.words)).toEqual(['Deleted', 'Goes with the page above it']);
+    expect((answer.body['rows'] as { words: string }[]).map((row) => row.words)).toEqual([
+      'Deleted',
+      'Goes with the page above it',
+    ]);
     await call(bringBack, 'POST', '/x', { ...asMaud(), params: { id: String(chosen[0]) } });
   });
   it('tells what comes with each like a single one, and takes all of it back at once', async () => {
     const site = await siteId();
     // Places are by order: what they are numbered with does not matter.
-    const state = async () => (await db.select().from(pages).orderBy(pages.parentId, pages.position, pages.id)).map(({ id, parentId, deletedAt, downRevisionId, liveRevisionId, audience, inNavigation }) => ({ id, parentId, deletedAt, down: downRevisionId !== null, live: liveRevisionId !== null, audience, inNavigation }));
+    const state = async () =>
+      (await db.select().from(pages).orderBy(pages.parentId, pages.position, pages.id)).map(
+        ({ id, parentId, deletedAt, downRevisionId, liveRevisionId, audience, inNavigation }) => ({
+          id,
+          parentId,
+          deletedAt,
+          down: downRevisionId !== null,
+          live: liveRevisionId !== null,
+          audience,
+          inNavigation,
+        }),
+      );
     const [quay, fares, about] = [await pageId('South Quay'), await pageId('Fares'), await pageId('About us')];
     const addressesNow = async () => (await listPages(db, site)).map((page) => `${page.id} ${page.address}`).sort();
     const [before, addresses] = [await state(), await addressesNow()];
-    const run = async (body: object, dry = false) => (await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: [quay, fares], bulk: body, dry } })).body as { rows: { title: string; notes: string[] }[]; back?: object[] };
-    const single = async (id: number) => (await call(retire, 'POST', '/x', { ...asMaud(), params: { id: String(id) }, body: { do: 'look' } })).body as { below: number; links: { title: string }[] };
+    const run = async (body: object, dry = false) =>
+      (await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: [quay, fares], bulk: body, dry } })).body as {
+        rows: { title: string; notes: string[] }[];
+        back?: object[];
+      };
+    const single = async (id: number) =>
+      (await call(retire, 'POST', '/x', { ...asMaud(), params: { id: String(id) }, body: { do: 'look' } })).body as {
+        below: number;
+        links: { title: string }[];
+      };
     const told = await run({ do: 'delete' }, true);
     expect(told.back).toBeUndefined();
-    expect(told.rows.find((row) => row.title === 'South Quay')?.notes.join(' ')).toMatch(new RegExp(`^With ${(await single(quay)).below} below\\.`));
-    const linked = (await Promise.all((await listPages(db, site)).filter((page) => page.parent !== null).map(async ({ id }) => ({ id: Number(id), links: (await single(Number(id))).links })))).find(({ links }) => links.length > 0);
-    const one = (await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: [linked?.id], bulk: { do: 'take-down' }, dry: true } })).body as { rows: { notes: string[] }[] };
+    expect(told.rows.find((row) => row.title === 'South Quay')?.notes.join(' ')).toMatch(
+      new RegExp(`^With ${(await single(quay)).below} below\\.`),
+    );
+    const linked = (
+      await Promise.all(
+        (await listPages(db, site))
+          .filter((page) => page.parent !== null)
+          .map(async ({ id }) => ({ id: Number(id), links: (await single(Number(id))).links })),
+      )
+    ).find(({ links }) => links.length > 0);
+    const one = (
+      await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: [linked?.id], bulk: { do: 'take-down' }, dry: true } })
+    ).body as { rows: { notes: string[] }[] };
     expect(one.rows[0]?.notes.join(' ')).toContain(`Links will lead nowhere on “${linked?.links[0]?.title}”`);
-    expect((await run({ do: 'move', parent: about, redirect: true }, true)).rows.find((row) => row.title === 'South Quay')?.notes.join(' ')).toMatch(/\d addresses change: \/harbours\/south-quay → \/about\/south-quay …; the old ones lead there\..*“More here” on Harbours loses it/);
-    for (const what of [{ do: 'delete' }, { do: 'move', parent: about, redirect: true }, { do: 'take-down' }, { do: 'audience', audience: 'members' }, { do: 'navigation', shown: (before.find((page) => page.id === quay)?.inNavigation ?? true) === false }]) {
+    expect(
+      (await run({ do: 'move', parent: about, redirect: true }, true)).rows
+        .find((row) => row.title === 'South Quay')
+        ?.notes.join(' '),
+    ).toMatch(
+      /\d addresses change: \/harbours\/south-quay → \/about\/south-quay …; the old ones lead there\..*“More here” on Harbours loses it/,
+    );
+    for (const what of [
+      { do: 'delete' },
+      { do: 'move', parent: about, redirect: true },
+      { do: 'take-down' },
+      { do: 'audience', audience: 'members' },
+      { do: 'navigation', shown: (before.find((page) => page.id === quay)?.inNavigation ?? true) === false },
+    ]) {
       const { back } = await run(what);
       expect(await state(), what.do).not.toEqual(before);
       expect((await call(takeBack, 'POST', '/x', { ...asJuno(), body: { steps: back } })).status, what.do).toBe(403);
@@ -302,8 +526,17 @@ describe('many pages at once', () => {
   it('moves several below another page, and says of one that cannot', async () => {
     const about = await pageId('About us');
     const chosen = [...(await ids('Season tickets', 'Jobs')), about];
-    const answer = await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: chosen, bulk: { do: 'move', parent: await pageId('Jobs'), redirect: true }, dry: true } });
-    expect((answer.body['rows'] as { words: string; refused: boolean }[]).map((row) => [row.words, row.refused])).toEqual([['A page cannot lie below itself.', true], ['Below Jobs', false], ['A page cannot lie below itself.', true]]);
+    const answer = await call(bulk, 'POST', '/x', {
+      ...asMaud(),
+      body: { ids: chosen, bulk: { do: 'move', parent: await pageId('Jobs'), redirect: true }, dry: true },
+    });
+    expect(
+      (answer.body['rows'] as { words: string; refused: boolean }[]).map((row) => [row.words, row.refused]),
+    ).toEqual([
+      ['A page cannot lie below itself.', true],
+      ['Below Jobs', false],
+      ['A page cannot lie below itself.', true],
+    ]);
   });
 });
 
@@ -313,28 +546,63 @@ it('what lies below goes along only where it is theirs, too', async () => {
   const plan = await getLivePlan(db, site);
   const [history, about, jobs] = [await pageId('Our history'), await pageId('About us'), await pageId('Jobs')];
   const forbid = async (number: number, permissions: string[]) => {
-    const grants = permissions.map((permission) => ({ id: `no-${permission}`, effect: 'deny' as const, permission, scope: { branch: String(history) } }));
-    const [release] = await db.insert(releases).values({ siteId: site.id, number, plan: { ...plan, roles: plan.roles.map((role) => (role.id === 'newsroom' ? { ...role, grants: [...role.grants, ...grants] } : role)) } }).returning({ id: releases.id });
-    await db.update(sites).set({ liveReleaseId: release?.id ?? null }).where(eq(sites.id, site.id));
+    const grants = permissions.map((permission) => ({
+      id: `no-${permission}`,
+      effect: 'deny' as const,
+      permission,
+      scope: { branch: String(history) },
+    }));
+    const [release] = await db
+      .insert(releases)
+      .values({
+        siteId: site.id,
+        number,
+        plan: {
+          ...plan,
+          roles: plan.roles.map((role) =>
+            role.id === 'newsroom' ? { ...role, grants: [...role.grants, ...grants] } : role,
+          ),
+        },
+      })
+      .returning({ id: releases.id });
+    await db
+      .update(sites)
+      .set({ liveReleaseId: release?.id ?? null })
+      .where(eq(sites.id, site.id));
   };
   await forbid(900, ['page.retire', 'page.arrange']);
-  const go = (route: Parameters<typeof call>[0], id: number, body: object) => call(route, 'POST', '/x', { ...asJuno(), params: { id: String(id) }, body });
-  for (const what of ['take-down', 'delete']) expect((await go(retire, about, { do: what })).body.detail).toBe('“History” would go along, and that one is not yours to change in this way. Ask the keyholder if you need to.');
+  const go = (route: Parameters<typeof call>[0], id: number, body: object) =>
+    call(route, 'POST', '/x', { ...asJuno(), params: { id: String(id) }, body });
+  for (const what of ['take-down', 'delete'])
+    expect((await go(retire, about, { do: what })).body.detail).toBe(
+      '“History” would go along, and that one is not yours to change in this way. Ask the keyholder if you need to.',
+    );
   expect((await go(retire, jobs, { do: 'take-down' })).status).toBe(200);
   expect((await go(retire, jobs, { do: 'put-back' })).status).toBe(200);
   await forbid(901, ['page.retire', 'page.view']);
-  expect((await go(retire, about, { do: 'delete' })).body.detail).toMatch(/^A page below that you do not see would go along,/);
+  expect((await go(retire, about, { do: 'delete' })).body.detail).toMatch(
+    /^A page below that you do not see would go along,/,
+  );
   await db.update(sites).set({ liveReleaseId: site.liveReleaseId }).where(eq(sites.id, site.id));
 });
 
 it('a page put back, or brought back under another address, keeps what was changed for it meanwhile', async () => {
   const params = await on('Timetable');
   await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'take-down' } });
-  await db.update(pages).set({ inNavigation: false }).where(eq(pages.id, Number(params.id)));
+  await db
+    .update(pages)
+    .set({ inNavigation: false })
+    .where(eq(pages.id, Number(params.id)));
   await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'put-back' } });
-  expect((await listPages(db, await siteId())).find((page) => page.id === params.id)).toMatchObject({ live: true, inNavigation: false });
+  expect((await listPages(db, await siteId())).find((page) => page.id === params.id)).toMatchObject({
+    live: true,
+    inNavigation: false,
+  });
   const about = await pageId('About us');
-  const made = await call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'plain', title: 'Twice' } });
+  const made = await call(make, 'POST', '/x', {
+    ...asMaud(),
+    body: { parent: about, layout: 'plain', title: 'Twice' },
+  });
   const twice = { id: String(made.body['id']) };
   await call(retire, 'POST', '/x', { ...asMaud(), params: twice, body: { do: 'delete' } });
   await call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'plain', title: 'Twice' } });
@@ -345,27 +613,76 @@ it('a page put back, or brought back under another address, keeps what was chang
 it('no two pages have the same address, by whichever way: a new page, one below, one brought back', async () => {
   const about = await pageId('About us');
   const fields = { summary: 's', body: { type: 'doc', content: [{ type: 'paragraph' }] } };
-  const put = (id: unknown, content: object) => call(publish, 'POST', '/x', { ...asMaud(), params: { id: String(id) }, body: { content: { ...fields, ...content }, version: 1, note: '' } });
-  const [one, two] = [await call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'plain', title: 'Boats' } }), await call(make, 'POST', '/x', { ...asMaud(), body: { parent: await pageId('Jobs'), layout: 'plain', title: 'Crews' } })];
+  const put = (id: unknown, content: object) =>
+    call(publish, 'POST', '/x', {
+      ...asMaud(),
+      params: { id: String(id) },
+      body: { content: { ...fields, ...content }, version: 1, note: '' },
+    });
+  const [one, two] = [
+    await call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'plain', title: 'Boats' } }),
+    await call(make, 'POST', '/x', {
+      ...asMaud(),
+      body: { parent: await pageId('Jobs'), layout: 'plain', title: 'Crews' },
+    }),
+  ];
   // A draft holds no address against others; when it goes out itself, the address must be free.
-  expect((await put(two.body['id'], { title: 'Crews', 'page.ownAddress': '/about/boats' })).body.detail).toBe('The address /about/boats is taken. Choose another.');
+  expect((await put(two.body['id'], { title: 'Crews', 'page.ownAddress': '/about/boats' })).body.detail).toBe(
+    'The address /about/boats is taken. Choose another.',
+  );
   expect((await put(two.body['id'], { title: 'Crews', 'page.ownAddress': '/about/ships' })).status).toBe(200);
-  const third = await call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'plain', title: 'Ships' } });
+  const third = await call(make, 'POST', '/x', {
+    ...asMaud(),
+    body: { parent: about, layout: 'plain', title: 'Ships' },
+  });
   expect((await addresses())(String(third.body['id']))).toBe('/about/ships-2');
   // An address that would move what lies below onto another page.
-  const below = await call(make, 'POST', '/x', { ...asMaud(), body: { parent: Number(one.body['id']), layout: 'plain', title: 'Ships' } });
+  const below = await call(make, 'POST', '/x', {
+    ...asMaud(),
+    body: { parent: Number(one.body['id']), layout: 'plain', title: 'Ships' },
+  });
   expect((await addresses())(String(below.body['id']))).toBe('/about/boats/ships');
   expect((await put(one.body['id'], { title: 'Boats', 'page.ownAddress': '/harbours' })).status).toBe(422);
-  const about2 = await call(make, 'POST', '/x', { ...asMaud(), body: { parent: Number(third.body['id']), layout: 'plain', title: 'x' } });
+  const about2 = await call(make, 'POST', '/x', {
+    ...asMaud(),
+    body: { parent: Number(third.body['id']), layout: 'plain', title: 'x' },
+  });
   expect((await put(about2.body['id'], { title: 'x', 'page.ownAddress': '/pier/ships' })).status).toBe(200);
-  expect((await put(one.body['id'], { title: 'Boats', 'page.ownAddress': '/pier' })).body.detail).toBe('The address /pier/ships is taken. Choose another.');
-  expect((await call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'poster', title: 'x' } })).status).toBe(422);
+  expect((await put(one.body['id'], { title: 'Boats', 'page.ownAddress': '/pier' })).body.detail).toBe(
+    'The address /pier/ships is taken. Choose another.',
+  );
+  expect(
+    (await call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'poster', title: 'x' } })).status,
+  ).toBe(422);
 });
 
 it('two who publish the same address at once: one gets it, the other is told', async () => {
   const about = await pageId('About us');
-  const made = await Promise.all(['One', 'Two'].map((title) => call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'plain', title } })));
-  const results = await Promise.all(made.map((page) => call(publish, 'POST', '/x', { ...asMaud(), params: { id: String(page.body['id']) }, body: { content: { title: 'Same', summary: 's', body: { type: 'doc', content: [{ type: 'paragraph' }] }, 'page.ownAddress': '/same' }, version: 1, note: '' } })));
+  const made = await Promise.all(
+    ['One', 'Two'].map((title) =>
+      call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'plain', title } }),
+    ),
+  );
+  const results = await Promise.all(
+    made.map((page) =>
+      call(publish, 'POST', '/x', {
+        ...asMaud(),
+        params: { id: String(page.body['id']) },
+        body: {
+          content: {
+            title: 'Same',
+            summary: 's',
+            body: { type: 'doc', content: [{ type: 'paragraph' }] },
+            'page.ownAddress': '/same',
+          },
+          version: 1,
+          note: '',
+        },
+      }),
+    ),
+  );
   expect(results.map((result) => result.status).sort()).toEqual([200, 422]);
-  expect(results.find((result) => result.status === 422)?.body.detail).toBe('The address /same is taken. Choose another.');
+  expect(results.find((result) => result.status === 422)?.body.detail).toBe(
+    'The address /same is taken. Choose another.',
+  );
 });

@@ -26,25 +26,43 @@ const close: Operation = { do: 'set-door', role: 'harbour-desk', section: 'notic
 async function secondKeyholder(): Promise<{ cookie: string; id: number }> {
   const site = await siteId();
   const [there] = await db.select().from(people).where(eq(people.email, 'nell@larkhaven.example'));
-  const [made] = there ? [there] : await db.insert(people).values({ siteId: site, name: 'Nell Strand', email: 'nell@larkhaven.example', passwordHash: 'x' }).returning();
+  const [made] = there
+    ? [there]
+    : await db
+        .insert(people)
+        .values({ siteId: site, name: 'Nell Strand', email: 'nell@larkhaven.example', passwordHash: 'x' })
+        .returning();
   if (!made) throw new Error('nobody was made');
   if (!there) await db.insert(assignments).values({ siteId: site, personId: made.id, roleId: 'keyholder' });
   return { cookie: `safe_room_session=${await beginSession(db, site, made.id)}`, id: made.id };
 }
-const doorOf = async () => getRole((await state()).plan, 'harbour-desk').doors.find((d) => d.section === 'notices')?.state;
+const doorOf = async () =>
+  getRole((await state()).plan, 'harbour-desk').doors.find((d) => d.section === 'notices')?.state;
 
 describe('preparing a plan', () => {
   const tool = (id: string, on: boolean, role = 'harbour-desk'): Operation => ({ do: 'set-tool', role, tool: id, on });
-  const prepare = (who: { cookie: string }, revision: number, operations: Operation[], role = 'harbour-desk') => call(change, 'POST', '/x', { ...who, body: { revision, role, operations } });
-  const go = (who: { cookie: string }, direction: 'undo' | 'redo', more: object = {}) => call(history, 'POST', '/x', { ...who, body: { direction, role: 'harbour-desk', ...more } });
+  const prepare = (who: { cookie: string }, revision: number, operations: Operation[], role = 'harbour-desk') =>
+    call(change, 'POST', '/x', { ...who, body: { revision, role, operations } });
+  const go = (who: { cookie: string }, direction: 'undo' | 'redo', more: object = {}) =>
+    call(history, 'POST', '/x', { ...who, body: { direction, role: 'harbour-desk', ...more } });
   const toolsOf = async (role: string) => getRole((await state()).plan, role).toolbar.tools;
 
   it('is undone and redone step by step, told by name, and the way forward ends when the same is changed again', async () => {
     const maud = await signInAs('Maud');
     const { revision } = await state();
     const done = await prepare(maud, revision, [close, tool('link', false)]);
-    expect(done).toMatchObject({ status: 200, body: { revision: revision + 1, undo: { words: 'Take away tool “Link”', by: 'Maud Ellery', also: [] }, redo: null } });
-    expect((await go(maud, 'undo')).body).toMatchObject({ undo: { words: 'Door “Notices”: closed' }, redo: { words: 'Take away tool “Link”' } });
+    expect(done).toMatchObject({
+      status: 200,
+      body: {
+        revision: revision + 1,
+        undo: { words: 'Take away tool “Link”', by: 'Maud Ellery', also: [] },
+        redo: null,
+      },
+    });
+    expect((await go(maud, 'undo')).body).toMatchObject({
+      undo: { words: 'Door “Notices”: closed' },
+      redo: { words: 'Take away tool “Link”' },
+    });
     await go(maud, 'undo');
     expect(await doorOf()).toBe('open');
     await go(maud, 'redo');
@@ -68,7 +86,14 @@ describe('preparing a plan', () => {
     await prepare(maud, await now(), [tool('numbers', true)]);
     const hers = await prepare(nell, await now(), [tool('highlight', true)]);
     const refused = await go(maud, 'undo');
-    expect(refused).toMatchObject({ status: 409, body: { code: 'conflict', detail: 'This was changed again since: “Give tool “Highlight”” by Nell Strand. Taking yours back would take that back, too. Nothing was changed.' } });
+    expect(refused).toMatchObject({
+      status: 409,
+      body: {
+        code: 'conflict',
+        detail:
+          'This was changed again since: “Give tool “Highlight”” by Nell Strand. Taking yours back would take that back, too. Nothing was changed.',
+      },
+    });
     expect(await toolsOf('harbour-desk')).toEqual(expect.arrayContaining(['numbers', 'highlight']));
     const also = [(hers.body['undo'] as { id: number }).id];
     expect((await go(maud, 'undo', { also: [...also, 999_999] })).status).toBe(409);
@@ -82,17 +107,26 @@ describe('preparing a plan', () => {
     const answers = await Promise.all(['bold', 'italic'].map((id) => prepare(maud, revision, [tool(id, false)])));
     expect(answers.map((a) => a.status).sort()).toEqual([200, 409]);
     const lost = answers.find((a) => a.status === 409);
-    expect(lost?.body.detail).toMatch(/^The plan has moved on since you opened it, so nothing was overwritten\. The last change is “Take away tool “(Bold|Italic)”” by Maud Ellery\./);
+    expect(lost?.body.detail).toMatch(
+      /^The plan has moved on since you opened it, so nothing was overwritten\. The last change is “Take away tool “(Bold|Italic)”” by Maud Ellery\./,
+    );
     expect(lost?.body['state']).toMatchObject({ revision: revision + 1 });
-    const others = await Promise.all([prepare(maud, revision, [tool('quote', false, 'newsroom')], 'newsroom'), prepare(maud, revision, [tool('link', true, 'cafe-manager')], 'cafe-manager')]);
+    const others = await Promise.all([
+      prepare(maud, revision, [tool('quote', false, 'newsroom')], 'newsroom'),
+      prepare(maud, revision, [tool('link', true, 'cafe-manager')], 'cafe-manager'),
+    ]);
     expect(others.map((a) => a.status)).toEqual([200, 200]);
-    expect([(await toolsOf('newsroom')).includes('quote'), (await toolsOf('cafe-manager')).includes('link')]).toEqual([false, true]);
+    expect([(await toolsOf('newsroom')).includes('quote'), (await toolsOf('cafe-manager')).includes('link')]).toEqual([
+      false,
+      true,
+    ]);
     expect((await prepare(maud, revision + 999, [tool('find', true)])).status).toBe(409);
   });
 
   it('says who else prepares what', async () => {
     const [maud, nell] = [await signInAs('Maud'), await secondKeyholder()];
-    const tell = async (who: { cookie: string }, role: string | null) => (await call(preparing, 'POST', '/x', { ...who, body: { role } })).body['others'];
+    const tell = async (who: { cookie: string }, role: string | null) =>
+      (await call(preparing, 'POST', '/x', { ...who, body: { role } })).body['others'];
     expect(await tell(maud, 'newsroom')).toEqual([]);
     expect(await tell(nell, 'harbour-desk')).toEqual([{ name: 'Maud Ellery', role: 'newsroom' }]);
     expect(await tell(maud, null)).toEqual([{ name: 'Nell Strand', role: 'harbour-desk' }]);
@@ -101,8 +135,20 @@ describe('preparing a plan', () => {
   it('takes all operations or none', async () => {
     const maud = await signInAs('Maud');
     const before = await state();
-    const answer = await call(change, 'POST', '/x', { ...maud, body: { revision: before.revision, operations: [{ do: 'set-tool', role: 'harbour-desk', tool: 'table', on: true }, { do: 'set-door', role: 'keyholder', section: 'pages', state: 'closed' }] } });
-    expect(answer).toMatchObject({ status: 422, body: { detail: 'The keyholder role can always do everything; this cannot be taken from it.' } });
+    const answer = await call(change, 'POST', '/x', {
+      ...maud,
+      body: {
+        revision: before.revision,
+        operations: [
+          { do: 'set-tool', role: 'harbour-desk', tool: 'table', on: true },
+          { do: 'set-door', role: 'keyholder', section: 'pages', state: 'closed' },
+        ],
+      },
+    });
+    expect(answer).toMatchObject({
+      status: 422,
+      body: { detail: 'The keyholder role can always do everything; this cannot be taken from it.' },
+    });
     expect(await state()).toEqual(before);
   });
 });
@@ -113,41 +159,76 @@ describe('stepping in', () => {
     const ines = await signInAs('Ines');
     const role = 'seasonal-helper';
     const sam = await signInAs('Sam');
-    expect(await call(stepInRoute, 'POST', '/x', { ...maud, body: { role, person: String(sam.id), from: '/workshop/roles/seasonal-helper/walk' } })).toMatchObject({ status: 200, body: { to: '/room' } });
+    expect(
+      await call(stepInRoute, 'POST', '/x', {
+        ...maud,
+        body: { role, person: String(sam.id), from: '/workshop/roles/seasonal-helper/walk' },
+      }),
+    ).toMatchObject({ status: 200, body: { to: '/room' } });
     const access = await findAccess(db, maud.token);
-    expect(access).toMatchObject({ trial: { back: '/workshop/roles/seasonal-helper/walk' }, who: { name: 'Sam Ollis' } });
+    expect(access).toMatchObject({
+      trial: { back: '/workshop/roles/seasonal-helper/walk' },
+      who: { name: 'Sam Ollis' },
+    });
     const before = (await listNotices(db, await siteId())).length;
     const posted = await call(postNotice, 'POST', '/x', { ...maud, body: { text: 'A trial', kind: 'warning' } });
     expect(posted).toMatchObject({ status: 200, body: { trial: true } });
     expect(await listNotices(db, await siteId())).toHaveLength(before);
     await call(tourProgress, 'PUT', '/x', { ...maud, params: { task: 'notices.post' }, body: { stop: 2, done: true } });
     expect(await findProgress(db, await accessOf('Sam'))).toEqual({});
-    expect((await call(change, 'POST', '/x', { ...maud, body: { revision: 1, operations: [close] } })).status).toBe(403);
-    expect(await call(stepOutRoute, 'POST', '/x', maud)).toMatchObject({ status: 200, body: { to: '/workshop/roles/seasonal-helper/walk' } });
+    expect((await call(change, 'POST', '/x', { ...maud, body: { revision: 1, operations: [close] } })).status).toBe(
+      403,
+    );
+    expect(await call(stepOutRoute, 'POST', '/x', maud)).toMatchObject({
+      status: 200,
+      body: { to: '/workshop/roles/seasonal-helper/walk' },
+    });
     expect((await findAccess(db, maud.token))?.trial).toBeNull();
     expect((await call(stepInRoute, 'POST', '/x', { ...ines, body: { role, from: '/workshop' } })).status).toBe(403);
   });
   it('a tour once taken to its end stays taken, also when it is begun again', async () => {
     const oskar = await signInAs('Oskar');
-    const keep = (stop: number, done: boolean, seen = done) => call(tourProgress, 'PUT', '/x', { ...oskar, params: { task: 'notices.post' }, body: { stop, done, seen } });
-    for (const [stop, done, is] of [[1, false, false], [5, true, true], [0, false, true]] as const) {
+    const keep = (stop: number, done: boolean, seen = done) =>
+      call(tourProgress, 'PUT', '/x', { ...oskar, params: { task: 'notices.post' }, body: { stop, done, seen } });
+    for (const [stop, done, is] of [
+      [1, false, false],
+      [5, true, true],
+      [0, false, true],
+    ] as const) {
       expect((await keep(stop, done)).status).toBe(200);
       expect((await findProgress(db, await accessOf('Oskar')))['notices.post']).toEqual({ stop, done: is, seen: is });
     }
     // Looked at to its end by pressing Next: seen, not taken.
-    const other = (stop: number, seen: boolean) => call(tourProgress, 'PUT', '/x', { ...oskar, params: { task: 'notices.end' }, body: { stop, done: false, seen } });
+    const other = (stop: number, seen: boolean) =>
+      call(tourProgress, 'PUT', '/x', { ...oskar, params: { task: 'notices.end' }, body: { stop, done: false, seen } });
     await other(2, true);
     await other(0, false);
-    expect((await findProgress(db, await accessOf('Oskar')))['notices.end']).toEqual({ stop: 0, done: false, seen: true });
+    expect((await findProgress(db, await accessOf('Oskar')))['notices.end']).toEqual({
+      stop: 0,
+      done: false,
+      seen: true,
+    });
   });
   it('works for a role nobody holds yet, and refuses a person who does not hold it', async () => {
     const maud = await signInAs('Maud');
-    expect((await call(stepInRoute, 'POST', '/x', { ...maud, body: { role: 'front-line', from: '/workshop' } })).status).toBe(200);
+    expect(
+      (await call(stepInRoute, 'POST', '/x', { ...maud, body: { role: 'front-line', from: '/workshop' } })).status,
+    ).toBe(200);
     const access = await findAccess(db, maud.token);
     expect(access && (await loadRoom(db, access)).room.roles).toEqual([{ id: 'front-line', name: 'Front line' }]);
     await call(stepOutRoute, 'POST', '/x', maud);
-    expect((await call(stepInRoute, 'POST', '/x', { ...maud, body: { role: 'front-line', person: String(maud.id), from: '/workshop' } })).status).toBe(422);
-    expect((await call(stepInRoute, 'POST', '/x', { ...maud, body: { role: 'front-line', from: 'https://evil.example' } })).status).toBe(422);
+    expect(
+      (
+        await call(stepInRoute, 'POST', '/x', {
+          ...maud,
+          body: { role: 'front-line', person: String(maud.id), from: '/workshop' },
+        })
+      ).status,
+    ).toBe(422);
+    expect(
+      (await call(stepInRoute, 'POST', '/x', { ...maud, body: { role: 'front-line', from: 'https://evil.example' } }))
+        .status,
+    ).toBe(422);
   });
 });
 
@@ -158,16 +239,44 @@ describe('going live', () => {
     expect(await doorOf()).toBe('closed');
     expect(await roomOf()).toContain('notices');
     const { revision } = await state();
-    expect(await call(release, 'POST', '/x', { ...maud, body: { revision: revision - 1, note: '' } })).toMatchObject({ status: 409 });
-    expect(await call(goBack, 'POST', '/x', { ...maud, body: { revision, to: 1 } })).toMatchObject({ status: 409, body: { code: 'already-done' } });
-    expect(await call(release, 'POST', '/x', { ...maud, body: { revision, note: 'No notices' } })).toMatchObject({ status: 200, body: { number: 2 } });
+    expect(await call(release, 'POST', '/x', { ...maud, body: { revision: revision - 1, note: '' } })).toMatchObject({
+      status: 409,
+    });
+    expect(await call(goBack, 'POST', '/x', { ...maud, body: { revision, to: 1 } })).toMatchObject({
+      status: 409,
+      body: { code: 'already-done' },
+    });
+    expect(await call(release, 'POST', '/x', { ...maud, body: { revision, note: 'No notices' } })).toMatchObject({
+      status: 200,
+      body: { number: 2 },
+    });
     expect(await roomOf()).not.toContain('notices');
-    expect(await call(postNotice, 'POST', '/x', { ...(await signInAs('Ines')), body: { text: 'x', kind: 'warning' } })).toMatchObject({ status: 403 });
-    expect(await call(release, 'POST', '/x', { ...maud, body: { revision, note: '' } })).toMatchObject({ status: 409, body: { code: 'already-done' } });
-    expect(await call(goBack, 'POST', '/x', { ...maud, body: { revision, to: 1 } })).toMatchObject({ status: 200, body: { number: 3 } });
+    expect(
+      await call(postNotice, 'POST', '/x', { ...(await signInAs('Ines')), body: { text: 'x', kind: 'warning' } }),
+    ).toMatchObject({ status: 403 });
+    expect(await call(release, 'POST', '/x', { ...maud, body: { revision, note: '' } })).toMatchObject({
+      status: 409,
+      body: { code: 'already-done' },
+    });
+    expect(await call(goBack, 'POST', '/x', { ...maud, body: { revision, to: 1 } })).toMatchObject({
+      status: 200,
+      body: { number: 3 },
+    });
     expect(await roomOf()).toContain('notices');
     expect(await doorOf()).toBe('open');
-    expect((await listReleases(db, await siteId())).map((r) => [r.number, r.note, r.returnsTo])).toEqual([[3, 'Back to release 1', 1], [2, 'No notices', null], [1, 'As set up', null]]);
-    expect(await db.update(releases).set({ note: 'x' }).then(() => 'done', (error: unknown) => pgCode(error))).toBe('42501');
+    expect((await listReleases(db, await siteId())).map((r) => [r.number, r.note, r.returnsTo])).toEqual([
+      [3, 'Back to release 1', 1],
+      [2, 'No notices', null],
+      [1, 'As set up', null],
+    ]);
+    expect(
+      await db
+        .update(releases)
+        .set({ note: 'x' })
+        .then(
+          () => 'done',
+          (error: unknown) => pgCode(error),
+        ),
+    ).toBe('42501');
   });
 });

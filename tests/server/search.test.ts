@@ -7,9 +7,14 @@ import { accessOf, siteId } from './ask';
 
 const search = async (asked: string, who: string | null = null) => {
   const access = who === null ? undefined : await accessOf(who);
-  return searchPages(db, (await listPages(db, await siteId())).filter((page) => mayVisit(access, page.place)), asked);
+  return searchPages(
+    db,
+    (await listPages(db, await siteId())).filter((page) => mayVisit(access, page.place)),
+    asked,
+  );
 };
-const titles = async (asked: string, who: string | null = null) => (await search(asked, who)).map((f) => f.page.liveTitle);
+const titles = async (asked: string, who: string | null = null) =>
+  (await search(asked, who)).map((f) => f.page.liveTitle);
 
 describe('searching the website', () => {
   it('finds words in titles, summaries and texts, by their stem, titles first', async () => {
@@ -36,7 +41,16 @@ describe('searching the website', () => {
     expect(cake).toBeUndefined();
     const [crossing] = await search('crate of hens');
     expect(crossing?.excerpt.join('').match(/crate of hens/g)).toHaveLength(1);
-    for (const asked of ['<script>alert(1)</script>', "'; drop table pages; --", '\\', '((', '&|!', ' ', 'x'.repeat(500)]) expect(Array.isArray(await search(asked)), asked).toBe(true);
+    for (const asked of [
+      '<script>alert(1)</script>',
+      "'; drop table pages; --",
+      '\\',
+      '((',
+      '&|!',
+      ' ',
+      'x'.repeat(500),
+    ])
+      expect(Array.isArray(await search(asked)), asked).toBe(true);
   });
   it('finds only what somebody may visit, and only what is published', async () => {
     expect(await titles('rosters')).toEqual([]);

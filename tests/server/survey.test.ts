@@ -23,8 +23,12 @@ import { compareRoles } from '@/server/plan/compare';
 import { listPeople } from '@/server/people/people';
 import { accessOf, call, pageId, signInAs, siteId } from './ask';
 
-const survey = async (rows: 'people' | 'roles' = 'people') => loadSurvey(db, await accessOf('Maud'), { plan: 'live', rows, branch: null, on: null });
-const exported = async (query: string) => { const answer = await call(exportRoute, 'GET', `/api/workshop/export?${query}`, await signInAs('Maud')); return { ...answer, text: String(answer.body['text']) }; };
+const survey = async (rows: 'people' | 'roles' = 'people') =>
+  loadSurvey(db, await accessOf('Maud'), { plan: 'live', rows, branch: null, on: null });
+const exported = async (query: string) => {
+  const answer = await call(exportRoute, 'GET', `/api/workshop/export?${query}`, await signInAs('Maud'));
+  return { ...answer, text: String(answer.body['text']) };
+};
 
 describe('the access map', () => {
   it('says yes, some or no just as decide() does page by page, for people and roles, on every branch', async () => {
@@ -36,9 +40,12 @@ describe('the access map', () => {
           row.cells.forEach((cell, i) => {
             const permission = permissionIds[i] ?? '';
             const placed = inventory.permissions.get(permission as never)?.placed;
-            const ask = (more: object) => decide(s.policy, { person: row.id, permission, atMs: s.atMs, ...more }).allowed;
+            const ask = (more: object) =>
+              decide(s.policy, { person: row.id, permission, atMs: s.atMs, ...more }).allowed;
             const answers = placed ? there.map((p) => ask({ place: p.place })) : [ask({}), ask({ author: row.id })];
-            expect(cell, `${row.name}, ${permission}, ${branch}`).toBe(answers.every(Boolean) ? 'yes' : answers.some(Boolean) ? 'some' : 'no');
+            expect(cell, `${row.name}, ${permission}, ${branch}`).toBe(
+              answers.every(Boolean) ? 'yes' : answers.some(Boolean) ? 'some' : 'no',
+            );
           });
       }
     }
@@ -54,7 +61,10 @@ describe('the access map', () => {
     const maud = await signInAs('Maud');
     const ines = (await listPeople(db, await siteId())).find((p) => p.name.startsWith('Ines'));
     const answer = await call(why, 'GET', `/api/access/why?row=${ines?.id}&permission=page.edit`, maud);
-    expect(answer.body['groups']).toMatchObject([{ allowed: false, words: 'Harbour desk may change pages under Harbours, but this lies elsewhere.', count: 14 }, { allowed: true, words: 'Harbour desk may change pages, under Harbours.', count: 8 }]);
+    expect(answer.body['groups']).toMatchObject([
+      { allowed: false, words: 'Harbour desk may change pages under Harbours, but this lies elsewhere.', count: 14 },
+      { allowed: true, words: 'Harbour desk may change pages, under Harbours.', count: 8 },
+    ]);
     expect((await call(why, 'GET', '/api/access/why?row=nobody&permission=page.edit', maud)).status).toBe(404);
   });
 });
@@ -65,31 +75,56 @@ describe('who can, and what can they', () => {
     const quay = s.pages.find((p) => p.address === '/harbours/south-quay');
     const { able, unable, everyone } = whoCan(s, 'notice.post', quay?.place, 'Europe/London');
     expect(able.map((a) => a.name)).toEqual(['Ines Varga', 'Maud Ellery', 'Sam Ollis', 'Tomas Reed']);
-    expect(able.find((a) => a.name === 'Sam Ollis')).toMatchObject({ ways: ['Seasonal helper (from “Front line”) may post notices, on the whole site.'], until: expect.stringMatching(/^to \d+ \w+/) as string });
-    expect([unable.map((one) => one.name), everyone]).toEqual([['Juno Park', 'Lotte Brand', 'Oskar Finch', 'Priya Nand'], false]);
-    expect(unable.find((one) => one.name === 'Oskar Finch')?.words).toBe('Café manager may post notices under Café, but this lies elsewhere.');
+    expect(able.find((a) => a.name === 'Sam Ollis')).toMatchObject({
+      ways: ['Seasonal helper (from “Front line”) may post notices, on the whole site.'],
+      until: expect.stringMatching(/^to \d+ \w+/) as string,
+    });
+    expect([unable.map((one) => one.name), everyone]).toEqual([
+      ['Juno Park', 'Lotte Brand', 'Oskar Finch', 'Priya Nand'],
+      false,
+    ]);
+    expect(unable.find((one) => one.name === 'Oskar Finch')?.words).toBe(
+      'Café manager may post notices under Café, but this lies elsewhere.',
+    );
     expect(whoCan(s, VISIT, quay?.place, 'Europe/London').everyone).toBe(true);
-    expect(whoCan(s, VISIT, s.pages.find((p) => p.address === '/about/crew')?.place, 'Europe/London')).toMatchObject({ everyone: false, unable: [] });
+    expect(whoCan(s, VISIT, s.pages.find((p) => p.address === '/about/crew')?.place, 'Europe/London')).toMatchObject({
+      everyone: false,
+      unable: [],
+    });
   });
   it('tell what one person can do in the words of their tasks and permission by permission', async () => {
     const s = await survey();
     const oskar = s.people.find((p) => p.name.startsWith('Oskar'));
     if (!oskar) throw new Error('no Oskar');
     const { tasks, sections } = whatCan(s, oskar);
-    expect(tasks.filter((t) => t.verdict.can).map((t) => t.name)).toEqual(['Change the café hours or the menu', 'Tell visitors that the café is closed', 'End a notice']);
+    expect(tasks.filter((t) => t.verdict.can).map((t) => t.name)).toEqual([
+      'Change the café hours or the menu',
+      'Tell visitors that the café is closed',
+      'End a notice',
+    ]);
     const pages = sections.find((x) => x.name === 'Pages')?.rows;
-    expect(pages?.find((r) => r.name === 'change pages')).toEqual({ id: 'page.edit', name: 'change pages', extent: 'some', where: ['under Café'] });
-    expect(pages?.find((r) => r.name === 'publish pages without a second look')).toMatchObject({ extent: 'no', where: [] });
+    expect(pages?.find((r) => r.name === 'change pages')).toEqual({
+      id: 'page.edit',
+      name: 'change pages',
+      extent: 'some',
+      where: ['under Café'],
+    });
+    expect(pages?.find((r) => r.name === 'publish pages without a second look')).toMatchObject({
+      extent: 'no',
+      where: [],
+    });
   });
   it('two roles side by side: same words where they agree, rows neither has left out', async () => {
     const s = await survey();
     const groups = compareRoles(s.plan, 'harbour-desk', 'seasonal-helper', s.people, s.pages);
-    const row = (group: string, name: string) => groups.find((g) => g.name === group)?.rows.find((r) => r.name === name);
+    const row = (group: string, name: string) =>
+      groups.find((g) => g.name === group)?.rows.find((r) => r.name === name);
     expect(row('May, with what it inherits', 'post notices')).toMatchObject({ a: 'everywhere', b: 'everywhere' });
     expect(row('May, with what it inherits', 'change pages')).toMatchObject({ a: 'under Harbours', b: '' });
     expect(row('The role', 'Held by')).toMatchObject({ a: 'Ines Varga, Tomas Reed', b: 'Sam Ollis' });
     expect(row('Toolbar', 'Table')).toBeUndefined();
-    for (const group of compareRoles(s.plan, 'newsroom', 'newsroom', s.people, s.pages)) for (const r of group.rows) expect(r.a).toBe(r.b);
+    for (const group of compareRoles(s.plan, 'newsroom', 'newsroom', s.people, s.pages))
+      for (const r of group.rows) expect(r.a).toBe(r.b);
   });
 });
 
@@ -105,13 +140,42 @@ describe('the plan as a file', () => {
   it('shows the differences first and changes nothing until confirmed; then one undo takes it back', async () => {
     const maud = await signInAs('Maud');
     const before = await getPlanState(db, await siteId(), { personId: 0, role: null });
-    const changed = { ...before.plan, roles: before.plan.roles.filter((r) => r.id !== 'seasonal-helper').map((r) => (r.id === 'newsroom' ? { ...r, name: 'Press room' } : r)) };
+    const changed = {
+      ...before.plan,
+      roles: before.plan.roles
+        .filter((r) => r.id !== 'seasonal-helper')
+        .map((r) => (r.id === 'newsroom' ? { ...r, name: 'Press room' } : r)),
+    };
     const told = await call(importRoute, 'POST', '/x', { ...maud, body: { text: JSON.stringify(changed) } });
-    expect(told.body['differences']).toMatchObject([{ role: 'newsroom', lines: ['The role is now called “Press room”.'] }, { role: 'seasonal-helper', lines: ['This role is gone.', 'Still held by Sam Ollis: once this goes live it gives this person nothing.'] }]);
+    expect(told.body['differences']).toMatchObject([
+      { role: 'newsroom', lines: ['The role is now called “Press room”.'] },
+      {
+        role: 'seasonal-helper',
+        lines: ['This role is gone.', 'Still held by Sam Ollis: once this goes live it gives this person nothing.'],
+      },
+    ]);
     expect((await getPlanState(db, await siteId(), { personId: 0, role: null })).revision).toBe(before.revision);
-    expect((await call(importRoute, 'POST', '/x', { ...maud, body: { text: JSON.stringify(changed), confirm: before.revision - 1 } })).status).toBe(409);
-    expect((await call(importRoute, 'POST', '/x', { ...maud, body: { text: JSON.stringify(changed), confirm: before.revision } })).body).toMatchObject({ done: true });
-    expect((await getPlanState(db, await siteId(), { personId: 0, role: null })).plan.roles.some((r) => r.name === 'Press room')).toBe(true);
+    expect(
+      (
+        await call(importRoute, 'POST', '/x', {
+          ...maud,
+          body: { text: JSON.stringify(changed), confirm: before.revision - 1 },
+        })
+      ).status,
+    ).toBe(409);
+    expect(
+      (
+        await call(importRoute, 'POST', '/x', {
+          ...maud,
+          body: { text: JSON.stringify(changed), confirm: before.revision },
+        })
+      ).body,
+    ).toMatchObject({ done: true });
+    expect(
+      (await getPlanState(db, await siteId(), { personId: 0, role: null })).plan.roles.some(
+        (r) => r.name === 'Press room',
+      ),
+    ).toBe(true);
     await call(history, 'POST', '/x', { ...maud, body: { direction: 'undo', role: null } });
     expect((await getPlanState(db, await siteId(), { personId: 0, role: null })).plan).toEqual(before.plan);
   });
@@ -123,54 +187,155 @@ describe('the plan as a file', () => {
     expect(text).not.toMatch(/"branch": "\d/);
     expect((await exported('as=csv')).text).toContain('harbour-desk,page.edit,/harbours,allow');
     // The same by number says the same; another page by its address is another rule.
-    expect((await call(importRoute, 'POST', '/x', { ...maud, body: { text: text.replaceAll('"branch": "/harbours"', `"branch": "${harbours}"`) } })).body).toMatchObject({ differences: [] });
-    expect(JSON.stringify((await call(importRoute, 'POST', '/x', { ...maud, body: { text: text.replaceAll('"branch": "/harbours"', '"branch": "/fares", "only": true') } })).body)).toContain('on Fares alone');
+    expect(
+      (
+        await call(importRoute, 'POST', '/x', {
+          ...maud,
+          body: { text: text.replaceAll('"branch": "/harbours"', `"branch": "${harbours}"`) },
+        })
+      ).body,
+    ).toMatchObject({ differences: [] });
+    expect(
+      JSON.stringify(
+        (
+          await call(importRoute, 'POST', '/x', {
+            ...maud,
+            body: { text: text.replaceAll('"branch": "/harbours"', '"branch": "/fares", "only": true') },
+          })
+        ).body,
+      ),
+    ).toContain('on Fares alone');
   });
   it('tells everything that is wrong at once, each with its place: its form, what it names of itself, what this website does not have', async () => {
     const maud = await signInAs('Maud');
-    const faultsFor = async (text: string) => ((await call(importRoute, 'POST', '/x', { ...maud, body: { text } })).body['faults'] as { field: string; message: string }[]).map((f) => `${f.field} ${f.message}`);
-    const plan = JSON.parse((await exported('as=json')).text) as { roles: { id: string; extends: string[]; grants: object[]; tasks: object[]; doors: object[] }[] };
+    const faultsFor = async (text: string) =>
+      (
+        (await call(importRoute, 'POST', '/x', { ...maud, body: { text } })).body['faults'] as {
+          field: string;
+          message: string;
+        }[]
+      ).map((f) => `${f.field} ${f.message}`);
+    const plan = JSON.parse((await exported('as=json')).text) as {
+      roles: { id: string; extends: string[]; grants: object[]; tasks: object[]; doors: object[] }[];
+    };
     const [, first, second] = plan.roles;
     if (!first || !second) throw new Error('too few roles');
-    first.grants.push({ id: 'odd', effect: 'perhaps', permission: 'page.fly', scope: { branch: '/nowhere' } }, { id: 'alone', effect: 'allow', permission: 'page.edit', scope: { only: true } });
+    first.grants.push(
+      { id: 'odd', effect: 'perhaps', permission: 'page.fly', scope: { branch: '/nowhere' } },
+      { id: 'alone', effect: 'allow', permission: 'page.edit', scope: { only: true } },
+    );
     first.extends = ['ghost'];
     second.tasks.push({ task: 'moon.walk' });
     second.doors.push(second.doors[0] as object);
     const at = (n: number) => `$.roles[1].grants[${first.grants.length - n}]`;
-    expect((await faultsFor(JSON.stringify(plan))).map((line) => line.replace(/ Invalid option.*/, '')).sort()).toEqual([
-      `${at(1)}.scope.only needs the page as branch`, `${at(2)}.effect`, `${at(2)}.permission the back office knows no permission "page.fly"`, `${at(2)}.scope.branch there is no page "/nowhere" on this website`,
-      '$.roles[1].extends no role "ghost"', '$.roles[2].doors an entry stands there twice', `$.roles[2].tasks[${second.tasks.length - 1}].task the back office knows no task "moon.walk"`,
-    ].sort());
-    expect((await faultsFor('role,permission,branch,effect,layouts\npirate,page.view,,allow,\nnewsroom,page.view,/nowhere,allow,sail\nnewsroom,page.fly,,never,')).map((line) => line.replace(/ Invalid option.*/, '')).sort()).toEqual([
-      'line 2 role there is no role "pirate"', 'line 3 branch there is no page "/nowhere" on this website', 'line 3 layouts[0] there is no layout "sail"', 'line 4 effect', 'line 4 permission the back office knows no permission "page.fly"',
+    expect((await faultsFor(JSON.stringify(plan))).map((line) => line.replace(/ Invalid option.*/, '')).sort()).toEqual(
+      [
+        `${at(1)}.scope.only needs the page as branch`,
+        `${at(2)}.effect`,
+        `${at(2)}.permission the back office knows no permission "page.fly"`,
+        `${at(2)}.scope.branch there is no page "/nowhere" on this website`,
+        '$.roles[1].extends no role "ghost"',
+        '$.roles[2].doors an entry stands there twice',
+        `$.roles[2].tasks[${second.tasks.length - 1}].task the back office knows no task "moon.walk"`,
+      ].sort(),
+    );
+    expect(
+      (
+        await faultsFor(
+          'role,permission,branch,effect,layouts\npirate,page.view,,allow,\nnewsroom,page.view,/nowhere,allow,sail\nnewsroom,page.fly,,never,',
+        )
+      )
+        .map((line) => line.replace(/ Invalid option.*/, ''))
+        .sort(),
+    ).toEqual([
+      'line 2 role there is no role "pirate"',
+      'line 3 branch there is no page "/nowhere" on this website',
+      'line 3 layouts[0] there is no layout "sail"',
+      'line 4 effect',
+      'line 4 permission the back office knows no permission "page.fly"',
     ]);
   });
   it('as a matrix (RFC 4180) replaces the rules of the roles it names, and no others', async () => {
     const maud = await signInAs('Maud');
     const csv = (await exported('as=csv')).text;
     expect(csv.split('\r\n')[0]).toBe('role,permission,branch,effect,own,layouts,states,only,fields');
-    expect((await call(importRoute, 'POST', '/x', { ...maud, body: { text: csv } })).body).toMatchObject({ differences: [] });
+    expect((await call(importRoute, 'POST', '/x', { ...maud, body: { text: csv } })).body).toMatchObject({
+      differences: [],
+    });
     const cafe = await pageId('The Slipway Café');
     const less = `role,permission,branch,effect,own,layouts,states\r\nnewsroom,page.view,,allow,,,\r\nnewsroom,page.edit,${cafe},deny,yes,plain banner,draft\r\n`;
     const told = await call(importRoute, 'POST', '/x', { ...maud, body: { text: less } });
     expect((told.body['differences'] as { role: string }[]).map((d) => d.role)).toEqual(['newsroom']);
-    expect(JSON.stringify(told.body)).toContain('They must no longer change pages that are drafts, with layout “Plain page” or “Page with banner”, under The Slipway Café, only their own work.');
+    expect(JSON.stringify(told.body)).toContain(
+      'They must no longer change pages that are drafts, with layout “Plain page” or “Page with banner”, under The Slipway Café, only their own work.',
+    );
   });
   it.each([
     ['JSON that is none', '{"format"', '$', 'not JSON'],
-    ['a layout nobody knows, the second of two', (plan: Plan) => { const r = plan.roles[1]; if (r?.grants[0]) r.grants[0].scope = { layouts: ['harbour', 'harbuor'] }; return JSON.stringify(plan); }, '$.roles[1].grants[0].scope.layouts[1]', 'no layout "harbuor"'],
-    ['a permission nobody knows', (plan: Plan) => { const r = plan.roles[1]; if (r?.grants[0]) r.grants[0].permission = 'page.fly'; return JSON.stringify(plan); }, '$.roles[1].grants[0].permission', 'knows no permission "page.fly"'],
-    ['a page that is not here', (plan: Plan) => { const r = plan.roles[1]; if (r?.grants[0]) r.grants[0].scope = { branch: '9999' }; return JSON.stringify(plan); }, '$.roles[1].grants[0].scope.branch', 'no page "9999"'],
-    ['no keyholder', (plan: Plan) => JSON.stringify({ ...plan, roles: plan.roles.slice(1) }), '$.roles', 'the keyholder role must be there'],
-    ['a matrix with a role there is not', 'role,permission,effect\npirate,page.view,allow', 'line 2 role', 'there is no role "pirate"'],
-    ['a matrix that takes the keys away', 'role,permission,effect\nkeyholder,page.view,allow', '$.roles', 'the keyholder role must be there'],
-  ] as [string, string | ((plan: Plan) => string), string, string][])('with %s is refused, with the place', async (_, make, path, says) => {
-    const text = typeof make === 'string' ? make : make(structuredClone((await getPlanState(db, await siteId(), { personId: 0, role: null })).plan));
-    const answer = await call(importRoute, 'POST', '/x', { ...(await signInAs('Maud')), body: { text } });
-    expect(answer.status).toBe(422);
-    const faults = answer.body['faults'] as { field: string; message: string }[];
-    expect(faults.some((f) => f.field === path && f.message.includes(says)), JSON.stringify(faults)).toBe(true);
-  });
+    [
+      'a layout nobody knows, the second of two',
+      (plan: Plan) => {
+        const r = plan.roles[1];
+        if (r?.grants[0]) r.grants[0].scope = { layouts: ['harbour', 'harbuor'] };
+        return JSON.stringify(plan);
+      },
+      '$.roles[1].grants[0].scope.layouts[1]',
+      'no layout "harbuor"',
+    ],
+    [
+      'a permission nobody knows',
+      (plan: Plan) => {
+        const r = plan.roles[1];
+        if (r?.grants[0]) r.grants[0].permission = 'page.fly';
+        return JSON.stringify(plan);
+      },
+      '$.roles[1].grants[0].permission',
+      'knows no permission "page.fly"',
+    ],
+    [
+      'a page that is not here',
+      (plan: Plan) => {
+        const r = plan.roles[1];
+        if (r?.grants[0]) r.grants[0].scope = { branch: '9999' };
+        return JSON.stringify(plan);
+      },
+      '$.roles[1].grants[0].scope.branch',
+      'no page "9999"',
+    ],
+    [
+      'no keyholder',
+      (plan: Plan) => JSON.stringify({ ...plan, roles: plan.roles.slice(1) }),
+      '$.roles',
+      'the keyholder role must be there',
+    ],
+    [
+      'a matrix with a role there is not',
+      'role,permission,effect\npirate,page.view,allow',
+      'line 2 role',
+      'there is no role "pirate"',
+    ],
+    [
+      'a matrix that takes the keys away',
+      'role,permission,effect\nkeyholder,page.view,allow',
+      '$.roles',
+      'the keyholder role must be there',
+    ],
+  ] as [string, string | ((plan: Plan) => string), string, string][])(
+    'with %s is refused, with the place',
+    async (_, make, path, says) => {
+      const text =
+        typeof make === 'string'
+          ? make
+          : make(structuredClone((await getPlanState(db, await siteId(), { personId: 0, role: null })).plan));
+      const answer = await call(importRoute, 'POST', '/x', { ...(await signInAs('Maud')), body: { text } });
+      expect(answer.status).toBe(422);
+      const faults = answer.body['faults'] as { field: string; message: string }[];
+      expect(
+        faults.some((f) => f.field === path && f.message.includes(says)),
+        JSON.stringify(faults),
+      ).toBe(true);
+    },
+  );
   it('for deciding elsewhere answers like the site itself: every person, permission and page, through the command', async () => {
     const { text } = await exported('as=bundle&live');
     expect(openBundle(JSON.parse(text)).ok).toBe(true);
@@ -179,21 +344,43 @@ describe('the plan as a file', () => {
     const file = join(mkdtempSync(join(tmpdir(), 'safe-room-bundle-')), 'bundle.json');
     writeFileSync(file, text);
     const at = '2026-12-01T12:00:00Z';
-    const questions = s.people.flatMap((p) => permissionIds.flatMap((permission) => [...s.pages.slice(0, 12).map((page) => ({ person: p.id, permission, page: page.id, at })), { person: p.id, permission, thing: { kind: 'thing', author: p.id }, at }]));
-    const run = (input: string) => spawnSync(process.execPath, ['--import', 'tsx', 'scripts/cli.ts', 'decide', '--bundle', file], { input, encoding: 'utf8', maxBuffer: 1e8, env: { PATH: process.env['PATH'] } });
+    const questions = s.people.flatMap((p) =>
+      permissionIds.flatMap((permission) => [
+        ...s.pages.slice(0, 12).map((page) => ({ person: p.id, permission, page: page.id, at })),
+        { person: p.id, permission, thing: { kind: 'thing', author: p.id }, at },
+      ]),
+    );
+    const run = (input: string) =>
+      spawnSync(process.execPath, ['--import', 'tsx', 'scripts/cli.ts', 'decide', '--bundle', file], {
+        input,
+        encoding: 'utf8',
+        maxBuffer: 1e8,
+        env: { PATH: process.env['PATH'] },
+      });
     const done = run(questions.map((q) => JSON.stringify(q)).join('\n'));
     expect([done.status, done.stderr]).toEqual([0, '']);
-    const answers = done.stdout.trim().split('\n').map((line) => JSON.parse(line) as { allowed: boolean; decidedBy: object | null; because: object[] });
+    const answers = done.stdout
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as { allowed: boolean; decidedBy: object | null; because: object[] });
     expect(answers).toHaveLength(questions.length);
     answers.forEach((answer, i) => {
       const q = questions[i] as { person: string; permission: string; page?: string };
       const place = s.pages.find((p) => p.id === q.page)?.place;
-      expect(answer.allowed, JSON.stringify(q)).toBe(decide(policy, { person: q.person, permission: q.permission, place, author: q.person, atMs: Date.parse(at) }).allowed);
+      expect(answer.allowed, JSON.stringify(q)).toBe(
+        decide(policy, { person: q.person, permission: q.permission, place, author: q.person, atMs: Date.parse(at) })
+          .allowed,
+      );
       expect(answer.decidedBy === null || answer.because.length > 0).toBe(true);
     });
     const bad = run('{"person":"nobody","permission":"page.edit","at":"2026-12-01T12:00:00Z"}\n{"person":\n');
     expect([bad.status, bad.stdout]).toEqual([2, '']);
-    expect(bad.stderr.trim().split('\n').map((line) => line.slice(0, 40))).toEqual(['line 1, $.person: there is no person "no', expect.stringContaining('line 2, $: not JSON')]);
+    expect(
+      bad.stderr
+        .trim()
+        .split('\n')
+        .map((line) => line.slice(0, 40)),
+    ).toEqual(['line 1, $.person: there is no person "no', expect.stringContaining('line 2, $: not JSON')]);
   });
 });
 
@@ -202,20 +389,35 @@ describe('who may visit a page', () => {
     const about = await pageId('About us');
     const jobs = await pageId('Jobs');
     const site = await siteId();
-    const place = async (id: number) => { const found = await findPagePlace(db, site, id); if (!found) throw new Error('no page'); return found; };
-    const set = async (by: string, id: number, value: unknown) => call(audience, 'PUT', '/x', { ...(await signInAs(by)), params: { id: String(id) }, body: { audience: value } });
+    const place = async (id: number) => {
+      const found = await findPagePlace(db, site, id);
+      if (!found) throw new Error('no page');
+      return found;
+    };
+    const set = async (by: string, id: number, value: unknown) =>
+      call(audience, 'PUT', '/x', { ...(await signInAs(by)), params: { id: String(id) }, body: { audience: value } });
     expect((await set('Ines', await pageId('South Quay'), { kind: 'members' })).status).toBe(403);
     expect((await set('Juno', about, { kind: 'roles', roles: ['front-line'] })).status).toBe(200);
-    const sees = async (first: string | null, id: number) => mayVisit(first === null ? undefined : await accessOf(first), await place(id));
+    const sees = async (first: string | null, id: number) =>
+      mayVisit(first === null ? undefined : await accessOf(first), await place(id));
     // Harbour desk extends front line; the café manager does not; the page below says nothing of its own.
-    expect([await sees(null, jobs), await sees('Ines', jobs), await sees('Oskar', jobs), await sees('Maud', jobs)]).toEqual([false, true, false, true]);
+    expect([
+      await sees(null, jobs),
+      await sees('Ines', jobs),
+      await sees('Oskar', jobs),
+      await sees('Maud', jobs),
+    ]).toEqual([false, true, false, true]);
     // Members only stays members only below.
-    expect([await sees('Oskar', await pageId('For the crew')), await sees(null, await pageId('For the crew'))]).toEqual([true, false]);
+    expect([await sees('Oskar', await pageId('For the crew')), await sees(null, await pageId('For the crew'))]).toEqual(
+      [true, false],
+    );
     expect((await set('Juno', jobs, { kind: 'everyone' })).status).toBe(200);
     expect(await sees(null, jobs)).toBe(true);
     expect((await set('Juno', jobs, { kind: 'roles', roles: ['pirate'] })).status).toBe(422);
     expect((await set('Juno', about, null)).status).toBe(200);
     expect(await sees(null, await pageId('Our history'))).toBe(true);
-    expect((await listPages(db, site)).find((p) => p.address === '/about/jobs')?.audience).toEqual({ kind: 'everyone' });
+    expect((await listPages(db, site)).find((p) => p.address === '/about/jobs')?.audience).toEqual({
+      kind: 'everyone',
+    });
   });
 });

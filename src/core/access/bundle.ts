@@ -6,14 +6,33 @@ import type { Decision, Grant, PageState, Place, Policy, PolicyPerson, PolicyRol
 
 const id = z.string().min(1);
 /** RFC 3339, with seconds and offset. */
-const instant = z.iso.datetime({ offset: true, error: 'not an instant like 2026-11-25T09:00:00Z (RFC 3339)' }).refine((text) => /:\d\d:\d\d/.test(text) && Number.isFinite(Date.parse(text)), 'not an instant like 2026-11-25T09:00:00Z (RFC 3339)');
+const instant = z.iso
+  .datetime({ offset: true, error: 'not an instant like 2026-11-25T09:00:00Z (RFC 3339)' })
+  .refine(
+    (text) => /:\d\d:\d\d/.test(text) && Number.isFinite(Date.parse(text)),
+    'not an instant like 2026-11-25T09:00:00Z (RFC 3339)',
+  );
 
-const grant = z.strictObject({ effect: z.enum(['allow', 'deny']), permission: z.string().regex(PERMISSION_PATTERN, 'object.verb, object.* or *'), scope: openScopeSchema }).refine(...fieldsFit);
+const grant = z
+  .strictObject({
+    effect: z.enum(['allow', 'deny']),
+    permission: z.string().regex(PERMISSION_PATTERN, 'object.verb, object.* or *'),
+    scope: openScopeSchema,
+  })
+  .refine(...fieldsFit);
 
 /** Everything access is decided by, as one open document. Layouts and states are any words; they only have to match. */
 export const bundleSchema = z.strictObject({
   roles: z.array(z.strictObject({ id, name: z.string(), extends: z.array(id), grants: z.array(grant) })),
-  people: z.array(z.strictObject({ id, suspended: z.boolean().optional(), assignments: z.array(z.strictObject({ role: id, branch: id.optional(), from: instant.optional(), until: instant.optional() })) })),
+  people: z.array(
+    z.strictObject({
+      id,
+      suspended: z.boolean().optional(),
+      assignments: z.array(
+        z.strictObject({ role: id, branch: id.optional(), from: instant.optional(), until: instant.optional() }),
+      ),
+    }),
+  ),
   pages: z.array(z.strictObject({ id, parent: id.nullable(), layout: id, state: id, author: id })),
   apart: z.array(z.tuple([id, id])),
 });
@@ -21,7 +40,10 @@ export type Bundle = z.infer<typeof bundleSchema>;
 
 export const questionSchema = z.strictObject({
   person: id,
-  permission: z.string().regex(PERMISSION_PATTERN, 'object.verb').refine((text) => !text.includes('*'), 'a question names one permission, without *'),
+  permission: z
+    .string()
+    .regex(PERMISSION_PATTERN, 'object.verb')
+    .refine((text) => !text.includes('*'), 'a question names one permission, without *'),
   page: id.optional(),
   thing: z.strictObject({ kind: id, author: id.optional() }).optional(),
   /** The field of the page that is to be changed. */
@@ -32,14 +54,24 @@ export const questionSchema = z.strictObject({
 export const bundleJsonSchema = () => z.toJSONSchema(bundleSchema, { target: 'draft-2020-12' });
 
 /** Something wrong in a document, with the JSON path to it (RFC 9535: `$.roles[0].id`). */
-export interface Fault { path: string; message: string }
+export interface Fault {
+  path: string;
+  message: string;
+}
 
 /** A JSONPath (RFC 9535) that names one place, with the shorthand of section 2.5.1.1 where a name allows it: easier to read than the normalized path of 2.7, and selects the same. */
 export const jsonPath = (parts: readonly PropertyKey[]): string =>
   `$${parts.map((part) => (typeof part === 'number' ? `[${part}]` : /^[A-Za-z_]\w*$/.test(String(part)) ? `.${String(part)}` : `['${String(part).replaceAll('\\', '\\\\').replaceAll("'", "\\'")}']`)).join('')}`;
 
-export const faultsOf = (error: z.ZodError): Fault[] => error.issues.flatMap((issue) =>
-  issue.code === 'unrecognized_keys' ? issue.keys.map((key) => ({ path: jsonPath([...issue.path, key]), message: 'nothing of this name belongs here' })) : [{ path: jsonPath(issue.path), message: issue.message }]);
+export const faultsOf = (error: z.ZodError): Fault[] =>
+  error.issues.flatMap((issue) =>
+    issue.code === 'unrecognized_keys'
+      ? issue.keys.map((key) => ({
+          path: jsonPath([...issue.path, key]),
+          message: 'nothing of this name belongs here',
+        }))
+      : [{ path: jsonPath(issue.path), message: issue.message }],
+  );
 
 /** The entries of a list that run in a circle along `next`. */
 function circles(ids: readonly string[], next: (id: string) => readonly string[]): string[] {
@@ -65,7 +97,8 @@ function circles(ids: readonly string[], next: (id: string) => readonly string[]
   return found;
 }
 
-export type Opened = { ok: true; policy: Policy; pages: ReadonlyMap<string, Bundle['pages'][number]> } | { ok: false; faults: Fault[] };
+export type Opened =
+  { ok: true; policy: Policy; pages: ReadonlyMap<string, Bundle['pages'][number]> } | { ok: false; faults: Fault[] };
 
 /** Reads a bundle: every fault in it with its path, or the policy and the pages it stands for. */
 export function openBundle(value: unknown): Opened {
@@ -85,7 +118,12 @@ export function openBundle(value: unknown): Opened {
   const roleAt = index(roles, 'roles');
   const personAt = index(people, 'people');
   const pageAt = index(pages, 'pages');
-  const known = (map: ReadonlyMap<string, number>, what: string, one: string | undefined | null, path: PropertyKey[]) => {
+  const known = (
+    map: ReadonlyMap<string, number>,
+    what: string,
+    one: string | undefined | null,
+    path: PropertyKey[],
+  ) => {
     if (one !== undefined && one !== null && !map.has(one)) fault(path, `there is no ${what} "${one}"`);
   };
   const once = (list: readonly unknown[], path: PropertyKey[]) => {
@@ -101,10 +139,12 @@ export function openBundle(value: unknown): Opened {
     once(role.extends, ['roles', i, 'extends']);
     role.grants.forEach((g, k) => known(pageAt, 'page', g.scope.branch, ['roles', i, 'grants', k, 'scope', 'branch']));
   });
-  people.forEach((person, i) => person.assignments.forEach((a, k) => {
-    known(roleAt, 'role', a.role, ['people', i, 'assignments', k, 'role']);
-    known(pageAt, 'page', a.branch, ['people', i, 'assignments', k, 'branch']);
-  }));
+  people.forEach((person, i) =>
+    person.assignments.forEach((a, k) => {
+      known(roleAt, 'role', a.role, ['people', i, 'assignments', k, 'role']);
+      known(pageAt, 'page', a.branch, ['people', i, 'assignments', k, 'branch']);
+    }),
+  );
   pages.forEach((page, i) => {
     known(pageAt, 'page', page.parent, ['pages', i, 'parent']);
     known(personAt, 'person', page.author, ['pages', i, 'author']);
@@ -113,20 +153,63 @@ export function openBundle(value: unknown): Opened {
     pair.forEach((one, k) => known(roleAt, 'role', one, ['apart', i, k]));
     if (pair[0] === pair[1]) fault(['apart', i], 'a role cannot be kept apart from itself');
   });
-  once(apart.map((pair) => pair.toSorted()), ['apart']);
-  for (const role of new Set(circles(roles.map((r) => r.id), (one) => roles[roleAt.get(one) ?? -1]?.extends ?? []))) fault(['roles', roleAt.get(role) ?? 0, 'extends'], `role "${role}" extends itself in a circle`);
-  for (const page of new Set(circles(pages.map((p) => p.id), (one) => [pages[pageAt.get(one) ?? -1]?.parent ?? []].flat()))) fault(['pages', pageAt.get(page) ?? 0, 'parent'], `page "${page}" lies below itself in a circle`);
+  once(
+    apart.map((pair) => pair.toSorted()),
+    ['apart'],
+  );
+  for (const role of new Set(
+    circles(
+      roles.map((r) => r.id),
+      (one) => roles[roleAt.get(one) ?? -1]?.extends ?? [],
+    ),
+  ))
+    fault(['roles', roleAt.get(role) ?? 0, 'extends'], `role "${role}" extends itself in a circle`);
+  for (const page of new Set(
+    circles(
+      pages.map((p) => p.id),
+      (one) => [pages[pageAt.get(one) ?? -1]?.parent ?? []].flat(),
+    ),
+  ))
+    fault(['pages', pageAt.get(page) ?? 0, 'parent'], `page "${page}" lies below itself in a circle`);
 
   const toMs = (text: string | undefined) => (text === undefined ? undefined : Date.parse(text));
   const policy: Policy = {
-    roles: new Map(roles.map((role): [string, PolicyRole] => [role.id, { ...role, grants: role.grants.map((g, k): Grant => ({ id: `${role.id}[${k}]`, ...g, scope: g.scope as Grant['scope'] })) }])),
-    people: new Map(people.map((person): [string, PolicyPerson] => [person.id, { id: person.id, name: person.id, suspended: person.suspended, assignments: person.assignments.map((a) => ({ role: a.role, branch: a.branch, fromMs: toMs(a.from), untilMs: toMs(a.until) })) }])),
+    roles: new Map(
+      roles.map((role): [string, PolicyRole] => [
+        role.id,
+        {
+          ...role,
+          grants: role.grants.map((g, k): Grant => ({
+            id: `${role.id}[${k}]`,
+            ...g,
+            scope: g.scope as Grant['scope'],
+          })),
+        },
+      ]),
+    ),
+    people: new Map(
+      people.map((person): [string, PolicyPerson] => [
+        person.id,
+        {
+          id: person.id,
+          name: person.id,
+          suspended: person.suspended,
+          assignments: person.assignments.map((a) => ({
+            role: a.role,
+            branch: a.branch,
+            fromMs: toMs(a.from),
+            untilMs: toMs(a.until),
+          })),
+        },
+      ]),
+    ),
     secondPerson: new Set(),
   };
   if (faults.length === 0)
     people.forEach((person, i) => {
       const held = policy.people.get(person.id);
-      for (const [a, b] of held ? heldTogether(policy, apart, held) : []) fault(['people', i, 'assignments'], `"${person.id}" holds "${a}" and "${b}", which are kept apart`);
+      for (const [a, b] of held ? heldTogether(policy, apart, held) : [])
+        fault(['people', i, 'assignments'], `"${person.id}" holds "${a}" and "${b}", which are kept apart`);
     });
   if (faults.length > 0) return { ok: false, faults };
   return { ok: true, policy, pages: new Map(pages.map((page) => [page.id, page])) };
@@ -141,23 +224,52 @@ export function readQuestion(bundle: Extract<Opened, { ok: true }>, value: unkno
   const { person, permission, page, thing, field, at } = parsed.data;
   const faults: Fault[] = [];
   if (!bundle.policy.people.has(person)) faults.push({ path: '$.person', message: `there is no person "${person}"` });
-  if (thing?.author !== undefined && !bundle.policy.people.has(thing.author)) faults.push({ path: '$.thing.author', message: `there is no person "${thing.author}"` });
+  if (thing?.author !== undefined && !bundle.policy.people.has(thing.author))
+    faults.push({ path: '$.thing.author', message: `there is no person "${thing.author}"` });
   const there = page === undefined ? undefined : bundle.pages.get(page);
   if (page !== undefined && !there) faults.push({ path: '$.page', message: `there is no page "${page}"` });
   if (faults.length > 0) return { ok: false, faults };
   let place: Place | undefined;
   if (there) {
     const path: string[] = [];
-    for (let up: typeof there | undefined = there; up; up = up.parent === null ? undefined : bundle.pages.get(up.parent)) path.unshift(up.id);
-    place = { path, layout: there.layout, state: there.state as PageState, author: thing ? (thing.author ?? null) : there.author };
+    for (
+      let up: typeof there | undefined = there;
+      up;
+      up = up.parent === null ? undefined : bundle.pages.get(up.parent)
+    )
+      path.unshift(up.id);
+    place = {
+      path,
+      layout: there.layout,
+      state: there.state as PageState,
+      author: thing ? (thing.author ?? null) : there.author,
+    };
   }
-  return { ok: true, question: { person, permission, ...(place && { place }), ...(thing?.author !== undefined && { author: thing.author }), ...(field !== undefined && { field }), atMs: Date.parse(at) } };
+  return {
+    ok: true,
+    question: {
+      person,
+      permission,
+      ...(place && { place }),
+      ...(thing?.author !== undefined && { author: thing.author }),
+      ...(field !== undefined && { field }),
+      atMs: Date.parse(at),
+    },
+  };
 }
 
 /** A decision as the open form writes it. */
-export function answerOf(decision: Decision): { allowed: boolean; reason: string; decidedBy: object | null; because: object[] } {
+export function answerOf(decision: Decision): {
+  allowed: boolean;
+  reason: string;
+  decidedBy: object | null;
+  because: object[];
+} {
   const way = ({ grant: { effect, permission, scope }, assignment, roles }: Way) => ({
-    effect, permission, scope, roles,
+    effect,
+    permission,
+    scope,
+    roles,
     assignment: {
       role: assignment.role,
       ...(assignment.branch !== undefined && { branch: assignment.branch }),
@@ -165,5 +277,10 @@ export function answerOf(decision: Decision): { allowed: boolean; reason: string
       ...(assignment.untilMs !== undefined && { until: new Date(assignment.untilMs).toISOString() }),
     },
   });
-  return { allowed: decision.allowed, reason: decision.reason, decidedBy: decision.decidedBy && way(decision.decidedBy), because: decision.because.map(way) };
+  return {
+    allowed: decision.allowed,
+    reason: decision.reason,
+    decidedBy: decision.decidedBy && way(decision.decidedBy),
+    because: decision.because.map(way),
+  };
 }

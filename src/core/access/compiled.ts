@@ -71,7 +71,11 @@ export class AccessIndex {
     const sameAs = new Map<string, number>();
     for (let p = 0; p < this.assigned.length; p++) {
       const person = this.assigned[p] as PolicyPerson;
-      const key = person.suspended ? '' : person.assignments.map((a) => `${a.role}\n${a.branch ?? ''}\n${a.fromMs ?? ''}\n${a.untilMs ?? ''}`).join('\n\n');
+      const key = person.suspended
+        ? ''
+        : person.assignments
+            .map((a) => `${a.role}\n${a.branch ?? ''}\n${a.fromMs ?? ''}\n${a.untilMs ?? ''}`)
+            .join('\n\n');
       const twin = sameAs.get(key);
       if (twin === undefined) {
         sameAs.set(key, p);
@@ -96,7 +100,14 @@ export class AccessIndex {
   /** Whether a person may do something to a page (or to a thing that lies `NOWHERE`, whose author is given), all by number, at an instant in ms since 1970. */
   may(person: number, permission: number, page: number, atMs: number, author?: number): boolean {
     const { cells } = this;
-    if (page === NOWHERE) return this.mayByMore(this.nowhere[permission * this.assigned.length + person] as number, person, page, atMs, author);
+    if (page === NOWHERE)
+      return this.mayByMore(
+        this.nowhere[permission * this.assigned.length + person] as number,
+        person,
+        page,
+        atMs,
+        author,
+      );
     const at = (permission * this.assigned.length + person) * STRIDE;
     if (page >= (cells[at] as number) && page <= (cells[at + 1] as number)) {
       const packed = cells[at + 2] as number;
@@ -127,7 +138,7 @@ export class AccessIndex {
   }
 
   private holds(condition: number, person: number, page: number, author: number | undefined): boolean {
-    if (this.ownOf[condition] === 1 && (author ?? (this.tree.authors[page])) !== person) return false;
+    if (this.ownOf[condition] === 1 && (author ?? this.tree.authors[page]) !== person) return false;
     return this.fits[condition * this.tree.classes.length + (this.tree.classOf[page] as number)] === 1;
   }
 
@@ -160,9 +171,17 @@ export class AccessIndex {
   /** The rules of a cell as they were put there. */
   private rulesAt(person: number, permission: number): MergedRule[] {
     const at = this.cellAt(person, permission);
-    const [lo, hi, condition, more] = this.cells.subarray(at, at + STRIDE) as unknown as [number, number, number, number];
+    const [lo, hi, condition, more] = this.cells.subarray(at, at + STRIDE) as unknown as [
+      number,
+      number,
+      number,
+      number,
+    ];
     const out: MergedRule[] = lo <= hi ? [[lo, hi, condition, 0]] : [];
-    for (let k = 0; k < (this.rules[more] as number); k++) out.push(Array.from(this.rules.subarray(more + 1 + STRIDE * k, more + 1 + STRIDE * (k + 1))) as unknown as MergedRule);
+    for (let k = 0; k < (this.rules[more] as number); k++)
+      out.push(
+        Array.from(this.rules.subarray(more + 1 + STRIDE * k, more + 1 + STRIDE * (k + 1))) as unknown as MergedRule,
+      );
     return out;
   }
 
@@ -178,7 +197,9 @@ export class AccessIndex {
       if (!this.isOpen(window, atMs)) continue;
       const set = packed >= 0;
       if (this.ownOf[condition] === 1) {
-        for (const page of this.tree.pagesBy(person)) if (page >= lo && page <= hi && this.holds(condition, person, page, person)) paint(bits, page, page, null, set);
+        for (const page of this.tree.pagesBy(person))
+          if (page >= lo && page <= hi && this.holds(condition, person, page, person))
+            paint(bits, page, page, null, set);
       } else paint(bits, lo, hi, condition === 0 ? null : this.bitsOf(condition), set);
     }
     return bits;
@@ -192,7 +213,9 @@ export class AccessIndex {
     if (!bits) {
       bits = new Uint32Array(this.tree.words);
       const row = condition * this.tree.classes.length;
-      for (let page = 0; page < this.tree.classOf.length; page++) if (this.fits[row + (this.tree.classOf[page] as number)] === 1) bits[page >>> 5] = (bits[page >>> 5] as number) | (1 << (page & 31));
+      for (let page = 0; page < this.tree.classOf.length; page++)
+        if (this.fits[row + (this.tree.classOf[page] as number)] === 1)
+          bits[page >>> 5] = (bits[page >>> 5] as number) | (1 << (page & 31));
       this.conditionBits.set(condition, bits);
     }
     return bits;
@@ -210,14 +233,23 @@ export class AccessIndex {
   recompileRole(role: PolicyRole): void {
     this.roles.set(role.id, role);
     const touched = new Set<RoleId>();
-    for (const id of this.roles.keys()) if (closure({ roles: this.roles }, id).some((c) => c.role.id === role.id)) touched.add(id);
+    for (const id of this.roles.keys())
+      if (closure({ roles: this.roles }, id).some((c) => c.role.id === role.id)) touched.add(id);
     for (const id of touched) this.roleRules.delete(id);
-    for (let p = 0; p < this.assigned.length; p++) if ((this.assigned[p] as PolicyPerson).assignments.some((a) => touched.has(a.role))) this.compilePerson(p);
+    for (let p = 0; p < this.assigned.length; p++)
+      if ((this.assigned[p] as PolicyPerson).assignments.some((a) => touched.has(a.role))) this.compilePerson(p);
   }
 
   private compilePerson(p: number): void {
     const { assignments, suspended } = this.assigned[p] as PolicyPerson;
-    const rows = suspended ? [] : assignments.map((assignment) => ({ assignment, rules: this.rulesOfRole(assignment.role), branch: assignment.branch === undefined ? undefined : this.tree.interval(assignment.branch), window: this.windowNumber(assignment.fromMs, assignment.untilMs) }));
+    const rows = suspended
+      ? []
+      : assignments.map((assignment) => ({
+          assignment,
+          rules: this.rulesOfRole(assignment.role),
+          branch: assignment.branch === undefined ? undefined : this.tree.interval(assignment.branch),
+          window: this.windowNumber(assignment.fromMs, assignment.untilMs),
+        }));
     // The lists of a role are shared by permissions it treats alike; what is made of them is shared as well.
     for (let a = 0; a < this.permissions.length; a++) {
       let twin = 0;
@@ -230,13 +262,16 @@ export class AccessIndex {
   private copyCell(person: number, permission: number, fromPerson: number, fromPermission: number): void {
     const from = this.cellAt(fromPerson, fromPermission);
     this.cells.copyWithin(this.cellAt(person, permission), from, from + STRIDE);
-    this.nowhere[permission * this.assigned.length + person] = this.nowhere[fromPermission * this.assigned.length + fromPerson] as number;
+    this.nowhere[permission * this.assigned.length + person] = this.nowhere[
+      fromPermission * this.assigned.length + fromPerson
+    ] as number;
   }
 
   private putRules(person: number, permission: number, all: readonly MergedRule[]): void {
     const anywhere = all.filter((rule) => rule[0] === NOWHERE);
     const [lead] = anywhere;
-    this.nowhere[permission * this.assigned.length + person] = lead && lead[2] === 0 && lead[3] === 0 ? ALL : this.store(anywhere);
+    this.nowhere[permission * this.assigned.length + person] =
+      lead && lead[2] === 0 && lead[3] === 0 ? ALL : this.store(anywhere);
     const rules = all.filter((rule) => rule[1] !== NOWHERE);
     const at = this.cellAt(person, permission);
     const first = rules[0]?.[3] === 0 ? rules[0] : undefined;
@@ -246,7 +281,15 @@ export class AccessIndex {
     this.cells[at + 3] = this.store(first ? rules.slice(1) : rules);
   }
 
-  private mergeFor(rows: readonly { assignment: PolicyPerson['assignments'][number]; branch: readonly [number, number] | undefined; window: number; rules: readonly (readonly MergedRule[])[] }[], permission: number): readonly MergedRule[] {
+  private mergeFor(
+    rows: readonly {
+      assignment: PolicyPerson['assignments'][number];
+      branch: readonly [number, number] | undefined;
+      window: number;
+      rules: readonly (readonly MergedRule[])[];
+    }[],
+    permission: number,
+  ): readonly MergedRule[] {
     // Most often one role alone says something, everywhere and always: then its own list is the answer.
     const saying = rows.filter((row) => (row.rules[permission] as readonly MergedRule[]).length > 0);
     const only = saying[0];
@@ -315,12 +358,16 @@ export class AccessIndex {
     for (const { role } of closure({ roles: this.roles }, id))
       for (const grant of role.grants) {
         const { branch, only, own, layouts, states } = grant.scope;
-        const interval = branch === undefined ? ([layouts || states ? 1 : NOWHERE, this.tree.size] as const) : this.tree.interval(branch);
+        const interval =
+          branch === undefined
+            ? ([layouts || states ? 1 : NOWHERE, this.tree.size] as const)
+            : this.tree.interval(branch);
         if (!interval) continue;
         const last = only ? interval[0] : interval[1];
         const condition = this.conditionNumber({ own: own ?? false, layouts, states });
         const rule: MergedRule = [interval[0], last, grant.effect === 'deny' ? ~condition : condition, 0];
-        for (const a of this.coveredPermissions(grant.permission)) if (!missedDoor(held, grant, this.permissions[a] as string)) (lists[a] as MergedRule[]).push(rule);
+        for (const a of this.coveredPermissions(grant.permission))
+          if (!missedDoor(held, grant, this.permissions[a] as string)) (lists[a] as MergedRule[]).push(rule);
       }
     const shared = new Map<string, readonly MergedRule[]>();
     const out = lists.map((list) => {
@@ -336,7 +383,8 @@ export class AccessIndex {
 
   private coveredPermissions(pattern: string): number[] {
     let list = this.coveredBy.get(pattern);
-    if (!list) this.coveredBy.set(pattern, (list = this.permissions.flatMap((id, a) => (covers(pattern, id) ? [a] : []))));
+    if (!list)
+      this.coveredBy.set(pattern, (list = this.permissions.flatMap((id, a) => (covers(pattern, id) ? [a] : []))));
     return list;
   }
 
@@ -353,7 +401,10 @@ export class AccessIndex {
     const { classes } = this.tree;
     for (let k = 0; k < classes.length; k++) {
       const there = classes[k] ?? null;
-      this.fits[number * classes.length + k] = there === null ? Number(!layouts && !states) : Number((!layouts || layouts.includes(there.layout)) && (!states || states.includes(there.state)));
+      this.fits[number * classes.length + k] =
+        there === null
+          ? Number(!layouts && !states)
+          : Number((!layouts || layouts.includes(there.layout)) && (!states || states.includes(there.state)));
     }
     return number;
   }

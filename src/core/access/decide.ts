@@ -1,4 +1,17 @@
-import { VISIT, type Assignment, type Decision, type Grant, type Miss, type MissedWay, type Place, type Policy, type PolicyPerson, type PolicyRole, type Question, type Way } from './types';
+import {
+  VISIT,
+  type Assignment,
+  type Decision,
+  type Grant,
+  type Miss,
+  type MissedWay,
+  type Place,
+  type Policy,
+  type PolicyPerson,
+  type PolicyRole,
+  type Question,
+  type Way,
+} from './types';
 
 /** Whether a grant's pattern (`page.edit`, `page.*`, `*`) covers a permission. */
 export function covers(pattern: string, permission: string): boolean {
@@ -8,7 +21,10 @@ export function covers(pattern: string, permission: string): boolean {
 
 /** A role somebody has by one they hold. */
 class Reached<R extends Pick<PolicyRole, 'id' | 'extends'>> {
-  constructor(readonly role: R, private readonly by: Reached<R> | null) {}
+  constructor(
+    readonly role: R,
+    private readonly by: Reached<R> | null,
+  ) {}
   /** The chain that leads to it, the role held first. */
   get chain(): string[] {
     const ids = [this.role.id];
@@ -18,7 +34,10 @@ class Reached<R extends Pick<PolicyRole, 'id' | 'extends'>> {
 }
 
 /** A role and every role it extends, each with the chain that leads to it, the role itself first. Cycles are cut. */
-export function closure<R extends Pick<PolicyRole, 'id' | 'extends'>>(policy: { roles: ReadonlyMap<string, R> }, roleId: string): Reached<R>[] {
+export function closure<R extends Pick<PolicyRole, 'id' | 'extends'>>(
+  policy: { roles: ReadonlyMap<string, R> },
+  roleId: string,
+): Reached<R>[] {
   const out: Reached<R>[] = [];
   const seen = new Set<string>();
   // Depth first with a stack of our own: chains can be longer than the call stack.
@@ -34,7 +53,8 @@ export function closure<R extends Pick<PolicyRole, 'id' | 'extends'>>(policy: { 
   return out;
 }
 
-export const isInForce = (assignment: Pick<Assignment, 'fromMs' | 'untilMs'>, atMs: number): boolean => atMs >= (assignment.fromMs ?? -Infinity) && atMs < (assignment.untilMs ?? Infinity);
+export const isInForce = (assignment: Pick<Assignment, 'fromMs' | 'untilMs'>, atMs: number): boolean =>
+  atMs >= (assignment.fromMs ?? -Infinity) && atMs < (assignment.untilMs ?? Infinity);
 
 /** What a role's own door keeps a grant of it (or of a role it extends) from; denies pass every door. */
 export function missedDoor(held: PolicyRole | undefined, grant: Grant, permission: string): Miss | undefined {
@@ -62,11 +82,25 @@ function isOfAudience(policy: Policy, person: PolicyPerson, place: Place, atMs: 
   if (!audience || audience.kind === 'everyone') return true;
   const held = person.assignments.filter((a) => isInForce(a, atMs));
   if (audience.kind === 'members') return held.length > 0;
-  return held.some((a) => (a.branch === undefined || place.path.includes(a.branch)) && closure(policy, a.role).some(({ role }) => audience.roles.includes(role.id)));
+  return held.some(
+    (a) =>
+      (a.branch === undefined || place.path.includes(a.branch)) &&
+      closure(policy, a.role).some(({ role }) => audience.roles.includes(role.id)),
+  );
 }
 
 /** From far to near: the later a way misses, the closer it came. */
-const NEARNESS: readonly Miss[] = ['time', 'door-closed', 'door-look', 'assignment-branch', 'branch', 'layouts', 'states', 'own', 'fields'];
+const NEARNESS: readonly Miss[] = [
+  'time',
+  'door-closed',
+  'door-look',
+  'assignment-branch',
+  'branch',
+  'layouts',
+  'states',
+  'own',
+  'fields',
+];
 
 /**
  * Whether a person may do something to a thing at an instant, and why: every grant that applied with the way it
@@ -80,19 +114,33 @@ const NEARNESS: readonly Miss[] = ['time', 'door-closed', 'door-look', 'assignme
  * Pure: the same question always gets the same answer.
  */
 export function decide(policy: Policy, question: Question): Decision {
-  const plain = (allowed: boolean, reason: Decision['reason'], because: readonly Way[] = []): Decision => ({ allowed, reason, decidedBy: null, because, nearest: null });
+  const plain = (allowed: boolean, reason: Decision['reason'], because: readonly Way[] = []): Decision => ({
+    allowed,
+    reason,
+    decidedBy: null,
+    because,
+    nearest: null,
+  });
   const visited = question.permission === VISIT ? question.place : undefined;
   if (visited && (visited.audience ?? { kind: 'everyone' }).kind === 'everyone') return plain(true, 'audience');
   const person = question.person === null ? undefined : policy.people.get(question.person);
   if (!person) return plain(false, 'unknown-person');
   if (person.suspended) return plain(false, 'suspended');
-  if (question.person !== null && question.writtenBy?.includes(question.person) && policy.secondPerson.has(question.permission)) return plain(false, 'second-person');
+  if (
+    question.person !== null &&
+    question.writtenBy?.includes(question.person) &&
+    policy.secondPerson.has(question.permission)
+  )
+    return plain(false, 'second-person');
 
   const because: Way[] = [];
   const misses: MissedWay[] = [];
   for (const assignment of person.assignments) {
     const held = policy.roles.get(assignment.role);
-    const outside = assignment.branch !== undefined && question.place !== undefined && !question.place.path.includes(assignment.branch);
+    const outside =
+      assignment.branch !== undefined &&
+      question.place !== undefined &&
+      !question.place.path.includes(assignment.branch);
     for (const reached of closure(policy, assignment.role)) {
       for (const grant of reached.role.grants) {
         if (!covers(grant.permission, question.permission)) continue;

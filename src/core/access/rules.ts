@@ -34,7 +34,13 @@ export function rulesFor(policy: Policy, personId: PersonId, permission: string,
         if (!covers(grant.permission, permission) || missedDoor(held, grant, permission)) continue;
         const { branch, only, ...rest } = grant.scope;
         const branches = [...new Set([assignment.branch, branch])].filter((id) => id !== undefined);
-        rules.push({ effect: grant.effect, ...rest, branches, ...(only && { page: branch }), nowhere: branch === undefined && !rest.layouts && !rest.states });
+        rules.push({
+          effect: grant.effect,
+          ...rest,
+          branches,
+          ...(only && { page: branch }),
+          nowhere: branch === undefined && !rest.layouts && !rest.states,
+        });
       }
   }
   const denies = rules.filter((rule) => rule.effect === 'deny');

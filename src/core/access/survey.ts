@@ -5,17 +5,29 @@ import { NOWHERE, type AccessIndex } from './compiled';
 export type Extent = 'yes' | 'some' | 'no';
 
 /** Several extents as one: yes or no only where all agree. */
-export const joinExtents = (extents: readonly Extent[]): Extent => (extents.length > 0 && extents.every((e) => e === extents[0]) ? (extents[0] as Extent) : 'some');
+export const joinExtents = (extents: readonly Extent[]): Extent =>
+  extents.length > 0 && extents.every((e) => e === extents[0]) ? (extents[0] as Extent) : 'some';
 
 /**
  * How far every permission of the index goes for one person on a branch at an instant. A permission whose things lie nowhere goes as far
  * for every branch: for all things, or for some where it is for one's own only.
  */
-export function extentsOf(index: AccessIndex, person: number, branch: readonly [lo: number, hi: number], isPlaced: (permission: string) => boolean, atMs: number): Extent[] {
+export function extentsOf(
+  index: AccessIndex,
+  person: number,
+  branch: readonly [lo: number, hi: number],
+  isPlaced: (permission: string) => boolean,
+  atMs: number,
+): Extent[] {
   const [lo, hi] = branch;
   const bits = index.whatCan(person, atMs);
   return index.permissions.map((id, permission) => {
-    if (!isPlaced(id)) return index.may(person, permission, NOWHERE, atMs, -1) ? 'yes' : index.may(person, permission, NOWHERE, atMs, person) ? 'some' : 'no';
+    if (!isPlaced(id))
+      return index.may(person, permission, NOWHERE, atMs, -1)
+        ? 'yes'
+        : index.may(person, permission, NOWHERE, atMs, person)
+          ? 'some'
+          : 'no';
     const count = countBits(bits[permission] ?? new Uint32Array(index.tree.words), lo, hi);
     return count === 0 ? 'no' : count === hi - lo + 1 ? 'yes' : 'some';
   });

@@ -94,14 +94,21 @@ export function numberPages(pages: readonly TreePage[], personNumbers: ReadonlyM
   for (let p = 0; p < personNumbers.size; p++) starts[p + 1]! += starts[p] as number;
   const byAuthor = new Uint32Array(starts[personNumbers.size] as number);
   const filled = starts.slice();
-  for (let page = 1; page <= size; page++) if ((authors[page] as number) >= 0) byAuthor[filled[authors[page] as number]!++] = page;
+  for (let page = 1; page <= size; page++)
+    if ((authors[page] as number) >= 0) byAuthor[filled[authors[page] as number]!++] = page;
 
   const number = (id: PageId): number | undefined => {
     const i = given.get(id);
     return i === undefined ? undefined : numberOf[i];
   };
   return {
-    size, words: (size >>> 5) + 1, number, id: (page) => (pages[givenOf[page] as number] as TreePage).id, classes, classOf, authors,
+    size,
+    words: (size >>> 5) + 1,
+    number,
+    id: (page) => (pages[givenOf[page] as number] as TreePage).id,
+    classes,
+    classOf,
+    authors,
     interval: (id) => {
       const first = number(id);
       return first === undefined ? undefined : [first, last[first] as number];

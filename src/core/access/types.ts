@@ -98,7 +98,8 @@ export interface Question {
   atMs: number;
 }
 
-export type Miss = 'time' | 'door-closed' | 'door-look' | 'assignment-branch' | 'branch' | 'own' | 'layouts' | 'states' | 'fields';
+export type Miss =
+  'time' | 'door-closed' | 'door-look' | 'assignment-branch' | 'branch' | 'own' | 'layouts' | 'states' | 'fields';
 
 /** A grant on this permission and the way it came: assignment → role held → … → role that has it. */
 export interface Way {
@@ -110,7 +111,8 @@ export interface MissedWay extends Way {
   missed: Miss;
 }
 
-export type Reason = 'allowed' | 'denied' | 'nothing-allows' | 'suspended' | 'unknown-person' | 'second-person' | 'audience';
+export type Reason =
+  'allowed' | 'denied' | 'nothing-allows' | 'suspended' | 'unknown-person' | 'second-person' | 'audience';
 
 export interface Decision {
   allowed: boolean;

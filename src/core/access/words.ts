@@ -22,21 +22,36 @@ const wayOf = (way: Way, names: Names) => {
 };
 
 /** States of a page as a sentence has them: "pages that are drafts". */
-export const STATE_WORDS: Record<PageState, string> = { draft: 'drafts', waiting: 'waiting for a second look', published: 'published', down: 'taken down' };
+export const STATE_WORDS: Record<PageState, string> = {
+  draft: 'drafts',
+  waiting: 'waiting for a second look',
+  published: 'published',
+  down: 'taken down',
+};
 
 /** The parts of a scope as a sentence has them: "that are drafts", "under Harbours", "only their own work". None for everywhere. */
-export function scopeInWords(scope: Scope, pageName: (id: string) => string, { layout = (id) => id, field = (id) => id }: Pick<Names, 'layout' | 'field'> = {}): string[] {
+export function scopeInWords(
+  scope: Scope,
+  pageName: (id: string) => string,
+  { layout = (id) => id, field = (id) => id }: Pick<Names, 'layout' | 'field'> = {},
+): string[] {
   return [
     scope.states && `that are ${scope.states.map((state) => STATE_WORDS[state]).join(' or ')}`,
     scope.layouts && `with layout ${scope.layouts.map(layout).join(' or ')}`,
-    scope.branch !== undefined && (scope.only ? `on ${pageName(scope.branch)} alone` : `under ${pageName(scope.branch)}`),
+    scope.branch !== undefined &&
+      (scope.only ? `on ${pageName(scope.branch)} alone` : `under ${pageName(scope.branch)}`),
     scope.own && 'only their own work',
     scope.fields && `only ${sayList(scope.fields.map(field))} of them`,
   ].filter((part) => typeof part === 'string');
 }
 
 /** What somebody does with the scope it has: "change pages that are drafts, under Harbours". */
-export function doingWithScope(doing: string, scope: Scope, pageName: (id: string) => string, names: Pick<Names, 'layout' | 'field'> = {}): string {
+export function doingWithScope(
+  doing: string,
+  scope: Scope,
+  pageName: (id: string) => string,
+  names: Pick<Names, 'layout' | 'field'> = {},
+): string {
   const parts = scopeInWords(scope, pageName, names);
   const isClose = scope.states !== undefined || scope.layouts !== undefined;
   return parts.length === 0 ? doing : `${doing}${isClose ? ' ' : ', '}${parts.join(', ')}`;
@@ -46,7 +61,10 @@ const quote = (name: ((id: string) => string) | undefined) => (id: string) => (n
 const quoted = ({ layout, field }: Names) => ({ layout: quote(layout), field: quote(field) });
 
 const whereOf = (way: Way, names: Names) => {
-  const limit = way.assignment.branch !== undefined && way.assignment.branch !== way.grant.scope.branch ? [`under ${names.page(way.assignment.branch)}`] : [];
+  const limit =
+    way.assignment.branch !== undefined && way.assignment.branch !== way.grant.scope.branch
+      ? [`under ${names.page(way.assignment.branch)}`]
+      : [];
   const parts = [...limit, ...scopeInWords(way.grant.scope, names.page, quoted(names))];
   return parts.length ? parts.join(', ') : 'on the whole site';
 };
@@ -62,15 +80,23 @@ export function explainInWords(decision: Decision, permission: string, names: Na
   if (!nearest) return `No role of this person may ${doing}.`;
   const near = `${wayOf(nearest, names)} may ${doing}`;
   switch (nearest.missed) {
-    case 'time': return `${near}, but the assignment is not in force at this time.`;
-    case 'door-closed': return `${near}, but its door is closed.`;
-    case 'door-look': return `${near}, but its door is set to look only.`;
+    case 'time':
+      return `${near}, but the assignment is not in force at this time.`;
+    case 'door-closed':
+      return `${near}, but its door is closed.`;
+    case 'door-look':
+      return `${near}, but its door is set to look only.`;
     case 'branch':
-    case 'assignment-branch': return `${near} ${whereOf(nearest, names)}, but this lies elsewhere.`;
-    case 'own': return `${near}, but only on their own work.`;
-    case 'layouts': return `${near}, but only on the layout ${nearest.grant.scope.layouts?.map(quoted(names).layout).join(' or ')}.`;
-    case 'fields': return `${near}, but only ${sayList(nearest.grant.scope.fields?.map(quoted(names).field) ?? [])} of them.`;
-    case 'states': return `${near}, but only on what is ${nearest.grant.scope.states?.map((state) => STATE_WORDS[state]).join(' or ')}.`;
+    case 'assignment-branch':
+      return `${near} ${whereOf(nearest, names)}, but this lies elsewhere.`;
+    case 'own':
+      return `${near}, but only on their own work.`;
+    case 'layouts':
+      return `${near}, but only on the layout ${nearest.grant.scope.layouts?.map(quoted(names).layout).join(' or ')}.`;
+    case 'fields':
+      return `${near}, but only ${sayList(nearest.grant.scope.fields?.map(quoted(names).field) ?? [])} of them.`;
+    case 'states':
+      return `${near}, but only on what is ${nearest.grant.scope.states?.map((state) => STATE_WORDS[state]).join(' or ')}.`;
   }
 }
 
@@ -83,14 +109,17 @@ export function wayInWords(way: Way, permission: string, names: Names): string {
 export function refuseInWords(decision: Decision, permission: string, names: Names): string {
   const ask = `Ask ${names.keyholder} if you need to.`;
   const doing = names.doing(permission);
-  if (decision.reason === 'second-person') return 'Nobody gives the second look to their own work. Somebody else will have to look at it.';
+  if (decision.reason === 'second-person')
+    return 'Nobody gives the second look to their own work. Somebody else will have to look at it.';
   if (decision.reason === 'suspended') return `Your account is paused. Ask ${names.keyholder} about it.`;
   const nearest = decision.nearest;
   if (nearest?.missed === 'branch' || nearest?.missed === 'assignment-branch')
     return `You may ${doing} ${whereOf(nearest, names)}, but this lies elsewhere. ${ask}`;
   if (nearest?.missed === 'own') return `You may ${doing}, but only your own work. ${ask}`;
-  if (nearest?.missed === 'layouts' || nearest?.missed === 'states') return `You may ${doing} ${whereOf(nearest, names)}, but this is none of those. ${ask}`;
-  if (nearest?.missed === 'fields') return `You may change only ${sayList(nearest.grant.scope.fields?.map(quoted(names).field) ?? [])} here. ${ask}`;
+  if (nearest?.missed === 'layouts' || nearest?.missed === 'states')
+    return `You may ${doing} ${whereOf(nearest, names)}, but this is none of those. ${ask}`;
+  if (nearest?.missed === 'fields')
+    return `You may change only ${sayList(nearest.grant.scope.fields?.map(quoted(names).field) ?? [])} here. ${ask}`;
   if (nearest?.missed === 'time') return `Your time for this has not begun or is over. ${ask}`;
   if (nearest?.missed === 'door-look') return `You can read this, but not change it. ${ask}`;
   return `Your room does not include this: you may not ${doing}. ${ask}`;

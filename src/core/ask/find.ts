@@ -19,9 +19,15 @@ export interface Findable {
   ticked?: true;
 }
 
-const STOP_WORDS = new Set('a an the do does did i me my we us our you your it its is are am be was were been has have had how where what which when why can could may might shall should will would want wants need needs must to of for on in at by with from into onto and or but so that this these those there here please just some any somebody something someone anybody thing things way let lets get got'.split(' '));
+const STOP_WORDS = new Set(
+  'a an the do does did i me my we us our you your it its is are am be was were been has have had how where what which when why can could may might shall should will would want wants need needs must to of for on in at by with from into onto and or but so that this these those there here please just some any somebody something someone anybody thing things way let lets get got'.split(
+    ' ',
+  ),
+);
 /** What nearly everything here is about says little of which of it is meant. */
-const COMMON = new Map(['page', 'pages', 'website', 'site', 'web', 'people', 'visitors'].map((word) => [stemmer(word), 0.4]));
+const COMMON = new Map(
+  ['page', 'pages', 'website', 'site', 'web', 'people', 'visitors'].map((word) => [stemmer(word), 0.4]),
+);
 /** A phrase may have a few words in between: “throw a page away”. */
 const MOST_BETWEEN = 2;
 const KIND_WEIGHT: Record<AskKind, number> = { task: 1.7, door: 0.95, screen: 0.7, control: 0.75 };
@@ -35,16 +41,30 @@ const OWN_WEIGHT = 1.2;
 const NAMED_WEIGHT = 2;
 const SYNONYM_WEIGHT = 0.5;
 
-const plain = (text: string) => fold(text).replaceAll(/[’']s\b/g, '').replaceAll(/[’']/g, '');
+const plain = (text: string) =>
+  fold(text)
+    .replaceAll(/[’']s\b/g, '')
+    .replaceAll(/[’']/g, '');
 const wordsOf = (text: string) => plain(text).match(/[\p{L}\p{N}]+/gu) ?? [];
-const stemsOf = (text: string) => wordsOf(text).filter((word) => !STOP_WORDS.has(word)).map((word) => stemmer(word));
-const groups = SYNONYMS.map((members) => members.map((member) => ({ all: wordsOf(member).map((word) => stemmer(word)), stems: stemsOf(member) })));
+const stemsOf = (text: string) =>
+  wordsOf(text)
+    .filter((word) => !STOP_WORDS.has(word))
+    .map((word) => stemmer(word));
+const groups = SYNONYMS.map((members) =>
+  members.map((member) => ({ all: wordsOf(member).map((word) => stemmer(word)), stems: stemsOf(member) })),
+);
 
 /** The words of the groups, to know one again that is typed wrongly. */
-const spelled = new MiniSearch<{ id: string; word: string }>({ fields: ['word'], storeFields: ['word'], tokenize: (text) => [text], processTerm: (term) => term });
+const spelled = new MiniSearch<{ id: string; word: string }>({
+  fields: ['word'],
+  storeFields: ['word'],
+  tokenize: (text) => [text],
+  processTerm: (term) => term,
+});
 const inGroups = new Set(groups.flat().flatMap((member) => member.all));
 spelled.addAll([...inGroups].filter((stem) => stem.length > 4).map((word) => ({ id: word, word })));
-const rightly = (stem: string): string => (stem.length < 5 || inGroups.has(stem) ? stem : String(spelled.search(stem, { fuzzy: 1 })[0]?.id ?? stem));
+const rightly = (stem: string): string =>
+  stem.length < 5 || inGroups.has(stem) ? stem : String(spelled.search(stem, { fuzzy: 1 })[0]?.id ?? stem);
 
 /** The stems of a question, and those of what else is called so, each with its weight. A member of several words must stand there as it is. */
 function termsOf(asked: string): Map<string, number> {
@@ -56,7 +76,9 @@ function termsOf(asked: string): Map<string, number> {
     let at = -1;
     return member.every((stem) => {
       // The last word may be unfinished.
-      const next = all.findIndex((one, i) => i > at && (one === stem || (i === all.length - 1 && last.length > 1 && stem.startsWith(last))));
+      const next = all.findIndex(
+        (one, i) => i > at && (one === stem || (i === all.length - 1 && last.length > 1 && stem.startsWith(last))),
+      );
       const near = next >= 0 && (at < 0 || next - at <= MOST_BETWEEN + 1);
       at = next;
       return near;
@@ -67,7 +89,13 @@ function termsOf(asked: string): Map<string, number> {
     if (here.length === 0) continue;
     // A phrase says what is meant better than any one of its words.
     const phrase = here.some((member) => member.all.length > 1);
-    for (const member of group) for (const stem of member.stems) if (!weights.has(stem) || (weights.get(stem) ?? 0) < SYNONYM_WEIGHT) weights.set(stem, Math.max(weights.get(stem) ?? 0, (phrase ? 1.3 : 1) * SYNONYM_WEIGHT / Math.sqrt(member.stems.length)));
+    for (const member of group)
+      for (const stem of member.stems)
+        if (!weights.has(stem) || (weights.get(stem) ?? 0) < SYNONYM_WEIGHT)
+          weights.set(
+            stem,
+            Math.max(weights.get(stem) ?? 0, ((phrase ? 1.3 : 1) * SYNONYM_WEIGHT) / Math.sqrt(member.stems.length)),
+          );
   }
   return weights;
 }
@@ -78,7 +106,10 @@ function termsOf(asked: string): Map<string, number> {
  * errors (one letter, in long ones two). Ranking: BM25+ by the package `minisearch`; tasks before doors, doors before single controls; what was
  * chosen for a question before comes first. `learned`: question → what was chosen.
  */
-export function makeFinder<T extends Findable>(entries: readonly T[], learned: Readonly<Record<string, string>> = {}): (asked: string, most?: number) => T[] {
+export function makeFinder<T extends Findable>(
+  entries: readonly T[],
+  learned: Readonly<Record<string, string>> = {},
+): (asked: string, most?: number) => T[] {
   const search = new MiniSearch<{ key: string; name: string; words: string; purpose: string }>({
     idField: 'key',
     fields: ['name', 'words', 'purpose'],
@@ -86,15 +117,23 @@ export function makeFinder<T extends Findable>(entries: readonly T[], learned: R
     processTerm: (term) => (STOP_WORDS.has(term) ? null : stemmer(term)),
   });
   const byKey = new Map(entries.map((entry) => [`${entry.kind} ${entry.id}`, entry]));
-  search.addAll([...byKey].map(([key, entry]) => ({ key, name: entry.name, words: entry.said.join(' '), purpose: entry.purpose })));
+  search.addAll(
+    [...byKey].map(([key, entry]) => ({ key, name: entry.name, words: entry.said.join(' '), purpose: entry.purpose })),
+  );
   // What it is called: its name, and whatever else of several words people say for it.
-  const names = new Map(entries.map((entry) => [entry, [stemsOf(entry.name), ...entry.said.map(stemsOf).filter((stems) => stems.length > 1)]]));
+  const names = new Map(
+    entries.map((entry) => [
+      entry,
+      [stemsOf(entry.name), ...entry.said.map(stemsOf).filter((stems) => stems.length > 1)],
+    ]),
+  );
   return (asked, most = 6) => {
     const weights = termsOf(asked);
     const typing = stemmer(wordsOf(asked).at(-1) ?? '');
     const chosen = byKey.get(learned[questionOf(asked)] ?? '');
     const own = new Set(stemsOf(asked));
-    const isNamed = (entry: T) => (names.get(entry) ?? []).some((name) => name.length > 0 && name.every((stem) => own.has(stem)));
+    const isNamed = (entry: T) =>
+      (names.get(entry) ?? []).some((name) => name.length > 0 && name.every((stem) => own.has(stem)));
     const hits = search.search([...weights.keys()].join(' '), {
       tokenize: (text) => text.split(' '),
       processTerm: (term) => term,
@@ -102,11 +141,22 @@ export function makeFinder<T extends Findable>(entries: readonly T[], learned: R
       boostTerm: (term) => weights.get(term) ?? 1,
       prefix: (term) => term.length > 2 && (term === typing || (weights.get(term) ?? 0) >= 1),
       fuzzy: (term) => (term.length > 4 && (weights.get(term) ?? 0) >= 1 ? (term.length > 8 ? 2 : 1) : false),
-      boostDocument: (key: string) => { const entry = byKey.get(key); return entry ? KIND_WEIGHT[entry.kind] * (entry.may ? 1 : MAY_NOT_WEIGHT) * (entry.ticked ? OWN_WEIGHT : 1) * (isNamed(entry) ? NAMED_WEIGHT : 1) : 1; },
+      boostDocument: (key: string) => {
+        const entry = byKey.get(key);
+        return entry
+          ? KIND_WEIGHT[entry.kind] *
+              (entry.may ? 1 : MAY_NOT_WEIGHT) *
+              (entry.ticked ? OWN_WEIGHT : 1) *
+              (isNamed(entry) ? NAMED_WEIGHT : 1)
+          : 1;
+      },
       combineWith: 'OR',
     });
     const best = hits[0]?.score ?? 0;
-    const found = hits.filter((hit) => hit.score >= FAINT * best).map((hit) => byKey.get(String(hit.id))).filter((entry) => entry !== undefined);
+    const found = hits
+      .filter((hit) => hit.score >= FAINT * best)
+      .map((hit) => byKey.get(String(hit.id)))
+      .filter((entry) => entry !== undefined);
     return [...new Set([...(chosen ? [chosen] : []), ...found])].slice(0, most);
   };
 }

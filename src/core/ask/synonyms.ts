@@ -64,4 +64,6 @@ file, import, export, upload, download, document, attachment, pdf, csv
 `;
 
 /** The groups, each member as its words. */
-export const SYNONYMS: readonly (readonly string[])[] = GROUPS.trim().split('\n').map((line) => line.split(',').map((member) => member.trim()));
+export const SYNONYMS: readonly (readonly string[])[] = GROUPS.trim()
+  .split('\n')
+  .map((line) => line.split(',').map((member) => member.trim()));

@@ -6,9 +6,17 @@ import { entriesOf, isEmptyDocument, isEmptyValue, linkOf, piecesOf, richTextsOf
 /** What is looked for before a page is published; the site says of each whether it stops, advises or is off. */
 export const CHECKS = [
   { id: 'required', name: 'Fields left empty', description: 'A field that the layout asks for says nothing.' },
-  { id: 'descriptions', name: 'Missing descriptions', description: 'A picture without a description, or a page without words for search results.' },
+  {
+    id: 'descriptions',
+    name: 'Missing descriptions',
+    description: 'A picture without a description, or a page without words for search results.',
+  },
   { id: 'links', name: 'Broken links', description: 'A link to a page of this website that is not there.' },
-  { id: 'empty', name: 'Empty pieces', description: 'A piece, a heading or a list entry that says nothing, or a heading nobody has changed.' },
+  {
+    id: 'empty',
+    name: 'Empty pieces',
+    description: 'A piece, a heading or a list entry that says nothing, or a heading nobody has changed.',
+  },
   { id: 'headings', name: 'Headings out of order', description: 'A small heading that no heading stands above.' },
   { id: 'sample', name: 'Sample text', description: 'Words that were only there to fill a place.' },
   { id: 'sentences', name: 'Long sentences', description: 'More than 30 words without a full stop are hard to read.' },
@@ -32,7 +40,8 @@ export interface Around {
 
 /** Longest sentence that is still read easily, in words (common practice, no source). */
 const LONGEST_SENTENCE = 30;
-const SAMPLE = /\b(?:lorem ipsum|dolor sit amet|sample text|placeholder|text goes here|type here|to be written|tbd|todo|xxx)\b/i;
+const SAMPLE =
+  /\b(?:lorem ipsum|dolor sit amet|sample text|placeholder|text goes here|type here|to be written|tbd|todo|xxx)\b/i;
 
 const sentences = new Intl.Segmenter('en', { granularity: 'sentence' });
 const wordsIn = (text: string) => text.split(/\s+/u).filter((word) => /[\p{L}\p{N}]/u.test(word)).length;
@@ -46,11 +55,14 @@ function* walk(nodes: readonly DocumentNode[]): Generator<DocumentNode> {
 }
 
 function* linksIn(document: Document): Generator<string> {
-  for (const node of walk(document.content)) if (node.type === 'text') for (const mark of node.marks ?? []) if (mark.type === 'link' && mark.attrs) yield mark.attrs.href;
+  for (const node of walk(document.content))
+    if (node.type === 'text')
+      for (const mark of node.marks ?? []) if (mark.type === 'link' && mark.attrs) yield mark.attrs.href;
 }
 
 /** Path of an address of this website without what follows it; undefined for any other address. */
-export const ownPath = (href: string): string | undefined => (href.startsWith('/') ? (href.split(/[?#]/)[0] ?? '').replace(/(.)\/+$/, '$1') : undefined);
+export const ownPath = (href: string): string | undefined =>
+  href.startsWith('/') ? (href.split(/[?#]/)[0] ?? '').replace(/(.)\/+$/, '$1') : undefined;
 
 /** Every address of this website that a page leads to. */
 export function pathsFrom(layout: Layout, content: PageContent): string[] {
@@ -62,23 +74,35 @@ export function pathsFrom(layout: Layout, content: PageContent): string[] {
 /** What may be wrong with a page, in the order of its fields. Says only what is sure; style is left to people. */
 export function checkPage(layout: Layout, content: PageContent, { isThere, describe }: Around): Finding[] {
   const found: Finding[] = [];
-  const say = (check: CheckId, field: string, message: string) => void (found.some((f) => f.message === message) || found.push({ check, field, message }));
+  const say = (check: CheckId, field: string, message: string) =>
+    void (found.some((f) => f.message === message) || found.push({ check, field, message }));
   const picture = (field: string, name: string, id: string) => {
     const description = describe(id);
     if (description === undefined) say('links', field, `${name}: the picture is not there any more.`);
-    else if (description.trim() === '') say('descriptions', field, `${name}: the picture has no description, so people who cannot see it get nothing from it.`);
+    else if (description.trim() === '')
+      say(
+        'descriptions',
+        field,
+        `${name}: the picture has no description, so people who cannot see it get nothing from it.`,
+      );
   };
   const prose = (field: string, name: string, text: string) => {
     const sample = SAMPLE.exec(text);
     if (sample) say('sample', field, `${name}: “${sample[0]}” looks like sample text that was left.`);
     for (const { segment } of sentences.segment(text)) {
       const words = wordsIn(segment);
-      if (words > LONGEST_SENTENCE) say('sentences', field, `${name}: the sentence “${begin(segment.trim())}” has ${words} words. Two sentences are easier to read.`);
+      if (words > LONGEST_SENTENCE)
+        say(
+          'sentences',
+          field,
+          `${name}: the sentence “${begin(segment.trim())}” has ${words} words. Two sentences are easier to read.`,
+        );
     }
   };
   const link = (field: string, name: string, href: string) => {
     const path = ownPath(href);
-    if (path !== undefined && !isThere(path)) say('links', field, `${name}: the link to ${begin(href)} leads to no page of this website.`);
+    if (path !== undefined && !isThere(path))
+      say('links', field, `${name}: the link to ${begin(href)} leads to no page of this website.`);
   };
   const rich = (field: string, name: string, document: Document) => {
     let heading = 1;
@@ -87,37 +111,55 @@ export function checkPage(layout: Layout, content: PageContent, { isThere, descr
         const text = plainText(node).trim();
         const level = Number(node.attrs?.['level']);
         if (text === '') say('empty', field, `${name}: a heading says nothing.`);
-        if (level > heading + 1) say('headings', field, `${name}: the small heading “${begin(text)}” has no heading above it.`);
+        if (level > heading + 1)
+          say('headings', field, `${name}: the small heading “${begin(text)}” has no heading above it.`);
         heading = level;
       }
-      if (node.type === 'listItem' && plainText(node).trim() === '') say('empty', field, `${name}: an entry of a list says nothing.`);
-      if (node.type === 'picture' && typeof node.attrs?.['id'] === 'string' && describe(node.attrs['id']) === undefined) say('links', field, `${name}: a picture is not there any more.`);
-      if (node.type === 'picture' && node.attrs?.['description'] === '') say('descriptions', field, `${name}: a picture in the text has no description.`);
+      if (node.type === 'listItem' && plainText(node).trim() === '')
+        say('empty', field, `${name}: an entry of a list says nothing.`);
+      if (node.type === 'picture' && typeof node.attrs?.['id'] === 'string' && describe(node.attrs['id']) === undefined)
+        say('links', field, `${name}: a picture is not there any more.`);
+      if (node.type === 'picture' && node.attrs?.['description'] === '')
+        say('descriptions', field, `${name}: a picture in the text has no description.`);
       if (node.type === 'paragraph' || node.type === 'heading') prose(field, name, plainText(node));
     }
     for (const href of linksIn(document)) link(field, name, href);
   };
   for (const field of layout.fields) {
     const value = content[field.id];
-    if (field.required && (isEmptyValue(value) || (typeof value === 'string' && value.trim() === ''))) say('required', field.id, `${field.name} is empty.`);
+    if (field.required && (isEmptyValue(value) || (typeof value === 'string' && value.trim() === '')))
+      say('required', field.id, `${field.name} is empty.`);
     if (field.kind === 'short' || field.kind === 'long') prose(field.id, field.name, textOf(content, field.id));
     if (field.kind === 'picture' && typeof value === 'string') picture(field.id, field.name, value);
     if (field.kind === 'link') link(field.id, field.name, linkOf(content, field.id)?.href ?? '');
-    if (field.kind === 'rich') rich(field.id, field.name, value && typeof value === 'object' && 'type' in value ? value : { type: 'doc', content: [] });
+    if (field.kind === 'rich')
+      rich(
+        field.id,
+        field.name,
+        value && typeof value === 'object' && 'type' in value ? value : { type: 'doc', content: [] },
+      );
     if (field.kind === 'list')
       for (const [i, entry] of entriesOf(content, field.id).entries()) {
-        if (Object.values(entry).every((text) => text.trim() === '')) say('empty', field.id, `${field.name}: entry ${i + 1} says nothing.`);
+        if (Object.values(entry).every((text) => text.trim() === ''))
+          say('empty', field.id, `${field.name}: entry ${i + 1} says nothing.`);
         for (const part of field.of) prose(field.id, `${field.name}, entry ${i + 1}`, entry[part.id] ?? '');
       }
     if (field.kind === 'pieces')
       for (const [i, piece] of piecesOf(content, field.id).entries()) {
         const name = piece.heading || `Piece ${i + 1}`;
-        if (piece.heading === PIECE_HEADING) say('empty', field.id, `Piece ${i + 1} still has the heading it began with, “${PIECE_HEADING}”.`);
-        if (isEmptyDocument(piece.text) && piece.picture === null) say('empty', field.id, `${name}: this piece says nothing.`);
+        if (piece.heading === PIECE_HEADING)
+          say('empty', field.id, `Piece ${i + 1} still has the heading it began with, “${PIECE_HEADING}”.`);
+        if (isEmptyDocument(piece.text) && piece.picture === null)
+          say('empty', field.id, `${name}: this piece says nothing.`);
         if (piece.picture !== null) picture(field.id, name, piece.picture);
         rich(field.id, name, piece.text);
       }
   }
-  if (searchResultOf(content).text.trim() === '') say('descriptions', 'page.searchText', `${SETTINGS.find((s) => s.id === 'page.searchText')?.name ?? ''}: neither these nor a summary say what the page is about, so search results show nothing.`);
+  if (searchResultOf(content).text.trim() === '')
+    say(
+      'descriptions',
+      'page.searchText',
+      `${SETTINGS.find((s) => s.id === 'page.searchText')?.name ?? ''}: neither these nor a summary say what the page is about, so search results show nothing.`,
+    );
   return found;
 }

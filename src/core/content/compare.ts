@@ -27,15 +27,32 @@ export interface FieldChange {
   hidden?: true;
 }
 
-const KIND: Partial<Record<string, string>> = { paragraph: 'Text', heading: 'Heading', listItem: 'List entry', blockquote: 'Quote', tableRow: 'Table row', highlight: 'Highlight', alert: 'Alert for now', picture: 'Picture', unknown: 'Part that is not known' };
+const KIND: Partial<Record<string, string>> = {
+  paragraph: 'Text',
+  heading: 'Heading',
+  listItem: 'List entry',
+  blockquote: 'Quote',
+  tableRow: 'Table row',
+  highlight: 'Highlight',
+  alert: 'Alert for now',
+  picture: 'Picture',
+  unknown: 'Part that is not known',
+};
 
 const inlineMarks = (node: DocumentNode): string =>
-  node.type === 'text' ? (node.marks ?? []).map((m) => `${m.type}${m.attrs?.href ?? ''}`).join('+') + '|' + node.text : ((node as BlockNode).content ?? []).map(inlineMarks).join('¦');
+  node.type === 'text'
+    ? (node.marks ?? []).map((m) => `${m.type}${m.attrs?.href ?? ''}`).join('+') + '|' + node.text
+    : ((node as BlockNode).content ?? []).map(inlineMarks).join('¦');
 
 const MARK_WORDS: Record<string, string> = { bold: 'bold', italic: 'italic' };
 /** The marks of each character of a line, in words. */
 const marksOf = (node: DocumentNode): string[][] => {
-  if (node.type === 'text') { const marks = (node.marks ?? []).map((mark) => (mark.type === 'link' ? `a link to ${mark.attrs?.href ?? ''}` : (MARK_WORDS[mark.type] ?? mark.type))); return Array.from({ length: node.text.length }, () => marks); }
+  if (node.type === 'text') {
+    const marks = (node.marks ?? []).map((mark) =>
+      mark.type === 'link' ? `a link to ${mark.attrs?.href ?? ''}` : (MARK_WORDS[mark.type] ?? mark.type),
+    );
+    return Array.from({ length: node.text.length }, () => marks);
+  }
   return node.type === 'hardBreak' ? [[]] : ((node as BlockNode).content ?? []).flatMap(marksOf);
 };
 
@@ -53,7 +70,10 @@ function withLooks(pieces: readonly Part[], before: readonly string[][], after: 
     let run: Part | undefined;
     for (let i = 0; i < piece.text.length; i++) {
       const [was, is] = [before[a + i] ?? [], after[b + i] ?? []];
-      const look = [...is.filter((mark) => !was.includes(mark)).map((mark) => `now ${mark}`), ...was.filter((mark) => !is.includes(mark)).map((mark) => `no longer ${mark}`)].join(', ');
+      const look = [
+        ...is.filter((mark) => !was.includes(mark)).map((mark) => `now ${mark}`),
+        ...was.filter((mark) => !is.includes(mark)).map((mark) => `no longer ${mark}`),
+      ].join(', ');
       if (!run || (run.look ?? '') !== look) out.push((run = { change: 'same', text: '', ...(look && { look }) }));
       run.text += piece.text[i] ?? '';
     }
@@ -63,21 +83,42 @@ function withLooks(pieces: readonly Part[], before: readonly string[][], after: 
   return out;
 }
 
-interface Block { kind: string; text: string; form: string; /** The marks of each character of the text, as UTF-16 has them. */ marks?: readonly string[][] }
+interface Block {
+  kind: string;
+  text: string;
+  form: string;
+  /** The marks of each character of the text, as UTF-16 has them. */ marks?: readonly string[][];
+}
 
 /** A document as a flat list of lines: a paragraph, a heading, a list entry, a table row each. */
 function linesOf(document: Document): Block[] {
   const out: Block[] = [];
   const visit = (node: DocumentNode, kind: string) => {
     if (node.type === 'text' || node.type === 'hardBreak' || node.type === 'unknownInline') return;
-    if (node.type === 'picture' || node.type === 'unknown') out.push({ kind: KIND[node.type] ?? '', text: String(node.attrs?.['description'] ?? ''), form: JSON.stringify(node.attrs) });
+    if (node.type === 'picture' || node.type === 'unknown')
+      out.push({
+        kind: KIND[node.type] ?? '',
+        text: String(node.attrs?.['description'] ?? ''),
+        form: JSON.stringify(node.attrs),
+      });
     else if (node.type === 'alert') {
-      if (node.attrs?.['until']) out.push({ kind: 'Alert ends', text: sayCalendarDay(String(node.attrs['until'])), form: '' });
+      if (node.attrs?.['until'])
+        out.push({ kind: 'Alert ends', text: sayCalendarDay(String(node.attrs['until'])), form: '' });
       for (const child of node.content ?? []) visit(child, KIND['alert'] ?? '');
-    } else if (node.type === 'tableRow') out.push({ kind: KIND['tableRow'] ?? '', text: (node.content ?? []).map((cell) => plainText(cell)).join(' · '), form: inlineMarks(node) });
+    } else if (node.type === 'tableRow')
+      out.push({
+        kind: KIND['tableRow'] ?? '',
+        text: (node.content ?? []).map((cell) => plainText(cell)).join(' · '),
+        form: inlineMarks(node),
+      });
     else if (node.type === 'paragraph' || node.type === 'heading') {
       const level = node.type === 'heading' ? String(node.attrs?.['level']) : '';
-      out.push({ kind: kind === 'Text' && level ? `Heading ${level}` : kind, text: plainText(node), form: level + inlineMarks(node), marks: marksOf(node) });
+      out.push({
+        kind: kind === 'Text' && level ? `Heading ${level}` : kind,
+        text: plainText(node),
+        form: level + inlineMarks(node),
+        marks: marksOf(node),
+      });
     } else for (const child of node.content ?? []) visit(child, KIND[node.type] ?? kind);
   };
   for (const node of document.content) visit(node, 'Text');
@@ -91,12 +132,21 @@ const WRITTEN_ANEW = 0.3;
 const MOST_CHANGES = 4000;
 
 function wordDiff(before: string, after: string): Part[] {
-  const told = diffWordsWithSpace(before, after, { maxEditLength: MOST_CHANGES }) ?? [{ value: before, removed: true, added: false }, { value: after, removed: false, added: true }];
-  const pieces = told.map((part): Part => ({ change: part.added ? 'added' : part.removed ? 'removed' : 'same', text: part.value }));
+  const told = diffWordsWithSpace(before, after, { maxEditLength: MOST_CHANGES }) ?? [
+    { value: before, removed: true, added: false },
+    { value: after, removed: false, added: true },
+  ];
+  const pieces = told.map((part): Part => ({
+    change: part.added ? 'added' : part.removed ? 'removed' : 'same',
+    text: part.value,
+  }));
   const letters = (text: string) => text.replaceAll(/\s/g, '').length;
   const kept = pieces.reduce((sum, piece) => sum + (piece.change === 'same' ? letters(piece.text) : 0), 0);
   if (kept >= WRITTEN_ANEW * Math.max(letters(before), letters(after))) return pieces;
-  return [...(before ? [{ change: 'removed' as const, text: before }] : []), ...(after ? [{ change: 'added' as const, text: after }] : [])];
+  return [
+    ...(before ? [{ change: 'removed' as const, text: before }] : []),
+    ...(after ? [{ change: 'added' as const, text: after }] : []),
+  ];
 }
 
 /**
@@ -106,7 +156,13 @@ function wordDiff(before: string, after: string): Part[] {
  */
 export function compareDocuments(before: Document, after: Document): Line[] {
   const [old, now] = [linesOf(before), linesOf(after)];
-  const parts = diffArrays(old, now, { maxEditLength: MOST_CHANGES, comparator: (a, b) => a.kind === b.kind && a.text === b.text && a.form === b.form }) ?? [{ value: old, removed: true, added: false }, { value: now, removed: false, added: true }];
+  const parts = diffArrays(old, now, {
+    maxEditLength: MOST_CHANGES,
+    comparator: (a, b) => a.kind === b.kind && a.text === b.text && a.form === b.form,
+  }) ?? [
+    { value: old, removed: true, added: false },
+    { value: now, removed: false, added: true },
+  ];
   const out: Line[] = [];
   for (let i = 0; i < parts.length; i++) {
     const part = parts[i];
@@ -119,7 +175,11 @@ export function compareDocuments(before: Document, after: Document): Line[] {
         const b = next.value[k];
         if (a && b && a.kind === b.kind) {
           const formatting = a.text === b.text;
-          out.push({ change: 'changed', kind: formatting ? `${b.kind}, look changed` : b.kind, pieces: withLooks(wordDiff(a.text, b.text), a.marks ?? [], b.marks ?? []) });
+          out.push({
+            change: 'changed',
+            kind: formatting ? `${b.kind}, look changed` : b.kind,
+            pieces: withLooks(wordDiff(a.text, b.text), a.marks ?? [], b.marks ?? []),
+          });
         } else {
           if (a) out.push({ change: 'removed', kind: a.kind, pieces: [{ change: 'removed', text: a.text }] });
           if (b) out.push({ change: 'added', kind: b.kind, pieces: [{ change: 'added', text: b.text }] });
@@ -141,7 +201,8 @@ function withMoves(lines: Line[]): Line[] {
   let old = 0;
   const oldAt = lines.map((line) => (line.change === 'added' ? -1 : old++));
   lines.forEach((line, i) => {
-    if (line.change === 'removed' && textOfLine(line)) gone.set(`${line.kind} ${textOfLine(line)}`, [...(gone.get(`${line.kind} ${textOfLine(line)}`) ?? []), i]);
+    if (line.change === 'removed' && textOfLine(line))
+      gone.set(`${line.kind} ${textOfLine(line)}`, [...(gone.get(`${line.kind} ${textOfLine(line)}`) ?? []), i]);
   });
   const moved = new Set<number>();
   const told = lines.map((line) => {
@@ -154,43 +215,85 @@ function withMoves(lines: Line[]): Line[] {
 }
 
 /** How ids in fields are told. */
-export interface Names { picture: (id: string) => string; person: (id: string) => string; layout: (id: string) => string }
+export interface Names {
+  picture: (id: string) => string;
+  person: (id: string) => string;
+  layout: (id: string) => string;
+}
 
 /** What a field that is not a rich text says, as text: a line for each thing in it. */
 export function sayField(field: Field, content: PageContent, names: Names): string[] {
   const text = textOf(content, field.id);
   switch (field.kind) {
-    case 'rich': return [];
-    case 'short': return field.id === 'page.layout' && text ? [names.layout(text)] : [text];
-    case 'long': return [text];
-    case 'picture': return [text && names.picture(text)];
-    case 'person': return [text && names.person(text)];
-    case 'choice': return [field.options.find((option) => option.id === text)?.name ?? ''];
-    case 'day': return [text && sayCalendarDay(text)];
-    case 'moment': return [text && sayCalendarMoment(text)];
-    case 'number': return [numberOf(content, field.id) === null ? '' : `${numberOf(content, field.id)}${field.unit ? ` ${field.unit}` : ''}`];
-    case 'yes': return [content[field.id] === true ? 'Yes' : content[field.id] === false ? 'No' : ''];
+    case 'rich':
+      return [];
+    case 'short':
+      return field.id === 'page.layout' && text ? [names.layout(text)] : [text];
+    case 'long':
+      return [text];
+    case 'picture':
+      return [text && names.picture(text)];
+    case 'person':
+      return [text && names.person(text)];
+    case 'choice':
+      return [field.options.find((option) => option.id === text)?.name ?? ''];
+    case 'day':
+      return [text && sayCalendarDay(text)];
+    case 'moment':
+      return [text && sayCalendarMoment(text)];
+    case 'number':
+      return [
+        numberOf(content, field.id) === null
+          ? ''
+          : `${numberOf(content, field.id)}${field.unit ? ` ${field.unit}` : ''}`,
+      ];
+    case 'yes':
+      return [content[field.id] === true ? 'Yes' : content[field.id] === false ? 'No' : ''];
     case 'link': {
       const link = linkOf(content, field.id);
       return [link ? `${link.words || link.href} (${link.href})` : ''];
     }
-    case 'list': return entriesOf(content, field.id).map((entry) => field.of.map((part) => entry[part.id] ?? '').filter(Boolean).join(' · '));
-    case 'pieces': return [];
+    case 'list':
+      return entriesOf(content, field.id).map((entry) =>
+        field.of
+          .map((part) => entry[part.id] ?? '')
+          .filter(Boolean)
+          .join(' · '),
+      );
+    case 'pieces':
+      return [];
   }
 }
 
 const KINDS: Partial<Record<Field['kind'], string>> = { picture: 'Picture', list: 'Entry' };
 
 /** Pieces told one after the other, each as the text it holds, with its region and heading as a line before it. */
-function comparePieces(field: Extract<Field, { kind: 'pieces' }>, before: PageContent, after: PageContent, names: Names): Line[] {
+function comparePieces(
+  field: Extract<Field, { kind: 'pieces' }>,
+  before: PageContent,
+  after: PageContent,
+  names: Names,
+): Line[] {
   const asDocument = (content: PageContent): Document => ({
     type: 'doc',
     content: piecesOf(content, field.id).flatMap((piece): DocumentNode[] => [
-      { type: 'heading', attrs: { level: 2 }, content: [{ type: 'text', text: `${piece.heading || 'Without a heading'} (${field.regions.find((region) => region.id === piece.region)?.name ?? piece.region}${piece.picture ? `, with “${names.picture(piece.picture)}”` : ''})` }] },
+      {
+        type: 'heading',
+        attrs: { level: 2 },
+        content: [
+          {
+            type: 'text',
+            text: `${piece.heading || 'Without a heading'} (${field.regions.find((region) => region.id === piece.region)?.name ?? piece.region}${piece.picture ? `, with “${names.picture(piece.picture)}”` : ''})`,
+          },
+        ],
+      },
       ...piece.text.content,
     ]),
   });
-  return compareDocuments(asDocument(before), asDocument(after)).map((line) => ({ ...line, kind: line.kind === 'Heading 2' ? 'Piece' : line.kind }));
+  return compareDocuments(asDocument(before), asDocument(after)).map((line) => ({
+    ...line,
+    kind: line.kind === 'Heading 2' ? 'Piece' : line.kind,
+  }));
 }
 
 function linesOfField(field: Field, before: PageContent, after: PageContent, names: Names): Line[] {
@@ -198,13 +301,27 @@ function linesOfField(field: Field, before: PageContent, after: PageContent, nam
   if (field.kind === 'pieces') return comparePieces(field, before, after, names);
   const [a, b] = [sayField(field, before, names).filter(Boolean), sayField(field, after, names).filter(Boolean)];
   const kind = KINDS[field.kind] ?? 'Text';
-  if (a.join('\n') === b.join('\n')) return b.map((text) => ({ change: 'same', kind, pieces: [{ change: 'same', text }] }));
+  if (a.join('\n') === b.join('\n'))
+    return b.map((text) => ({ change: 'same', kind, pieces: [{ change: 'same', text }] }));
   if (field.kind === 'list') {
-    const lines = (entries: string[]): Document => ({ type: 'doc', content: entries.map((text) => ({ type: 'paragraph', content: [{ type: 'text', text }] })) });
+    const lines = (entries: string[]): Document => ({
+      type: 'doc',
+      content: entries.map((text) => ({ type: 'paragraph', content: [{ type: 'text', text }] })),
+    });
     return compareDocuments(lines(a), lines(b)).map((line) => ({ ...line, kind }));
   }
-  if (field.kind === 'short' || field.kind === 'long') return [{ change: 'changed', kind, pieces: wordDiff(a[0] ?? '', b[0] ?? '') }];
-  return [{ change: 'changed', kind, pieces: [...a.map((text) => ({ change: 'removed' as const, text })), ...b.map((text) => ({ change: 'added' as const, text }))] }];
+  if (field.kind === 'short' || field.kind === 'long')
+    return [{ change: 'changed', kind, pieces: wordDiff(a[0] ?? '', b[0] ?? '') }];
+  return [
+    {
+      change: 'changed',
+      kind,
+      pieces: [
+        ...a.map((text) => ({ change: 'removed' as const, text })),
+        ...b.map((text) => ({ change: 'added' as const, text })),
+      ],
+    },
+  ];
 }
 
 /** One field of two contents, with what changed in it. */
@@ -224,14 +341,28 @@ export function shownBy(layout: Layout, content: PageContent): PageContent {
  * every setting, and what is kept from other layouts, marked as hidden, against what was kept of it before. So whatever becomes visible
  * stands in what is compared, whichever layout brings it up. A setting or hidden field neither says is left out.
  */
-export function compareContent(layouts: Layouts, [layoutBefore, before]: readonly [Layout, PageContent], [layout, after]: readonly [Layout, PageContent], names: Names): FieldChange[] {
+export function compareContent(
+  layouts: Layouts,
+  [layoutBefore, before]: readonly [Layout, PageContent],
+  [layout, after]: readonly [Layout, PageContent],
+  names: Names,
+): FieldChange[] {
   const shown = shownBy(layoutBefore, before);
-  const settings = SETTINGS.filter((field) => field.id !== 'page.redirect' && (before[field.id] !== undefined || after[field.id] !== undefined));
+  const settings = SETTINGS.filter(
+    (field) => field.id !== 'page.redirect' && (before[field.id] !== undefined || after[field.id] !== undefined),
+  );
   const change = (field: Field, earlier: PageContent) => compareField(field, earlier, after, names);
-  const hidden = new Map([...keptElsewhere(layouts, layout, after), ...keptElsewhere(layouts, layout, before)].map((field) => [field.id, field]));
+  const hidden = new Map(
+    [...keptElsewhere(layouts, layout, after), ...keptElsewhere(layouts, layout, before)].map((field) => [
+      field.id,
+      field,
+    ]),
+  );
   return [
     ...layout.fields.map((field) => change(field, shown)),
     ...settings.map((field) => change(field, before)),
-    ...[...hidden.values()].map((field) => ({ ...change(field, before), hidden: true as const })).filter((entry) => entry.lines.some((line) => line.pieces.some((piece) => piece.text !== ''))),
+    ...[...hidden.values()]
+      .map((field) => ({ ...change(field, before), hidden: true as const }))
+      .filter((entry) => entry.lines.some((line) => line.pieces.some((piece) => piece.text !== ''))),
   ];
 }

@@ -15,7 +15,21 @@ export interface TextNode {
   text: string;
   marks?: Mark[] | undefined;
 }
-export type BlockName = 'paragraph' | 'heading' | 'bulletList' | 'orderedList' | 'listItem' | 'blockquote' | 'table' | 'tableRow' | 'tableHeader' | 'tableCell' | 'highlight' | 'alert' | 'picture' | 'unknown';
+export type BlockName =
+  | 'paragraph'
+  | 'heading'
+  | 'bulletList'
+  | 'orderedList'
+  | 'listItem'
+  | 'blockquote'
+  | 'table'
+  | 'tableRow'
+  | 'tableHeader'
+  | 'tableCell'
+  | 'highlight'
+  | 'alert'
+  | 'picture'
+  | 'unknown';
 export interface BlockNode {
   type: BlockName;
   attrs?: Record<string, number | number[] | string | null> | undefined;
@@ -48,12 +62,24 @@ export function asHref(typed: string): string {
   const text = typed.trim();
   if (text === '' || isHref(text)) return text;
   if (/^[^\s@/:]+@[^\s@/:]+\.[^\s@/:.]{2,}$/.test(text)) return `mailto:${text}`;
-  if (/^\+?[\d\s()./-]+$/.test(text) && text.replaceAll(/\D/g, '').length >= 3) return `tel:${(text.startsWith('+') ? text.replace(/\(0\)/, '') : text).replaceAll(/[^\d+]/g, '')}`;
+  if (/^\+?[\d\s()./-]+$/.test(text) && text.replaceAll(/\D/g, '').length >= 3)
+    return `tel:${(text.startsWith('+') ? text.replace(/\(0\)/, '') : text).replaceAll(/[^\d+]/g, '')}`;
   if (/^([a-z0-9-]+\.)+[a-z]{2,}([/?#:]\S*)?$/i.test(text)) return `https://${text}`;
   return text;
 }
 
-const BLOCKS = ['paragraph', 'heading', 'bulletList', 'orderedList', 'blockquote', 'table', 'highlight', 'alert', 'picture', 'unknown'] as const;
+const BLOCKS = [
+  'paragraph',
+  'heading',
+  'bulletList',
+  'orderedList',
+  'blockquote',
+  'table',
+  'highlight',
+  'alert',
+  'picture',
+  'unknown',
+] as const;
 const INLINE = ['text', 'hardBreak', 'unknownInline'] as const;
 /** What stands in one of the house styles: words, not further styles or tables. */
 const STYLED = ['paragraph', 'bulletList', 'orderedList'] as const;
@@ -81,34 +107,47 @@ const LIMITS = { depth: 12, nodes: 20_000, characters: 400_000, unknown: 20_000,
 export const PICTURE_WIDTHS = ['full', 'half', 'third'] as const;
 
 type Checked<T> = { value: T } | { fault: string };
-const isWhole = (value: unknown, least: number, most: number): value is number => Number.isInteger(value) && (value as number) >= least && (value as number) <= most;
+const isWhole = (value: unknown, least: number, most: number): value is number =>
+  Number.isInteger(value) && (value as number) >= least && (value as number) <= most;
 
 /** The attributes of a block as the schema wants them, without any it does not know. */
 function readAttrs(name: BlockName, given: unknown): Checked<BlockNode['attrs']> {
   const raw = (typeof given === 'object' && given !== null ? given : {}) as Record<string, unknown>;
   switch (name) {
     case 'heading':
-      return raw['level'] === 2 || raw['level'] === 3 ? { value: { level: raw['level'] } } : { fault: 'a heading has level 2 or 3' };
+      return raw['level'] === 2 || raw['level'] === 3
+        ? { value: { level: raw['level'] } }
+        : { fault: 'a heading has level 2 or 3' };
     case 'orderedList': {
       const start = raw['start'] ?? 1;
-      return isWhole(start, 0, 100_000) ? { value: { start } } : { fault: 'a numbered list begins with a whole number' };
+      return isWhole(start, 0, 100_000)
+        ? { value: { start } }
+        : { fault: 'a numbered list begins with a whole number' };
     }
     case 'tableHeader':
     case 'tableCell': {
       const { colspan = 1, rowspan = 1, colwidth = null } = raw;
-      const fits = isWhole(colspan, 1, 50) && isWhole(rowspan, 1, 200) && (colwidth === null || (Array.isArray(colwidth) && colwidth.every((px) => isWhole(px, 0, 5000))));
+      const fits =
+        isWhole(colspan, 1, 50) &&
+        isWhole(rowspan, 1, 200) &&
+        (colwidth === null || (Array.isArray(colwidth) && colwidth.every((px) => isWhole(px, 0, 5000))));
       return fits ? { value: { colspan, rowspan, colwidth: colwidth } } : { fault: 'a cell of a table does not fit' };
     }
     case 'alert': {
       const until = raw['until'] ?? null;
-      return until === null || (typeof until === 'string' && isDay(until)) ? { value: { until } } : { fault: 'an alert ends on a day, like 2026-11-25' };
+      return until === null || (typeof until === 'string' && isDay(until))
+        ? { value: { until } }
+        : { fault: 'an alert ends on a day, like 2026-11-25' };
     }
     case 'picture': {
       const { id, description = '', width = 'full' } = raw;
       if (typeof id !== 'string' || !/^\d{1,9}$/.test(id)) return { fault: 'a picture of this site' };
-      if (typeof description !== 'string' || description.length > LIMITS.description) return { fault: `a picture's description has at most ${LIMITS.description} characters` };
+      if (typeof description !== 'string' || description.length > LIMITS.description)
+        return { fault: `a picture's description has at most ${LIMITS.description} characters` };
       const fits = PICTURE_WIDTHS.find((known) => known === width);
-      return fits ? { value: { id, description: withoutControls(description), width: fits } } : { fault: 'a picture is as wide as the text, half or a third of it' };
+      return fits
+        ? { value: { id, description: withoutControls(description), width: fits } }
+        : { fault: 'a picture is as wide as the text, half or a third of it' };
     }
     case 'unknown': {
       const { json } = raw;
@@ -126,10 +165,14 @@ function readMarks(given: unknown): Checked<Mark[]> {
   if (!Array.isArray(given) || given.length > 3) return { fault: 'a mark that is not known' };
   const marks: Mark[] = [];
   for (const raw of given as unknown[]) {
-    const { type, attrs } = (typeof raw === 'object' && raw !== null ? raw : {}) as { type?: unknown; attrs?: { href?: unknown } };
+    const { type, attrs } = (typeof raw === 'object' && raw !== null ? raw : {}) as {
+      type?: unknown;
+      attrs?: { href?: unknown };
+    };
     if (type === 'link') {
       const href = attrs?.href;
-      if (typeof href !== 'string' || !isHref(href)) return { fault: 'a link must lead to a page, a web address, a mail address or a phone number' };
+      if (typeof href !== 'string' || !isHref(href))
+        return { fault: 'a link must lead to a page, a web address, a mail address or a phone number' };
       marks.push({ type, attrs: { href } });
     } else if (type === 'bold' || type === 'italic') marks.push({ type });
     else return { fault: 'a mark that is not known' };
@@ -139,12 +182,16 @@ function readMarks(given: unknown): Checked<Mark[]> {
 }
 
 /** Text without control characters but tab and line breaks: neither PostgreSQL nor HTML can hold them. */
-export const withoutControls = (text: string): string => text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/g, '');
+export const withoutControls = (text: string): string =>
+  text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/g, '');
 
 export type ParsedDocument = { ok: true; document: Document } | { ok: false; path: string; message: string };
 
 class DocumentFault extends Error {
-  constructor(readonly path: string, message: string) {
+  constructor(
+    readonly path: string,
+    message: string,
+  ) {
     super(message);
   }
 }
@@ -170,7 +217,7 @@ export function parseDocument(value: unknown): ParsedDocument {
       const stands = (['unknown', 'unknownInline'] as const).find((name) => allowed.includes(name));
       const json = canonical(raw);
       if (json.length > LIMITS.unknown) fail(TOO_LONG);
-      return stands ? ({ type: stands, attrs: { json } }) : fail(`“${type}” cannot stand here`);
+      return stands ? { type: stands, attrs: { json } } : fail(`“${type}” cannot stand here`);
     }
     if (type === 'unknownInline' && allowed.includes(type)) {
       const json = (attrs as { json?: unknown } | undefined)?.json;
@@ -203,8 +250,12 @@ export function parseDocument(value: unknown): ParsedDocument {
     return clean;
   };
   try {
-    if (typeof value !== 'object' || value === null || (value as { type?: unknown }).type !== 'doc') throw new DocumentFault('', 'not a text');
-    return { ok: true, document: { type: 'doc', content: children((value as { content?: unknown }).content, '', 0, CONTENT.doc) } };
+    if (typeof value !== 'object' || value === null || (value as { type?: unknown }).type !== 'doc')
+      throw new DocumentFault('', 'not a text');
+    return {
+      ok: true,
+      document: { type: 'doc', content: children((value as { content?: unknown }).content, '', 0, CONTENT.doc) },
+    };
   } catch (fault) {
     if (fault instanceof DocumentFault) return { ok: false, path: fault.path, message: fault.message };
     throw fault;

@@ -1,6 +1,11 @@
 import type { Document } from './document';
 
-interface Common { id: string; name: string; hint?: string; required?: true }
+interface Common {
+  id: string;
+  name: string;
+  hint?: string;
+  required?: true;
+}
 
 /**
  * A field a layout gives a page. `max` counts characters. Fields of the same id have the same kind in every layout,
@@ -38,11 +43,20 @@ export interface Layout {
 export type Layouts = ReadonlyMap<string, Layout>;
 
 /** Where a link leads, and the words it stands on. */
-export interface LinkValue { href: string; words: string }
+export interface LinkValue {
+  href: string;
+  words: string;
+}
 /** An entry of a list: its fields' text. */
 export type Entry = Record<string, string>;
 /** One piece of a page's body. A picture stands beside the text when it has one. */
-export interface Piece { id: string; region: string; heading: string; text: Document; picture: string | null }
+export interface Piece {
+  id: string;
+  region: string;
+  heading: string;
+  text: Document;
+  picture: string | null;
+}
 
 export type FieldValue = string | number | boolean | null | Document | LinkValue | Entry[] | Piece[];
 /**
@@ -56,10 +70,16 @@ export const PIECE_HEADING = 'New piece';
 
 /** The fields of other layouts, by id: what a page may keep of them. */
 export const elsewhere = (layouts: Layouts, layout: Layout): Map<string, Field> =>
-  new Map([...layouts.values()].flatMap((other) => other.fields).filter((field) => !layout.fields.some((own) => own.id === field.id)).map((field) => [field.id, field]));
+  new Map(
+    [...layouts.values()]
+      .flatMap((other) => other.fields)
+      .filter((field) => !layout.fields.some((own) => own.id === field.id))
+      .map((field) => [field.id, field]),
+  );
 
 /** Every field there is, by id. Fields of the same id have the same kind in every layout. */
-export const allFields = (layouts: Layouts): Map<string, Field> => new Map([...layouts.values()].flatMap((layout) => layout.fields).map((field) => [field.id, field]));
+export const allFields = (layouts: Layouts): Map<string, Field> =>
+  new Map([...layouts.values()].flatMap((layout) => layout.fields).map((field) => [field.id, field]));
 
 /** What a page keeps from layouts it no longer has, and that says something: fields with their values. */
 export function keptElsewhere(layouts: Layouts, layout: Layout, content: PageContent): Field[] {

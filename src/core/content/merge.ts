@@ -22,7 +22,8 @@ export interface Merged {
 }
 
 type Chunk = { same: DocumentNode[] } | { clash: string; mine: DocumentNode[]; theirs: DocumentNode[] };
-const isDocument = (value: unknown): value is Document => typeof value === 'object' && value !== null && 'type' in value && value.type === 'doc';
+const isDocument = (value: unknown): value is Document =>
+  typeof value === 'object' && value !== null && 'type' in value && value.type === 'doc';
 
 /**
  * A text as chunks on which both agree, and chunks where they clash, block by block. Blocks that stand one below the other and were changed by
@@ -30,25 +31,35 @@ const isDocument = (value: unknown): value is Document => typeof value === 'obje
  */
 function mergeBlocks(field: string, base: Document, mine: Document, theirs: Document): Chunk[] {
   const blocks = new Map<string, DocumentNode>();
-  const keys = (document: Document) => document.content.map((node) => {
-    const key = canonical(node);
-    blocks.set(key, node);
-    return key;
-  });
-  const back = (list: readonly string[]) => list.map((key) => blocks.get(key)).filter((node) => node !== undefined);
-  return diff3Merge(keys(mine), keys(base), keys(theirs), { excludeFalseConflicts: true }).flatMap((part, i): Chunk[] => {
-    if (part.ok) return [{ same: back(part.ok) }];
-    const { a = [], o = [], b = [] } = part.conflict ?? {};
-    if (a.length !== o.length || b.length !== o.length) return [{ clash: `${field}#${i}`, mine: back(a), theirs: back(b) }];
-    return o.map((was, k): Chunk => {
-      const [mine = was, theirs = was] = [a[k], b[k]];
-      return mine === theirs || theirs === was ? { same: back([mine]) } : mine === was ? { same: back([theirs]) } : { clash: `${field}#${i}.${k}`, mine: back([mine]), theirs: back([theirs]) };
+  const keys = (document: Document) =>
+    document.content.map((node) => {
+      const key = canonical(node);
+      blocks.set(key, node);
+      return key;
     });
-  });
+  const back = (list: readonly string[]) => list.map((key) => blocks.get(key)).filter((node) => node !== undefined);
+  return diff3Merge(keys(mine), keys(base), keys(theirs), { excludeFalseConflicts: true }).flatMap(
+    (part, i): Chunk[] => {
+      if (part.ok) return [{ same: back(part.ok) }];
+      const { a = [], o = [], b = [] } = part.conflict ?? {};
+      if (a.length !== o.length || b.length !== o.length)
+        return [{ clash: `${field}#${i}`, mine: back(a), theirs: back(b) }];
+      return o.map((was, k): Chunk => {
+        const [mine = was, theirs = was] = [a[k], b[k]];
+        return mine === theirs || theirs === was
+          ? { same: back([mine]) }
+          : mine === was
+            ? { same: back([theirs]) }
+            : { clash: `${field}#${i}.${k}`, mine: back([mine]), theirs: back([theirs]) };
+      });
+    },
+  );
 }
 
 const documentOfChunks = (chunks: readonly Chunk[], theirs: ReadonlySet<string>): Document => {
-  const content = chunks.flatMap((chunk) => ('same' in chunk ? chunk.same : theirs.has(chunk.clash) ? chunk.theirs : chunk.mine));
+  const content = chunks.flatMap((chunk) =>
+    'same' in chunk ? chunk.same : theirs.has(chunk.clash) ? chunk.theirs : chunk.mine,
+  );
   return { type: 'doc', content: content.length > 0 ? content : [{ type: 'paragraph' }] };
 };
 
@@ -71,7 +82,15 @@ export function mergeContent(layout: Layout, base: PageContent, mine: PageConten
       const chunks = mergeBlocks(id, b, m, t);
       chunked.set(id, chunks);
       content[id] = documentOfChunks(chunks, new Set());
-      for (const chunk of chunks) if ('clash' in chunk) clashes.push({ id: chunk.clash, field: id, name, mine: { [id]: { type: 'doc', content: chunk.mine } }, theirs: { [id]: { type: 'doc', content: chunk.theirs } } });
+      for (const chunk of chunks)
+        if ('clash' in chunk)
+          clashes.push({
+            id: chunk.clash,
+            field: id,
+            name,
+            mine: { [id]: { type: 'doc', content: chunk.mine } },
+            theirs: { [id]: { type: 'doc', content: chunk.theirs } },
+          });
     } else {
       content[id] = m ?? null;
       clashes.push({ id, field: id, name, mine: { [id]: m ?? null }, theirs: { [id]: t ?? null } });
@@ -79,7 +98,11 @@ export function mergeContent(layout: Layout, base: PageContent, mine: PageConten
   }
   const choose = (chosen: ReadonlySet<string>): PageContent => ({
     ...content,
-    ...Object.fromEntries(clashes.filter((clash) => chosen.has(clash.id) && !chunked.has(clash.field)).map((clash) => [clash.field, clash.theirs[clash.field] ?? null])),
+    ...Object.fromEntries(
+      clashes
+        .filter((clash) => chosen.has(clash.id) && !chunked.has(clash.field))
+        .map((clash) => [clash.field, clash.theirs[clash.field] ?? null]),
+    ),
     ...Object.fromEntries([...chunked].map(([id, chunks]) => [id, documentOfChunks(chunks, chosen)])),
   });
   return { content, clashes, choose };

@@ -15,7 +15,14 @@ export interface RenderOptions {
 }
 
 const TAGS: Record<string, string> = {
-  paragraph: 'p', bulletList: 'ul', orderedList: 'ol', listItem: 'li', blockquote: 'blockquote', tableRow: 'tr', tableHeader: 'th', tableCell: 'td',
+  paragraph: 'p',
+  bulletList: 'ul',
+  orderedList: 'ol',
+  listItem: 'li',
+  blockquote: 'blockquote',
+  tableRow: 'tr',
+  tableHeader: 'th',
+  tableCell: 'td',
 };
 
 const inMark = (html: string, mark: Mark): string => {
@@ -31,19 +38,28 @@ const words = (value: unknown): string => (typeof value === 'string' ? value : '
 function renderNode(node: DocumentNode, options: RenderOptions): string {
   if (node.type === 'text') return (node.marks ?? []).reduce(inMark, escapeHtml(node.text));
   if (node.type === 'hardBreak') return '<br>';
-  if (node.type === 'unknownInline') return options.whole ? `<span data-unknown="${escapeHtml(node.attrs.json)}"></span>` : '';
+  if (node.type === 'unknownInline')
+    return options.whole ? `<span data-unknown="${escapeHtml(node.attrs.json)}"></span>` : '';
   const inner = (node.content ?? []).map((child) => renderNode(child, options)).join('');
   const attrs = node.attrs ?? {};
   switch (node.type) {
-    case 'heading': return `<h${Number(attrs['level'])}>${inner}</h${Number(attrs['level'])}>`;
-    case 'orderedList': return attrs['start'] === 1 ? `<ol>${inner}</ol>` : `<ol start="${Number(attrs['start'])}">${inner}</ol>`;
-    case 'table': return options.whole ? `<table><tbody>${inner}</tbody></table>` : `<div class="table"><table><tbody>${inner}</tbody></table></div>`;
+    case 'heading':
+      return `<h${Number(attrs['level'])}>${inner}</h${Number(attrs['level'])}>`;
+    case 'orderedList':
+      return attrs['start'] === 1 ? `<ol>${inner}</ol>` : `<ol start="${Number(attrs['start'])}">${inner}</ol>`;
+    case 'table':
+      return options.whole
+        ? `<table><tbody>${inner}</tbody></table>`
+        : `<div class="table"><table><tbody>${inner}</tbody></table></div>`;
     case 'tableHeader':
     case 'tableCell': {
-      const span = (['colspan', 'rowspan'] as const).filter((a) => Number(attrs[a] ?? 1) > 1).map((a) => ` ${a}="${Number(attrs[a])}"`);
+      const span = (['colspan', 'rowspan'] as const)
+        .filter((a) => Number(attrs[a] ?? 1) > 1)
+        .map((a) => ` ${a}="${Number(attrs[a])}"`);
       return `<${TAGS[node.type]}${span.join('')}>${inner}</${TAGS[node.type]}>`;
     }
-    case 'highlight': return `<div data-style="highlight">${inner}</div>`;
+    case 'highlight':
+      return `<div data-style="highlight">${inner}</div>`;
     case 'alert': {
       const until = words(attrs['until']);
       if (!options.whole && until && options.today && until < options.today) return '';
@@ -56,10 +72,16 @@ function renderNode(node: DocumentNode, options: RenderOptions): string {
       if (!url && !options.whole) return '';
       return `<img src="${escapeHtml(url ?? '')}" alt="${escapeHtml(words(attrs['description']))}" data-picture="${escapeHtml(id)}" data-width="${escapeHtml(words(attrs['width']))}"${options.whole ? '' : ' loading="lazy"'}>`;
     }
-    case 'unknown': return options.whole ? `<div data-unknown="${escapeHtml(words(attrs['json']))}"></div>` : '';
-    default: return `<${TAGS[node.type]}>${inner}</${TAGS[node.type]}>`;
+    case 'unknown':
+      return options.whole ? `<div data-unknown="${escapeHtml(words(attrs['json']))}"></div>` : '';
+    default:
+      return `<${TAGS[node.type]}>${inner}</${TAGS[node.type]}>`;
   }
 }
 
 /** A checked document as HTML. Text and attributes are escaped; nothing but the schema's own elements comes out. */
-export const renderDocument = (document: Document, options: RenderOptions = {}): string => document.content.map((node) => renderNode(node, options)).filter(Boolean).join('\n');
+export const renderDocument = (document: Document, options: RenderOptions = {}): string =>
+  document.content
+    .map((node) => renderNode(node, options))
+    .filter(Boolean)
+    .join('\n');

@@ -2,33 +2,57 @@ import { canonical } from '../json';
 import { emptyDocument, plainText, type Document } from './document';
 import type { Entry, FieldValue, Layout, LinkValue, PageContent, Piece } from './layout';
 
-export const sameValue = (a: FieldValue | undefined, b: FieldValue | undefined): boolean => canonical(a ?? null) === canonical(b ?? null);
-export const sameContent = (a: PageContent | undefined, b: PageContent | undefined): boolean => canonical(a ?? null) === canonical(b ?? null);
+export const sameValue = (a: FieldValue | undefined, b: FieldValue | undefined): boolean =>
+  canonical(a ?? null) === canonical(b ?? null);
+export const sameContent = (a: PageContent | undefined, b: PageContent | undefined): boolean =>
+  canonical(a ?? null) === canonical(b ?? null);
 
-const isDocument = (value: unknown): value is Document => typeof value === 'object' && value !== null && 'type' in value && value.type === 'doc';
+const isDocument = (value: unknown): value is Document =>
+  typeof value === 'object' && value !== null && 'type' in value && value.type === 'doc';
 
-export const textOf = (content: PageContent, field: string): string => (typeof content[field] === 'string' ? content[field] : '');
-export const numberOf = (content: PageContent, field: string): number | null => (typeof content[field] === 'number' ? content[field] : null);
-export const documentOf = (content: PageContent, field: string): Document => (isDocument(content[field]) ? content[field] : emptyDocument());
+export const textOf = (content: PageContent, field: string): string =>
+  typeof content[field] === 'string' ? content[field] : '';
+export const numberOf = (content: PageContent, field: string): number | null =>
+  typeof content[field] === 'number' ? content[field] : null;
+export const documentOf = (content: PageContent, field: string): Document =>
+  isDocument(content[field]) ? content[field] : emptyDocument();
 export const linkOf = (content: PageContent, field: string): LinkValue | null => {
   const value = content[field];
   return value !== null && typeof value === 'object' && 'href' in value ? value : null;
 };
-export const entriesOf = (content: PageContent, field: string): Entry[] => (Array.isArray(content[field]) ? (content[field] as Entry[]) : []);
-export const piecesOf = (content: PageContent, field: string): Piece[] => (Array.isArray(content[field]) ? (content[field] as Piece[]) : []);
+export const entriesOf = (content: PageContent, field: string): Entry[] =>
+  Array.isArray(content[field]) ? (content[field] as Entry[]) : [];
+export const piecesOf = (content: PageContent, field: string): Piece[] =>
+  Array.isArray(content[field]) ? (content[field] as Piece[]) : [];
 
 /** Whether a document says nothing at all. */
-export const isEmptyDocument = (document: Document): boolean => plainText(document).trim() === '' && !document.content.some((node) => node.type === 'picture' || node.type === 'unknown');
-export const isEmptyValue = (value: FieldValue | undefined): boolean => value === undefined || value === null || value === '' || value === false || (Array.isArray(value) && value.length === 0) || (isDocument(value) && isEmptyDocument(value));
+export const isEmptyDocument = (document: Document): boolean =>
+  plainText(document).trim() === '' &&
+  !document.content.some((node) => node.type === 'picture' || node.type === 'unknown');
+export const isEmptyValue = (value: FieldValue | undefined): boolean =>
+  value === undefined ||
+  value === null ||
+  value === '' ||
+  value === false ||
+  (Array.isArray(value) && value.length === 0) ||
+  (isDocument(value) && isEmptyDocument(value));
 
 /** A rich text of a page: in a field of its own, or in one of its pieces. `key` is the same as long as it is the same text. */
-export interface RichText { key: string; name: string; document: Document }
+export interface RichText {
+  key: string;
+  name: string;
+  document: Document;
+}
 
 /** Every rich text a layout's fields hold, in the order they stand on the screen. */
 export function richTextsOf(layout: Layout, content: PageContent): RichText[] {
   return layout.fields.flatMap((field): RichText[] => {
     if (field.kind === 'rich') return [{ key: field.id, name: field.name, document: documentOf(content, field.id) }];
     if (field.kind !== 'pieces') return [];
-    return piecesOf(content, field.id).map((piece) => ({ key: `${field.id}/${piece.id}`, name: piece.heading || field.name, document: piece.text }));
+    return piecesOf(content, field.id).map((piece) => ({
+      key: `${field.id}/${piece.id}`,
+      name: piece.heading || field.name,
+      document: piece.text,
+    }));
   });
 }

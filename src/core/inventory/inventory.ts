@@ -1,4 +1,15 @@
-import { TOOL_GROUPS, type Control, type Permission, type PermissionId, type Screen, type Section, type TaskTemplate, type Tool, type Widget, type WritingMode } from './types';
+import {
+  TOOL_GROUPS,
+  type Control,
+  type Permission,
+  type PermissionId,
+  type Screen,
+  type Section,
+  type TaskTemplate,
+  type Tool,
+  type Widget,
+  type WritingMode,
+} from './types';
 
 /** The single list of what the back office holds. What is not in it does not exist. */
 export interface Inventory {
@@ -20,7 +31,11 @@ export interface Inventory {
   sectionOfObject: ReadonlyMap<string, string>;
 }
 
-export interface InventoryLayout { id: string; name: string; fields: readonly { id: string; name: string }[] }
+export interface InventoryLayout {
+  id: string;
+  name: string;
+  fields: readonly { id: string; name: string }[];
+}
 
 export class InventoryError extends Error {}
 
@@ -43,18 +58,43 @@ export const isReading = (permission: string): boolean => permission.endsWith('.
  * Joins section files into one inventory.
  * @throws InventoryError when an id is declared twice, or names a screen, permission, tool or control that is not there.
  */
-export function makeInventory(sections: readonly Section[], layouts: ReadonlyMap<string, InventoryLayout>, settings: readonly { id: string; name: string }[]): Inventory {
+export function makeInventory(
+  sections: readonly Section[],
+  layouts: ReadonlyMap<string, InventoryLayout>,
+  settings: readonly { id: string; name: string }[],
+): Inventory {
   index('section', sections);
   const inventory: Inventory = {
     sections,
     doors: sections.filter((section) => section.face === 'door'),
-    permissions: index('permission', sections.flatMap((s) => inSection(s, s.permissions))) as never,
-    screens: index('screen', sections.flatMap((s) => inSection(s, s.screens))),
-    controls: index('control', sections.flatMap((s) => inSection(s, s.controls))),
-    tools: index('tool', sections.flatMap((s) => s.tools ?? [])),
-    modes: index('mode', sections.flatMap((s) => s.modes ?? [])),
-    widgets: index('widget', sections.flatMap((s) => inSection(s, s.widgets))),
-    tasks: index('task', sections.flatMap((s) => inSection(s, s.tasks))),
+    permissions: index(
+      'permission',
+      sections.flatMap((s) => inSection(s, s.permissions)),
+    ) as never,
+    screens: index(
+      'screen',
+      sections.flatMap((s) => inSection(s, s.screens)),
+    ),
+    controls: index(
+      'control',
+      sections.flatMap((s) => inSection(s, s.controls)),
+    ),
+    tools: index(
+      'tool',
+      sections.flatMap((s) => s.tools ?? []),
+    ),
+    modes: index(
+      'mode',
+      sections.flatMap((s) => s.modes ?? []),
+    ),
+    widgets: index(
+      'widget',
+      sections.flatMap((s) => inSection(s, s.widgets)),
+    ),
+    tasks: index(
+      'task',
+      sections.flatMap((s) => inSection(s, s.tasks)),
+    ),
     layouts,
     settings: index('setting', settings),
     sectionOfObject: new Map(sections.flatMap((s) => s.permissions.map((p) => [objectOf(p.id), s.id] as const))),
@@ -62,36 +102,52 @@ export function makeInventory(sections: readonly Section[], layouts: ReadonlyMap
   const must = (there: boolean, what: string) => {
     if (!there) throw new InventoryError(what);
   };
-  for (const section of sections) must(inventory.screens.has(section.home), `${section.id}: no screen "${section.home}"`);
-  for (const screen of inventory.screens.values()) must(!screen.needs || inventory.permissions.has(screen.needs), `${screen.id}: no permission "${screen.needs}"`);
+  for (const section of sections)
+    must(inventory.screens.has(section.home), `${section.id}: no screen "${section.home}"`);
+  for (const screen of inventory.screens.values())
+    must(!screen.needs || inventory.permissions.has(screen.needs), `${screen.id}: no permission "${screen.needs}"`);
   for (const control of inventory.controls.values()) {
     must(inventory.screens.has(control.screen), `${control.id}: no screen "${control.screen}"`);
-    if (control.needs) must(inventory.permissions.has(control.needs), `${control.id}: no permission "${control.needs}"`);
-    for (const field of control.fields ?? []) must(fieldName(inventory, field) !== undefined, `${control.id}: no field "${field}"`);
+    if (control.needs)
+      must(inventory.permissions.has(control.needs), `${control.id}: no permission "${control.needs}"`);
+    for (const field of control.fields ?? [])
+      must(fieldName(inventory, field) !== undefined, `${control.id}: no field "${field}"`);
     if (control.tool) must(inventory.tools.has(control.tool), `${control.id}: no tool "${control.tool}"`);
   }
-  for (const widget of inventory.widgets.values()) must(inventory.permissions.has(widget.needs), `${widget.id}: no permission "${widget.needs}"`);
+  for (const widget of inventory.widgets.values())
+    must(inventory.permissions.has(widget.needs), `${widget.id}: no permission "${widget.needs}"`);
   for (const task of inventory.tasks.values()) {
     must(inventory.screens.has(task.screen), `${task.id}: no screen "${task.screen}"`);
     for (const need of task.needs) must(inventory.permissions.has(need), `${task.id}: no permission "${need}"`);
     for (const tool of task.tools ?? []) must(inventory.tools.has(tool), `${task.id}: no tool "${tool}"`);
-    for (const move of task.moves) must(inventory.controls.has(move.control), `${task.id}: no control "${move.control}"`);
+    for (const move of task.moves)
+      must(inventory.controls.has(move.control), `${task.id}: no control "${move.control}"`);
   }
   return inventory;
 }
 
 /** Every field a page can have: those of the layouts, then those of every page. */
-export const fieldIds = (inventory: Inventory): string[] => [...new Set([...[...inventory.layouts.values()].flatMap((layout) => layout.fields.map(({ id }) => id)), ...inventory.settings.keys()])];
+export const fieldIds = (inventory: Inventory): string[] => [
+  ...new Set([
+    ...[...inventory.layouts.values()].flatMap((layout) => layout.fields.map(({ id }) => id)),
+    ...inventory.settings.keys(),
+  ]),
+];
 
 /** Whether pages of a layout have a field. */
-export const hasField = (inventory: Inventory, layout: string, field: string): boolean => inventory.settings.has(field) || (inventory.layouts.get(layout)?.fields.some(({ id }) => id === field) ?? false);
+export const hasField = (inventory: Inventory, layout: string, field: string): boolean =>
+  inventory.settings.has(field) || (inventory.layouts.get(layout)?.fields.some(({ id }) => id === field) ?? false);
 
 /** What a field of a page is called, whether a layout's or every page's; undefined when there is none. */
 export const fieldName = (inventory: Inventory, id: string): string | undefined =>
-  inventory.settings.get(id)?.name ?? [...inventory.layouts.values()].flatMap((layout) => layout.fields).find((field) => field.id === id)?.name;
+  inventory.settings.get(id)?.name ??
+  [...inventory.layouts.values()].flatMap((layout) => layout.fields).find((field) => field.id === id)?.name;
 
 /** Layouts and fields by their names, as sentences have them. */
-export const scopeNames = (inventory: Inventory) => ({ layout: (id: string) => `“${inventory.layouts.get(id)?.name ?? id}”`, field: (id: string) => `“${fieldName(inventory, id) ?? id}”` });
+export const scopeNames = (inventory: Inventory) => ({
+  layout: (id: string) => `“${inventory.layouts.get(id)?.name ?? id}”`,
+  field: (id: string) => `“${fieldName(inventory, id) ?? id}”`,
+});
 
 /** Looks an entry up that must be there; throws InventoryError naming the id when it is not. */
 export function getEntry<T>(map: ReadonlyMap<string, T>, id: string): T {
@@ -101,7 +157,10 @@ export function getEntry<T>(map: ReadonlyMap<string, T>, id: string): T {
 }
 
 /** The screen that an address belongs to, with the segment its `[id]` stands for. */
-export function findScreen(inventory: Inventory, pathname: string): { screen: Screen & { section: string }; id?: string } | undefined {
+export function findScreen(
+  inventory: Inventory,
+  pathname: string,
+): { screen: Screen & { section: string }; id?: string } | undefined {
   const asked = pathname.replace(/\/+$/, '').split('/');
   let best: { screen: Screen & { section: string }; id?: string } | undefined;
   for (const screen of inventory.screens.values()) {
@@ -120,4 +179,6 @@ export function findScreen(inventory: Inventory, pathname: string): { screen: Sc
 
 /** Tools by their groups, in the order a toolbar has them; groups without any are left out. */
 export const groupTools = (tools: readonly Tool[]): { id: Tool['group']; name: string; tools: Tool[] }[] =>
-  (Object.keys(TOOL_GROUPS) as Tool['group'][]).map((id) => ({ id, name: TOOL_GROUPS[id], tools: tools.filter((tool) => tool.group === id) })).filter((group) => group.tools.length > 0);
+  (Object.keys(TOOL_GROUPS) as Tool['group'][])
+    .map((id) => ({ id, name: TOOL_GROUPS[id], tools: tools.filter((tool) => tool.group === id) }))
+    .filter((group) => group.tools.length > 0);

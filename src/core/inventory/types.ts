@@ -53,7 +53,13 @@ export interface Control {
 }
 
 /** The groups of a toolbar, in the order they stand, by what they are called. */
-export const TOOL_GROUPS = { words: 'For words', blocks: 'For paragraphs', styles: 'To stand out', inserts: 'To put in', aids: 'To help with writing' } as const;
+export const TOOL_GROUPS = {
+  words: 'For words',
+  blocks: 'For paragraphs',
+  styles: 'To stand out',
+  inserts: 'To put in',
+  aids: 'To help with writing',
+} as const;
 
 export interface Tool {
   id: string;
@@ -82,7 +88,19 @@ export interface Widget {
 }
 
 /** Things somebody does that a tour can wait for. */
-export type Happening = 'notice.posted' | 'notice.ended' | 'page.made' | 'page.moved' | 'page.retired' | 'page.sent' | 'page.published' | 'picture.chosen' | 'picture.described' | 'link.made' | 'review.decided' | 'person.invited';
+export type Happening =
+  | 'notice.posted'
+  | 'notice.ended'
+  | 'page.made'
+  | 'page.moved'
+  | 'page.retired'
+  | 'page.sent'
+  | 'page.published'
+  | 'picture.chosen'
+  | 'picture.described'
+  | 'link.made'
+  | 'review.decided'
+  | 'person.invited';
 
 /** One move of a task, and so one stop of its tour. */
 export interface Move {

@@ -14,7 +14,13 @@ export type AssignmentFault =
  * What would be wrong if people held what they hold here, of whom one is being changed: roles that are not there or archived,
  * an end before the beginning, roles kept apart, and an instant from now on without an active keyholder.
  */
-export function assignmentFaults(inventory: Inventory, plan: Plan, people: readonly PolicyPerson[], changedId: string, nowMs: number): AssignmentFault[] {
+export function assignmentFaults(
+  inventory: Inventory,
+  plan: Plan,
+  people: readonly PolicyPerson[],
+  changedId: string,
+  nowMs: number,
+): AssignmentFault[] {
   const faults: AssignmentFault[] = [];
   const person = people.find((p) => p.id === changedId);
   const seen = new Set<string>();
@@ -22,7 +28,8 @@ export function assignmentFaults(inventory: Inventory, plan: Plan, people: reado
     const role = plan.roles.find((r) => r.id === a.role);
     if (!role) faults.push({ code: 'unknown-role', at });
     else if (role.archived) faults.push({ code: 'archived-role', at });
-    if (a.fromMs !== undefined && a.untilMs !== undefined && a.untilMs <= a.fromMs) faults.push({ code: 'ends-first', at });
+    if (a.fromMs !== undefined && a.untilMs !== undefined && a.untilMs <= a.fromMs)
+      faults.push({ code: 'ends-first', at });
     const key = canonical([a.role, a.branch ?? null, a.fromMs ?? null, a.untilMs ?? null]);
     if (seen.has(key)) faults.push({ code: 'twice', at });
     seen.add(key);
@@ -35,13 +42,25 @@ export function assignmentFaults(inventory: Inventory, plan: Plan, people: reado
 }
 
 /** The first stretch from now on in which no active keyholder could really look after the website under a plan; undefined when there is none. */
-export const lockOutOf = (inventory: Inventory, plan: Plan, people: readonly PolicyPerson[], nowMs: number): Gap | undefined => firstLockOut(policyOf(inventory, plan, people), KEYHOLDER, VITAL, nowMs);
+export const lockOutOf = (
+  inventory: Inventory,
+  plan: Plan,
+  people: readonly PolicyPerson[],
+  nowMs: number,
+): Gap | undefined => firstLockOut(policyOf(inventory, plan, people), KEYHOLDER, VITAL, nowMs);
 
 /** Everybody who, under a plan, holds roles it keeps apart or has archived: what hinders it from going live. */
-export function holdersInTheWay(plan: Plan, people: readonly PolicyPerson[]): { person: PolicyPerson; pair?: Apart; archived?: string }[] {
+export function holdersInTheWay(
+  plan: Plan,
+  people: readonly PolicyPerson[],
+): { person: PolicyPerson; pair?: Apart; archived?: string }[] {
   const roles = new Map(plan.roles.map((role) => [role.id, role]));
   return people.flatMap((person) => [
     ...heldTogether({ roles }, plan.apart, person).map((pair) => ({ person, pair })),
-    ...person.assignments.filter((a) => closure({ roles }, a.role)[0] === undefined || plan.roles.some((r) => r.id === a.role && r.archived)).map((a) => ({ person, archived: a.role })),
+    ...person.assignments
+      .filter(
+        (a) => closure({ roles }, a.role)[0] === undefined || plan.roles.some((r) => r.id === a.role && r.archived),
+      )
+      .map((a) => ({ person, archived: a.role })),
   ]);
 }

@@ -1,42 +1,87 @@
 import { z } from 'zod';
 import { canonical } from '../json';
 import { objectOf, type Inventory } from '../inventory';
-import { grantSchema, KEYHOLDER, planSchema, publishingOf, publishingSchema, roleSchema, type Plan, type PlanRole } from './schema';
+import {
+  grantSchema,
+  KEYHOLDER,
+  planSchema,
+  publishingOf,
+  publishingSchema,
+  roleSchema,
+  type Plan,
+  type PlanRole,
+} from './schema';
 
 const role = z.string().min(1);
 const name = z.string().trim().max(100);
 
 /** The named changes a plan can undergo. All but the last two concern one role. */
 export const operationSchema = z.discriminatedUnion('do', [
-  z.strictObject({ do: z.literal('add-role'), role: roleSchema.shape.id, name: roleSchema.shape.name, purpose: roleSchema.shape.purpose, like: role.optional() }),
+  z.strictObject({
+    do: z.literal('add-role'),
+    role: roleSchema.shape.id,
+    name: roleSchema.shape.name,
+    purpose: roleSchema.shape.purpose,
+    like: role.optional(),
+  }),
   z.strictObject({ do: z.literal('name-role'), role, name: roleSchema.shape.name, purpose: roleSchema.shape.purpose }),
   z.strictObject({ do: z.literal('set-extends'), role, extends: z.array(role) }),
   z.strictObject({ do: z.literal('archive-role'), role, archived: z.boolean() }),
   z.strictObject({ do: z.literal('keep-apart'), role, other: role, apart: z.boolean() }),
   z.strictObject({ do: z.literal('change-grant'), role, grant: grantSchema }),
   z.strictObject({ do: z.literal('tick-task'), role, task: z.string(), ticked: z.boolean() }),
-  z.strictObject({ do: z.literal('name-task'), role, task: z.string(), name, said: z.array(z.string().trim().min(1).max(60)).max(30) }),
+  z.strictObject({
+    do: z.literal('name-task'),
+    role,
+    task: z.string(),
+    name,
+    said: z.array(z.string().trim().min(1).max(60)).max(30),
+  }),
   z.strictObject({ do: z.literal('add-grant'), role, grant: grantSchema }),
   z.strictObject({ do: z.literal('remove-grant'), role, grant: z.string() }),
-  z.strictObject({ do: z.literal('set-door'), role, section: z.string(), state: z.enum(['open', 'look', 'away', 'closed']) }),
+  z.strictObject({
+    do: z.literal('set-door'),
+    role,
+    section: z.string(),
+    state: z.enum(['open', 'look', 'away', 'closed']),
+  }),
   z.strictObject({ do: z.literal('name-door'), role, section: z.string(), name: name.max(60) }),
   z.strictObject({ do: z.literal('move-door'), role, section: z.string(), to: z.int().min(0) }),
   z.strictObject({ do: z.literal('set-tool'), role, tool: z.string(), on: z.boolean() }),
   z.strictObject({ do: z.literal('set-mode'), role, mode: z.enum(['preview', 'code']), on: z.boolean() }),
-  z.strictObject({ do: z.literal('place-widget'), role, widget: z.string(), column: z.int().min(0).max(2), index: z.int().min(0) }),
+  z.strictObject({
+    do: z.literal('place-widget'),
+    role,
+    widget: z.string(),
+    column: z.int().min(0).max(2),
+    index: z.int().min(0),
+  }),
   z.strictObject({ do: z.literal('remove-widget'), role, widget: z.string() }),
   z.strictObject({ do: z.literal('set-columns'), role, count: z.int().min(1).max(3) }),
-  z.strictObject({ do: z.literal('word-stop'), role, task: z.string(), stop: z.string(), title: name.max(120), text: z.string().trim().max(1200) }),
+  z.strictObject({
+    do: z.literal('word-stop'),
+    role,
+    task: z.string(),
+    stop: z.string(),
+    title: name.max(120),
+    text: z.string().trim().max(1200),
+  }),
   z.strictObject({ do: z.literal('set-publishing'), publishing: publishingSchema }),
-  z.strictObject({ do: z.literal('replace-plan'), plan: planSchema, why: z.enum(['file', 'drop', 'return']).optional() }),
+  z.strictObject({
+    do: z.literal('replace-plan'),
+    plan: planSchema,
+    why: z.enum(['file', 'drop', 'return']).optional(),
+  }),
 ]);
 export type Operation = z.infer<typeof operationSchema>;
 type RoleOperation = Exclude<Operation, { do: 'add-role' | 'keep-apart' | 'set-publishing' | 'replace-plan' }>;
 
 /** The role an operation concerns; null for the whole plan. */
-export const roleOf = (op: Operation): string | null => (op.do === 'replace-plan' || op.do === 'set-publishing' ? null : op.role);
+export const roleOf = (op: Operation): string | null =>
+  op.do === 'replace-plan' || op.do === 'set-publishing' ? null : op.role;
 
-export type OperationFault = 'no-role' | 'in-use' | 'archived' | 'no-such-thing' | 'already-so' | 'keyholder-stays' | 'invalid';
+export type OperationFault =
+  'no-role' | 'in-use' | 'archived' | 'no-such-thing' | 'already-so' | 'keyholder-stays' | 'invalid';
 export type Applied = { ok: true; plan: Plan } | { ok: false; code: OperationFault; detail: string };
 
 const moved = <T>(list: readonly T[], item: T, to: number): T[] => {
@@ -53,24 +98,39 @@ export function allDoors(inventory: Inventory, planned: PlanRole): PlanRole['doo
 }
 
 /** An opening of a door at the place it takes by itself: before the first closed one. */
-function withDoor(inventory: Inventory, planned: PlanRole, section: string, change: (door: PlanRole['doors'][number]) => PlanRole['doors'][number]): PlanRole {
-  return { ...planned, doors: allDoors(inventory, planned).map((door) => (door.section === section ? change(door) : door)) };
+function withDoor(
+  inventory: Inventory,
+  planned: PlanRole,
+  section: string,
+  change: (door: PlanRole['doors'][number]) => PlanRole['doors'][number],
+): PlanRole {
+  return {
+    ...planned,
+    doors: allDoors(inventory, planned).map((door) => (door.section === section ? change(door) : door)),
+  };
 }
 
-const sameGrant = (a: PlanRole['grants'][number], b: PlanRole['grants'][number]) => a.effect === b.effect && a.permission === b.permission && canonical(a.scope) === canonical(b.scope);
+const sameGrant = (a: PlanRole['grants'][number], b: PlanRole['grants'][number]) =>
+  a.effect === b.effect && a.permission === b.permission && canonical(a.scope) === canonical(b.scope);
 
 function isPermissionKnown(inventory: Inventory, permission: string): boolean {
   if (permission === '*') return true;
-  return permission.endsWith('.*') ? inventory.sectionOfObject.has(objectOf(permission)) : inventory.permissions.has(permission as never);
+  return permission.endsWith('.*')
+    ? inventory.sectionOfObject.has(objectOf(permission))
+    : inventory.permissions.has(permission as never);
 }
 
 function change(inventory: Inventory, r: PlanRole, op: RoleOperation): PlanRole | OperationFault {
   switch (op.do) {
     case 'name-role':
-      return r.name === op.name && r.purpose === op.purpose ? 'already-so' : { ...r, name: op.name, purpose: op.purpose };
+      return r.name === op.name && r.purpose === op.purpose
+        ? 'already-so'
+        : { ...r, name: op.name, purpose: op.purpose };
     case 'set-extends':
       if (r.id === KEYHOLDER) return 'keyholder-stays';
-      return canonical(r.extends) === canonical(op.extends) ? 'already-so' : { ...r, extends: [...new Set(op.extends)] };
+      return canonical(r.extends) === canonical(op.extends)
+        ? 'already-so'
+        : { ...r, extends: [...new Set(op.extends)] };
     case 'archive-role': {
       if (r.id === KEYHOLDER) return 'keyholder-stays';
       if ((r.archived ?? false) === op.archived) return 'already-so';
@@ -92,12 +152,19 @@ function change(inventory: Inventory, r: PlanRole, op: RoleOperation): PlanRole 
     case 'name-task': {
       if (!r.tasks.some((t) => t.task === op.task)) return 'no-such-thing';
       const said = [...new Set(op.said)];
-      return { ...r, tasks: r.tasks.map((t) => (t.task === op.task ? { task: t.task, ...(op.name && { name: op.name }), ...(said.length && { said }) } : t)) };
+      return {
+        ...r,
+        tasks: r.tasks.map((t) =>
+          t.task === op.task ? { task: t.task, ...(op.name && { name: op.name }), ...(said.length && { said }) } : t,
+        ),
+      };
     }
     case 'add-grant': {
       if (r.id === KEYHOLDER && op.grant.effect === 'deny') return 'keyholder-stays';
       if (!isPermissionKnown(inventory, op.grant.permission)) return 'no-such-thing';
-      return r.grants.some((g) => g.id === op.grant.id || sameGrant(g, op.grant)) ? 'already-so' : { ...r, grants: [...r.grants, op.grant] };
+      return r.grants.some((g) => g.id === op.grant.id || sameGrant(g, op.grant))
+        ? 'already-so'
+        : { ...r, grants: [...r.grants, op.grant] };
     }
     case 'remove-grant': {
       const grant = r.grants.find((g) => g.id === op.grant);
@@ -114,7 +181,11 @@ function change(inventory: Inventory, r: PlanRole, op: RoleOperation): PlanRole 
     case 'name-door': {
       const section = inventory.doors.find((s) => s.id === op.section);
       if (!section) return 'no-such-thing';
-      return withDoor(inventory, r, op.section, (door) => ({ section: door.section, state: door.state, ...(op.name && op.name !== section.name && { name: op.name }) }));
+      return withDoor(inventory, r, op.section, (door) => ({
+        section: door.section,
+        state: door.state,
+        ...(op.name && op.name !== section.name && { name: op.name }),
+      }));
     }
     case 'move-door': {
       const doors = allDoors(inventory, r);
@@ -125,7 +196,13 @@ function change(inventory: Inventory, r: PlanRole, op: RoleOperation): PlanRole 
       if (!inventory.tools.has(op.tool)) return 'no-such-thing';
       const tools = r.toolbar.tools.filter((t) => t !== op.tool);
       if ((tools.length !== r.toolbar.tools.length) === op.on) return 'already-so';
-      return { ...r, toolbar: { ...r.toolbar, tools: op.on ? [...inventory.tools.keys()].filter((tool) => tool === op.tool || tools.includes(tool)) : tools } };
+      return {
+        ...r,
+        toolbar: {
+          ...r.toolbar,
+          tools: op.on ? [...inventory.tools.keys()].filter((tool) => tool === op.tool || tools.includes(tool)) : tools,
+        },
+      };
     }
     case 'set-mode': {
       const modes = r.toolbar.modes.filter((m) => m !== op.mode);
@@ -142,7 +219,10 @@ function change(inventory: Inventory, r: PlanRole, op: RoleOperation): PlanRole 
     }
     case 'remove-widget': {
       if (!r.dashboard.columns.flat().includes(op.widget)) return 'already-so';
-      return { ...r, dashboard: { columns: r.dashboard.columns.map((column) => column.filter((w) => w !== op.widget)) } };
+      return {
+        ...r,
+        dashboard: { columns: r.dashboard.columns.map((column) => column.filter((w) => w !== op.widget)) },
+      };
     }
     case 'set-columns': {
       const old = r.dashboard.columns;
@@ -155,9 +235,16 @@ function change(inventory: Inventory, r: PlanRole, op: RoleOperation): PlanRole 
       const task = inventory.tasks.get(op.task);
       const move = task?.moves.find((m) => m.control === op.stop);
       if (!task || !(move || op.stop.startsWith('door.'))) return 'no-such-thing';
-      const words = { ...(op.title && op.title !== move?.title && { title: op.title }), ...(op.text && op.text !== move?.text && { text: op.text }) };
-      const stops = Object.fromEntries(Object.entries({ ...r.tours[op.task], [op.stop]: words }).filter(([, w]) => Object.keys(w).length));
-      const tours = Object.fromEntries(Object.entries({ ...r.tours, [op.task]: stops }).filter(([, s]) => Object.keys(s).length));
+      const words = {
+        ...(op.title && op.title !== move?.title && { title: op.title }),
+        ...(op.text && op.text !== move?.text && { text: op.text }),
+      };
+      const stops = Object.fromEntries(
+        Object.entries({ ...r.tours[op.task], [op.stop]: words }).filter(([, w]) => Object.keys(w).length),
+      );
+      const tours = Object.fromEntries(
+        Object.entries({ ...r.tours, [op.task]: stops }).filter(([, s]) => Object.keys(s).length),
+      );
       return { ...r, tours };
     }
   }
@@ -187,11 +274,22 @@ export function applyOperation(inventory: Inventory, plan: Plan, op: Operation):
 }
 
 /** What a role begins with: nothing. */
-export const emptyRole = (): Omit<PlanRole, 'id' | 'name' | 'purpose'> => ({ extends: [], grants: [], tasks: [], doors: [], toolbar: { tools: [], modes: ['visual'] }, dashboard: { columns: [[]] }, tours: {} });
+export const emptyRole = (): Omit<PlanRole, 'id' | 'name' | 'purpose'> => ({
+  extends: [],
+  grants: [],
+  tasks: [],
+  doors: [],
+  toolbar: { tools: [], modes: ['visual'] },
+  dashboard: { columns: [[]] },
+  tours: {},
+});
 
 function changePlan(inventory: Inventory, plan: Plan, op: Operation): Plan | OperationFault {
   if (op.do === 'replace-plan') return canonical(plan) === canonical(op.plan) ? 'already-so' : op.plan;
-  if (op.do === 'set-publishing') return canonical(publishingOf(plan)) === canonical(op.publishing) ? 'already-so' : { ...plan, publishing: op.publishing };
+  if (op.do === 'set-publishing')
+    return canonical(publishingOf(plan)) === canonical(op.publishing)
+      ? 'already-so'
+      : { ...plan, publishing: op.publishing };
   const target = plan.roles.find((r) => r.id === op.role);
   if (op.do === 'add-role') {
     if (target) return 'already-so';
@@ -210,7 +308,8 @@ function changePlan(inventory: Inventory, plan: Plan, op: Operation): Plan | Ope
     return { ...plan, apart: op.apart ? [...rest, [op.role, op.other]] : rest };
   }
   if (target.archived && op.do !== 'archive-role') return 'archived';
-  if (op.do === 'archive-role' && op.archived && plan.roles.some((r) => !r.archived && r.extends.includes(op.role))) return 'in-use';
+  if (op.do === 'archive-role' && op.archived && plan.roles.some((r) => !r.archived && r.extends.includes(op.role)))
+    return 'in-use';
   const next = change(inventory, target, op);
   return typeof next === 'string' ? next : { ...plan, roles: plan.roles.map((r) => (r === target ? next : r)) };
 }
@@ -221,28 +320,56 @@ export function operationInWords(inventory: Inventory, op: Operation): string {
   const task = (id: string) => inventory.tasks.get(id)?.name ?? id;
   const widget = (id: string) => inventory.widgets.get(id)?.name ?? id;
   const state = { open: 'open', look: 'look only', away: 'put away', closed: 'closed' };
-  const may = (g: PlanRole['grants'][number]) => `${g.effect === 'allow' ? 'Allow' : 'Forbid'}: ${inventory.permissions.get(g.permission as never)?.name ?? g.permission}`;
+  const may = (g: PlanRole['grants'][number]) =>
+    `${g.effect === 'allow' ? 'Allow' : 'Forbid'}: ${inventory.permissions.get(g.permission as never)?.name ?? g.permission}`;
   switch (op.do) {
-    case 'add-role': return `New role “${op.name}”${op.like === undefined ? '' : ', as a copy'}`;
-    case 'name-role': return `Role called “${op.name}”`;
-    case 'set-extends': return op.extends.length ? 'Build on other roles' : 'Stand on its own';
-    case 'archive-role': return op.archived ? 'Archive the role' : 'Bring the role back';
-    case 'keep-apart': return op.apart ? 'Keep two roles apart' : 'Let two roles be held together';
-    case 'change-grant': return `Change a rule. ${may(op.grant)}`;
-    case 'set-publishing': return 'Set what is looked for before publishing';
-    case 'replace-plan': return { file: 'Plan read from a file', drop: 'What was prepared was dropped', return: 'The plan that was gone back to' }[op.why ?? 'file'];
-    case 'tick-task': return `${op.ticked ? 'Tick' : 'Untick'} task “${task(op.task)}”`;
-    case 'name-task': return `Name task “${task(op.task)}” in own words`;
-    case 'add-grant': return may(op.grant);
-    case 'remove-grant': return 'Take a grant away';
-    case 'set-door': return `Door “${section(op.section)}”: ${state[op.state]}`;
-    case 'name-door': return op.name ? `Door “${section(op.section)}” is called “${op.name}”` : `Door “${section(op.section)}” has its own name back`;
-    case 'move-door': return `Move door “${section(op.section)}” to place ${op.to + 1}`;
-    case 'set-tool': return `${op.on ? 'Give' : 'Take away'} tool “${inventory.tools.get(op.tool)?.name ?? op.tool}”`;
-    case 'set-mode': return `${op.on ? 'Give' : 'Take away'} “${inventory.modes.get(op.mode)?.name ?? op.mode}”`;
-    case 'place-widget': return `Place widget “${widget(op.widget)}”`;
-    case 'remove-widget': return `Remove widget “${widget(op.widget)}”`;
-    case 'set-columns': return `Dashboard in ${op.count} ${op.count === 1 ? 'column' : 'columns'}`;
-    case 'word-stop': return `Reword a stop of “${task(op.task)}”`;
+    case 'add-role':
+      return `New role “${op.name}”${op.like === undefined ? '' : ', as a copy'}`;
+    case 'name-role':
+      return `Role called “${op.name}”`;
+    case 'set-extends':
+      return op.extends.length ? 'Build on other roles' : 'Stand on its own';
+    case 'archive-role':
+      return op.archived ? 'Archive the role' : 'Bring the role back';
+    case 'keep-apart':
+      return op.apart ? 'Keep two roles apart' : 'Let two roles be held together';
+    case 'change-grant':
+      return `Change a rule. ${may(op.grant)}`;
+    case 'set-publishing':
+      return 'Set what is looked for before publishing';
+    case 'replace-plan':
+      return {
+        file: 'Plan read from a file',
+        drop: 'What was prepared was dropped',
+        return: 'The plan that was gone back to',
+      }[op.why ?? 'file'];
+    case 'tick-task':
+      return `${op.ticked ? 'Tick' : 'Untick'} task “${task(op.task)}”`;
+    case 'name-task':
+      return `Name task “${task(op.task)}” in own words`;
+    case 'add-grant':
+      return may(op.grant);
+    case 'remove-grant':
+      return 'Take a grant away';
+    case 'set-door':
+      return `Door “${section(op.section)}”: ${state[op.state]}`;
+    case 'name-door':
+      return op.name
+        ? `Door “${section(op.section)}” is called “${op.name}”`
+        : `Door “${section(op.section)}” has its own name back`;
+    case 'move-door':
+      return `Move door “${section(op.section)}” to place ${op.to + 1}`;
+    case 'set-tool':
+      return `${op.on ? 'Give' : 'Take away'} tool “${inventory.tools.get(op.tool)?.name ?? op.tool}”`;
+    case 'set-mode':
+      return `${op.on ? 'Give' : 'Take away'} “${inventory.modes.get(op.mode)?.name ?? op.mode}”`;
+    case 'place-widget':
+      return `Place widget “${widget(op.widget)}”`;
+    case 'remove-widget':
+      return `Remove widget “${widget(op.widget)}”`;
+    case 'set-columns':
+      return `Dashboard in ${op.count} ${op.count === 1 ? 'column' : 'columns'}`;
+    case 'word-stop':
+      return `Reword a stop of “${task(op.task)}”`;
   }
 }

@@ -14,7 +14,8 @@ export interface PlanPart {
 /** What of `plan` differs from `other`: enough to turn `other` into `plan` with `withPart`. */
 export function partOf(plan: Plan, other: Plan): PlanPart {
   const roles: PlanPart['roles'] = {};
-  for (const role of plan.roles) if (canonical(role) !== canonical(other.roles.find((r) => r.id === role.id))) roles[role.id] = role;
+  for (const role of plan.roles)
+    if (canonical(role) !== canonical(other.roles.find((r) => r.id === role.id))) roles[role.id] = role;
   for (const role of other.roles) if (!plan.roles.some((r) => r.id === role.id)) roles[role.id] = null;
   const order = plan.roles.map((r) => r.id);
   return {
@@ -26,7 +27,11 @@ export function partOf(plan: Plan, other: Plan): PlanPart {
 }
 
 /** What two changes must not both touch for one to be taken back by itself: roles by id, pairs kept apart, what is asked for before publishing. */
-export const touchedBy = (part: PlanPart): string[] => [...Object.keys(part.roles).map((id) => `role ${id}`), ...(part.apart ? ['apart'] : []), ...(part.publishing !== undefined ? ['publishing'] : [])];
+export const touchedBy = (part: PlanPart): string[] => [
+  ...Object.keys(part.roles).map((id) => `role ${id}`),
+  ...(part.apart ? ['apart'] : []),
+  ...(part.publishing !== undefined ? ['publishing'] : []),
+];
 
 /** A plan with what another says of some roles; of everything that concerns all roles where null is among them. What the roles build on must be there. */
 export function withRolesOf(plan: Plan, other: Plan, ids: readonly (string | null)[]): Plan {
@@ -48,8 +53,15 @@ export function withPart(plan: Plan, part: PlanPart): Plan {
     else roles.delete(id);
   }
   // A role the part knows nothing of stays, behind those it names.
-  const order = part.order ? [...part.order, ...[...roles.keys()].filter((id) => !part.order?.includes(id))] : [...roles.keys()];
+  const order = part.order
+    ? [...part.order, ...[...roles.keys()].filter((id) => !part.order?.includes(id))]
+    : [...roles.keys()];
   const { publishing: before, ...rest } = plan;
   const publishing = part.publishing === undefined ? before : part.publishing;
-  return { ...rest, roles: order.map((id) => roles.get(id)).filter((role) => role !== undefined), apart: part.apart ?? plan.apart, ...(publishing && { publishing }) };
+  return {
+    ...rest,
+    roles: order.map((id) => roles.get(id)).filter((role) => role !== undefined),
+    apart: part.apart ?? plan.apart,
+    ...(publishing && { publishing }),
+  };
 }

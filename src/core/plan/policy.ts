@@ -18,8 +18,15 @@ export function policyOf(inventory: Inventory, plan: Plan, people: readonly Poli
     for (const door of role.doors) state.set(door.section, door.state);
     const doors = new Map<string, DoorState>();
     if (role.id !== KEYHOLDER)
-      for (const section of inventory.doors) for (const p of section.permissions) doors.set(objectOf(p.id), state.get(section.id) ?? 'closed');
-    return { id: role.id, name: role.name, extends: role.extends, grants: role.grants.map((grant) => onTheirLayouts(inventory, grant)), doors };
+      for (const section of inventory.doors)
+        for (const p of section.permissions) doors.set(objectOf(p.id), state.get(section.id) ?? 'closed');
+    return {
+      id: role.id,
+      name: role.name,
+      extends: role.extends,
+      grants: role.grants.map((grant) => onTheirLayouts(inventory, grant)),
+      doors,
+    };
   });
   return {
     roles: new Map(roles.map((role) => [role.id, role])),

@@ -3,21 +3,44 @@ import { isReading, type Inventory } from '../inventory';
 import type { Plan } from './schema';
 
 /** A branch of the page tree, or its first page alone. */
-export interface Spot { branch: PageId; only?: true | undefined }
+export interface Spot {
+  branch: PageId;
+  only?: true | undefined;
+}
 
 /**
  * The branches (or pages alone) on which an assignment lets somebody do something with pages or what lies on them; `whole` for the whole
  * website, an empty list where it lets them do nothing of the kind. What it only lets them read counts where there is nothing else.
  */
-export function reachOf(inventory: Inventory, plan: Plan, assignment: Pick<Assignment, 'role' | 'branch'>): 'whole' | Spot[] {
+export function reachOf(
+  inventory: Inventory,
+  plan: Plan,
+  assignment: Pick<Assignment, 'role' | 'branch'>,
+): 'whole' | Spot[] {
   const roles = new Map(plan.roles.map((role) => [role.id, role]));
   const placed = [...inventory.permissions.values()].filter((permission) => permission.placed);
-  const grants = closure({ roles }, assignment.role).flatMap(({ role }) => role.grants).filter((grant) => grant.effect === 'allow');
-  const working = grants.filter((grant) => placed.some((permission) => !isReading(permission.id) && covers(grant.permission, permission.id)));
-  const counted = working.length > 0 ? working : grants.filter((grant) => placed.some((permission) => covers(grant.permission, permission.id)));
+  const grants = closure({ roles }, assignment.role)
+    .flatMap(({ role }) => role.grants)
+    .filter((grant) => grant.effect === 'allow');
+  const working = grants.filter((grant) =>
+    placed.some((permission) => !isReading(permission.id) && covers(grant.permission, permission.id)),
+  );
+  const counted =
+    working.length > 0
+      ? working
+      : grants.filter((grant) => placed.some((permission) => covers(grant.permission, permission.id)));
   if (counted.length === 0) return [];
-  if (counted.some((grant) => grant.scope.branch === undefined)) return assignment.branch === undefined ? 'whole' : [{ branch: assignment.branch }];
-  const spots = counted.flatMap(({ scope: { branch, only } }): Spot[] => (branch === undefined ? [] : [{ branch, ...(only && { only }) }]));
+  if (counted.some((grant) => grant.scope.branch === undefined))
+    return assignment.branch === undefined ? 'whole' : [{ branch: assignment.branch }];
+  const spots = counted.flatMap(({ scope: { branch, only } }): Spot[] =>
+    branch === undefined ? [] : [{ branch, ...(only && { only }) }],
+  );
   // A page alone is within its branch.
-  return [...new Map(spots.filter((spot) => !spot.only || !spots.some((other) => other.branch === spot.branch && !other.only)).map((spot) => [spot.branch, spot])).values()];
+  return [
+    ...new Map(
+      spots
+        .filter((spot) => !spot.only || !spots.some((other) => other.branch === spot.branch && !other.only))
+        .map((spot) => [spot.branch, spot]),
+    ).values(),
+  ];
 }

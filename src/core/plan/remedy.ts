@@ -1,4 +1,12 @@
-import { closure, decide, isInForce, type Assignment, type Decision, type PolicyPerson, type Question } from '../access';
+import {
+  closure,
+  decide,
+  isInForce,
+  type Assignment,
+  type Decision,
+  type PolicyPerson,
+  type Question,
+} from '../access';
 import { canonical } from '../json';
 import { isReading, objectOf, type Inventory, type PermissionId } from '../inventory';
 import { applyOperation, type Operation } from './operations';
@@ -16,14 +24,26 @@ export type Remedy =
   | { kind: 'nobody' };
 
 /** The least of `remediesFor`; undefined when there is none. */
-export const remedyFor = (inventory: Inventory, plan: Plan, people: readonly PolicyPerson[], question: Question, decision: Decision): Remedy | undefined => remediesFor(inventory, plan, people, question, decision)[0];
+export const remedyFor = (
+  inventory: Inventory,
+  plan: Plan,
+  people: readonly PolicyPerson[],
+  question: Question,
+  decision: Decision,
+): Remedy | undefined => remediesFor(inventory, plan, people, question, decision)[0];
 
 /**
  * What would let a person do what a decision refused, the least first. Only what `decide` then allows is offered; among changes
  * to the plan those come first that touch the fewest other people, then the fewest operations. Empty when the answer was yes already,
  * or when nothing alone would help.
  */
-export function remediesFor(inventory: Inventory, plan: Plan, people: readonly PolicyPerson[], question: Question, decision: Decision): Remedy[] {
+export function remediesFor(
+  inventory: Inventory,
+  plan: Plan,
+  people: readonly PolicyPerson[],
+  question: Question,
+  decision: Decision,
+): Remedy[] {
   if (decision.allowed) return [];
   if (decision.reason === 'second-person') return [{ kind: 'nobody' }];
   if (decision.reason === 'suspended') return [{ kind: 'resume' }];
@@ -48,39 +68,83 @@ export function remediesFor(inventory: Inventory, plan: Plan, people: readonly P
     const after: Assignment =
       nearest.missed === 'assignment-branch' && place
         ? { ...before, branch: place.at(-1) }
-        : { ...before, ...(before.fromMs !== undefined && question.atMs < before.fromMs && { fromMs: question.atMs }), ...(before.untilMs !== undefined && question.atMs >= before.untilMs && { untilMs: undefined }) };
-    const changed = people.map((p) => (p === person ? { ...p, assignments: p.assignments.map((a) => (a === before ? after : a)) } : p));
+        : {
+            ...before,
+            ...(before.fromMs !== undefined && question.atMs < before.fromMs && { fromMs: question.atMs }),
+            ...(before.untilMs !== undefined && question.atMs >= before.untilMs && { untilMs: undefined }),
+          };
+    const changed = people.map((p) =>
+      p === person ? { ...p, assignments: p.assignments.map((a) => (a === before ? after : a)) } : p,
+    );
     if (decide(policyOf(inventory, plan, changed), question).allowed) found.push({ kind: 'assignment', before, after });
   }
 
-  const held = person.assignments.filter((a) => isInForce(a, question.atMs)).map((a) => a.role).filter((id) => id !== KEYHOLDER);
+  const held = person.assignments
+    .filter((a) => isInForce(a, question.atMs))
+    .map((a) => a.role)
+    .filter((id) => id !== KEYHOLDER);
   const policy = policyOf(inventory, plan, people);
   const candidates: Operation[][] = [];
   const denies = decision.because.filter((way) => way.grant.effect === 'deny');
-  const undo: Operation[] = [...new Map(denies.map((way) => [`${way.roles.at(-1)} ${way.grant.id}`, { do: 'remove-grant' as const, role: way.roles.at(-1) ?? '', grant: way.grant.id }])).values()];
+  const undo: Operation[] = [
+    ...new Map(
+      denies.map((way) => [
+        `${way.roles.at(-1)} ${way.grant.id}`,
+        { do: 'remove-grant' as const, role: way.roles.at(-1) ?? '', grant: way.grant.id },
+      ]),
+    ).values(),
+  ];
   if (denies.length > 0) candidates.push(undo);
   const scope = question.place ? { branch: question.place.path.at(-1) } : {};
   const section = inventory.sectionOfObject.get(objectOf(permission)) ?? '';
   for (const role of held) {
-    const door: Operation = { do: 'set-door', role, section, state: isReading(permission) && !worksIn(inventory, plan, role, section) ? 'look' : 'open' };
-    const grant: Operation = { do: 'add-grant', role, grant: { id: `${permission}${scope.branch ? `-under-${scope.branch}` : ''}-more`, effect: 'allow', permission, scope } };
+    const door: Operation = {
+      do: 'set-door',
+      role,
+      section,
+      state: isReading(permission) && !worksIn(inventory, plan, role, section) ? 'look' : 'open',
+    };
+    const grant: Operation = {
+      do: 'add-grant',
+      role,
+      grant: {
+        id: `${permission}${scope.branch ? `-under-${scope.branch}` : ''}-more`,
+        effect: 'allow',
+        permission,
+        scope,
+      },
+    };
     for (const operations of [[door], [grant], [grant, door]]) candidates.push([...undo, ...operations]);
   }
   const alsoFor = (operations: readonly Operation[]): string[] => {
     const touched = new Set(operations.map((op) => ('role' in op ? op.role : '')));
-    return people.filter((p) => p !== person && p.assignments.some((a) => closure(policy, a.role).some(({ role }) => touched.has(role.id)))).map((p) => p.name);
+    return people
+      .filter(
+        (p) =>
+          p !== person && p.assignments.some((a) => closure(policy, a.role).some(({ role }) => touched.has(role.id))),
+      )
+      .map((p) => p.name);
   };
   const changes = candidates
     .filter((operations) => turns(operations))
     .map((operations) => ({ operations, alsoFor: alsoFor(operations) }))
     .sort((a, b) => a.alsoFor.length - b.alsoFor.length || a.operations.length - b.operations.length);
   // What holds another change within it, and more, is none of its own.
-  const least = changes.filter((one, i) => !changes.slice(0, i).some((other) => other.operations.every((op) => one.operations.some((o) => canonical(o) === canonical(op)))));
+  const least = changes.filter(
+    (one, i) =>
+      !changes
+        .slice(0, i)
+        .some((other) => other.operations.every((op) => one.operations.some((o) => canonical(o) === canonical(op)))),
+  );
   return [...found, ...least.map((one): Remedy => ({ kind: 'plan', ...one }))];
 }
 
 /** Whether a ticked task of a role needs more of a section than reading. */
 function worksIn(inventory: Inventory, plan: Plan, roleId: string, section: string): boolean {
   const tasks = plan.roles.find((r) => r.id === roleId)?.tasks ?? [];
-  return tasks.some(({ task }) => inventory.tasks.get(task)?.needs.some((need) => !isReading(need) && inventory.sectionOfObject.get(objectOf(need)) === section));
+  return tasks.some(({ task }) =>
+    inventory.tasks
+      .get(task)
+      ?.needs.some((need) => !isReading(need) && inventory.sectionOfObject.get(objectOf(need)) === section),
+  );
 }

@@ -2,7 +2,11 @@ import { z } from 'zod';
 import { apartSchema, fieldsFit, openGrantSchema } from '../access';
 import { CHECKS } from '../content';
 
-const id = z.string().min(1).max(80).regex(/^[a-z0-9][a-zA-Z0-9._-]*$/, 'letters, digits, dots and dashes only');
+const id = z
+  .string()
+  .min(1)
+  .max(80)
+  .regex(/^[a-z0-9][a-zA-Z0-9._-]*$/, 'letters, digits, dots and dashes only');
 const words = (max: number) => z.string().trim().min(1, 'is empty').max(max, `has more than ${max} characters`);
 
 export const grantSchema = openGrantSchema.extend({ id }).refine(...fieldsFit);
@@ -56,19 +60,55 @@ export const publishingSchema = z.strictObject({
 export type Publishing = z.infer<typeof publishingSchema>;
 
 /** What holds while a plan says nothing of its own: what would be plainly wrong stops, the rest advises. */
-const PUBLISHING: Publishing = { noteRequired: false, checks: { required: 'block', descriptions: 'advise', links: 'advise', empty: 'advise', headings: 'advise', sample: 'block', sentences: 'advise' } };
+const PUBLISHING: Publishing = {
+  noteRequired: false,
+  checks: {
+    required: 'block',
+    descriptions: 'advise',
+    links: 'advise',
+    empty: 'advise',
+    headings: 'advise',
+    sample: 'block',
+    sentences: 'advise',
+  },
+};
 export const publishingOf = (plan: Plan): Publishing => plan.publishing ?? PUBLISHING;
 
 const text = z.string().catch('');
 const many = <T extends z.ZodType>(one: T) => z.array(one).catch([]);
-const part = <T extends z.ZodRawShape>(shape: T) => { const whole = z.object(shape); return whole.catch(() => whole.parse({})); };
+const part = <T extends z.ZodRawShape>(shape: T) => {
+  const whole = z.object(shape);
+  return whole.catch(() => whole.parse({}));
+};
 /** A plan as far as it can be read: what is of the wrong kind is empty in its place, so that all that is wrong can be told at once. */
 export const readablePlanSchema = part({
-  roles: many(part({
-    id: text, name: text, extends: many(text), archived: z.literal(true).optional().catch(undefined),
-    grants: many(part({ id: text, effect: z.enum(['allow', 'deny']).catch('allow'), permission: text, scope: part({ branch: z.string().optional().catch(undefined), layouts: z.array(z.string()).optional().catch(undefined), fields: z.array(z.string()).optional().catch(undefined), only: z.unknown().optional(), own: z.unknown().optional(), states: z.unknown().optional() }) })),
-    tasks: many(part({ task: text })), doors: many(part({ section: text })), toolbar: part({ tools: many(text) }), dashboard: part({ columns: many(many(text)) }),
-  })),
+  roles: many(
+    part({
+      id: text,
+      name: text,
+      extends: many(text),
+      archived: z.literal(true).optional().catch(undefined),
+      grants: many(
+        part({
+          id: text,
+          effect: z.enum(['allow', 'deny']).catch('allow'),
+          permission: text,
+          scope: part({
+            branch: z.string().optional().catch(undefined),
+            layouts: z.array(z.string()).optional().catch(undefined),
+            fields: z.array(z.string()).optional().catch(undefined),
+            only: z.unknown().optional(),
+            own: z.unknown().optional(),
+            states: z.unknown().optional(),
+          }),
+        }),
+      ),
+      tasks: many(part({ task: text })),
+      doors: many(part({ section: text })),
+      toolbar: part({ tools: many(text) }),
+      dashboard: part({ columns: many(many(text)) }),
+    }),
+  ),
   apart: many(z.tuple([text, text])),
 });
 export type ReadablePlan = z.infer<typeof readablePlanSchema>;
@@ -80,24 +120,34 @@ export function crossFaults(plan: ReadablePlan): { path: (string | number)[]; me
   const roles = new Map(plan.roles.map((role, i) => [role.id, i]));
   if (roles.size !== plan.roles.length) fault(['roles'], 'two roles have the same id');
   const keyholder = plan.roles.find((role) => role.id === KEYHOLDER);
-  if (!keyholder?.grants.some((g) => g.effect === 'allow' && g.permission === '*' && Object.values(g.scope).every((said) => said === undefined)))
+  if (
+    !keyholder?.grants.some(
+      (g) => g.effect === 'allow' && g.permission === '*' && Object.values(g.scope).every((said) => said === undefined),
+    )
+  )
     fault(['roles'], 'the keyholder role must be there and may do everything');
-  if (keyholder && (keyholder.extends.length > 0 || keyholder.grants.some((g) => g.effect === 'deny'))) fault(['roles'], 'the keyholder role can be forbidden nothing and builds on no other');
+  if (keyholder && (keyholder.extends.length > 0 || keyholder.grants.some((g) => g.effect === 'deny')))
+    fault(['roles'], 'the keyholder role can be forbidden nothing and builds on no other');
   if (keyholder?.archived) fault(['roles'], 'the keyholder role cannot be archived');
   plan.apart.forEach((pair, i) => {
     for (const one of pair) if (!roles.has(one)) fault(['apart', i], `no role "${one}"`);
     if (pair[0] === pair[1]) fault(['apart', i], 'a role cannot be kept apart from itself');
   });
-  if (new Set(plan.apart.map((pair) => pair.toSorted().join(' '))).size !== plan.apart.length) fault(['apart'], 'a pair stands there twice');
+  if (new Set(plan.apart.map((pair) => pair.toSorted().join(' '))).size !== plan.apart.length)
+    fault(['apart'], 'a pair stands there twice');
   plan.roles.forEach((role, i) => {
     for (const parent of role.extends) {
       if (!roles.has(parent)) fault(['roles', i, 'extends'], `no role "${parent}"`);
-      if (!role.archived && plan.roles[roles.get(parent) ?? -1]?.archived) fault(['roles', i, 'extends'], `role "${role.name}" builds on an archived one`);
+      if (!role.archived && plan.roles[roles.get(parent) ?? -1]?.archived)
+        fault(['roles', i, 'extends'], `role "${role.name}" builds on an archived one`);
     }
     const seen = new Set<string>();
     let layer = [...role.extends];
     while (layer.length) {
-      if (layer.includes(role.id)) { fault(['roles', i, 'extends'], 'a role cannot extend itself, by whatever way'); break; }
+      if (layer.includes(role.id)) {
+        fault(['roles', i, 'extends'], 'a role cannot extend itself, by whatever way');
+        break;
+      }
       layer = layer.filter((r) => !seen.has(r));
       layer.forEach((r) => seen.add(r));
       layer = layer.flatMap((r) => plan.roles[roles.get(r) ?? -1]?.extends ?? []);
@@ -106,9 +156,18 @@ export function crossFaults(plan: ReadablePlan): { path: (string | number)[]; me
       const named = list.filter(Boolean);
       if (new Set(named).size !== named.length) fault(['roles', i, path], 'an entry stands there twice');
     };
-    twice(role.grants.map((g) => g.id), 'grants');
-    twice(role.tasks.map((t) => t.task), 'tasks');
-    twice(role.doors.map((d) => d.section), 'doors');
+    twice(
+      role.grants.map((g) => g.id),
+      'grants',
+    );
+    twice(
+      role.tasks.map((t) => t.task),
+      'tasks',
+    );
+    twice(
+      role.doors.map((d) => d.section),
+      'doors',
+    );
     twice(role.dashboard.columns.flat(), 'dashboard');
   });
   return faults;
@@ -127,7 +186,9 @@ export const planSchema = z
     /** As `publishingOf` says when left out. */
     publishing: publishingSchema.optional(),
   })
-  .superRefine((plan, ctx) => crossFaults(plan).forEach(({ path, message }) => ctx.addIssue({ code: 'custom', path, message })));
+  .superRefine((plan, ctx) =>
+    crossFaults(plan).forEach(({ path, message }) => ctx.addIssue({ code: 'custom', path, message })),
+  );
 
 export type Plan = z.infer<typeof planSchema>;
 export type PlanRole = z.infer<typeof roleSchema>;

@@ -4,7 +4,10 @@ import { policyOf, type Plan } from '../plan';
 import { room, type Room } from '../room';
 
 /** One thing somebody gains, loses, or finds otherwise, as a sentence. */
-export interface Effect { kind: 'gain' | 'loss' | 'other'; words: string }
+export interface Effect {
+  kind: 'gain' | 'loss' | 'other';
+  words: string;
+}
 
 export interface ImpactInput {
   inventory: Inventory;
@@ -26,31 +29,60 @@ const idOf = (place: Place) => place.path.at(-1) ?? '';
 function pagesInWords(ids: ReadonlySet<string>, input: ImpactInput): string {
   if (ids.size === input.places.length) return 'on the whole website';
   // The pages above which nothing of the list lies, and whether all below them belongs to it.
-  const tops = input.places.filter((place) => ids.has(idOf(place)) && !place.path.slice(0, -1).some((id) => ids.has(id)));
+  const tops = input.places.filter(
+    (place) => ids.has(idOf(place)) && !place.path.slice(0, -1).some((id) => ids.has(id)),
+  );
   const names = tops.map((top) => {
     const below = input.places.filter((place) => place !== top && place.path.includes(idOf(top)));
     const inside = below.filter((place) => ids.has(idOf(place))).length;
     const name = `“${input.pageName(idOf(top))}”`;
-    return below.length === 0 || inside === 0 ? name : inside === below.length ? `${name} and all below` : `${name} and ${inside} below`;
+    return below.length === 0 || inside === 0
+      ? name
+      : inside === below.length
+        ? `${name} and all below`
+        : `${name} and ${inside} below`;
   });
   const MOST = 4;
-  return names.length <= MOST ? `on ${names.join(', ')}` : `on ${names.slice(0, MOST).join(', ')} and ${names.length - MOST} more`;
+  return names.length <= MOST
+    ? `on ${names.join(', ')}`
+    : `on ${names.slice(0, MOST).join(', ')} and ${names.length - MOST} more`;
 }
 
-const minus = (a: ReadonlySet<string>, b: ReadonlySet<string>): Set<string> => new Set([...a].filter((one) => !b.has(one)));
+const minus = (a: ReadonlySet<string>, b: ReadonlySet<string>): Set<string> =>
+  new Set([...a].filter((one) => !b.has(one)));
 
 /** Which pages a permission holds on for somebody under a plan; `nowhere` for what lies nowhere. */
-function extentOf(input: ImpactInput, plan: Plan): (permission: string, placed: boolean, ownAuthor: boolean) => Set<string> {
+function extentOf(
+  input: ImpactInput,
+  plan: Plan,
+): (permission: string, placed: boolean, ownAuthor: boolean) => Set<string> {
   const policy = policyOf(input.inventory, plan, [input.person]);
   const me = input.person.id;
   return (permission, placed, ownAuthor) => {
     const rules = rulesFor(policy, me, permission, input.nowMs);
-    if (!placed) return new Set([...(rulesAllow(rules, me, {}) ? ['nowhere'] : []), ...(rulesAllow(rules, me, { author: me }) ? ['own'] : [])]);
-    return new Set(input.places.filter((place) => rulesAllow(rules, me, { place }) || (ownAuthor && rulesAllow(rules, me, { place: { ...place, author: me } }))).map(idOf));
+    if (!placed)
+      return new Set([
+        ...(rulesAllow(rules, me, {}) ? ['nowhere'] : []),
+        ...(rulesAllow(rules, me, { author: me }) ? ['own'] : []),
+      ]);
+    return new Set(
+      input.places
+        .filter(
+          (place) =>
+            rulesAllow(rules, me, { place }) ||
+            (ownAuthor && rulesAllow(rules, me, { place: { ...place, author: me } })),
+        )
+        .map(idOf),
+    );
   };
 }
 
-function lists(out: Effect[], before: readonly string[], after: readonly string[], words: { gain: (id: string) => string; loss: (id: string) => string }): void {
+function lists(
+  out: Effect[],
+  before: readonly string[],
+  after: readonly string[],
+  words: { gain: (id: string) => string; loss: (id: string) => string },
+): void {
   for (const id of after) if (!before.includes(id)) out.push({ kind: 'gain', words: words.gain(id) });
   for (const id of before) if (!after.includes(id)) out.push({ kind: 'loss', words: words.loss(id) });
 }
@@ -59,10 +91,20 @@ function doorEffects(out: Effect[], before: Room, after: Room): void {
   for (const door of before.doors) {
     const now = after.doors.find((d) => d.section === door.section);
     if (!now) out.push({ kind: 'loss', words: `The door “${door.name}” is gone.` });
-    else if (now.state !== door.state) out.push({ kind: OPENNESS.indexOf(now.state) > OPENNESS.indexOf(door.state) ? 'loss' : 'gain', words: `The door “${now.name}”: ${STATE[door.state]} → ${STATE[now.state]}.` });
-    else if (now.name !== door.name) out.push({ kind: 'other', words: `The door “${door.name}” is called “${now.name}”.` });
+    else if (now.state !== door.state)
+      out.push({
+        kind: OPENNESS.indexOf(now.state) > OPENNESS.indexOf(door.state) ? 'loss' : 'gain',
+        words: `The door “${now.name}”: ${STATE[door.state]} → ${STATE[now.state]}.`,
+      });
+    else if (now.name !== door.name)
+      out.push({ kind: 'other', words: `The door “${door.name}” is called “${now.name}”.` });
   }
-  for (const door of after.doors) if (!before.doors.some((d) => d.section === door.section)) out.push({ kind: 'gain', words: `A new door: “${door.name}”${door.state === 'open' ? '' : `, ${STATE[door.state]}`}.` });
+  for (const door of after.doors)
+    if (!before.doors.some((d) => d.section === door.section))
+      out.push({
+        kind: 'gain',
+        words: `A new door: “${door.name}”${door.state === 'open' ? '' : `, ${STATE[door.state]}`}.`,
+      });
 }
 
 function taskEffects(out: Effect[], before: Room, after: Room, input: ImpactInput): void {
@@ -70,7 +112,8 @@ function taskEffects(out: Effect[], before: Room, after: Room, input: ImpactInpu
     const now = after.tasks.find((t) => t.task === task.task);
     if (!task.verdict.can && (!now || !now.verdict.can)) continue;
     if (!now) out.push({ kind: 'loss', words: `“${task.name}” is no longer among their tasks.` });
-    else if (task.verdict.can && !now.verdict.can) out.push({ kind: 'loss', words: `“${task.name}” can no longer be done.` });
+    else if (task.verdict.can && !now.verdict.can)
+      out.push({ kind: 'loss', words: `“${task.name}” can no longer be done.` });
     else if (!task.verdict.can && now.verdict.can) out.push({ kind: 'gain', words: `“${now.name}” can be done.` });
     else {
       const [a, b] = [new Set(task.pages()), new Set(now.pages())];
@@ -79,7 +122,9 @@ function taskEffects(out: Effect[], before: Room, after: Room, input: ImpactInpu
       if (more.size > 0) out.push({ kind: 'gain', words: `“${now.name}” also ${pagesInWords(more, input)}.` });
     }
   }
-  for (const task of after.tasks) if (task.verdict.can && !before.tasks.some((t) => t.task === task.task)) out.push({ kind: 'gain', words: `A new task: “${task.name}”.` });
+  for (const task of after.tasks)
+    if (task.verdict.can && !before.tasks.some((t) => t.task === task.task))
+      out.push({ kind: 'gain', words: `A new task: “${task.name}”.` });
 }
 
 function permissionEffects(out: Effect[], input: ImpactInput): void {
@@ -87,7 +132,8 @@ function permissionEffects(out: Effect[], input: ImpactInput): void {
   for (const { id, name, placed, ownAuthor } of input.inventory.permissions.values()) {
     const [a, b] = [was(id, placed, ownAuthor ?? false), is(id, placed, ownAuthor ?? false)];
     const [less, more] = [minus(a, b), minus(b, a)];
-    const where = (ids: Set<string>) => (placed ? `, ${pagesInWords(ids, input)}` : ids.has('nowhere') ? '' : ', of their own');
+    const where = (ids: Set<string>) =>
+      placed ? `, ${pagesInWords(ids, input)}` : ids.has('nowhere') ? '' : ', of their own';
     if (less.size > 0) out.push({ kind: 'loss', words: `May no longer ${name}${where(less)}.` });
     if (more.size > 0) out.push({ kind: 'gain', words: `May ${name}${where(more)}.` });
   }
@@ -98,18 +144,34 @@ function fieldEffects(out: Effect[], input: ImpactInput): void {
   const { inventory, person } = input;
   const plans = [input.before, input.after];
   if (!plans.some((plan) => plan.roles.some((role) => role.grants.some((grant) => grant.scope.fields)))) return;
-  const [was = [], is = []] = plans.map((plan) => rulesFor(policyOf(inventory, plan, [person]), person.id, 'page.edit', input.nowMs));
+  const [was = [], is = []] = plans.map((plan) =>
+    rulesFor(policyOf(inventory, plan, [person]), person.id, 'page.edit', input.nowMs),
+  );
   const may = (rules: typeof was, place: Place, field?: string) => rulesAllow(rules, person.id, { place, field });
   const both = input.places.filter((place) => may(was, place) && may(is, place));
-  for (const [kind, more, less] of [['loss', was, is], ['gain', is, was]] as const) {
+  for (const [kind, more, less] of [
+    ['loss', was, is],
+    ['gain', is, was],
+  ] as const) {
     // Fields that change on the same pages are told together.
     const groups = new Map<string, { names: string[]; on: Set<string> }>();
     for (const field of fieldIds(inventory)) {
-      const on = new Set(both.filter((place) => hasField(inventory, place.layout, field) && may(more, place, field) && !may(less, place, field)).map(idOf));
+      const on = new Set(
+        both
+          .filter(
+            (place) => hasField(inventory, place.layout, field) && may(more, place, field) && !may(less, place, field),
+          )
+          .map(idOf),
+      );
       const key = [...on].join(' ');
-      if (on.size > 0) groups.set(key, { names: [...(groups.get(key)?.names ?? []), `“${fieldName(inventory, field)}”`], on });
+      if (on.size > 0)
+        groups.set(key, { names: [...(groups.get(key)?.names ?? []), `“${fieldName(inventory, field)}”`], on });
     }
-    for (const { names, on } of groups.values()) out.push({ kind, words: `May ${kind === 'loss' ? 'no longer change' : 'change'} ${names.join(', ')}, ${pagesInWords(on, input)}.` });
+    for (const { names, on } of groups.values())
+      out.push({
+        kind,
+        words: `May ${kind === 'loss' ? 'no longer change' : 'change'} ${names.join(', ')}, ${pagesInWords(on, input)}.`,
+      });
   }
 }
 
@@ -127,8 +189,14 @@ export function impactOf(input: ImpactInput): Effect[] {
   permissionEffects(out, input);
   fieldEffects(out, input);
   const tool = (id: string) => inventory.tools.get(id)?.name ?? inventory.modes.get(id)?.name ?? id;
-  lists(out, [...before.toolbar.tools, ...before.toolbar.modes], [...after.toolbar.tools, ...after.toolbar.modes], { gain: (id) => `The toolbar has “${tool(id)}”.`, loss: (id) => `The toolbar lacks “${tool(id)}”.` });
+  lists(out, [...before.toolbar.tools, ...before.toolbar.modes], [...after.toolbar.tools, ...after.toolbar.modes], {
+    gain: (id) => `The toolbar has “${tool(id)}”.`,
+    loss: (id) => `The toolbar lacks “${tool(id)}”.`,
+  });
   const widget = (id: string) => inventory.widgets.get(id)?.name ?? id;
-  lists(out, before.dashboard.flat(), after.dashboard.flat(), { gain: (id) => `Today shows “${widget(id)}”.`, loss: (id) => `Today no longer shows “${widget(id)}”.` });
+  lists(out, before.dashboard.flat(), after.dashboard.flat(), {
+    gain: (id) => `Today shows “${widget(id)}”.`,
+    loss: (id) => `Today no longer shows “${widget(id)}”.`,
+  });
   return out;
 }

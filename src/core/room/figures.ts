@@ -16,13 +16,20 @@ export const shownDoors = (room: Room) => room.doors.filter((door) => door.state
 
 /** Counts what a room asks of the person in it. */
 export function figures(inventory: Inventory, room: Room): RoomFigures {
-  const used = new Set(room.tasks.flatMap((t) => [t.section, ...t.tour.stops.map((stop) => inventory.controls.get(stop.control)?.section)]));
+  const used = new Set(
+    room.tasks.flatMap((t) => [
+      t.section,
+      ...t.tour.stops.map((stop) => inventory.controls.get(stop.control)?.section),
+    ]),
+  );
   const can = room.tasks.filter((t) => t.verdict.can);
   return {
     choices: shownDoors(room).length + can.length + room.dashboard.flat().length,
     tasks: room.tasks.length,
     tasksThatCan: can.length,
-    idleDoors: shownDoors(room).filter((door) => !used.has(door.section)).map((door) => door.name),
+    idleDoors: shownDoors(room)
+      .filter((door) => !used.has(door.section))
+      .map((door) => door.name),
     staleStops: room.tasks.flatMap((t) => t.tour.stops).filter((stop) => stop.stale).length,
   };
 }
@@ -36,11 +43,14 @@ export interface Loss {
 
 /** What a change of room takes away. */
 export function lossBetween(before: Room, after: Room): Loss {
-  const live = (room: Room) => new Set(room.tasks.flatMap((t) => t.tour.stops.filter((s) => !s.stale).map((s) => `${t.task} ${s.key}`)));
+  const live = (room: Room) =>
+    new Set(room.tasks.flatMap((t) => t.tour.stops.filter((s) => !s.stale).map((s) => `${t.task} ${s.key}`)));
   const now = live(after);
   const ticked = new Set(after.tasks.map((t) => t.task));
   return {
-    tasks: before.tasks.filter((t) => t.verdict.can && ticked.has(t.task) && !after.tasks.find((n) => n.task === t.task)?.verdict.can).map((t) => t.name),
+    tasks: before.tasks
+      .filter((t) => t.verdict.can && ticked.has(t.task) && !after.tasks.find((n) => n.task === t.task)?.verdict.can)
+      .map((t) => t.name),
     stops: [...live(before)].filter((key) => ticked.has(key.split(' ')[0] ?? '') && !now.has(key)).length,
   };
 }

@@ -1,4 +1,14 @@
-import { decide, isInForce, rulesAllow, rulesFor, type Decision, type DoorState, type Place, type PolicyPerson, type Rule } from '../access';
+import {
+  decide,
+  isInForce,
+  rulesAllow,
+  rulesFor,
+  type Decision,
+  type DoorState,
+  type Place,
+  type PolicyPerson,
+  type Rule,
+} from '../access';
 import { isReading, type Inventory, type PermissionId, type Section } from '../inventory';
 import { allDoors, policyOf, type Plan, type PlanRole } from '../plan';
 import { judgeTask, missingInWords, placesFor, type TaskFacts, type Verdict } from '../task';
@@ -53,7 +63,10 @@ const BEST: readonly DoorState[] = ['open', 'look', 'away', 'closed'];
 const better = (a: DoorState, b: DoorState) => (BEST.indexOf(a) <= BEST.indexOf(b) ? a : b);
 
 /** What one person may do, asked in many ways: the most favourable answer over all places, and place by place. */
-export interface Asker { best: (permission: PermissionId) => Decision; may: (permission: PermissionId, place: Place, field?: string) => boolean }
+export interface Asker {
+  best: (permission: PermissionId) => Decision;
+  may: (permission: PermissionId, place: Place, field?: string) => boolean;
+}
 
 /** Decides for one person, keeping what was worked out. What lies on a page may be their own there; a page is its author's. */
 export function askerFor(input: RoomInput): Asker {
@@ -65,15 +78,27 @@ export function askerFor(input: RoomInput): Asker {
     if (!rules) allRules.set(permission, (rules = rulesFor(policy, input.person.id, permission, input.nowMs)));
     return rules;
   };
-  const may = (permission: PermissionId, place: Place, field?: string) => rulesAllow(rulesOf(permission), input.person.id, { place, field });
+  const may = (permission: PermissionId, place: Place, field?: string) =>
+    rulesAllow(rulesOf(permission), input.person.id, { place, field });
   const best = (permission: PermissionId) => {
     const old = known.get(permission);
     if (old) return old;
     const ownAuthor = input.inventory.permissions.get(permission)?.ownAuthor ?? false;
     const asOwn = (place: Place | undefined) => (place && ownAuthor ? { ...place, author: input.person.id } : place);
-    const ask = (place?: Place) => decide(policy, { person: input.person.id, permission, place: asOwn(place), author: input.person.id, atMs: input.nowMs });
+    const ask = (place?: Place) =>
+      decide(policy, {
+        person: input.person.id,
+        permission,
+        place: asOwn(place),
+        author: input.person.id,
+        atMs: input.nowMs,
+      });
     const placed = input.inventory.permissions.get(permission)?.placed ?? false;
-    const allowed = placed ? input.places.find((place) => may(permission, place) || (ownAuthor && may(permission, { ...place, author: input.person.id }))) : undefined;
+    const allowed = placed
+      ? input.places.find(
+          (place) => may(permission, place) || (ownAuthor && may(permission, { ...place, author: input.person.id })),
+        )
+      : undefined;
     if (allowed && may(permission, allowed)) {
       const decided = decide(policy, { person: input.person.id, permission, place: allowed, atMs: input.nowMs });
       known.set(permission, decided);
@@ -90,8 +115,12 @@ export function askerFor(input: RoomInput): Asker {
 
 /** The roles that count for a person now, in the order they were assigned. */
 function heldRoles(input: RoomInput): PlanRole[] {
-  const ids = input.person.suspended ? [] : input.person.assignments.filter((a) => isInForce(a, input.nowMs)).map((a) => a.role);
-  return [...new Set(ids)].map((id) => input.plan.roles.find((role) => role.id === id)).filter((role) => role !== undefined);
+  const ids = input.person.suspended
+    ? []
+    : input.person.assignments.filter((a) => isInForce(a, input.nowMs)).map((a) => a.role);
+  return [...new Set(ids)]
+    .map((id) => input.plan.roles.find((role) => role.id === id))
+    .filter((role) => role !== undefined);
 }
 
 /**
@@ -107,15 +136,29 @@ export function room(input: RoomInput): Room {
   for (const role of roles)
     for (const door of allDoors(inventory, role)) {
       const old = planned.get(door.section);
-      planned.set(door.section, old ? { state: better(old.state, door.state), name: old.name ?? door.name } : { state: door.state, name: door.name });
+      planned.set(
+        door.section,
+        old
+          ? { state: better(old.state, door.state), name: old.name ?? door.name }
+          : { state: door.state, name: door.name },
+      );
     }
   const doors: RoomDoor[] = [];
   for (const [id, { state, name }] of planned) {
     const section = inventory.sections.find((s) => s.id === id);
     const home = section && inventory.screens.get(section.home);
     if (!section || !home || state === 'closed' || (home.needs && !best(home.needs).allowed)) continue;
-    const worksHere = section.permissions.every((p) => isReading(p.id)) || section.permissions.some((p) => !isReading(p.id) && best(p.id).allowed);
-    doors.push({ section: id, name: name ?? section.name, icon: section.icon, purpose: section.purpose, path: home.path, state: state === 'open' && !worksHere ? 'look' : state });
+    const worksHere =
+      section.permissions.every((p) => isReading(p.id)) ||
+      section.permissions.some((p) => !isReading(p.id) && best(p.id).allowed);
+    doors.push({
+      section: id,
+      name: name ?? section.name,
+      icon: section.icon,
+      purpose: section.purpose,
+      path: home.path,
+      state: state === 'open' && !worksHere ? 'look' : state,
+    });
   }
   const modes = new Set<string>(roles.flatMap((role) => role.toolbar.modes));
   const given = new Set(roles.flatMap((role) => role.toolbar.tools));
@@ -128,25 +171,47 @@ export function room(input: RoomInput): Room {
       const target = (columns[Math.min(i, columns.length)] ??= []);
       for (const id of column) {
         const widget = inventory.widgets.get(id);
-        if (widget && !placed.has(id) && best(widget.needs).allowed) { placed.add(id); target.push(id); }
+        if (widget && !placed.has(id) && best(widget.needs).allowed) {
+          placed.add(id);
+          target.push(id);
+        }
       }
     });
 
   const doorOf = (section: string): DoorState => planned.get(section)?.state ?? 'closed';
   const toolSet = new Set(tools);
-  const nameOf = (section: Section | undefined, id: string) => doors.find((d) => d.section === id)?.name ?? planned.get(id)?.name ?? section?.name ?? id;
-  const facts: TaskFacts = { inventory, person: input.person.id, best, may, places: input.places, doorOf, tools: toolSet, modes };
+  const nameOf = (section: Section | undefined, id: string) =>
+    doors.find((d) => d.section === id)?.name ?? planned.get(id)?.name ?? section?.name ?? id;
+  const facts: TaskFacts = {
+    inventory,
+    person: input.person.id,
+    best,
+    may,
+    places: input.places,
+    doorOf,
+    tools: toolSet,
+    modes,
+  };
   const tourRoom = {
-    doorName: (id: string) => nameOf(inventory.sections.find((s) => s.id === id), id),
+    doorName: (id: string) =>
+      nameOf(
+        inventory.sections.find((s) => s.id === id),
+        id,
+      ),
     doorShown: (id: string) => doors.some((d) => d.section === id && d.state !== 'away') || doorOf(id) === 'closed',
     absent: (id: string): string | null => {
       const control = inventory.controls.get(id);
       const screen = control && inventory.screens.get(control.screen);
       if (!control || !screen) return 'It is not in the inventory.';
-      if (id.startsWith('door.')) return doors.some((d) => `door.${d.section}` === id && d.state !== 'away') ? null : `The door “${control.name}” is not in this room.`;
+      if (id.startsWith('door.'))
+        return doors.some((d) => `door.${d.section}` === id && d.state !== 'away')
+          ? null
+          : `The door “${control.name}” is not in this room.`;
       for (const need of [screen.needs, control.needs])
-        if (need && !best(need).allowed) return `“${control.name}” is not in this room: may not ${inventory.permissions.get(need)?.name ?? need}.`;
-      if (control.tool && !toolSet.has(control.tool)) return missingInWords(inventory, { kind: 'tool', id: control.tool });
+        if (need && !best(need).allowed)
+          return `“${control.name}” is not in this room: may not ${inventory.permissions.get(need)?.name ?? need}.`;
+      if (control.tool && !toolSet.has(control.tool))
+        return missingInWords(inventory, { kind: 'tool', id: control.tool });
       if (control.mode && !modes.has(control.mode)) return `“${control.name}” is not among this room’s writing modes.`;
       return null;
     },
@@ -158,9 +223,24 @@ export function room(input: RoomInput): Room {
       if (!template || tasks.some((t) => t.task === ticked.task)) continue;
       const name = ticked.name ?? template.name;
       tasks.push({
-        task: template.id, section: template.section, name, purpose: template.purpose, said: [...template.said, ...(ticked.said ?? []), template.name],
-        start: inventory.screens.get(template.screen)?.path ?? '/room', verdict: judgeTask(template, facts), pages: () => placesFor(template, facts).map((place) => place.path.at(-1) ?? ''), tour: tourOf(inventory, tourRoom, role.tours, template, name),
+        task: template.id,
+        section: template.section,
+        name,
+        purpose: template.purpose,
+        said: [...template.said, ...(ticked.said ?? []), template.name],
+        start: inventory.screens.get(template.screen)?.path ?? '/room',
+        verdict: judgeTask(template, facts),
+        pages: () => placesFor(template, facts).map((place) => place.path.at(-1) ?? ''),
+        tour: tourOf(inventory, tourRoom, role.tours, template, name),
       });
     }
-  return { person: { id: input.person.id, name: input.person.name }, roles: roles.map(({ id, name }) => ({ id, name })), doors, toolbar: { tools, modes: [...modes] }, dashboard: columns, tasks, absent: tourRoom.absent };
+  return {
+    person: { id: input.person.id, name: input.person.name },
+    roles: roles.map(({ id, name }) => ({ id, name })),
+    doors,
+    toolbar: { tools, modes: [...modes] },
+    dashboard: columns,
+    tasks,
+    absent: tourRoom.absent,
+  };
 }

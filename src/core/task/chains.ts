@@ -8,7 +8,10 @@ export type Chain = (place: Place) => boolean;
 /** Pages below which, themselves included, something is forbidden. */
 function aboveForbidden(facts: TaskFacts, permission: PermissionId): (place: Place) => boolean {
   let above: Set<string> | undefined;
-  return (place) => (above ??= new Set(facts.places.filter((other) => !facts.may(permission, other)).flatMap((other) => other.path))).has(place.path.at(-1) ?? '');
+  return (place) =>
+    (above ??= new Set(
+      facts.places.filter((other) => !facts.may(permission, other)).flatMap((other) => other.path),
+    )).has(place.path.at(-1) ?? '');
 }
 
 /**
@@ -22,15 +25,22 @@ function aboveForbidden(facts: TaskFacts, permission: PermissionId): (place: Pla
  */
 export function chainsOf(thing: TaskThing, needs: readonly PermissionId[], facts: TaskFacts): Chain {
   const { may, person } = facts;
-  const all = (place: Place, list: readonly PermissionId[] = needs) => list.every((permission) => may(permission, place));
+  const all = (place: Place, list: readonly PermissionId[] = needs) =>
+    list.every((permission) => may(permission, place));
   switch (thing) {
-    case 'page': return (place) => (!needs.includes('page.edit') || may('page.edit', place)) && (!needs.includes('page.view') || may('page.view', place)) && all({ ...place, state: 'draft' });
+    case 'page':
+      return (place) =>
+        (!needs.includes('page.edit') || may('page.edit', place)) &&
+        (!needs.includes('page.view') || may('page.view', place)) &&
+        all({ ...place, state: 'draft' });
     case 'newPage': {
       const rest = needs.filter((permission) => permission !== 'page.create');
-      return (place) => may('page.create', place) && [...facts.inventory.layouts.keys()].some((layout) => {
-        const made: Place = { path: [...place.path, 'new'], layout, state: 'draft', author: person };
-        return all(made, rest) && (!rest.includes('page.edit') || may('page.edit', made, 'page.layout'));
-      });
+      return (place) =>
+        may('page.create', place) &&
+        [...facts.inventory.layouts.keys()].some((layout) => {
+          const made: Place = { path: [...place.path, 'new'], layout, state: 'draft', author: person };
+          return all(made, rest) && (!rest.includes('page.edit') || may('page.edit', made, 'page.layout'));
+        });
     }
     case 'movedPage': {
       const isForbidden = aboveForbidden(facts, 'page.arrange');
@@ -44,8 +54,11 @@ export function chainsOf(thing: TaskThing, needs: readonly PermissionId[], facts
       const isForbidden = aboveForbidden(facts, 'page.retire');
       return (place) => place.path.length > 1 && all(place) && !isForbidden(place);
     }
-    case 'newNotice': return (place) => all({ ...place, author: person });
-    case 'notice': return (place) => all({ ...place, author: person }) || all({ ...place, author: null });
-    case 'review': return (place) => all({ ...place, state: 'waiting' });
+    case 'newNotice':
+      return (place) => all({ ...place, author: person });
+    case 'notice':
+      return (place) => all({ ...place, author: person }) || all({ ...place, author: null });
+    case 'review':
+      return (place) => all({ ...place, state: 'waiting' });
   }
 }

@@ -9,15 +9,22 @@ export function neededBy(inventory: Inventory, role: PlanRole): Map<PermissionId
     const task = inventory.tasks.get(ticked.task);
     if (!task) continue;
     const { somewhere, onThing } = needsOf(inventory, task);
-    for (const need of new Set([...onThing, ...somewhere])) needed.set(need, [...(needed.get(need) ?? []), ticked.name ?? task.name]);
+    for (const need of new Set([...onThing, ...somewhere]))
+      needed.set(need, [...(needed.get(need) ?? []), ticked.name ?? task.name]);
   }
   return needed;
 }
 
 /** What a role may do and no ticked task of it, nor a widget on its dashboard, needs. Nothing for the keyholder, who is there for everything. */
-export function surplusOf(inventory: Inventory, role: PlanRole, may: (permission: PermissionId) => boolean): PermissionId[] {
+export function surplusOf(
+  inventory: Inventory,
+  role: PlanRole,
+  may: (permission: PermissionId) => boolean,
+): PermissionId[] {
   if (role.id === KEYHOLDER) return [];
   const needed = neededBy(inventory, role);
   const shown = new Set(role.dashboard.columns.flat().map((id) => inventory.widgets.get(id)?.needs));
-  return [...inventory.permissions.keys()].filter((permission) => !needed.has(permission) && !shown.has(permission) && may(permission));
+  return [...inventory.permissions.keys()].filter(
+    (permission) => !needed.has(permission) && !shown.has(permission) && may(permission),
+  );
 }

@@ -32,18 +32,29 @@ export interface TaskFacts {
 }
 
 /** What a task asks for: somewhere, to get to it, and on the very thing it is about. */
-export interface TaskNeeds { somewhere: PermissionId[]; onThing: PermissionId[] }
+export interface TaskNeeds {
+  somewhere: PermissionId[];
+  onThing: PermissionId[];
+}
 
 /** The controls somebody has to use; what is only shown on the way may be missing. */
-const usedControls = (inventory: Inventory, task: TaskTemplate) => task.moves.filter((move) => move.await !== 'see').flatMap((move) => inventory.controls.get(move.control) ?? []);
+const usedControls = (inventory: Inventory, task: TaskTemplate) =>
+  task.moves.filter((move) => move.await !== 'see').flatMap((move) => inventory.controls.get(move.control) ?? []);
 
 /** Every permission a task needs, by its screens, its controls and by itself. */
 export function needsOf(inventory: Inventory, task: TaskTemplate): TaskNeeds {
-  const screens = [task.screen, ...task.moves.map((move) => inventory.controls.get(move.control)?.screen ?? task.screen)].flatMap((id) => inventory.screens.get(id) ?? []);
+  const screens = [
+    task.screen,
+    ...task.moves.map((move) => inventory.controls.get(move.control)?.screen ?? task.screen),
+  ].flatMap((id) => inventory.screens.get(id) ?? []);
   const list = (ids: (PermissionId | undefined)[]) => [...new Set(ids)].filter((id) => id !== undefined);
   return {
     somewhere: list(screens.filter((screen) => !screen.on).map((screen) => screen.needs)),
-    onThing: list([...screens.filter((screen) => screen.on).map((screen) => screen.needs), ...task.needs, ...usedControls(inventory, task).map((control) => control.needs)]),
+    onThing: list([
+      ...screens.filter((screen) => screen.on).map((screen) => screen.needs),
+      ...task.needs,
+      ...usedControls(inventory, task).map((control) => control.needs),
+    ]),
   };
 }
 
@@ -71,24 +82,40 @@ function chainPlaces(task: TaskTemplate, facts: TaskFacts, most = Infinity): Pla
 /** Whether every control a task uses has a field on a page that they may change, also once it is a draft. */
 function fieldsOf(task: TaskTemplate, { inventory, may }: TaskFacts): (place: Place) => boolean {
   const lists = usedControls(inventory, task).flatMap((control) => (control.fields ? [control.fields] : []));
-  return (place) => lists.every((list) => list.some((id) => hasField(inventory, place.layout, id) && may('page.edit', place, id) && may('page.edit', { ...place, state: 'draft' }, id)));
+  return (place) =>
+    lists.every((list) =>
+      list.some(
+        (id) =>
+          hasField(inventory, place.layout, id) &&
+          may('page.edit', place, id) &&
+          may('page.edit', { ...place, state: 'draft' }, id),
+      ),
+    );
 }
 
 /** What is missing wherever one looks; what a whole chain has needs no other page (a new page may be allowed what no page there is allows). */
-function missingEverywhere(task: TaskTemplate & { section: string }, facts: TaskFacts, places: readonly Place[] | undefined): Missing | undefined {
+function missingEverywhere(
+  task: TaskTemplate & { section: string },
+  facts: TaskFacts,
+  places: readonly Place[] | undefined,
+): Missing | undefined {
   const { inventory } = facts;
   const needs = needsOf(inventory, task);
-  const held = (permission: PermissionId) => places !== undefined && places.length > 0 && inventory.permissions.get(permission)?.placed;
+  const held = (permission: PermissionId) =>
+    places !== undefined && places.length > 0 && inventory.permissions.get(permission)?.placed;
   for (const permission of new Set([...needs.somewhere, ...needs.onThing.filter((id) => !held(id))])) {
     const decision = facts.best(permission);
     if (decision.allowed) continue;
     const section = inventory.sectionOfObject.get(objectOf(permission)) ?? task.section;
     const door = inventory.doors.some((s) => s.id === section) ? facts.doorOf(section) : 'open';
-    if (door === 'closed' || (door === 'look' && !isReading(permission))) return { kind: 'door', id: section, state: door };
+    if (door === 'closed' || (door === 'look' && !isReading(permission)))
+      return { kind: 'door', id: section, state: door };
     return { kind: decision.reason === 'denied' ? 'denied' : 'permission', id: permission };
   }
   const controls = usedControls(inventory, task);
-  const tool = [...(task.tools ?? []), ...controls.flatMap((control) => control.tool ?? [])].find((id) => !facts.tools.has(id));
+  const tool = [...(task.tools ?? []), ...controls.flatMap((control) => control.tool ?? [])].find(
+    (id) => !facts.tools.has(id),
+  );
   if (tool !== undefined) return { kind: 'tool', id: tool };
   const mode = controls.flatMap((control) => control.mode ?? []).find((id) => !facts.modes.has(id));
   return mode === undefined ? undefined : { kind: 'mode', id: mode };
@@ -103,34 +130,70 @@ export function judgeTask(task: TaskTemplate & { section: string }, facts: TaskF
   const missing = missingEverywhere(task, facts, places);
   if (missing) return { can: false, missing };
   if (places?.length !== 0) return { can: true };
-  const anyField = chainPlaces({ ...task, moves: task.moves.map((move) => ({ ...move, await: 'see' as const })) }, facts, 1)?.length !== 0;
+  const anyField =
+    chainPlaces({ ...task, moves: task.moves.map((move) => ({ ...move, await: 'see' as const })) }, facts, 1)
+      ?.length !== 0;
   const control = anyField && usedControls(facts.inventory, task).find((one) => one.fields);
-  return { can: false, missing: control ? { kind: 'field', control: control.id } : { kind: 'apart', ids: needsOf(facts.inventory, task).onThing.filter((id) => facts.inventory.permissions.get(id)?.placed) } };
+  return {
+    can: false,
+    missing: control
+      ? { kind: 'field', control: control.id }
+      : {
+          kind: 'apart',
+          ids: needsOf(facts.inventory, task).onThing.filter((id) => facts.inventory.permissions.get(id)?.placed),
+        },
+  };
 }
 
 /** What is missing, as a sentence for the administrator. */
-export function missingInWords(inventory: Inventory, missing: Missing, doorName: (section: string) => string = (id) => inventory.sections.find((s) => s.id === id)?.name ?? id): string {
+export function missingInWords(
+  inventory: Inventory,
+  missing: Missing,
+  doorName: (section: string) => string = (id) => inventory.sections.find((s) => s.id === id)?.name ?? id,
+): string {
   const permission = (id: PermissionId) => inventory.permissions.get(id)?.name ?? id;
   switch (missing.kind) {
-    case 'permission': return `Missing: may ${permission(missing.id)}.`;
-    case 'denied': return `A deny forbids it: must not ${permission(missing.id)}.`;
-    case 'apart': return missing.ids.length === 1 ? `May ${missing.ids.map(permission).join()}, but nowhere where it helps.` : `Nowhere together: may ${missing.ids.map(permission).join('; ')} – each somewhere, but not all on one page.`;
-    case 'field': return `No page they may change has “${inventory.controls.get(missing.control)?.name ?? missing.control}” for them to change.`;
-    case 'door': return missing.state === 'look' ? `The door “${doorName(missing.id)}” is set to look only.` : `The door “${doorName(missing.id)}” is closed.`;
-    case 'tool': return `The toolbar lacks “${inventory.tools.get(missing.id)?.name ?? missing.id}”.`;
-    case 'mode': return `“${inventory.modes.get(missing.id)?.name ?? missing.id}” is not among the writing modes.`;
+    case 'permission':
+      return `Missing: may ${permission(missing.id)}.`;
+    case 'denied':
+      return `A deny forbids it: must not ${permission(missing.id)}.`;
+    case 'apart':
+      return missing.ids.length === 1
+        ? `May ${missing.ids.map(permission).join()}, but nowhere where it helps.`
+        : `Nowhere together: may ${missing.ids.map(permission).join('; ')} – each somewhere, but not all on one page.`;
+    case 'field':
+      return `No page they may change has “${inventory.controls.get(missing.control)?.name ?? missing.control}” for them to change.`;
+    case 'door':
+      return missing.state === 'look'
+        ? `The door “${doorName(missing.id)}” is set to look only.`
+        : `The door “${doorName(missing.id)}” is closed.`;
+    case 'tool':
+      return `The toolbar lacks “${inventory.tools.get(missing.id)?.name ?? missing.id}”.`;
+    case 'mode':
+      return `“${inventory.modes.get(missing.id)?.name ?? missing.id}” is not among the writing modes.`;
   }
 }
 
 /** The operation that adds what is missing; undefined where that is for a person to decide. */
 export function mendMissing(role: string, missing: Missing): Operation | undefined {
   switch (missing.kind) {
-    case 'permission': return { do: 'add-grant', role, grant: { id: `${missing.id}-everywhere`, effect: 'allow', permission: missing.id, scope: {} } };
-    case 'door': return { do: 'set-door', role, section: missing.id, state: 'open' };
-    case 'tool': return { do: 'set-tool', role, tool: missing.id, on: true };
-    case 'mode': return missing.id === 'visual' ? undefined : { do: 'set-mode', role, mode: missing.id as 'preview' | 'code', on: true };
+    case 'permission':
+      return {
+        do: 'add-grant',
+        role,
+        grant: { id: `${missing.id}-everywhere`, effect: 'allow', permission: missing.id, scope: {} },
+      };
+    case 'door':
+      return { do: 'set-door', role, section: missing.id, state: 'open' };
+    case 'tool':
+      return { do: 'set-tool', role, tool: missing.id, on: true };
+    case 'mode':
+      return missing.id === 'visual'
+        ? undefined
+        : { do: 'set-mode', role, mode: missing.id as 'preview' | 'code', on: true };
     case 'denied':
     case 'apart':
-    case 'field': return undefined;
+    case 'field':
+      return undefined;
   }
 }

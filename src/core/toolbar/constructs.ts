@@ -29,7 +29,9 @@ export function constructsOf(document: Document): Constructs {
       return;
     }
     if (node.type === 'text') {
-      const marks = new Set((node.marks ?? []).map((mark) => (mark.type === 'link' ? `link:${mark.attrs?.href ?? ''}` : mark.type)));
+      const marks = new Set(
+        (node.marks ?? []).map((mark) => (mark.type === 'link' ? `link:${mark.attrs?.href ?? ''}` : mark.type)),
+      );
       for (const mark of marks) {
         if (!running.has(mark)) add(mark);
         add(LETTERS + mark, [...node.text].length);
@@ -62,17 +64,30 @@ export function mergeConstructs(a: Constructs, b: Constructs): Constructs {
  * Whether a block that only a missing tool could make again would be lost: such blocks (tables, pictures) stay whole while
  * somebody without the tool edits around them.
  */
-export function losesProtected(allowed: ReadonlySet<string>, tools: readonly Tool[], before: Document, after: Document): boolean {
-  const guarded = new Set([...PROTECTED_BLOCKS].filter((block) => !tools.some((tool) => tool.makes.includes(block) && allowed.has(tool.id))));
+export function losesProtected(
+  allowed: ReadonlySet<string>,
+  tools: readonly Tool[],
+  before: Document,
+  after: Document,
+): boolean {
+  const guarded = new Set(
+    [...PROTECTED_BLOCKS].filter((block) => !tools.some((tool) => tool.makes.includes(block) && allowed.has(tool.id))),
+  );
   const now = constructsOf(after);
-  return Object.entries(constructsOf(before)).some(([construct, count]) => guarded.has(kindOf(construct)) && (now[construct] ?? 0) < count);
+  return Object.entries(constructsOf(before)).some(
+    ([construct, count]) => guarded.has(kindOf(construct)) && (now[construct] ?? 0) < count,
+  );
 }
 
 /**
  * Pasted blocks with what no tool at hand could make turned into plain paragraphs and plain words. Gives the names
  * of what was taken out.
  */
-export function plainOut(allowed: ReadonlySet<string>, tools: readonly Tool[], nodes: readonly DocumentNode[]): { nodes: DocumentNode[]; dropped: string[] } {
+export function plainOut(
+  allowed: ReadonlySet<string>,
+  tools: readonly Tool[],
+  nodes: readonly DocumentNode[],
+): { nodes: DocumentNode[]; dropped: string[] } {
   const dropped = new Set<string>();
   const forbids = (construct: string) => {
     const makers = tools.filter((tool) => tool.makes.includes(construct));
@@ -89,7 +104,10 @@ export function plainOut(allowed: ReadonlySet<string>, tools: readonly Tool[], n
     const content = (node.content ?? []).flatMap(clean);
     if (!forbids(node.type)) return [{ ...node, content }];
     if (node.type === 'heading') return [{ type: 'paragraph', content }];
-    const unwrap = (n: DocumentNode): DocumentNode[] => (n.type === 'listItem' || n.type === 'tableRow' || n.type === 'tableCell' || n.type === 'tableHeader' ? ((n).content ?? []).flatMap(unwrap) : [n]);
+    const unwrap = (n: DocumentNode): DocumentNode[] =>
+      n.type === 'listItem' || n.type === 'tableRow' || n.type === 'tableCell' || n.type === 'tableHeader'
+        ? (n.content ?? []).flatMap(unwrap)
+        : [n];
     return content.flatMap(unwrap);
   };
   return { nodes: nodes.flatMap(clean), dropped: [...dropped] };
@@ -102,16 +120,25 @@ const kindOf = (construct: string) => construct.split(':', 1)[0] ?? construct;
  * are not in the toolbar, by id and name. Empty means the document may be saved. Keeping, shortening, parting in two and removing need
  * no tool; a mark on more places *and* on more letters does.
  */
-export function missingTools(allowed: ReadonlySet<string>, tools: readonly Tool[], before: Constructs, document: Document): Pick<Tool, 'id' | 'name'>[] {
+export function missingTools(
+  allowed: ReadonlySet<string>,
+  tools: readonly Tool[],
+  before: Constructs,
+  document: Document,
+): Pick<Tool, 'id' | 'name'>[] {
   const missing = new Map<string, Pick<Tool, 'id' | 'name'>>();
   const now = constructsOf(document);
   for (const [construct, count] of Object.entries(now)) {
     if (construct.startsWith(LETTERS) || count <= (before[construct] ?? 0)) continue;
     const letters = now[LETTERS + construct];
-    if (letters !== undefined && before[construct] !== undefined && letters <= (before[LETTERS + construct] ?? 0)) continue;
+    if (letters !== undefined && before[construct] !== undefined && letters <= (before[LETTERS + construct] ?? 0))
+      continue;
     const kind = kindOf(construct);
-    const makers = UNKNOWN.has(kind) ? [{ id: CODE_VIEW, name: 'Code' }] : tools.filter((tool) => tool.makes.includes(kind));
-    if (makers.length && !makers.some((tool) => allowed.has(tool.id))) for (const tool of makers) missing.set(tool.id, tool);
+    const makers = UNKNOWN.has(kind)
+      ? [{ id: CODE_VIEW, name: 'Code' }]
+      : tools.filter((tool) => tool.makes.includes(kind));
+    if (makers.length && !makers.some((tool) => allowed.has(tool.id)))
+      for (const tool of makers) missing.set(tool.id, tool);
   }
   return [...missing.values()];
 }

@@ -52,7 +52,13 @@ export function tourMinutes(stops: readonly Pick<Stop, 'title' | 'text' | 'await
  * The tour of a task as one room has it: first the door, then each move, in the administrator's words where
  * there are any. Pure; a control the room lacks makes its stop stale, it is not left out.
  */
-export function tourOf(inventory: Inventory, room: TourRoom, words: PlanRole['tours'], task: TaskTemplate & { section: string }, name: string): Tour {
+export function tourOf(
+  inventory: Inventory,
+  room: TourRoom,
+  words: PlanRole['tours'],
+  task: TaskTemplate & { section: string },
+  name: string,
+): Tour {
   const section = inventory.sections.find((s) => s.id === task.section);
   const own = words[task.id] ?? {};
   const stops: Stop[] = [];
@@ -73,10 +79,35 @@ export function tourOf(inventory: Inventory, room: TourRoom, words: PlanRole['to
   if (section?.face === 'door') {
     const door = room.doorName(section.id);
     if (room.doorShown(section.id))
-      add({ key: `door.${section.id}`, control: `door.${section.id}`, await: 'press', until: null, title: `This is the way to “${door}”`, text: `Open “${door}”. ${section.purpose}` }, door);
+      add(
+        {
+          key: `door.${section.id}`,
+          control: `door.${section.id}`,
+          await: 'press',
+          until: null,
+          title: `This is the way to “${door}”`,
+          text: `Open “${door}”. ${section.purpose}`,
+        },
+        door,
+      );
     else
-      add({ key: 'frame.ask', control: 'frame.ask', await: 'see', until: null, title: `Ask for ${door}`, text: `“${door}” has no door of its own in your menu. Type its name into “Where do I…?” and choose it from the list.` });
+      add({
+        key: 'frame.ask',
+        control: 'frame.ask',
+        await: 'see',
+        until: null,
+        title: `Ask for ${door}`,
+        text: `“${door}” has no door of its own in your menu. Type its name into “Where do I…?” and choose it from the list.`,
+      });
   }
-  for (const move of task.moves) add({ key: move.control, control: move.control, await: move.await, until: move.until ?? null, title: move.title, text: move.text });
+  for (const move of task.moves)
+    add({
+      key: move.control,
+      control: move.control,
+      await: move.await,
+      until: move.until ?? null,
+      title: move.title,
+      text: move.text,
+    });
   return { task: task.id, name, stops, minutes: tourMinutes(stops) };
 }

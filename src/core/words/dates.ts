@@ -12,16 +12,20 @@ function formatter(locale: string, options: Intl.DateTimeFormatOptions): Intl.Da
 /** The calendar day on the site's clock, `2026-11-25`. */
 export const dayKey = (date: Date, timeZone: string): string => formatter('en-CA', { timeZone }).format(date);
 /** The hour and minute on the site's clock, `09:30`. */
-const clock = (date: Date, timeZone: string) => formatter('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(date);
+const clock = (date: Date, timeZone: string) =>
+  formatter('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(date);
 /** "Mon" for a day `2026-11-23`. */
-export const sayWeekday = (day: string): string => formatter('en-GB', { weekday: 'short', timeZone: 'UTC' }).format(new Date(`${day}T12:00:00Z`));
+export const sayWeekday = (day: string): string =>
+  formatter('en-GB', { weekday: 'short', timeZone: 'UTC' }).format(new Date(`${day}T12:00:00Z`));
 /** The hour of the day on the site's clock, 0 to 23. */
 export const hourOf = (date: Date, timeZone: string): number => Number(clock(date, timeZone).slice(0, 2));
 
 /** "12 November", with the year when it is another one. */
 export function sayDay(date: Date, timeZone: string, now: Date): string {
   const sameYear = dayKey(date, timeZone).slice(0, 4) === dayKey(now, timeZone).slice(0, 4);
-  return formatter('en-GB', { timeZone, day: 'numeric', month: 'long', ...(!sameYear && { year: 'numeric' }) }).format(date);
+  return formatter('en-GB', { timeZone, day: 'numeric', month: 'long', ...(!sameYear && { year: 'numeric' }) }).format(
+    date,
+  );
 }
 
 /** "today 09:30", "yesterday 17:05", "tomorrow 07:00", else "12 November, 09:30". */
@@ -33,7 +37,8 @@ export function sayTime(date: Date, timeZone: string, now: Date): string {
 }
 
 /** "25 November 2026, 09:30": for what is read on another day than it was written. */
-export const sayFullTime = (date: Date, timeZone: string): string => `${formatter('en-GB', { timeZone, day: 'numeric', month: 'long', year: 'numeric' }).format(date)}, ${clock(date, timeZone)}`;
+export const sayFullTime = (date: Date, timeZone: string): string =>
+  `${formatter('en-GB', { timeZone, day: 'numeric', month: 'long', year: 'numeric' }).format(date)}, ${clock(date, timeZone)}`;
 
 /** How long ago in the largest whole unit: "5 minutes", "3 hours", "2 days"; under a minute "a moment". */
 export function sayAge(date: Date, now: Date): string {
@@ -64,14 +69,20 @@ export function isDay(text: string): boolean {
   return !Number.isNaN(date.getTime()) && date.toISOString().slice(0, 10) === text;
 }
 /** Whether text is a day and an hour of it, `2026-11-25T18:30`. */
-export const isMoment = (text: string): boolean => /^.{10}T([01]\d|2[0-3]):[0-5]\d$/.test(text) && isDay(text.slice(0, 10));
+export const isMoment = (text: string): boolean =>
+  /^.{10}T([01]\d|2[0-3]):[0-5]\d$/.test(text) && isDay(text.slice(0, 10));
 /** "12 November 2026" for a day `2026-11-12`. */
-export const sayCalendarDay = (day: string): string => formatter('en-GB', { timeZone: 'UTC', day: 'numeric', month: 'long', year: 'numeric' }).format(new Date(`${day}T12:00:00Z`));
+export const sayCalendarDay = (day: string): string =>
+  formatter('en-GB', { timeZone: 'UTC', day: 'numeric', month: 'long', year: 'numeric' }).format(
+    new Date(`${day}T12:00:00Z`),
+  );
 /** "12 November 2026, 18:30" for `2026-11-12T18:30`. */
-export const sayCalendarMoment = (moment: string): string => `${sayCalendarDay(moment.slice(0, 10))}, ${moment.slice(11)}`;
+export const sayCalendarMoment = (moment: string): string =>
+  `${sayCalendarDay(moment.slice(0, 10))}, ${moment.slice(11)}`;
 
 /** The place whose clock a time zone goes by, as people say it: "London" for `Europe/London`. */
 export const zoneCity = (timeZone: string): string => (timeZone.split('/').at(-1) ?? timeZone).replaceAll('_', ' ');
 
 /** Why an hour (`2027-03-28T01:30`) is none on a clock that leaves it out. */
-export const skippedInWords = (moment: string): string => `There is no ${moment.slice(11)} on ${sayCalendarDay(moment.slice(0, 10))}: the clocks go on in that hour. Choose an earlier or a later one.`;
+export const skippedInWords = (moment: string): string =>
+  `There is no ${moment.slice(11)} on ${sayCalendarDay(moment.slice(0, 10))}: the clocks go on in that hour. Choose an earlier or a later one.`;

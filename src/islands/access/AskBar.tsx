@@ -31,11 +31,30 @@ export function AskBar({ path, asked, pages, choices, pageLabel, dated }: AskBar
           const groups = [...new Set(options.map((o) => o.group))];
           return (
             <div key={id}>
-              <label className="label" htmlFor={`ask-${id}`}>{label}</label>
-              <select id={`ask-${id}`} className="field max-w-[17rem]" value={asked[id] ?? ''} onChange={(event) => go(id, event.target.value)}>
+              <label className="label" htmlFor={`ask-${id}`}>
+                {label}
+              </label>
+              <select
+                id={`ask-${id}`}
+                className="field max-w-[17rem]"
+                value={asked[id] ?? ''}
+                onChange={(event) => go(id, event.target.value)}
+              >
                 {groups.map((group) => {
-                  const list = options.filter((o) => o.group === group).map((o) => <option key={o.value} value={o.value}>{o.name}</option>);
-                  return group === undefined ? list : <optgroup key={group} label={group}>{list}</optgroup>;
+                  const list = options
+                    .filter((o) => o.group === group)
+                    .map((o) => (
+                      <option key={o.value} value={o.value}>
+                        {o.name}
+                      </option>
+                    ));
+                  return group === undefined ? (
+                    list
+                  ) : (
+                    <optgroup key={group} label={group}>
+                      {list}
+                    </optgroup>
+                  );
                 })}
               </select>
             </div>
@@ -43,13 +62,29 @@ export function AskBar({ path, asked, pages, choices, pageLabel, dated }: AskBar
         })}
         {pages && (
           <div className="w-[14rem] max-w-full">
-            <PagePicker label={pageLabel ?? 'On which branch'} pages={pages} value={asked['branch'] ?? ''} {...(!pageLabel && { whole: 'The whole website' })} onChange={(id) => go('branch', id)} />
+            <PagePicker
+              label={pageLabel ?? 'On which branch'}
+              pages={pages}
+              value={asked['branch'] ?? ''}
+              {...(!pageLabel && { whole: 'The whole website' })}
+              onChange={(id) => go('branch', id)}
+            />
           </div>
         )}
         {dated && (
           <div>
-            <label className="label" htmlFor="ask-on">On which day</label>
-            <input id="ask-on" type="date" className="field" defaultValue={asked['on'] ?? ''} onChange={(event) => { if (event.target.value === '' || /^20\d\d-/.test(event.target.value)) go('on', event.target.value); }} />
+            <label className="label" htmlFor="ask-on">
+              On which day
+            </label>
+            <input
+              id="ask-on"
+              type="date"
+              className="field"
+              defaultValue={asked['on'] ?? ''}
+              onChange={(event) => {
+                if (event.target.value === '' || /^20\d\d-/.test(event.target.value)) go('on', event.target.value);
+              }}
+            />
           </div>
         )}
       </div>

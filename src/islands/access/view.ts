@@ -1,7 +1,12 @@
 import type { Extent } from '@/core/access';
 
 /** How somebody looks at the access map: kept in the address, so that another branch or day is looked at in the same way. */
-export interface MapView { find: string; by: 'permission' | 'section'; section: string; only: '' | Extent }
+export interface MapView {
+  find: string;
+  by: 'permission' | 'section';
+  section: string;
+  only: '' | Extent;
+}
 
 /** The view an address asks for; what it does not say, or says oddly, is as at first. */
 export function readView(asked: URLSearchParams): MapView {

@@ -22,8 +22,19 @@ export default function AlertDialog({ editor, onClose }: { editor: Editor; onClo
         }}
       >
         <p>For what is only true for a while. For what shall always stand out use a highlight.</p>
-        <Labelled label="Last day" hint="After it visitors do not see the alert any more. Empty: until somebody takes it out.">
-          {(ids) => <input {...ids} type="date" className="field max-w-[14rem]" value={until} onChange={(event) => setUntil(event.target.value)} />}
+        <Labelled
+          label="Last day"
+          hint="After it visitors do not see the alert any more. Empty: until somebody takes it out."
+        >
+          {(ids) => (
+            <input
+              {...ids}
+              type="date"
+              className="field max-w-[14rem]"
+              value={until}
+              onChange={(event) => setUntil(event.target.value)}
+            />
+          )}
         </Labelled>
         <div className="flex flex-wrap gap-2">
           <button type="submit" className="btn btn-main">

@@ -7,9 +7,22 @@ import type { FindingRow } from './useChecks';
 export function ChecksPanel({ findings }: { findings: FindingRow[] | null }) {
   const list = [...(findings ?? [])].sort((a, b) => Number(b.rule === 'block') - Number(a.rule === 'block'));
   const stops = list.filter((finding) => finding.rule === 'block').length;
-  const value = findings === null ? 'Looking…' : list.length === 0 ? 'Nothing to set right' : stops > 0 ? `${stops} to set right first` : list.length === 1 ? '1 thing to look at' : `${list.length} things to look at`;
+  const value =
+    findings === null
+      ? 'Looking…'
+      : list.length === 0
+        ? 'Nothing to set right'
+        : stops > 0
+          ? `${stops} to set right first`
+          : list.length === 1
+            ? '1 thing to look at'
+            : `${list.length} things to look at`;
   return (
-    <Panel name="Before it goes out" value={<span className={stops > 0 ? 'font-semibold text-brick' : ''}>{value}</span>} anchor="pages.edit.checks">
+    <Panel
+      name="Before it goes out"
+      value={<span className={stops > 0 ? 'font-semibold text-brick' : ''}>{value}</span>}
+      anchor="pages.edit.checks"
+    >
       {findings !== null && list.length === 0 && (
         <p className="flex items-center gap-2">
           <Icon name="check" size={16} /> Nothing to set right.

@@ -22,25 +22,51 @@ interface ConflictProps {
  * Two people wrote at once, in the same places. What does not touch is put together already; for the rest both versions stand side
  * by side. Nothing is lost, whichever is taken.
  */
-export default function ConflictDialog({ detail, layout, base, mine, theirs, names, onKeep, onTakeTheirs, onClose }: ConflictProps) {
+export default function ConflictDialog({
+  detail,
+  layout,
+  base,
+  mine,
+  theirs,
+  names,
+  onKeep,
+  onTakeTheirs,
+  onClose,
+}: ConflictProps) {
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const merged = useMemo(() => mergeContent(layout, base, mine, theirs), [layout, base, mine, theirs]);
-  const choose = (id: string, take: boolean) => setChosen(new Set(take ? [...chosen, id] : [...chosen].filter((other) => other !== id)));
+  const choose = (id: string, take: boolean) =>
+    setChosen(new Set(take ? [...chosen, id] : [...chosen].filter((other) => other !== id)));
   return (
     <Dialog open onClose={onClose} title="Somebody else changed this page" wide>
       <p className="mb-3">{detail}</p>
       <p className="mb-4 text-ink-2">
-        {merged.clashes.length === 1 ? 'You both changed one place' : `You both changed ${merged.clashes.length} places`}; everything else is put together already. Struck through is in their version only, underlined is in yours only. What you do not choose is put aside under “Earlier versions”.
+        {merged.clashes.length === 1
+          ? 'You both changed one place'
+          : `You both changed ${merged.clashes.length} places`}
+        ; everything else is put together already. Struck through is in their version only, underlined is in yours only.
+        What you do not choose is put aside under “Earlier versions”.
       </p>
       <ul className="grid gap-4">
         {merged.clashes.map((clash) => (
           <li key={clash.id} className="card bg-paper">
-            <Changes changes={[...layout.fields, ...SETTINGS].filter((field) => field.id === clash.field).map((field) => compareField(field, clash.theirs, clash.mine, names))} />
+            <Changes
+              changes={[...layout.fields, ...SETTINGS]
+                .filter((field) => field.id === clash.field)
+                .map((field) => compareField(field, clash.theirs, clash.mine, names))}
+            />
             <fieldset className="mt-3 flex flex-wrap gap-4">
               <legend className="sr-only">Which version of {clash.name}?</legend>
               {[false, true].map((take) => (
                 <label key={String(take)} className="flex min-h-[28px] items-center gap-2">
-                  <input type="radio" name={clash.id} className="h-4 w-4 accent-pine" checked={chosen.has(clash.id) === take} onChange={() => choose(clash.id, take)} /> {take ? 'Theirs' : 'Mine'}
+                  <input
+                    type="radio"
+                    name={clash.id}
+                    className="h-4 w-4 accent-pine"
+                    checked={chosen.has(clash.id) === take}
+                    onChange={() => choose(clash.id, take)}
+                  />{' '}
+                  {take ? 'Theirs' : 'Mine'}
                 </label>
               ))}
             </fieldset>
@@ -53,7 +79,11 @@ export default function ConflictDialog({ detail, layout, base, mine, theirs, nam
             Keep what I chose
           </button>
         )}
-        <button type="button" className={`btn ${chosen.size > 0 ? '' : 'btn-main'}`} onClick={() => onKeep(merged.content, false)}>
+        <button
+          type="button"
+          className={`btn ${chosen.size > 0 ? '' : 'btn-main'}`}
+          onClick={() => onKeep(merged.content, false)}
+        >
           Keep my version
         </button>
         <button type="button" className="btn" onClick={onTakeTheirs}>

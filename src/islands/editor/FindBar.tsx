@@ -7,7 +7,9 @@ import { Icon } from '../kit/Icon';
 /** Where something stands in the text. */
 function placesOf(editor: Editor, query: SearchQuery): { from: number; to: number }[] {
   const places = [];
-  if (query.valid) for (let at = query.findNext(editor.state, 0); at; at = query.findNext(editor.state, Math.max(at.to, at.from + 1))) places.push({ from: at.from, to: at.to });
+  if (query.valid)
+    for (let at = query.findNext(editor.state, 0); at; at = query.findNext(editor.state, Math.max(at.to, at.from + 1)))
+      places.push({ from: at.from, to: at.to });
   return places;
 }
 
@@ -24,7 +26,10 @@ export default function FindBar({ editor, onClose }: { editor: Editor; onClose: 
   const query = queryFor(find, caps);
   const places = placesOf(editor, query);
   const found = places.length;
-  const selection = useEditorState({ editor, selector: ({ editor: now }) => ({ from: now.state.selection.from, to: now.state.selection.to }) });
+  const selection = useEditorState({
+    editor,
+    selector: ({ editor: now }) => ({ from: now.state.selection.from, to: now.state.selection.to }),
+  });
   const at = places.findIndex((place) => place.from === selection.from && place.to === selection.to);
   useEffect(() => {
     editor.view.dispatch(setSearchState(editor.state.tr, queryFor(find, caps)));
@@ -33,7 +38,9 @@ export default function FindBar({ editor, onClose }: { editor: Editor; onClose: 
   // What is found is gone to while it is typed: the first from where the cursor is.
   useEffect(() => {
     const sought = queryFor(find, caps);
-    const next = sought.valid ? (sought.findNext(editor.state, editor.state.selection.from) ?? sought.findNext(editor.state, 0)) : null;
+    const next = sought.valid
+      ? (sought.findNext(editor.state, editor.state.selection.from) ?? sought.findNext(editor.state, 0))
+      : null;
     if (next) goTo(next);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each change of what is sought
   }, [find, caps]);
@@ -50,7 +57,12 @@ export default function FindBar({ editor, onClose }: { editor: Editor; onClose: 
     (node instanceof Element ? node : node.parentElement)?.scrollIntoView({ block: 'center' });
   };
   const step = (by: 1 | -1) => {
-    const next = at >= 0 ? places[(at + by + found) % found] : by > 0 ? (places.find((place) => place.from >= selection.from) ?? places[0]) : (places.findLast((place) => place.to <= selection.from) ?? places.at(-1));
+    const next =
+      at >= 0
+        ? places[(at + by + found) % found]
+        : by > 0
+          ? (places.find((place) => place.from >= selection.from) ?? places[0])
+          : (places.findLast((place) => place.to <= selection.from) ?? places.at(-1));
     if (next) goTo(next);
   };
   /** Puts the other words in some places, with the look the old ones had; one undo takes all of it back. */
@@ -97,7 +109,13 @@ export default function FindBar({ editor, onClose }: { editor: Editor; onClose: 
         <span className="label">Put in its place</span>
         <input className="field py-1.5" value={replace} onChange={(event) => setReplace(event.target.value)} />
       </label>
-      <button type="button" className="btn btn-small px-2" disabled={found === 0} aria-label="The one before" onClick={() => step(-1)}>
+      <button
+        type="button"
+        className="btn btn-small px-2"
+        disabled={found === 0}
+        aria-label="The one before"
+        onClick={() => step(-1)}
+      >
         <Icon name="up" size={16} />
       </button>
       <button type="submit" className="btn btn-small px-2" disabled={found === 0} aria-label="The next one">
@@ -120,13 +138,28 @@ export default function FindBar({ editor, onClose }: { editor: Editor; onClose: 
         Replace all
       </button>
       <label className="flex min-h-[30px] items-center gap-1.5 text-sm">
-        <input type="checkbox" className="h-4 w-4" checked={caps} onChange={(event) => setCaps(event.target.checked)} /> Mind capitals
+        <input type="checkbox" className="h-4 w-4" checked={caps} onChange={(event) => setCaps(event.target.checked)} />{' '}
+        Mind capitals
       </label>
       <button type="button" className="btn btn-quiet btn-small" onClick={close}>
         Close
       </button>
       <p role="status" className="w-full text-sm text-ink-2">
-        {[said, find !== '' && (found === 0 ? (said ? '' : 'Not in this text.') : at >= 0 ? `${at + 1} of ${found} in this text.` : found === 1 ? 'Once in this text.' : `${found} times in this text.`)].filter(Boolean).join(' ')}
+        {[
+          said,
+          find !== '' &&
+            (found === 0
+              ? said
+                ? ''
+                : 'Not in this text.'
+              : at >= 0
+                ? `${at + 1} of ${found} in this text.`
+                : found === 1
+                  ? 'Once in this text.'
+                  : `${found} times in this text.`),
+        ]
+          .filter(Boolean)
+          .join(' ')}
       </p>
     </form>
   );

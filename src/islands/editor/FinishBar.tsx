@@ -6,22 +6,62 @@ import type { DraftState } from './model';
 import type { FindingRow } from './useChecks';
 import type { FieldFault } from './useDraft';
 
-export interface Finish { what: 'send' | 'publish'; /** On the site's clock; at once when left out. */ at?: string }
+export interface Finish {
+  what: 'send' | 'publish';
+  /** On the site's clock; at once when left out. */ at?: string;
+}
 
-interface KeepingProps { state: DraftState; faults: readonly FieldFault[]; nameOf: (field: string) => string; onField: (field: string) => void; onChoose: () => void; onSignIn: () => void; onTryAgain: () => void }
+interface KeepingProps {
+  state: DraftState;
+  faults: readonly FieldFault[];
+  nameOf: (field: string) => string;
+  onField: (field: string) => void;
+  onChoose: () => void;
+  onSignIn: () => void;
+  onTryAgain: () => void;
+}
 
 /** How keeping stands, in the one line that is always in sight, with the way to whatever it waits for. */
 function Keeping({ state, faults, nameOf, onField, onChoose, onSignIn, onTryAgain }: KeepingProps) {
-  const line = (icon: IconName, words: string, wrong = false) => <span className={`flex items-center gap-2 text-sm ${wrong ? 'font-semibold text-brick' : 'text-ink-2'}`}><Icon name={icon} size={16} className="shrink-0" /> {words}</span>;
-  const way = (words: string, run: () => void) => <button type="button" className="btn btn-small" onClick={run}>{words}</button>;
+  const line = (icon: IconName, words: string, wrong = false) => (
+    <span className={`flex items-center gap-2 text-sm ${wrong ? 'font-semibold text-brick' : 'text-ink-2'}`}>
+      <Icon name={icon} size={16} className="shrink-0" /> {words}
+    </span>
+  );
+  const way = (words: string, run: () => void) => (
+    <button type="button" className="btn btn-small" onClick={run}>
+      {words}
+    </button>
+  );
   const told = (() => {
     switch (state.status) {
-      case 'trial': return line('eye', 'A trial: nothing is kept');
-      case 'offline': return line('warn', 'Kept in this browser; the website is tried again', true);
-      case 'signed-out': return <>{line('warn', 'Kept in this browser only', true)}{way('Sign in again', onSignIn)}</>;
-      case 'conflict': return <>{line('warn', 'Two versions of this page; yours is kept in this browser', true)}{way('Choose', onChoose)}</>;
-      case 'refused': return <>{line('warn', 'Not kept by the website, only in this browser', true)}{faults.length === 0 && way('Try again', onTryAgain)}</>;
-      default: return faults.length > 0 ? null : line('check', 'Everything you type is kept');
+      case 'trial':
+        return line('eye', 'A trial: nothing is kept');
+      case 'offline':
+        return line('warn', 'Kept in this browser; the website is tried again', true);
+      case 'signed-out':
+        return (
+          <>
+            {line('warn', 'Kept in this browser only', true)}
+            {way('Sign in again', onSignIn)}
+          </>
+        );
+      case 'conflict':
+        return (
+          <>
+            {line('warn', 'Two versions of this page; yours is kept in this browser', true)}
+            {way('Choose', onChoose)}
+          </>
+        );
+      case 'refused':
+        return (
+          <>
+            {line('warn', 'Not kept by the website, only in this browser', true)}
+            {faults.length === 0 && way('Try again', onTryAgain)}
+          </>
+        );
+      default:
+        return faults.length > 0 ? null : line('check', 'Everything you type is kept');
     }
   })();
   return (
@@ -30,7 +70,17 @@ function Keeping({ state, faults, nameOf, onField, onChoose, onSignIn, onTryAgai
       {faults.length > 0 && (
         <>
           {line('warn', `${state.status === 'refused' ? '' : 'Kept, but '}not right yet:`, true)}
-          {faults.slice(0, 3).map((fault) => <button key={fault.field} type="button" className="btn btn-small max-w-[14rem]" title={fault.message} onClick={() => onField(fault.field)}><span className="truncate">{nameOf(fault.field)}</span></button>)}
+          {faults.slice(0, 3).map((fault) => (
+            <button
+              key={fault.field}
+              type="button"
+              className="btn btn-small max-w-[14rem]"
+              title={fault.message}
+              onClick={() => onField(fault.field)}
+            >
+              <span className="truncate">{nameOf(fault.field)}</span>
+            </button>
+          ))}
           {faults.length > 3 && <span className="text-sm text-brick">and {faults.length - 3} more</span>}
         </>
       )}
@@ -39,25 +89,90 @@ function Keeping({ state, faults, nameOf, onField, onChoose, onSignIn, onTryAgai
 }
 
 /** What can be done with the draft, always in sight: send it, or publish it now or later. */
-export function FinishBar({ state, faults, nameOf, onField, onChoose, onSignIn, onTryAgain, may, readOnly, busy, dirty, down, reviewers, askedOf, findings, timeZone, onFinish }: KeepingProps & { may: { send: boolean; publish: boolean }; readOnly: boolean; busy: boolean; dirty: boolean; down: boolean; reviewers: { id: string; name: string }[]; askedOf: string; findings: FindingRow[]; timeZone: string; onFinish: (how: Finish) => void }) {
+export function FinishBar({
+  state,
+  faults,
+  nameOf,
+  onField,
+  onChoose,
+  onSignIn,
+  onTryAgain,
+  may,
+  readOnly,
+  busy,
+  dirty,
+  down,
+  reviewers,
+  askedOf,
+  findings,
+  timeZone,
+  onFinish,
+}: KeepingProps & {
+  may: { send: boolean; publish: boolean };
+  readOnly: boolean;
+  busy: boolean;
+  dirty: boolean;
+  down: boolean;
+  reviewers: { id: string; name: string }[];
+  askedOf: string;
+  findings: FindingRow[];
+  timeZone: string;
+  onFinish: (how: Finish) => void;
+}) {
   const [asking, setAsking] = useState(false);
   const [later, setLater] = useState(false);
   const [at, setAt] = useState('');
-  const asked = reviewers.find((person) => person.id === askedOf) ?? (reviewers.length === 1 ? reviewers[0] : undefined);
+  const asked =
+    reviewers.find((person) => person.id === askedOf) ?? (reviewers.length === 1 ? reviewers[0] : undefined);
   const stops = findings.filter((finding) => finding.rule === 'block');
   const cannot = stops.length > 0;
   return (
-    <div data-over="bottom" className="sticky bottom-0 z-10 flex flex-wrap items-center justify-between gap-x-3 gap-y-2 border-t border-line bg-sheet px-4 py-2 md:px-10 md:py-2.5">
-      {readOnly ? <span className="flex items-center gap-2 text-sm text-ink-2"><Icon name="eye" size={16} /> You can read this page</span> : <Keeping state={state} faults={faults} nameOf={nameOf} onField={onField} onChoose={onChoose} onSignIn={onSignIn} onTryAgain={onTryAgain} />}
+    <div
+      data-over="bottom"
+      className="sticky bottom-0 z-10 flex flex-wrap items-center justify-between gap-x-3 gap-y-2 border-t border-line bg-sheet px-4 py-2 md:px-10 md:py-2.5"
+    >
+      {readOnly ? (
+        <span className="flex items-center gap-2 text-sm text-ink-2">
+          <Icon name="eye" size={16} /> You can read this page
+        </span>
+      ) : (
+        <Keeping
+          state={state}
+          faults={faults}
+          nameOf={nameOf}
+          onField={onField}
+          onChoose={onChoose}
+          onSignIn={onSignIn}
+          onTryAgain={onTryAgain}
+        />
+      )}
       <div className="flex gap-2 max-sm:w-full max-sm:[&>button]:min-h-[36px] max-sm:[&>button]:flex-1 max-sm:[&>button]:px-2 max-sm:[&>button]:text-sm">
         {may.publish && (
-          <button type="button" className={`btn ${may.send ? '' : 'btn-main'}`} disabled={busy || (!dirty && !down)} data-anchor="pages.edit.publish" onClick={() => (faults[0] ? onField(faults[0].field) : setAsking(true))}>
+          <button
+            type="button"
+            className={`btn ${may.send ? '' : 'btn-main'}`}
+            disabled={busy || (!dirty && !down)}
+            data-anchor="pages.edit.publish"
+            onClick={() => (faults[0] ? onField(faults[0].field) : setAsking(true))}
+          >
             Publish now
           </button>
         )}
         {may.send && (
-          <button type="button" className="btn btn-main" disabled={busy || !dirty} data-anchor="pages.edit.send" onClick={() => onFinish({ what: 'send' })}>
-            <span className="max-w-[22rem] truncate max-sm:whitespace-normal">{busy ? 'Sending…' : asked ? `Send to ${asked.name.split(' ')[0]} for a second look` : 'Send for a second look'}</span>
+          <button
+            type="button"
+            className="btn btn-main"
+            disabled={busy || !dirty}
+            data-anchor="pages.edit.send"
+            onClick={() => onFinish({ what: 'send' })}
+          >
+            <span className="max-w-[22rem] truncate max-sm:whitespace-normal">
+              {busy
+                ? 'Sending…'
+                : asked
+                  ? `Send to ${asked.name.split(' ')[0]} for a second look`
+                  : 'Send for a second look'}
+            </span>
           </button>
         )}
       </div>
@@ -72,19 +187,37 @@ export function FinishBar({ state, faults, nameOf, onField, onChoose, onSignIn, 
         }}
         onNo={() => setAsking(false)}
       >
-        <p>Visitors see your draft {later ? 'from the hour you choose' : 'at once'}. The version before stays under “Earlier versions”.</p>
+        <p>
+          Visitors see your draft {later ? 'from the hour you choose' : 'at once'}. The version before stays under
+          “Earlier versions”.
+        </p>
         <fieldset className="mt-3 flex flex-wrap gap-4">
           <legend className="sr-only">When?</legend>
           {[false, true].map((yes) => (
             <label key={String(yes)} className="flex min-h-[28px] items-center gap-2 text-ink">
-              <input type="radio" name="when" className="h-4 w-4 accent-pine" checked={later === yes} onChange={() => setLater(yes)} /> {yes ? 'At a time' : 'At once'}
+              <input
+                type="radio"
+                name="when"
+                className="h-4 w-4 accent-pine"
+                checked={later === yes}
+                onChange={() => setLater(yes)}
+              />{' '}
+              {yes ? 'At a time' : 'At once'}
             </label>
           ))}
         </fieldset>
         {later && (
           <div className="mt-2">
             <Labelled label="When shall it go live?" hint={`${zoneCity(timeZone)} time.`}>
-              {(ids) => <input {...ids} type="datetime-local" className="field" value={at} onChange={(event) => setAt(event.target.value)} />}
+              {(ids) => (
+                <input
+                  {...ids}
+                  type="datetime-local"
+                  className="field"
+                  value={at}
+                  onChange={(event) => setAt(event.target.value)}
+                />
+              )}
             </Labelled>
           </div>
         )}
@@ -93,7 +226,9 @@ export function FinishBar({ state, faults, nameOf, onField, onChoose, onSignIn, 
             <strong>{cannot ? 'This website wants these set right first:' : 'Look at these first:'}</strong>
             <ul className="mt-1 list-disc pl-5">
               {(cannot ? stops : findings).slice(0, 6).map((finding) => (
-                <li key={finding.message} className="clip">{finding.message}</li>
+                <li key={finding.message} className="clip">
+                  {finding.message}
+                </li>
               ))}
             </ul>
           </div>

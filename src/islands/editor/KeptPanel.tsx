@@ -1,42 +1,136 @@
-import { documentOf, entriesOf, linkOf, piecesOf, plainText, sayField, textOf, type DocumentNode, type Field, type Names, type PageContent } from '@/core/content';
+import {
+  documentOf,
+  entriesOf,
+  linkOf,
+  piecesOf,
+  plainText,
+  sayField,
+  textOf,
+  type DocumentNode,
+  type Field,
+  type Names,
+  type PageContent,
+} from '@/core/content';
 import type { Tool } from '@/core/inventory';
 import { plainOut } from '@/core/toolbar';
 import type { PictureChoice } from './PictureChooser';
 
-const paragraph = (text: string): DocumentNode => ({ type: 'paragraph', ...(text && { content: [{ type: 'text', text }] }) });
+const paragraph = (text: string): DocumentNode => ({
+  type: 'paragraph',
+  ...(text && { content: [{ type: 'text', text }] }),
+});
 
 /** What a field says, as somebody would write it in a text: words as they are, a picture as one, anything else after its name. */
-function blocksOf(field: Field, content: PageContent, names: Names, pictures: readonly PictureChoice[]): DocumentNode[] {
-  const picture = (id: string | null): DocumentNode[] => { const found = pictures.find((one) => one.id === id); return found ? [{ type: 'picture', attrs: { id: found.id, description: found.description, width: 'full' } }] : []; };
+function blocksOf(
+  field: Field,
+  content: PageContent,
+  names: Names,
+  pictures: readonly PictureChoice[],
+): DocumentNode[] {
+  const picture = (id: string | null): DocumentNode[] => {
+    const found = pictures.find((one) => one.id === id);
+    return found ? [{ type: 'picture', attrs: { id: found.id, description: found.description, width: 'full' } }] : [];
+  };
   const named = (text: string): DocumentNode[] => (text === '' ? [] : [paragraph(`${field.name}: ${text}`)]);
   switch (field.kind) {
-    case 'rich': return documentOf(content, field.id).content;
-    case 'pieces': return piecesOf(content, field.id).flatMap((piece): DocumentNode[] => [...(piece.heading ? [{ type: 'heading' as const, attrs: { level: 2 }, content: [{ type: 'text' as const, text: piece.heading }] }] : []), ...picture(piece.picture), ...piece.text.content]);
-    case 'list': return entriesOf(content, field.id).map((entry) => paragraph(field.of.map((part) => entry[part.id] ?? '').filter(Boolean).join(': ')));
-    case 'picture': return picture(textOf(content, field.id) || null);
+    case 'rich':
+      return documentOf(content, field.id).content;
+    case 'pieces':
+      return piecesOf(content, field.id).flatMap((piece): DocumentNode[] => [
+        ...(piece.heading
+          ? [
+              {
+                type: 'heading' as const,
+                attrs: { level: 2 },
+                content: [{ type: 'text' as const, text: piece.heading }],
+              },
+            ]
+          : []),
+        ...picture(piece.picture),
+        ...piece.text.content,
+      ]);
+    case 'list':
+      return entriesOf(content, field.id).map((entry) =>
+        paragraph(
+          field.of
+            .map((part) => entry[part.id] ?? '')
+            .filter(Boolean)
+            .join(': '),
+        ),
+      );
+    case 'picture':
+      return picture(textOf(content, field.id) || null);
     case 'short':
-    case 'long': return textOf(content, field.id).split('\n').filter(Boolean).map(paragraph);
-    case 'link': { const link = linkOf(content, field.id); return link ? [{ type: 'paragraph', content: [{ type: 'text', text: link.words || link.href, marks: [{ type: 'link', attrs: { href: link.href } }] }] }] : []; }
-    default: return named(sayField(field, content, names).join(', '));
+    case 'long':
+      return textOf(content, field.id).split('\n').filter(Boolean).map(paragraph);
+    case 'link': {
+      const link = linkOf(content, field.id);
+      return link
+        ? [
+            {
+              type: 'paragraph',
+              content: [
+                { type: 'text', text: link.words || link.href, marks: [{ type: 'link', attrs: { href: link.href } }] },
+              ],
+            },
+          ]
+        : [];
+    }
+    default:
+      return named(sayField(field, content, names).join(', '));
   }
 }
 
 /** Text of another layout that has no place in this one: kept, and offered back. */
-export function KeptPanel({ fields, content, into, readOnly, onPutIn, onLetGo, allowed, allTools, names, pictures }: { fields: readonly Field[]; content: PageContent; /** The text it can be put into. */ into: string | null; readOnly: boolean; onPutIn: (field: Field, blocks: DocumentNode[]) => void; onLetGo: (field: Field) => void; /** Tools somebody has: what the others make becomes plain words. */ allowed: ReadonlySet<string>; allTools: readonly Tool[]; names: Names; pictures: readonly PictureChoice[] }) {
+export function KeptPanel({
+  fields,
+  content,
+  into,
+  readOnly,
+  onPutIn,
+  onLetGo,
+  allowed,
+  allTools,
+  names,
+  pictures,
+}: {
+  fields: readonly Field[];
+  content: PageContent;
+  /** The text it can be put into. */ into: string | null;
+  readOnly: boolean;
+  onPutIn: (field: Field, blocks: DocumentNode[]) => void;
+  onLetGo: (field: Field) => void;
+  /** Tools somebody has: what the others make becomes plain words. */ allowed: ReadonlySet<string>;
+  allTools: readonly Tool[];
+  names: Names;
+  pictures: readonly PictureChoice[];
+}) {
   return (
     <section aria-label="Kept from another layout" className="note grid gap-3">
       <p>
-        <strong>Kept from another layout.</strong> This layout has no place for it, so visitors do not see it. It is there again when you switch back.
+        <strong>Kept from another layout.</strong> This layout has no place for it, so visitors do not see it. It is
+        there again when you switch back.
       </p>
       {fields.map((field) => {
         const all = blocksOf(field, content, names, pictures);
         const blocks = plainOut(allowed, allTools, all).nodes;
         // What stands in the text after its name stands here beside it.
-        const words = blocks.map((block) => plainText(block)).join(' ').trim().replace(`${field.name}: `, '');
+        const words = blocks
+          .map((block) => plainText(block))
+          .join(' ')
+          .trim()
+          .replace(`${field.name}: `, '');
         return (
           <div key={field.id} className="card grid gap-2">
             <p className="clip">
-              <strong>{field.name}:</strong> <span dir="auto">{words ? `${words.slice(0, 160)}${words.length > 160 ? '…' : ''}` : all.some((block) => block.type === 'picture') ? 'a picture' : 'nothing that could be read'}</span>
+              <strong>{field.name}:</strong>{' '}
+              <span dir="auto">
+                {words
+                  ? `${words.slice(0, 160)}${words.length > 160 ? '…' : ''}`
+                  : all.some((block) => block.type === 'picture')
+                    ? 'a picture'
+                    : 'nothing that could be read'}
+              </span>
             </p>
             {!readOnly && (
               <div className="flex flex-wrap gap-2">

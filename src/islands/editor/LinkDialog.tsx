@@ -7,11 +7,31 @@ import { PageTargets } from './PageTargets';
 import type { PictureChoice } from './PictureChooser';
 
 type Kind = 'page' | 'file' | 'web' | 'mail';
-const KINDS: Record<Kind, string> = { page: 'A page of this website', file: 'A picture or file', web: 'A web address', mail: 'Mail or phone' };
-const kindOf = (href: string): Kind => (href.startsWith('/media/') ? 'file' : href.startsWith('/') || href === '' ? 'page' : /^(mailto|tel):/.test(href) ? 'mail' : 'web');
+const KINDS: Record<Kind, string> = {
+  page: 'A page of this website',
+  file: 'A picture or file',
+  web: 'A web address',
+  mail: 'Mail or phone',
+};
+const kindOf = (href: string): Kind =>
+  href.startsWith('/media/')
+    ? 'file'
+    : href.startsWith('/') || href === ''
+      ? 'page'
+      : /^(mailto|tel):/.test(href)
+        ? 'mail'
+        : 'web';
 
 /** Where marked words shall lead: a page, newest first or from the tree; a file; a web address; mail or phone. */
-export default function LinkDialog({ editor, pictures, onClose }: { editor: Editor; pictures: readonly PictureChoice[]; onClose: () => void }) {
+export default function LinkDialog({
+  editor,
+  pictures,
+  onClose,
+}: {
+  editor: Editor;
+  pictures: readonly PictureChoice[];
+  onClose: () => void;
+}) {
   const [href, setHref] = useState<string>(String(editor.getAttributes('link')['href'] ?? ''));
   const [kind, setKind] = useState<Kind>(kindOf(href));
   const wasLink = editor.isActive('link');
@@ -39,7 +59,13 @@ export default function LinkDialog({ editor, pictures, onClose }: { editor: Edit
         >
           <div role="group" aria-label="What it leads to" className="flex flex-wrap gap-2">
             {(Object.keys(KINDS) as Kind[]).map((id) => (
-              <button key={id} type="button" aria-pressed={kind === id} className={`btn btn-small ${kind === id ? 'bg-pine-soft text-pine-2' : ''}`} onClick={() => setKind(id)}>
+              <button
+                key={id}
+                type="button"
+                aria-pressed={kind === id}
+                className={`btn btn-small ${kind === id ? 'bg-pine-soft text-pine-2' : ''}`}
+                onClick={() => setKind(id)}
+              >
                 {KINDS[id]}
               </button>
             ))}
@@ -48,7 +74,12 @@ export default function LinkDialog({ editor, pictures, onClose }: { editor: Edit
           {kind === 'file' && (
             <Labelled label="Which one?">
               {(ids) => (
-                <select {...ids} className="field" value={pictures.some((picture) => picture.url === href) ? href : ''} onChange={(event) => setHref(event.target.value)}>
+                <select
+                  {...ids}
+                  className="field"
+                  value={pictures.some((picture) => picture.url === href) ? href : ''}
+                  onChange={(event) => setHref(event.target.value)}
+                >
                   <option value="">Choose…</option>
                   {pictures.map((picture) => (
                     <option key={picture.id} value={picture.url}>
@@ -60,12 +91,32 @@ export default function LinkDialog({ editor, pictures, onClose }: { editor: Edit
             </Labelled>
           )}
           {kind === 'web' && (
-            <Labelled label="Web address" hint={made !== href.trim() && fits ? `It will lead to ${made}` : 'https://… is put before it where it is missing.'} fault={fault}>
-              {(ids) => <input {...ids} className="field" inputMode="url" value={href} onChange={(event) => setHref(event.target.value)} />}
+            <Labelled
+              label="Web address"
+              hint={
+                made !== href.trim() && fits
+                  ? `It will lead to ${made}`
+                  : 'https://… is put before it where it is missing.'
+              }
+              fault={fault}
+            >
+              {(ids) => (
+                <input
+                  {...ids}
+                  className="field"
+                  inputMode="url"
+                  value={href}
+                  onChange={(event) => setHref(event.target.value)}
+                />
+              )}
             </Labelled>
           )}
           {kind === 'mail' && (
-            <Labelled label="Mail address or phone number" hint={made !== href.trim() && fits ? `It will lead to ${made}` : undefined} fault={fault}>
+            <Labelled
+              label="Mail address or phone number"
+              hint={made !== href.trim() && fits ? `It will lead to ${made}` : undefined}
+              fault={fault}
+            >
               {(ids) => (
                 <input
                   {...ids}

@@ -6,11 +6,26 @@ import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 import { Panel } from './Panel';
 
-interface Clock { timeZone: string; now: string }
-export interface PlannedRow { what: 'publish' | 'take-down'; dueAt: string; by: string; failed: string | null }
+interface Clock {
+  timeZone: string;
+  now: string;
+}
+export interface PlannedRow {
+  what: 'publish' | 'take-down';
+  dueAt: string;
+  by: string;
+  failed: string | null;
+}
 
 /** When the page goes live or is taken down by itself, on the site's clock. */
-export function SchedulePanel({ page, planned, mayRetire, mayPublish, timeZone, now }: Clock & { page: string; planned: PlannedRow[]; mayRetire: boolean; mayPublish: boolean }) {
+export function SchedulePanel({
+  page,
+  planned,
+  mayRetire,
+  mayPublish,
+  timeZone,
+  now,
+}: Clock & { page: string; planned: PlannedRow[]; mayRetire: boolean; mayPublish: boolean }) {
   const { act, busy, problem, faultOf } = useSend();
   const [at, setAt] = useState('');
   const [said, setSaid] = useState<string | null>(null);
@@ -24,14 +39,24 @@ export function SchedulePanel({ page, planned, mayRetire, mayPublish, timeZone, 
   const coming = planned.filter((entry) => entry.failed === null);
   const words = { publish: 'Goes live', 'take-down': 'Is taken down' };
   return (
-    <Panel name="Times" value={coming.length ? coming.map((entry) => `${words[entry.what]} ${say(entry.dueAt)}`).join(' · ') : 'Nothing happens by itself'} anchor="pages.edit.schedule" open={planned.length > 0}>
+    <Panel
+      name="Times"
+      value={
+        coming.length
+          ? coming.map((entry) => `${words[entry.what]} ${say(entry.dueAt)}`).join(' · ')
+          : 'Nothing happens by itself'
+      }
+      anchor="pages.edit.schedule"
+      open={planned.length > 0}
+    >
       <Said words={said} />
       <ProblemNote problem={problem && !faultOf('at') ? problem : null} />
       {planned.map((entry) => (
         <div key={`${entry.what} ${entry.dueAt}`} className={`note ${entry.failed ? 'note-brick' : ''}`}>
           {entry.failed ? (
             <p className="clip">
-              It should have {entry.what === 'publish' ? 'gone live' : 'been taken down'} {say(entry.dueAt)}, but: {entry.failed}
+              It should have {entry.what === 'publish' ? 'gone live' : 'been taken down'} {say(entry.dueAt)}, but:{' '}
+              {entry.failed}
             </p>
           ) : (
             <>
@@ -39,7 +64,12 @@ export function SchedulePanel({ page, planned, mayRetire, mayPublish, timeZone, 
                 {words[entry.what]} <strong>{say(entry.dueAt)}</strong>, planned by {entry.by}.
               </p>
               {(entry.what === 'publish' ? mayPublish : mayRetire) && (
-                <button type="button" className="btn btn-small mt-2" disabled={busy} onClick={() => void run({ callOff: entry.what })}>
+                <button
+                  type="button"
+                  className="btn btn-small mt-2"
+                  disabled={busy}
+                  onClick={() => void run({ callOff: entry.what })}
+                >
                   Call it off
                 </button>
               )}
@@ -57,7 +87,15 @@ export function SchedulePanel({ page, planned, mayRetire, mayPublish, timeZone, 
           }}
         >
           <Labelled label="Take it down at" hint={`${zoneCity(timeZone)} time.`} fault={faultOf('at')}>
-            {(ids) => <input {...ids} type="datetime-local" className="field" value={at} onChange={(event) => setAt(event.target.value)} />}
+            {(ids) => (
+              <input
+                {...ids}
+                type="datetime-local"
+                className="field"
+                value={at}
+                onChange={(event) => setAt(event.target.value)}
+              />
+            )}
           </Labelled>
           <button type="submit" className="btn btn-small justify-self-start" disabled={busy || !at}>
             Plan it
@@ -68,7 +106,13 @@ export function SchedulePanel({ page, planned, mayRetire, mayPublish, timeZone, 
   );
 }
 
-export interface NoteRow { id: number; text: string; by: string; at: string; settled: boolean }
+export interface NoteRow {
+  id: number;
+  text: string;
+  by: string;
+  at: string;
+  settled: boolean;
+}
 
 /** Words about the page among those who keep it. */
 export function NotesPanel({ page, initial, timeZone, now }: Clock & { page: string; initial: NoteRow[] }) {
@@ -83,15 +127,29 @@ export function NotesPanel({ page, initial, timeZone, now }: Clock & { page: str
   };
   const open = notes.filter((note) => !note.settled).length;
   return (
-    <Panel name="Notes" value={open === 0 ? 'Nothing open' : open === 1 ? '1 open' : `${open} open`} anchor="pages.edit.notes" open={open > 0}>
+    <Panel
+      name="Notes"
+      value={open === 0 ? 'Nothing open' : open === 1 ? '1 open' : `${open} open`}
+      anchor="pages.edit.notes"
+      open={open > 0}
+    >
       <ProblemNote problem={problem} />
       <ul className="grid gap-2">
         {notes.map((note) => (
           <li key={note.id} className={note.settled ? 'text-ink-2' : ''}>
-            <p className={`clip whitespace-pre-wrap ${note.settled ? 'line-through' : ''}`} dir="auto">{note.text}</p>
+            <p className={`clip whitespace-pre-wrap ${note.settled ? 'line-through' : ''}`} dir="auto">
+              {note.text}
+            </p>
             <p className="flex flex-wrap justify-between gap-2 text-sm text-ink-2">
-              <span className="clip">{note.by}, {sayTime(new Date(note.at), timeZone, new Date(now))}</span>
-              <button type="button" className="link min-h-[24px]" disabled={busy} onClick={() => void run({ settle: note.id, settled: !note.settled })}>
+              <span className="clip">
+                {note.by}, {sayTime(new Date(note.at), timeZone, new Date(now))}
+              </span>
+              <button
+                type="button"
+                className="link min-h-[24px]"
+                disabled={busy}
+                onClick={() => void run({ settle: note.id, settled: !note.settled })}
+              >
                 {note.settled ? 'Open it again' : 'Settled'}
               </button>
             </p>
@@ -106,7 +164,17 @@ export function NotesPanel({ page, initial, timeZone, now }: Clock & { page: str
         }}
       >
         <Labelled label="A new note" hint="For those who keep the page. Visitors never see it.">
-          {(ids) => <textarea {...ids} rows={2} maxLength={1000} dir="auto" className="field" value={text} onChange={(event) => setText(event.target.value)} />}
+          {(ids) => (
+            <textarea
+              {...ids}
+              rows={2}
+              maxLength={1000}
+              dir="auto"
+              className="field"
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+            />
+          )}
         </Labelled>
         <button type="submit" className="btn btn-small justify-self-start" disabled={busy || text.trim() === ''}>
           Add the note
@@ -116,10 +184,21 @@ export function NotesPanel({ page, initial, timeZone, now }: Clock & { page: str
   );
 }
 
-export interface LinkRow { id: number; by: string; madeAt: string; expiresAt: string }
+export interface LinkRow {
+  id: number;
+  by: string;
+  madeAt: string;
+  expiresAt: string;
+}
 
 /** Links under which somebody without an account can look at the draft for some days: those there are, and a new one. */
-export function PreviewLinkPanel({ page, initial, timeZone, now, before }: Clock & { page: string; initial: LinkRow[]; /** Keeps the draft first. */ before: () => Promise<unknown> }) {
+export function PreviewLinkPanel({
+  page,
+  initial,
+  timeZone,
+  now,
+  before,
+}: Clock & { page: string; initial: LinkRow[]; /** Keeps the draft first. */ before: () => Promise<unknown> }) {
   const { act, busy, problem } = useSend();
   const [days, setDays] = useState(7);
   const [link, setLink] = useState<{ url: string; expiresAt: string } | null>(null);
@@ -135,7 +214,11 @@ export function PreviewLinkPanel({ page, initial, timeZone, now, before }: Clock
   };
   const make = async () => {
     await before();
-    const sent = await act<{ url: string; expiresAt: string; links: LinkRow[] }>('POST', `/api/pages/${page}/preview-link`, { days });
+    const sent = await act<{ url: string; expiresAt: string; links: LinkRow[] }>(
+      'POST',
+      `/api/pages/${page}/preview-link`,
+      { days },
+    );
     if (!sent?.ok) return;
     setLink(sent.value);
     setLinks(sent.value.links);
@@ -146,7 +229,17 @@ export function PreviewLinkPanel({ page, initial, timeZone, now, before }: Clock
     setSaid('The link is copied.');
   };
   return (
-    <Panel name="Preview by a link" value={links.length === 0 ? 'For somebody without an account' : links.length === 1 ? 'One link works' : `${links.length} links work`} anchor="pages.edit.link">
+    <Panel
+      name="Preview by a link"
+      value={
+        links.length === 0
+          ? 'For somebody without an account'
+          : links.length === 1
+            ? 'One link works'
+            : `${links.length} links work`
+      }
+      anchor="pages.edit.link"
+    >
       <ProblemNote problem={problem} />
       <Said words={said} />
       {links.length > 0 && (
@@ -157,7 +250,10 @@ export function PreviewLinkPanel({ page, initial, timeZone, now, before }: Clock
                 {entry.by}, {say(entry.madeAt)}; until {say(entry.expiresAt)}
               </span>
               <button type="button" className="btn btn-small" disabled={busy} onClick={() => void end(entry.id)}>
-                End it<span className="sr-only">: the link of {entry.by}, {say(entry.madeAt)}</span>
+                End it
+                <span className="sr-only">
+                  : the link of {entry.by}, {say(entry.madeAt)}
+                </span>
               </button>
             </li>
           ))}
@@ -165,8 +261,17 @@ export function PreviewLinkPanel({ page, initial, timeZone, now, before }: Clock
       )}
       {link ? (
         <>
-          <p>Whoever has this link sees the newest draft until {say(link.expiresAt)}. It is shown only now, and ends sooner when you may no longer change the page or fewer people may visit it.</p>
-          <input className="field" readOnly aria-label="Link to the preview" value={link.url} onFocus={(event) => event.target.select()} />
+          <p>
+            Whoever has this link sees the newest draft until {say(link.expiresAt)}. It is shown only now, and ends
+            sooner when you may no longer change the page or fewer people may visit it.
+          </p>
+          <input
+            className="field"
+            readOnly
+            aria-label="Link to the preview"
+            value={link.url}
+            onFocus={(event) => event.target.select()}
+          />
           <button type="button" className="btn btn-small justify-self-start" onClick={() => void copy()}>
             <Icon name="copy" size={15} /> Copy it
           </button>
@@ -184,7 +289,12 @@ export function PreviewLinkPanel({ page, initial, timeZone, now, before }: Clock
               </select>
             )}
           </Labelled>
-          <button type="button" className="btn btn-small justify-self-start" disabled={busy} onClick={() => void make()}>
+          <button
+            type="button"
+            className="btn btn-small justify-self-start"
+            disabled={busy}
+            onClick={() => void make()}
+          >
             Make a link
           </button>
         </>

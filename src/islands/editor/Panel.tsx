@@ -2,7 +2,19 @@ import type { ReactNode } from 'react';
 import { Icon } from '../kit/Icon';
 
 /** A part of the page beside its fields: shut it says in a line how it stands, open it can be changed. */
-export function Panel({ name, value, anchor, open, children }: { name: string; value?: ReactNode; anchor: string; open?: boolean; children: ReactNode }) {
+export function Panel({
+  name,
+  value,
+  anchor,
+  open,
+  children,
+}: {
+  name: string;
+  value?: ReactNode;
+  anchor: string;
+  open?: boolean;
+  children: ReactNode;
+}) {
   return (
     <details className="card group p-0" data-anchor={anchor} open={open}>
       <summary className="flex min-h-[44px] list-none items-center gap-2 rounded-[10px] px-4 py-2 [&::-webkit-details-marker]:hidden">

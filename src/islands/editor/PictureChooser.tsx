@@ -1,16 +1,38 @@
 import { useState } from 'react';
 import { Dialog } from '../kit/parts';
 
-export interface PictureChoice { id: string; name: string; description: string; url: string }
+export interface PictureChoice {
+  id: string;
+  name: string;
+  description: string;
+  url: string;
+}
 
 /** Every picture of the website to choose from, with its name and what it shows. */
-export function PictureDialog({ title, value, pictures, onChoose, onClose }: { title: string; value: string | null; pictures: PictureChoice[]; onChoose: (picture: PictureChoice) => void; onClose: () => void }) {
+export function PictureDialog({
+  title,
+  value,
+  pictures,
+  onChoose,
+  onClose,
+}: {
+  title: string;
+  value: string | null;
+  pictures: PictureChoice[];
+  onChoose: (picture: PictureChoice) => void;
+  onClose: () => void;
+}) {
   return (
     <Dialog open onClose={onClose} title={title} wide>
       <ul className="grid grid-cols-2 gap-3 md:grid-cols-3">
         {pictures.map((picture) => (
           <li key={picture.id}>
-            <button type="button" aria-pressed={picture.id === value} className={`w-full overflow-hidden rounded-s border text-left hover:border-pine ${picture.id === value ? 'border-pine bg-pine-soft' : 'border-line bg-sheet'}`} onClick={() => onChoose(picture)}>
+            <button
+              type="button"
+              aria-pressed={picture.id === value}
+              className={`w-full overflow-hidden rounded-s border text-left hover:border-pine ${picture.id === value ? 'border-pine bg-pine-soft' : 'border-line bg-sheet'}`}
+              onClick={() => onChoose(picture)}
+            >
               <img src={picture.url} alt="" className="aspect-[2/1] w-full object-cover" />
               <span className="block p-2">
                 <span className="clip block font-semibold">{picture.name}</span>
@@ -26,15 +48,35 @@ export function PictureDialog({ title, value, pictures, onChoose, onClose }: { t
 }
 
 /** A picture field: what is chosen, another, or none. */
-export function PictureChooser({ label, value, pictures, readOnly, onChange, small }: { label: string; value: string | null; pictures: PictureChoice[]; readOnly: boolean; onChange: (id: string | null) => void; small?: boolean }) {
+export function PictureChooser({
+  label,
+  value,
+  pictures,
+  readOnly,
+  onChange,
+  small,
+}: {
+  label: string;
+  value: string | null;
+  pictures: PictureChoice[];
+  readOnly: boolean;
+  onChange: (id: string | null) => void;
+  small?: boolean;
+}) {
   const [open, setOpen] = useState(false);
   const chosen = pictures.find((p) => p.id === value);
   return (
     <div className={small ? 'flex flex-wrap items-center gap-3' : ''}>
       {chosen ? (
         <div className={small ? 'flex items-center gap-3' : ''}>
-          <img src={chosen.url} alt={chosen.description} className={`aspect-[2/1] rounded-s border border-line object-cover ${small ? 'w-24' : 'w-full'}`} />
-          <p className="clip mt-1 text-sm text-ink-2">“{chosen.name}” · {chosen.description ? 'described' : 'not described yet'}</p>
+          <img
+            src={chosen.url}
+            alt={chosen.description}
+            className={`aspect-[2/1] rounded-s border border-line object-cover ${small ? 'w-24' : 'w-full'}`}
+          />
+          <p className="clip mt-1 text-sm text-ink-2">
+            “{chosen.name}” · {chosen.description ? 'described' : 'not described yet'}
+          </p>
         </div>
       ) : (
         <p className="text-ink-2">{small ? `${label}: none` : 'No picture. The page begins with its title.'}</p>

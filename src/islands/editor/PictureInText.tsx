@@ -3,10 +3,22 @@ import { useState } from 'react';
 import { Dialog, Labelled } from '../kit/parts';
 import { PictureDialog, type PictureChoice } from './PictureChooser';
 
-const WIDTHS = [{ id: 'full', name: 'As wide as the text' }, { id: 'half', name: 'Half as wide' }, { id: 'third', name: 'A third as wide' }] as const;
+const WIDTHS = [
+  { id: 'full', name: 'As wide as the text' },
+  { id: 'half', name: 'Half as wide' },
+  { id: 'third', name: 'A third as wide' },
+] as const;
 
 /** Puts a picture into the text, or changes the one that is marked: which, what it shows, how wide. */
-export default function PictureInText({ editor, pictures, onClose }: { editor: Editor; pictures: PictureChoice[]; onClose: () => void }) {
+export default function PictureInText({
+  editor,
+  pictures,
+  onClose,
+}: {
+  editor: Editor;
+  pictures: PictureChoice[];
+  onClose: () => void;
+}) {
   const marked = editor.isActive('picture') ? editor.getAttributes('picture') : null;
   const [id, setId] = useState<string | null>(marked ? String(marked['id']) : null);
   const [description, setDescription] = useState(marked ? String(marked['description']) : '');
@@ -46,8 +58,21 @@ export default function PictureInText({ editor, pictures, onClose }: { editor: E
             Choose another
           </button>
         </div>
-        <Labelled label="What does it show?" hint="For people who cannot see it. Leave it as it is if it fits here, too.">
-          {(ids) => <textarea {...ids} rows={2} maxLength={500} dir="auto" className="field" value={description} onChange={(event) => setDescription(event.target.value)} />}
+        <Labelled
+          label="What does it show?"
+          hint="For people who cannot see it. Leave it as it is if it fits here, too."
+        >
+          {(ids) => (
+            <textarea
+              {...ids}
+              rows={2}
+              maxLength={500}
+              dir="auto"
+              className="field"
+              value={description}
+              onChange={(event) => setDescription(event.target.value)}
+            />
+          )}
         </Labelled>
         <Labelled label="How wide?" hint="Never wider than its place; on a phone always as wide as the text.">
           {(ids) => (

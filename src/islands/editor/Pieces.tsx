@@ -1,5 +1,13 @@
 import { useRef, useState, type ReactNode } from 'react';
-import { emptyDocument, PIECE_HEADING, piecesOf, type Document, type FieldOf, type PageContent, type Piece } from '@/core/content';
+import {
+  emptyDocument,
+  PIECE_HEADING,
+  piecesOf,
+  type Document,
+  type FieldOf,
+  type PageContent,
+  type Piece,
+} from '@/core/content';
 import { Icon } from '../kit/Icon';
 import { Dialog, Labelled, useFocusLater } from '../kit/parts';
 import { newKey, send } from '../kit/send';
@@ -17,7 +25,13 @@ interface PiecesProps {
   area: (piece: Piece, onText: (text: Document) => void, toolbarIn: HTMLElement | null) => ReactNode;
 }
 
-const fresh = (region: string): Piece => ({ id: newKey().slice(0, 8), region, heading: PIECE_HEADING, text: emptyDocument(), picture: null });
+const fresh = (region: string): Piece => ({
+  id: newKey().slice(0, 8),
+  region,
+  heading: PIECE_HEADING,
+  text: emptyDocument(),
+  picture: null,
+});
 
 /** A page's body in pieces: added, put in order, moved between parts, copied from other pages, taken out and brought back. */
 export default function Pieces({ field, pieces, now, onChange, readOnly, pictures, area }: PiecesProps) {
@@ -30,7 +44,8 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
   const turn = pieces.some((piece) => piece.id === writing) ? writing : (pieces[0]?.id ?? null);
   const before = useRef(new Map<string, string[]>());
   const focusLater = useFocusLater();
-  const put = (id: string, part: Partial<Piece>) => onChange(now().map((piece) => (piece.id === id ? { ...piece, ...part } : piece)));
+  const put = (id: string, part: Partial<Piece>) =>
+    onChange(now().map((piece) => (piece.id === id ? { ...piece, ...part } : piece)));
   const inRegion = (region: string) => pieces.filter((piece) => piece.region === region);
   const swap = (piece: Piece, by: 1 | -1) => {
     const mates = inRegion(piece.region);
@@ -45,7 +60,10 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
     const at = pieces.indexOf(piece);
     // Which piece stood before it: there it comes back, whatever became of the others meanwhile.
     setGone([...gone, piece]);
-    before.current.set(piece.id, pieces.slice(0, at).map((p) => p.id));
+    before.current.set(
+      piece.id,
+      pieces.slice(0, at).map((p) => p.id),
+    );
     onChange(pieces.filter((p) => p !== piece));
     focusLater(() => list.current?.querySelector<HTMLElement>(`[data-gone="${piece.id}"] button`));
   };
@@ -62,7 +80,9 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
       className="grid grid-cols-[minmax(0,1fr)] gap-5"
       onKeyDown={(event) => {
         // In a text or a field the key takes back what was typed there.
-        const typing = event.target instanceof HTMLElement && (event.target.isContentEditable || event.target.matches('input, textarea'));
+        const typing =
+          event.target instanceof HTMLElement &&
+          (event.target.isContentEditable || event.target.matches('input, textarea'));
         const last = gone.at(-1);
         if (typing || !last || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
         event.preventDefault();
@@ -71,48 +91,103 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
     >
       {!readOnly && <div ref={setSlot} className="sticky top-0 z-10" data-over="top" />}
       {field.regions.map((region) => (
-        <section key={region.id} aria-label={region.name} className="grid grid-cols-[minmax(0,1fr)] gap-3 rounded-[10px] border border-line bg-paper p-3">
+        <section
+          key={region.id}
+          aria-label={region.name}
+          className="grid grid-cols-[minmax(0,1fr)] gap-3 rounded-[10px] border border-line bg-paper p-3"
+        >
           <h2 className="text-base">{region.name}</h2>
           <div role="status" className="grid gap-2 empty:absolute">
-            {gone.filter((piece) => piece.region === region.id).map((piece) => (
-              <p key={piece.id} data-gone={piece.id} className="note flex flex-wrap items-center gap-3">
-                <span className="clip">“{piece.heading || 'A piece without a heading'}” is taken out.</span>
-                <button type="button" className="btn btn-small" title="Ctrl Z" onClick={() => bringBack(piece)}>
-                  <Icon name="undo" size={15} /> Bring it back<span className="sr-only">: {piece.heading}</span>
-                </button>
-              </p>
-            ))}
+            {gone
+              .filter((piece) => piece.region === region.id)
+              .map((piece) => (
+                <p key={piece.id} data-gone={piece.id} className="note flex flex-wrap items-center gap-3">
+                  <span className="clip">“{piece.heading || 'A piece without a heading'}” is taken out.</span>
+                  <button type="button" className="btn btn-small" title="Ctrl Z" onClick={() => bringBack(piece)}>
+                    <Icon name="undo" size={15} /> Bring it back<span className="sr-only">: {piece.heading}</span>
+                  </button>
+                </p>
+              ))}
           </div>
           {inRegion(region.id).length === 0 && <p className="text-ink-2">Nothing here yet.</p>}
           {inRegion(region.id).map((piece, i, mates) => (
-            <div key={piece.id} data-piece={piece.id} role="group" aria-label={`Piece: ${piece.heading || 'without a heading'}`} className="card grid grid-cols-[minmax(0,1fr)] gap-3">
+            <div
+              key={piece.id}
+              data-piece={piece.id}
+              role="group"
+              aria-label={`Piece: ${piece.heading || 'without a heading'}`}
+              className="card grid grid-cols-[minmax(0,1fr)] gap-3"
+            >
               <div className="flex flex-wrap items-end gap-2">
                 <div className="min-w-[12rem] flex-1">
-                  <Labelled label="Heading" fault={piece.heading === PIECE_HEADING ? 'Still the heading it began with.' : undefined}>
-                    {(ids) => <input {...ids} className="field" dir="auto" maxLength={120} readOnly={readOnly} value={piece.heading} onChange={(event) => put(piece.id, { heading: event.target.value })} />}
+                  <Labelled
+                    label="Heading"
+                    fault={piece.heading === PIECE_HEADING ? 'Still the heading it began with.' : undefined}
+                  >
+                    {(ids) => (
+                      <input
+                        {...ids}
+                        className="field"
+                        dir="auto"
+                        maxLength={120}
+                        readOnly={readOnly}
+                        value={piece.heading}
+                        onChange={(event) => put(piece.id, { heading: event.target.value })}
+                      />
+                    )}
                   </Labelled>
                 </div>
                 {!readOnly && (
                   <div className="flex flex-wrap gap-1">
-                    <button type="button" className="btn btn-small px-2" disabled={i === 0} aria-label={`Move “${piece.heading}” up`} onClick={() => swap(piece, -1)}>
+                    <button
+                      type="button"
+                      className="btn btn-small px-2"
+                      disabled={i === 0}
+                      aria-label={`Move “${piece.heading}” up`}
+                      onClick={() => swap(piece, -1)}
+                    >
                       <Icon name="up" size={16} />
                     </button>
-                    <button type="button" className="btn btn-small px-2" disabled={i === mates.length - 1} aria-label={`Move “${piece.heading}” down`} onClick={() => swap(piece, 1)}>
+                    <button
+                      type="button"
+                      className="btn btn-small px-2"
+                      disabled={i === mates.length - 1}
+                      aria-label={`Move “${piece.heading}” down`}
+                      onClick={() => swap(piece, 1)}
+                    >
                       <Icon name="down" size={16} />
                     </button>
-                    {field.regions.filter((other) => other.id !== region.id).map((other) => (
-                      <button key={other.id} type="button" className="btn btn-small" onClick={() => onChange([...pieces.filter((p) => p !== piece), { ...piece, region: other.id }])}>
-                        To “{other.name}”
-                      </button>
-                    ))}
+                    {field.regions
+                      .filter((other) => other.id !== region.id)
+                      .map((other) => (
+                        <button
+                          key={other.id}
+                          type="button"
+                          className="btn btn-small"
+                          onClick={() =>
+                            onChange([...pieces.filter((p) => p !== piece), { ...piece, region: other.id }])
+                          }
+                        >
+                          To “{other.name}”
+                        </button>
+                      ))}
                     <button type="button" className="btn btn-small btn-stop" onClick={() => takeOut(piece)}>
                       Take out<span className="sr-only"> “{piece.heading}”</span>
                     </button>
                   </div>
                 )}
               </div>
-              <div onFocusCapture={() => setWriting(piece.id)}>{area(piece, (text) => put(piece.id, { text }), piece.id === turn ? slot : null)}</div>
-              <PictureChooser label="Picture beside the text" value={piece.picture} pictures={pictures} readOnly={readOnly} onChange={(picture) => put(piece.id, { picture })} small />
+              <div onFocusCapture={() => setWriting(piece.id)}>
+                {area(piece, (text) => put(piece.id, { text }), piece.id === turn ? slot : null)}
+              </div>
+              <PictureChooser
+                label="Picture beside the text"
+                value={piece.picture}
+                pictures={pictures}
+                readOnly={readOnly}
+                onChange={(picture) => put(piece.id, { picture })}
+                small
+              />
             </div>
           ))}
           {!readOnly && pieces.length < field.most && (
@@ -121,7 +196,8 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
                 <Icon name="plus" size={15} /> Add a piece<span className="sr-only"> to {region.name}</span>
               </button>
               <button type="button" className="btn btn-quiet btn-small" onClick={() => setCopying(region.id)}>
-                <Icon name="copy" size={15} /> Copy one from another page<span className="sr-only"> to {region.name}</span>
+                <Icon name="copy" size={15} /> Copy one from another page
+                <span className="sr-only"> to {region.name}</span>
               </button>
             </div>
           )}
@@ -142,14 +218,25 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
 }
 
 /** Finds a page in pieces, and one of its pieces. */
-function CopyPiece({ field, onChoose, onClose }: { field: string; onChoose: (piece: Piece) => void; onClose: () => void }) {
+function CopyPiece({
+  field,
+  onChoose,
+  onClose,
+}: {
+  field: string;
+  onChoose: (piece: Piece) => void;
+  onClose: () => void;
+}) {
   const [pages, setPages] = useState<{ id: string; title: string }[] | string | null>(null);
   const [page, setPage] = useState('');
   const [pieces, setPieces] = useState<Piece[] | string | null>(null);
   const asked = useRef(false);
   if (!asked.current) {
     asked.current = true;
-    void send<{ pages: { id: string; title: string }[] }>('GET', '/api/pages/list?layout=pieces&sort=title&dir=up').then((sent) => setPages(sent.ok ? sent.value.pages : sent.problem.detail));
+    void send<{ pages: { id: string; title: string }[] }>(
+      'GET',
+      '/api/pages/list?layout=pieces&sort=title&dir=up',
+    ).then((sent) => setPages(sent.ok ? sent.value.pages : sent.problem.detail));
   }
   const look = async (id: string) => {
     setPage(id);
@@ -182,7 +269,11 @@ function CopyPiece({ field, onChoose, onClose }: { field: string; onChoose: (pie
           <ul className="grid gap-2">
             {pieces.map((piece) => (
               <li key={piece.id}>
-                <button type="button" className="btn w-full justify-start whitespace-normal" onClick={() => onChoose(piece)}>
+                <button
+                  type="button"
+                  className="btn w-full justify-start whitespace-normal"
+                  onClick={() => onChoose(piece)}
+                >
                   <span className="clip">{piece.heading || 'Without a heading'}</span>
                 </button>
               </li>

@@ -5,7 +5,17 @@ import { RemarkThreads, type RemarkRow } from '../room/Remarks';
 export type { RemarkRow };
 
 /** The remarks of the last second look, beside the text they are about. */
-export function RemarksPanel({ review, initial, timeZone, now }: { review: number; initial: RemarkRow[]; timeZone: string; now: string }) {
+export function RemarksPanel({
+  review,
+  initial,
+  timeZone,
+  now,
+}: {
+  review: number;
+  initial: RemarkRow[];
+  timeZone: string;
+  now: string;
+}) {
   const [remarks, setRemarks] = useState(initial);
   return (
     <section className="card" aria-label="Remarks">

@@ -6,12 +6,35 @@ import { send } from '../kit/send';
 import { FieldInput, type FieldContext } from './FieldInput';
 import { Panel } from './Panel';
 
-interface PartProps { page: string; content: PageContent; change: (part: PageContent) => void; mayChange: (field: string) => boolean; context: FieldContext; faultOf: (field: string) => string | undefined }
+interface PartProps {
+  page: string;
+  content: PageContent;
+  change: (part: PageContent) => void;
+  mayChange: (field: string) => boolean;
+  context: FieldContext;
+  faultOf: (field: string) => string | undefined;
+}
 
 const setting = (id: (typeof SETTINGS)[number]['id']) => SETTINGS.find((field) => field.id === id) ?? SETTINGS[0];
 
-function Setting({ id, content, change, mayChange, context, faultOf }: PartProps & { id: (typeof SETTINGS)[number]['id'] }) {
-  return <FieldInput field={setting(id)} value={content[id]} onChange={(value: FieldValue) => change({ [id]: value })} readOnly={!mayChange(id)} context={context} fault={faultOf(id)} />;
+function Setting({
+  id,
+  content,
+  change,
+  mayChange,
+  context,
+  faultOf,
+}: PartProps & { id: (typeof SETTINGS)[number]['id'] }) {
+  return (
+    <FieldInput
+      field={setting(id)}
+      value={content[id]}
+      onChange={(value: FieldValue) => change({ [id]: value })}
+      readOnly={!mayChange(id)}
+      context={context}
+      fault={faultOf(id)}
+    />
+  );
 }
 
 const AFTER_TYPING_MS = 300;
@@ -28,7 +51,10 @@ export function AddressPanel({ top, address, ...props }: PartProps & { top: bool
     if (readOnly || top) return undefined;
     let current = true;
     const timer = setTimeout(() => {
-      void send<{ address: string | null; fault: string | null; changes: number }>('GET', `/api/pages/${page}/address?${new URLSearchParams({ slug, own }).toString()}`).then((sent) => current && sent.ok && setTold(sent.value));
+      void send<{ address: string | null; fault: string | null; changes: number }>(
+        'GET',
+        `/api/pages/${page}/address?${new URLSearchParams({ slug, own }).toString()}`,
+      ).then((sent) => current && sent.ok && setTold(sent.value));
     }, AFTER_TYPING_MS);
     return () => {
       current = false;
@@ -63,16 +89,31 @@ export function AddressPanel({ top, address, ...props }: PartProps & { top: bool
           </fieldset>
           {ofItsOwn ? <Setting id="page.ownAddress" {...props} /> : <Setting id="page.slug" {...props} />}
           {!ofItsOwn && mayChange('page.slug') && wanted !== '' && wanted !== slug && (
-            <button type="button" className="btn btn-small justify-self-start" onClick={() => change({ 'page.slug': wanted })}>
+            <button
+              type="button"
+              className="btn btn-small justify-self-start"
+              onClick={() => change({ 'page.slug': wanted })}
+            >
               Take it from the title
             </button>
           )}
           <div role="status" className="text-sm">
-            {told?.fault ? <p className="note note-brick">{told.fault}</p> : told && <p className="clip text-ink-2">It will be <strong>{told.address}</strong>.</p>}
+            {told?.fault ? (
+              <p className="note note-brick">{told.fault}</p>
+            ) : (
+              told && (
+                <p className="clip text-ink-2">
+                  It will be <strong>{told.address}</strong>.
+                </p>
+              )
+            )}
           </div>
           {told !== null && told.changes > 0 && !told.fault && (
             <div className="note">
-              <p>{told.changes === 1 ? 'This address changes' : `This and ${told.changes - 1} below it change`} when the page is published.</p>
+              <p>
+                {told.changes === 1 ? 'This address changes' : `This and ${told.changes - 1} below it change`} when the
+                page is published.
+              </p>
               <Setting id="page.redirect" {...props} />
             </div>
           )}
@@ -90,7 +131,9 @@ export function NavigationPanel(props: PartProps) {
     <Panel name="Navigation" value={shown ? `Shown as “${name}”` : 'Not shown in menus'} anchor="pages.edit.navigation">
       <Setting id="page.inNavigation" {...props} />
       <Setting id="page.shortName" {...props} />
-      <p className="hint">Its order among its neighbours is changed in the tree of pages, where everybody sees what it does.</p>
+      <p className="hint">
+        Its order among its neighbours is changed in the tree of pages, where everybody sees what it does.
+      </p>
     </Panel>
   );
 }
@@ -105,13 +148,24 @@ const counted = (text: string, most: number) => {
 export function ResultPanel({ address, site, ...props }: PartProps & { address: string; site: string }) {
   const { content } = props;
   const result = searchResultOf(content);
-  const cut = (text: string, most: number) => ([...text].length > most ? `${[...text].slice(0, most).join('').trimEnd()}…` : text);
+  const cut = (text: string, most: number) =>
+    [...text].length > most ? `${[...text].slice(0, most).join('').trimEnd()}…` : text;
   return (
-    <Panel name="Search result" value={result.text ? cut(result.text, 70) : 'Nothing says what the page is about'} anchor="pages.edit.result">
+    <Panel
+      name="Search result"
+      value={result.text ? cut(result.text, 70) : 'Nothing says what the page is about'}
+      anchor="pages.edit.result"
+    >
       <figure aria-label="How it will look" className="rounded-s border border-line bg-white p-3">
-        <p className="clip text-sm text-ink-2">{site} › {address}</p>
-        <p className="clip font-semibold text-sky" dir="auto">{cut(result.title, TITLE_SHOWN)}</p>
-        <p className="clip text-sm" dir="auto">{result.text ? cut(result.text, TEXT_SHOWN) : 'No words: search engines take some from the page.'}</p>
+        <p className="clip text-sm text-ink-2">
+          {site} › {address}
+        </p>
+        <p className="clip font-semibold text-sky" dir="auto">
+          {cut(result.title, TITLE_SHOWN)}
+        </p>
+        <p className="clip text-sm" dir="auto">
+          {result.text ? cut(result.text, TEXT_SHOWN) : 'No words: search engines take some from the page.'}
+        </p>
       </figure>
       <Setting id="page.searchTitle" {...props} />
       <p className="hint -mt-2">{counted(result.title, TITLE_SHOWN)}</p>
@@ -122,16 +176,35 @@ export function ResultPanel({ address, site, ...props }: PartProps & { address: 
 }
 
 /** Layout, author, date and language. */
-export function AboutPanel({ layoutIds, ...props }: PartProps & { /** The layouts they may give the page. */ layoutIds: readonly string[] }) {
+export function AboutPanel({
+  layoutIds,
+  ...props
+}: PartProps & { /** The layouts they may give the page. */ layoutIds: readonly string[] }) {
   const { content, change, mayChange, context } = props;
   const layout = layouts.get(textOf(content, 'page.layout'));
   return (
-    <Panel name="Layout, author, date" value={[layout?.name, context.people.find((person) => person.id === content['page.author'])?.name].filter(Boolean).join(' · ')} anchor="pages.edit.about">
+    <Panel
+      name="Layout, author, date"
+      value={[layout?.name, context.people.find((person) => person.id === content['page.author'])?.name]
+        .filter(Boolean)
+        .join(' · ')}
+      anchor="pages.edit.about"
+    >
       <Labelled label="Layout" hint={layout?.purpose} fault={props.faultOf('page.layout')}>
         {(ids) => (
-          <select {...ids} className="field" disabled={!mayChange('page.layout')} value={layout?.id} onChange={(event) => change({ 'page.layout': event.target.value })}>
+          <select
+            {...ids}
+            className="field"
+            disabled={!mayChange('page.layout')}
+            value={layout?.id}
+            onChange={(event) => change({ 'page.layout': event.target.value })}
+          >
             {[...layouts.values()].map((choice) => (
-              <option key={choice.id} value={choice.id} disabled={choice.id !== layout?.id && !layoutIds.includes(choice.id)}>
+              <option
+                key={choice.id}
+                value={choice.id}
+                disabled={choice.id !== layout?.id && !layoutIds.includes(choice.id)}
+              >
                 {choice.name}
                 {choice.id !== layout?.id && !layoutIds.includes(choice.id) && ' (not yours to give)'}
               </option>
@@ -139,7 +212,9 @@ export function AboutPanel({ layoutIds, ...props }: PartProps & { /** The layout
           </select>
         )}
       </Labelled>
-      <p className="hint">Another layout has other fields. What has no place there is kept, and is there again when you come back.</p>
+      <p className="hint">
+        Another layout has other fields. What has no place there is kept, and is there again when you come back.
+      </p>
       <Setting id="page.author" {...props} />
       <Setting id="page.day" {...props} />
       <Setting id="page.language" {...props} />

@@ -3,17 +3,42 @@ import { DraftMark } from './panels';
 import type { DraftState } from './model';
 import type { VersionRow } from './VersionsPanel';
 
-interface StateCardProps { state: DraftState; readOnly: boolean; dirty: boolean; live: VersionRow | undefined; down: boolean; waiting: { sentBy: string; sentAt: string; askedOf: string | null } | null; mine: boolean; address: string; timeZone: string; now: string; onTryAgain: () => void }
+interface StateCardProps {
+  state: DraftState;
+  readOnly: boolean;
+  dirty: boolean;
+  live: VersionRow | undefined;
+  down: boolean;
+  waiting: { sentBy: string; sentAt: string; askedOf: string | null } | null;
+  mine: boolean;
+  address: string;
+  timeZone: string;
+  now: string;
+  onTryAgain: () => void;
+}
 
 /** Whether the draft is kept, and which version visitors see. */
-export function StateCard({ state, readOnly, dirty, live, down, waiting, mine, address, timeZone, now, onTryAgain }: StateCardProps) {
+export function StateCard({
+  state,
+  readOnly,
+  dirty,
+  live,
+  down,
+  waiting,
+  mine,
+  address,
+  timeZone,
+  now,
+  onTryAgain,
+}: StateCardProps) {
   return (
     <section aria-label="What visitors see" data-anchor="pages.edit.state">
       {!readOnly && <DraftMark state={state} timeZone={timeZone} />}
       <p className="mt-2">
         {live ? (
           <>
-            Visitors {dirty || waiting ? 'still ' : ''}see the version from <strong>{sayDay(new Date(live.at), timeZone, new Date(now))}</strong>.{' '}
+            Visitors {dirty || waiting ? 'still ' : ''}see the version from{' '}
+            <strong>{sayDay(new Date(live.at), timeZone, new Date(now))}</strong>.{' '}
             <a className="link" href={address} target="_blank" rel="noreferrer">
               Look
             </a>
@@ -26,10 +51,16 @@ export function StateCard({ state, readOnly, dirty, live, down, waiting, mine, a
       </p>
       {waiting && (
         <p className="mt-2 text-ink-2">
-          <span className="pill pill-sky">Second look</span> {mine ? 'You' : waiting.sentBy} sent a version {sayTime(new Date(waiting.sentAt), timeZone, new Date(now))}; it waits{waiting.askedOf && ` for ${waiting.askedOf}`}. {!readOnly && 'Sending again replaces it.'}
+          <span className="pill pill-sky">Second look</span> {mine ? 'You' : waiting.sentBy} sent a version{' '}
+          {sayTime(new Date(waiting.sentAt), timeZone, new Date(now))}; it waits
+          {waiting.askedOf && ` for ${waiting.askedOf}`}. {!readOnly && 'Sending again replaces it.'}
         </p>
       )}
-      <div role="alert">{(state.status === 'offline' || state.status === 'refused') && <p className="note note-brick mt-2">{state.detail}</p>}</div>
+      <div role="alert">
+        {(state.status === 'offline' || state.status === 'refused') && (
+          <p className="note note-brick mt-2">{state.detail}</p>
+        )}
+      </div>
       {state.status === 'refused' && (
         <button type="button" className="btn btn-small mt-2" onClick={onTryAgain}>
           Try to keep it again

@@ -10,26 +10,75 @@ const LinkDialog = lazy(() => import('./LinkDialog'));
 const PictureInText = lazy(() => import('./PictureInText'));
 const AlertDialog = lazy(() => import('./AlertDialog'));
 
-interface Action { icon: IconName; isOn: (e: Editor) => boolean; /** False when it can do nothing where the cursor is. */ run: (e: Editor) => boolean; words?: string; /** Why it can do nothing there. */ why?: string }
+interface Action {
+  icon: IconName;
+  isOn: (e: Editor) => boolean;
+  /** False when it can do nothing where the cursor is. */ run: (e: Editor) => boolean;
+  words?: string;
+  /** Why it can do nothing there. */ why?: string;
+}
 const ACTIONS: Record<string, Action[]> = {
   bold: [{ icon: 'bold', isOn: (e) => e.isActive('bold'), run: (e) => e.chain().focus().toggleBold().run() }],
   italic: [{ icon: 'italic', isOn: (e) => e.isActive('italic'), run: (e) => e.chain().focus().toggleItalic().run() }],
   heading: [
-    { icon: 'heading', words: 'Heading', isOn: (e) => e.isActive('heading', { level: 2 }), run: (e) => e.chain().focus().toggleHeading({ level: 2 }).run() },
-    { icon: 'heading', words: 'Small heading', isOn: (e) => e.isActive('heading', { level: 3 }), run: (e) => e.chain().focus().toggleHeading({ level: 3 }).run() },
+    {
+      icon: 'heading',
+      words: 'Heading',
+      isOn: (e) => e.isActive('heading', { level: 2 }),
+      run: (e) => e.chain().focus().toggleHeading({ level: 2 }).run(),
+    },
+    {
+      icon: 'heading',
+      words: 'Small heading',
+      isOn: (e) => e.isActive('heading', { level: 3 }),
+      run: (e) => e.chain().focus().toggleHeading({ level: 3 }).run(),
+    },
   ],
-  bullets: [{ icon: 'list', isOn: (e) => e.isActive('bulletList'), run: (e) => e.chain().focus().toggleBulletList().run() }],
-  numbers: [{ icon: 'numbers', isOn: (e) => e.isActive('orderedList'), run: (e) => e.chain().focus().toggleOrderedList().run() }],
-  quote: [{ icon: 'quote', isOn: (e) => e.isActive('blockquote'), run: (e) => e.chain().focus().toggleBlockquote().run() }],
-  table: [{ icon: 'table', isOn: (e) => e.isActive('table'), run: (e) => !e.isActive('table') && e.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run(), why: 'The cursor is in a table, and none stands in another. Put it outside for a second one.' }],
-  highlight: [{ icon: 'highlight', isOn: (e) => e.isActive('highlight'), run: (e) => e.chain().focus().toggleWrap('highlight').run(), why: 'A box holds paragraphs and lists. Make plain text of this first, or put the cursor into a paragraph.' }],
+  bullets: [
+    { icon: 'list', isOn: (e) => e.isActive('bulletList'), run: (e) => e.chain().focus().toggleBulletList().run() },
+  ],
+  numbers: [
+    {
+      icon: 'numbers',
+      isOn: (e) => e.isActive('orderedList'),
+      run: (e) => e.chain().focus().toggleOrderedList().run(),
+    },
+  ],
+  quote: [
+    { icon: 'quote', isOn: (e) => e.isActive('blockquote'), run: (e) => e.chain().focus().toggleBlockquote().run() },
+  ],
+  table: [
+    {
+      icon: 'table',
+      isOn: (e) => e.isActive('table'),
+      run: (e) =>
+        !e.isActive('table') && e.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run(),
+      why: 'The cursor is in a table, and none stands in another. Put it outside for a second one.',
+    },
+  ],
+  highlight: [
+    {
+      icon: 'highlight',
+      isOn: (e) => e.isActive('highlight'),
+      run: (e) => e.chain().focus().toggleWrap('highlight').run(),
+      why: 'A box holds paragraphs and lists. Make plain text of this first, or put the cursor into a paragraph.',
+    },
+  ],
 };
 const IN_TABLE: [name: string, run: (e: Editor) => boolean, why: string][] = [
   ['Row below', (e) => e.chain().focus().addRowAfter().run(), ''],
   ['Column after', (e) => e.chain().focus().addColumnAfter().run(), ''],
   ['Header row', (e) => e.chain().focus().toggleHeaderRow().run(), ''],
-  ['Remove row', (e) => e.chain().focus().deleteRow().run(), 'This is the only row. “Remove table” takes the whole table away.'],
-  ['Remove column', (e) => e.chain().focus().deleteColumn().run(), 'This is the only column. “Remove table” takes the whole table away.'],
+  [
+    'Remove row',
+    (e) => e.chain().focus().deleteRow().run(),
+    'This is the only row. “Remove table” takes the whole table away.',
+  ],
+  [
+    'Remove column',
+    (e) => e.chain().focus().deleteColumn().run(),
+    'This is the only column. “Remove table” takes the whole table away.',
+  ],
   ['Remove table', (e) => e.chain().focus().deleteTable().run(), ''],
 ];
 
@@ -39,19 +88,48 @@ const MORE_PX = 84;
 /** A press with the mouse leaves the cursor in the text, so that not one letter typed after it is lost. */
 const keepFocus = (event: MouseEvent) => event.preventDefault();
 
-interface ToolbarProps { editor: Editor; tools: readonly Tool[]; pictures: PictureChoice[]; finding: boolean; full: boolean; onFind: () => void; onFull: () => void; onSay: (words: string) => void }
+interface ToolbarProps {
+  editor: Editor;
+  tools: readonly Tool[];
+  pictures: PictureChoice[];
+  finding: boolean;
+  full: boolean;
+  onFind: () => void;
+  onFull: () => void;
+  onSay: (words: string) => void;
+}
 
 /** The tools somebody has, as the inventory names and groups them: one tab stop, arrow keys between the tools (WAI-ARIA toolbar pattern). */
 export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull, onSay }: ToolbarProps) {
   const [asking, setAsking] = useState<'link' | 'picture' | 'alert' | null>(null);
-  const on = useEditorState({ editor, selector: ({ editor: e }) => Object.fromEntries(Object.entries(ACTIONS).flatMap(([tool, list]) => list.map((a, i) => [`${tool}${i}`, a.isOn(e)]))) });
-  const active = useEditorState({ editor, selector: ({ editor: e }) => ({ link: e.isActive('link'), picture: e.isActive('picture'), alert: e.isActive('alert') }) });
+  const on = useEditorState({
+    editor,
+    selector: ({ editor: e }) =>
+      Object.fromEntries(
+        Object.entries(ACTIONS).flatMap(([tool, list]) => list.map((a, i) => [`${tool}${i}`, a.isOn(e)])),
+      ),
+  });
+  const active = useEditorState({
+    editor,
+    selector: ({ editor: e }) => ({
+      link: e.isActive('link'),
+      picture: e.isActive('picture'),
+      alert: e.isActive('alert'),
+    }),
+  });
   // The keys the inventory names for Link; those of the other tools come with the editor.
   const mayLink = tools.some((tool) => tool.id === 'link');
   useEffect(() => {
     const { dom } = editor.view;
     const onKey = (event: KeyboardEvent) => {
-      if (!mayLink || !(event.ctrlKey || event.metaKey) || event.altKey || event.shiftKey || event.key.toLowerCase() !== 'k') return;
+      if (
+        !mayLink ||
+        !(event.ctrlKey || event.metaKey) ||
+        event.altKey ||
+        event.shiftKey ||
+        event.key.toLowerCase() !== 'k'
+      )
+        return;
       event.preventDefault();
       setAsking('link');
     };
@@ -59,23 +137,58 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
     return () => dom.removeEventListener('keydown', onKey);
   }, [editor, mayLink]);
   const inTable = on['table0'] && tools.some((tool) => tool.id === 'table');
-  const button = (label: string, pressed: boolean, run: () => void, icon: IconName | null, words: boolean, more: { anchor?: string; keys?: string | undefined } = {}) => (
-    <RadixToolbar.Button key={label} aria-pressed={pressed} title={more.keys ? `${label} (${more.keys})` : label} aria-keyshortcuts={more.keys?.replace('Ctrl', 'Control').replaceAll(' ', '+')} data-anchor={more.anchor} onMouseDown={keepFocus} onClick={run} className={`flex min-h-[32px] min-w-[32px] items-center justify-center gap-1 rounded-s px-1.5 text-[0.92rem] font-semibold hover:bg-pine-soft ${pressed ? 'bg-pine-soft text-pine-2' : 'text-ink'}`}>
+  const button = (
+    label: string,
+    pressed: boolean,
+    run: () => void,
+    icon: IconName | null,
+    words: boolean,
+    more: { anchor?: string; keys?: string | undefined } = {},
+  ) => (
+    <RadixToolbar.Button
+      key={label}
+      aria-pressed={pressed}
+      title={more.keys ? `${label} (${more.keys})` : label}
+      aria-keyshortcuts={more.keys?.replace('Ctrl', 'Control').replaceAll(' ', '+')}
+      data-anchor={more.anchor}
+      onMouseDown={keepFocus}
+      onClick={run}
+      className={`flex min-h-[32px] min-w-[32px] items-center justify-center gap-1 rounded-s px-1.5 text-[0.92rem] font-semibold hover:bg-pine-soft ${pressed ? 'bg-pine-soft text-pine-2' : 'text-ink'}`}
+    >
       {icon && <Icon name={icon} />}
       <span className={words ? '' : 'sr-only'}>{label}</span>
     </RadixToolbar.Button>
   );
   /** What a press could not do is said: no button is silent. */
-  const act = (label: string, run: (e: Editor) => boolean, why: string | undefined) => onSay(run(editor) ? '' : `“${label}” cannot be used here. ${why || 'Put the cursor into a paragraph.'}`);
+  const act = (label: string, run: (e: Editor) => boolean, why: string | undefined) =>
+    onSay(run(editor) ? '' : `“${label}” cannot be used here. ${why || 'Put the cursor into a paragraph.'}`);
   const buttonsOf = (tool: Tool) => {
     const { name, keys } = tool;
     switch (tool.id) {
-      case 'link': return button(name, active.link, () => setAsking('link'), 'link', true, { anchor: 'pages.edit.tool.link', keys });
-      case 'picture': return button(name, active.picture, () => setAsking('picture'), 'picture', true, { keys });
-      case 'alert': return button(name, active.alert, () => setAsking('alert'), 'alert', true, { keys });
-      case 'find': return button(name, finding, onFind, 'find', false, { keys });
-      case 'full': return button(name, full, onFull, 'full', false, { keys });
-      default: return (ACTIONS[tool.id] ?? []).map((action, i) => button(action.words ?? name, on[`${tool.id}${i}`] ?? false, () => act(action.words ?? name, action.run, action.why), action.words && i > 0 ? null : action.icon, tool.group !== 'words', { keys: i === 0 ? keys : undefined }));
+      case 'link':
+        return button(name, active.link, () => setAsking('link'), 'link', true, {
+          anchor: 'pages.edit.tool.link',
+          keys,
+        });
+      case 'picture':
+        return button(name, active.picture, () => setAsking('picture'), 'picture', true, { keys });
+      case 'alert':
+        return button(name, active.alert, () => setAsking('alert'), 'alert', true, { keys });
+      case 'find':
+        return button(name, finding, onFind, 'find', false, { keys });
+      case 'full':
+        return button(name, full, onFull, 'full', false, { keys });
+      default:
+        return (ACTIONS[tool.id] ?? []).map((action, i) =>
+          button(
+            action.words ?? name,
+            on[`${tool.id}${i}`] ?? false,
+            () => act(action.words ?? name, action.run, action.why),
+            action.words && i > 0 ? null : action.icon,
+            tool.group !== 'words',
+            { keys: i === 0 ? keys : undefined },
+          ),
+        );
     }
   };
   // One row: what does not fit stands behind More, in the same order. All of it is measured anew when the room changes.
@@ -83,7 +196,9 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
   const [fits, setFits] = useState(Infinity);
   const [open, setOpen] = useState(false);
   const groups = groupTools(tools).map((group) => ({ id: group.id, buttons: group.tools.flatMap(buttonsOf) }));
-  const extra = inTable ? IN_TABLE.map(([label, run, why]) => button(label, false, () => act(label, run, why), null, true)) : [];
+  const extra = inTable
+    ? IN_TABLE.map(([label, run, why]) => button(label, false, () => act(label, run, why), null, true))
+    : [];
   const all = groups.flatMap((group, g) => group.buttons.map((one, i) => ({ one, first: g > 0 && i === 0 })));
   useLayoutEffect(() => {
     const element = row.current;
@@ -96,16 +211,27 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
       const needed = widths.reduce((sum, width) => sum + width, 0);
       let left = needed <= room ? room : room - MORE_PX;
       let count = 0;
-      for (const width of widths) { left -= width; if (left < 0) break; count++; }
+      for (const width of widths) {
+        left -= width;
+        if (left < 0) break;
+        count++;
+      }
       setFits(count);
-      children.forEach((child, i) => { child.style.display = i < count ? '' : 'none'; });
+      children.forEach((child, i) => {
+        child.style.display = i < count ? '' : 'none';
+      });
     };
     measure();
     const watch = new ResizeObserver(measure);
     watch.observe(element);
     return () => watch.disconnect();
   }, [all.length]);
-  const held = (list: typeof all) => list.map(({ one, first }, i) => <div key={i} data-tool className={`shrink-0 ${first ? 'ml-0.5 border-l border-line-2 pl-1' : ''}`}>{one}</div>);
+  const held = (list: typeof all) =>
+    list.map(({ one, first }, i) => (
+      <div key={i} data-tool className={`shrink-0 ${first ? 'ml-0.5 border-l border-line-2 pl-1' : ''}`}>
+        {one}
+      </div>
+    ));
   const more = all.slice(fits);
   return (
     <>
@@ -120,18 +246,38 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
         <div ref={row} className="flex min-w-0 items-center gap-x-0.5 overflow-hidden">
           {held(all)}
           {more.length > 0 && (
-            <RadixToolbar.Button aria-expanded={open} title="More tools" onMouseDown={keepFocus} onClick={() => setOpen(!open)} className={`flex min-h-[32px] shrink-0 items-center gap-1 rounded-s px-1.5 text-[0.92rem] font-semibold hover:bg-pine-soft ${open ? 'bg-pine-soft text-pine-2' : ''}`}>
+            <RadixToolbar.Button
+              aria-expanded={open}
+              title="More tools"
+              onMouseDown={keepFocus}
+              onClick={() => setOpen(!open)}
+              className={`flex min-h-[32px] shrink-0 items-center gap-1 rounded-s px-1.5 text-[0.92rem] font-semibold hover:bg-pine-soft ${open ? 'bg-pine-soft text-pine-2' : ''}`}
+            >
               More <Icon name={open ? 'up' : 'down'} size={14} />
             </RadixToolbar.Button>
           )}
         </div>
-        {extra.length > 0 && <div role="group" aria-label="Table" className="mt-1 flex flex-wrap gap-1 border-t border-line-2 pt-1">{extra}</div>}
-        {open && more.length > 0 && <div role="group" aria-label="More tools" className="mt-1 flex flex-wrap gap-x-0.5 gap-y-1 border-t border-line-2 pt-1">{more.map(({ one }, i) => <div key={i}>{one}</div>)}</div>}
+        {extra.length > 0 && (
+          <div role="group" aria-label="Table" className="mt-1 flex flex-wrap gap-1 border-t border-line-2 pt-1">
+            {extra}
+          </div>
+        )}
+        {open && more.length > 0 && (
+          <div
+            role="group"
+            aria-label="More tools"
+            className="mt-1 flex flex-wrap gap-x-0.5 gap-y-1 border-t border-line-2 pt-1"
+          >
+            {more.map(({ one }, i) => (
+              <div key={i}>{one}</div>
+            ))}
+          </div>
+        )}
       </RadixToolbar.Root>
       <Suspense fallback={null}>
-      {asking === 'link' && <LinkDialog editor={editor} pictures={pictures} onClose={() => setAsking(null)} />}
-      {asking === 'picture' && <PictureInText editor={editor} pictures={pictures} onClose={() => setAsking(null)} />}
-      {asking === 'alert' && <AlertDialog editor={editor} onClose={() => setAsking(null)} />}
+        {asking === 'link' && <LinkDialog editor={editor} pictures={pictures} onClose={() => setAsking(null)} />}
+        {asking === 'picture' && <PictureInText editor={editor} pictures={pictures} onClose={() => setAsking(null)} />}
+        {asking === 'alert' && <AlertDialog editor={editor} onClose={() => setAsking(null)} />}
       </Suspense>
     </>
   );

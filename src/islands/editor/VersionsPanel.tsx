@@ -6,11 +6,30 @@ import { send } from '../kit/send';
 import { Changes } from '../room/Changes';
 import { Panel } from './Panel';
 
-export interface VersionRow { revisionId: number; by: string; at: string; kind: 'published' | 'kept' | 'sent'; note: string; live: boolean }
+export interface VersionRow {
+  revisionId: number;
+  by: string;
+  at: string;
+  kind: 'published' | 'kept' | 'sent';
+  note: string;
+  live: boolean;
+}
 const KIND = { published: '', kept: 'Put aside. ', sent: 'Sent, not published. ' };
 
 /** Everything the page once said: any two versions compared, and any of them written on from. */
-export function VersionsPanel({ page, versions, onWriteOn, timeZone, now }: { page: string; versions: VersionRow[]; /** Left out for who may not change the page. */ onWriteOn?: ((content: PageContent, of: string) => void) | undefined; timeZone: string; now: string }) {
+export function VersionsPanel({
+  page,
+  versions,
+  onWriteOn,
+  timeZone,
+  now,
+}: {
+  page: string;
+  versions: VersionRow[];
+  /** Left out for who may not change the page. */ onWriteOn?: ((content: PageContent, of: string) => void) | undefined;
+  timeZone: string;
+  now: string;
+}) {
   const [open, setOpen] = useState<VersionRow | null>(null);
   const [other, setOther] = useState('');
   const [compared, setCompared] = useState<{ changes: FieldChange[]; content: PageContent } | string | null>(null);
@@ -19,12 +38,26 @@ export function VersionsPanel({ page, versions, onWriteOn, timeZone, now }: { pa
     setOpen(version);
     setOther(withId);
     setCompared(null);
-    const sent = await send<{ changes: FieldChange[]; content: PageContent }>('GET', `/api/pages/${page}/versions/${version.revisionId}${withId ? `?with=${withId}` : ''}`);
+    const sent = await send<{ changes: FieldChange[]; content: PageContent }>(
+      'GET',
+      `/api/pages/${page}/versions/${version.revisionId}${withId ? `?with=${withId}` : ''}`,
+    );
     setCompared(sent.ok ? sent.value : sent.problem.detail);
   };
   return (
     <section aria-label="Earlier versions">
-      <Panel name="Earlier versions" value={versions.length === 0 ? 'Never published' : versions.length === 1 ? 'One version' : `${versions.length} versions`} anchor="pages.edit.versions" open>
+      <Panel
+        name="Earlier versions"
+        value={
+          versions.length === 0
+            ? 'Never published'
+            : versions.length === 1
+              ? 'One version'
+              : `${versions.length} versions`
+        }
+        anchor="pages.edit.versions"
+        open
+      >
         {versions.length === 0 && <p className="text-ink-2">This page has never been published.</p>}
         <ul className="-my-1.5 max-h-[20rem] divide-y divide-line overflow-y-auto">
           {versions.map((version) => (
@@ -41,24 +74,41 @@ export function VersionsPanel({ page, versions, onWriteOn, timeZone, now }: { pa
                   </button>
                 )}
               </div>
-              {(KIND[version.kind] || version.note) && <p className="clip text-sm text-ink-2">{KIND[version.kind]}{version.note}</p>}
+              {(KIND[version.kind] || version.note) && (
+                <p className="clip text-sm text-ink-2">
+                  {KIND[version.kind]}
+                  {version.note}
+                </p>
+              )}
             </li>
           ))}
         </ul>
       </Panel>
-      <Dialog open={open !== null} onClose={() => setOpen(null)} title={open ? `The version of ${day(open.at)}` : ''} wide>
+      <Dialog
+        open={open !== null}
+        onClose={() => setOpen(null)}
+        title={open ? `The version of ${day(open.at)}` : ''}
+        wide
+      >
         {open && (
           <div className="mb-4 flex flex-wrap items-end gap-3">
             <div className="min-w-[14rem] flex-1">
               <Labelled label="Compared with" hint="Underlined is only there, struck through only in this version.">
                 {(ids) => (
-                  <select {...ids} className="field" value={other} onChange={(event) => void look(open, event.target.value)}>
+                  <select
+                    {...ids}
+                    className="field"
+                    value={other}
+                    onChange={(event) => void look(open, event.target.value)}
+                  >
                     <option value="">What visitors see now</option>
-                    {versions.filter((version) => version.revisionId !== open.revisionId && !version.live).map((version) => (
-                      <option key={`${version.revisionId} ${version.at}`} value={version.revisionId}>
-                        {day(version.at)}, {version.by}
-                      </option>
-                    ))}
+                    {versions
+                      .filter((version) => version.revisionId !== open.revisionId && !version.live)
+                      .map((version) => (
+                        <option key={`${version.revisionId} ${version.at}`} value={version.revisionId}>
+                          {day(version.at)}, {version.by}
+                        </option>
+                      ))}
                   </select>
                 )}
               </Labelled>

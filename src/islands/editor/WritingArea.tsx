@@ -56,7 +56,12 @@ function countsOf(json: unknown): string {
 /** Keeps focus and pointer from what lies behind an area that fills the window; a running tour may still lead there. Gives what ends it. */
 function keepOut(area: HTMLElement): () => void {
   const behind: Element[] = [];
-  for (let at: HTMLElement = area; at !== document.body && at.parentElement; at = at.parentElement) behind.push(...[...at.parentElement.children].filter((element) => element !== at && !element.hasAttribute('inert') && !element.querySelector('[data-tour]')));
+  for (let at: HTMLElement = area; at !== document.body && at.parentElement; at = at.parentElement)
+    behind.push(
+      ...[...at.parentElement.children].filter(
+        (element) => element !== at && !element.hasAttribute('inert') && !element.querySelector('[data-tour]'),
+      ),
+    );
   for (const element of behind) element.setAttribute('inert', '');
   return () => {
     for (const element of behind) element.removeAttribute('inert');
@@ -64,7 +69,21 @@ function keepOut(area: HTMLElement): () => void {
 }
 
 /** The writing area: one rich field with the toolbar and the modes that somebody has. */
-export default function WritingArea({ label, loaded, onReady, tools, allTools, modes, readOnly, pictures, small = false, toolbarIn, previewHref, onChange, onPreview }: WritingProps) {
+export default function WritingArea({
+  label,
+  loaded,
+  onReady,
+  tools,
+  allTools,
+  modes,
+  readOnly,
+  pictures,
+  small = false,
+  toolbarIn,
+  previewHref,
+  onChange,
+  onPreview,
+}: WritingProps) {
   const [mode, setMode] = useState<WritingMode['id']>('visual');
   const [said, setSaid] = useState('');
   const [finding, setFinding] = useState(false);
@@ -74,13 +93,19 @@ export default function WritingArea({ label, loaded, onReady, tools, allTools, m
   const byKey = useRef(false);
   const change = useRef(onChange);
   change.current = onChange;
-  const [allowed] = useState(() => new Set(modes.some((m) => m.id === 'code') ? [...allTools.map((t) => t.id), CODE_VIEW] : tools.map((t) => t.id)));
+  const [allowed] = useState(
+    () =>
+      new Set(modes.some((m) => m.id === 'code') ? [...allTools.map((t) => t.id), CODE_VIEW] : tools.map((t) => t.id)),
+  );
   const editor = useEditor({
     immediatelyRender: false,
     shouldRerenderOnTransaction: false,
     injectCSS: false,
     editable: !readOnly,
-    extensions: extensionsFor({ allowed, tools: allTools, loaded, say: (words) => setSaid([words, pasted.current].filter(Boolean).join(' ')) }, pictures),
+    extensions: extensionsFor(
+      { allowed, tools: allTools, loaded, say: (words) => setSaid([words, pasted.current].filter(Boolean).join(' ')) },
+      pictures,
+    ),
     content: loaded,
     editorProps: {
       ...inSight(),
@@ -94,13 +119,21 @@ export default function WritingArea({ label, loaded, onReady, tools, allTools, m
       // A heading, list or table that comes first is one, also behind words that stand there already.
       transformPasted: (slice, view) => {
         const first = slice.content.firstChild;
-        const isStructure = slice.openStart > 0 && slice.content.childCount > 1 && first !== null && first.type.name !== 'paragraph';
-        return isStructure && view.state.selection.$from.parent.content.size > 0 ? new Slice(slice.content, 0, slice.openEnd) : slice;
+        const isStructure =
+          slice.openStart > 0 && slice.content.childCount > 1 && first !== null && first.type.name !== 'paragraph';
+        return isStructure && view.state.selection.$from.parent.content.size > 0
+          ? new Slice(slice.content, 0, slice.openEnd)
+          : slice;
       },
       handlePaste: (_, event) => {
         const data = event.clipboardData;
-        if (!data || data.files.length === 0 || data.types.includes('text/html') || data.types.includes('text/plain')) return false;
-        setSaid(tools.some((tool) => tool.id === 'picture') ? 'A picture or file cannot be pasted into a text. Pictures of the website are put in with the tool “Picture”.' : 'A picture or file cannot be pasted into a text. Ask whoever looks after the pictures.');
+        if (!data || data.files.length === 0 || data.types.includes('text/html') || data.types.includes('text/plain'))
+          return false;
+        setSaid(
+          tools.some((tool) => tool.id === 'picture')
+            ? 'A picture or file cannot be pasted into a text. Pictures of the website are put in with the tool “Picture”.'
+            : 'A picture or file cannot be pasted into a text. Ask whoever looks after the pictures.',
+        );
         return true;
       },
       // What was said stands until the next thing is done.
@@ -109,7 +142,13 @@ export default function WritingArea({ label, loaded, onReady, tools, allTools, m
           byKey.current = true;
           setSaid('');
           pasted.current = '';
-          if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== 'f' || !tools.some((tool) => tool.id === 'find')) return false;
+          if (
+            !(event.ctrlKey || event.metaKey) ||
+            event.altKey ||
+            event.key.toLowerCase() !== 'f' ||
+            !tools.some((tool) => tool.id === 'find')
+          )
+            return false;
           event.preventDefault();
           setFinding(true);
           return true;
@@ -119,7 +158,13 @@ export default function WritingArea({ label, loaded, onReady, tools, allTools, m
           setSaid('');
         },
       },
-      attributes: { class: 'prose', role: 'textbox', 'aria-multiline': 'true', 'aria-label': label, ...(readOnly && { 'aria-readonly': 'true' }) },
+      attributes: {
+        class: 'prose',
+        role: 'textbox',
+        'aria-multiline': 'true',
+        'aria-label': label,
+        ...(readOnly && { 'aria-readonly': 'true' }),
+      },
     },
     // A key that moves the cursor brings its line into sight; a press with the mouse is there already.
     onSelectionUpdate: ({ editor: now }) => {
@@ -132,22 +177,34 @@ export default function WritingArea({ label, loaded, onReady, tools, allTools, m
   });
   const ready = useRef(onReady);
   ready.current = onReady;
-  useEffect(() => (editor ? ready.current((text, undoable) => putDocument(editor, text, undoable)) : undefined), [editor]);
-  const counts = useEditorState({ editor, selector: ({ editor: now }) => (now ? countsOf(now.getJSON()) : null) }) ?? countsOf(loaded);
+  useEffect(
+    () => (editor ? ready.current((text, undoable) => putDocument(editor, text, undoable)) : undefined),
+    [editor],
+  );
+  const counts =
+    useEditorState({ editor, selector: ({ editor: now }) => (now ? countsOf(now.getJSON()) : null) }) ??
+    countsOf(loaded);
   useEffect(() => editor?.setEditable(!readOnly && mode === 'visual', false), [editor, readOnly, mode]);
   const area = useRef<HTMLDivElement>(null);
   useEffect(() => (full && area.current ? keepOut(area.current) : undefined), [full]);
   if (!editor) return <WritingSkeleton />;
   const html = () => {
     const parsed = parseDocument(editor.getJSON());
-    return parsed.ok ? renderDocument(parsed.document, { whole: true, pictureUrl: (id) => pictures.find((picture) => picture.id === id)?.url }) : '';
+    return parsed.ok
+      ? renderDocument(parsed.document, {
+          whole: true,
+          pictureUrl: (id) => pictures.find((picture) => picture.id === id)?.url,
+        })
+      : '';
   };
   // HTML that was changed and not used yet waits, whatever is looked at meanwhile.
   const waits = code !== '' && code !== html();
   /** What would be there if HTML were used. */
   const asKept = (written: string) => {
     const { body } = new DOMParser().parseFromString(tidied(written), 'text/html');
-    const parsed = parseDocument(SchemaParser.fromSchema(editor.schema).parse(body, { preserveWhitespace: 'full' }).toJSON());
+    const parsed = parseDocument(
+      SchemaParser.fromSchema(editor.schema).parse(body, { preserveWhitespace: 'full' }).toJSON(),
+    );
     return parsed.ok ? renderDocument(parsed.document, { whole: true }) : '';
   };
   const takeCode = (used: string) => {
@@ -162,45 +219,96 @@ export default function WritingArea({ label, loaded, onReady, tools, allTools, m
     setMode(next);
   };
   return (
-    <div ref={area} className={full ? 'fixed inset-0 z-30 flex flex-col overflow-y-auto bg-sheet px-4 py-4 md:px-[12vw]' : `flex min-h-0 flex-col ${small ? 'small-area' : ''}`} onKeyDown={(event) => event.key === 'Escape' && full && setFull(false)}>
-      {!readOnly && inPlace(
-        <div className={`z-10 flex items-start justify-between gap-2 rounded-[10px] border border-line-2 bg-paper px-1.5 py-1 ${isShared ? '' : 'sticky top-0 mb-3'}`} data-anchor="pages.edit.toolbar" data-over={isShared ? undefined : 'top'}>
-          {mode === 'visual' ? <Toolbar editor={editor} tools={tools} pictures={pictures} finding={finding} full={full} onFind={() => setFinding(!finding)} onFull={() => setFull(!full)} onSay={setSaid} /> : <span className="px-2 text-ink-2">{modes.find((m) => m.id === mode)?.description}</span>}
-          {modes.length > 1 && (
-            <div role="group" aria-label="How the text is shown" className="ml-auto flex shrink-0 gap-1">
-              {modes.map((m) => (
-                <button key={m.id} type="button" aria-pressed={mode === m.id} title={`${m.name}: ${m.description}`} data-anchor={m.id === 'preview' ? 'pages.edit.preview' : undefined} onClick={() => void show(m.id)} className={`flex min-h-[36px] items-center gap-1.5 rounded-s px-2 text-sm font-semibold hover:bg-pine-soft ${mode === m.id ? 'bg-sheet text-pine shadow-[inset_0_0_0_1px_var(--color-line-2)]' : 'text-ink-2'}`}>
-                  <Icon name={m.id === 'visual' ? 'draft' : m.id === 'preview' ? 'screen' : 'code'} size={16} /> <span className="max-2xl:sr-only">{m.name}</span>
-                </button>
-              ))}
-            </div>
-          )}
-        </div>,
+    <div
+      ref={area}
+      className={
+        full
+          ? 'fixed inset-0 z-30 flex flex-col overflow-y-auto bg-sheet px-4 py-4 md:px-[12vw]'
+          : `flex min-h-0 flex-col ${small ? 'small-area' : ''}`
+      }
+      onKeyDown={(event) => event.key === 'Escape' && full && setFull(false)}
+    >
+      {!readOnly &&
+        inPlace(
+          <div
+            className={`z-10 flex items-start justify-between gap-2 rounded-[10px] border border-line-2 bg-paper px-1.5 py-1 ${isShared ? '' : 'sticky top-0 mb-3'}`}
+            data-anchor="pages.edit.toolbar"
+            data-over={isShared ? undefined : 'top'}
+          >
+            {mode === 'visual' ? (
+              <Toolbar
+                editor={editor}
+                tools={tools}
+                pictures={pictures}
+                finding={finding}
+                full={full}
+                onFind={() => setFinding(!finding)}
+                onFull={() => setFull(!full)}
+                onSay={setSaid}
+              />
+            ) : (
+              <span className="px-2 text-ink-2">{modes.find((m) => m.id === mode)?.description}</span>
+            )}
+            {modes.length > 1 && (
+              <div role="group" aria-label="How the text is shown" className="ml-auto flex shrink-0 gap-1">
+                {modes.map((m) => (
+                  <button
+                    key={m.id}
+                    type="button"
+                    aria-pressed={mode === m.id}
+                    title={`${m.name}: ${m.description}`}
+                    data-anchor={m.id === 'preview' ? 'pages.edit.preview' : undefined}
+                    onClick={() => void show(m.id)}
+                    className={`flex min-h-[36px] items-center gap-1.5 rounded-s px-2 text-sm font-semibold hover:bg-pine-soft ${mode === m.id ? 'bg-sheet text-pine shadow-[inset_0_0_0_1px_var(--color-line-2)]' : 'text-ink-2'}`}
+                  >
+                    <Icon name={m.id === 'visual' ? 'draft' : m.id === 'preview' ? 'screen' : 'code'} size={16} />{' '}
+                    <span className="max-2xl:sr-only">{m.name}</span>
+                  </button>
+                ))}
+              </div>
+            )}
+          </div>,
+        )}
+      {finding && mode === 'visual' && (
+        <Suspense fallback={null}>
+          <FindBar editor={editor} onClose={() => setFinding(false)} />
+        </Suspense>
       )}
-      {finding && mode === 'visual' && <Suspense fallback={null}><FindBar editor={editor} onClose={() => setFinding(false)} /></Suspense>}
       <p role="status" className={said ? 'note mb-3' : 'sr-only'}>
         {said}
       </p>
       {waits && mode !== 'code' && (
         <div className="note mb-3 flex flex-wrap items-center gap-2">
           <span className="min-w-[12rem] flex-1">You changed the text under “Code” and have not used it yet.</span>
-          <button type="button" className="btn btn-small" onClick={() => takeCode(code)}>Use it</button>
-          <button type="button" className="btn btn-small" onClick={() => setMode('code')}>Go on with it</button>
-          <button type="button" className="btn btn-quiet btn-small" onClick={forgetCode}>Forget it</button>
+          <button type="button" className="btn btn-small" onClick={() => takeCode(code)}>
+            Use it
+          </button>
+          <button type="button" className="btn btn-small" onClick={() => setMode('code')}>
+            Go on with it
+          </button>
+          <button type="button" className="btn btn-quiet btn-small" onClick={forgetCode}>
+            Forget it
+          </button>
         </div>
       )}
-      <div className={mode === 'visual' ? (readOnly ? '' : 'rounded-[10px] border border-line-2 bg-sheet px-4 pt-3 pb-1 focus-within:border-pine') : 'hidden'} data-anchor="pages.edit.body">
+      <div
+        className={
+          mode === 'visual'
+            ? readOnly
+              ? ''
+              : 'rounded-[10px] border border-line-2 bg-sheet px-4 pt-3 pb-1 focus-within:border-pine'
+            : 'hidden'
+        }
+        data-anchor="pages.edit.body"
+      >
         <EditorContent editor={editor} />
         {!readOnly && <p className="hint mt-1 border-t border-line pt-1">{counts}</p>}
       </div>
       {mode === 'preview' && <PreviewFrame src={previewHref} />}
       {mode === 'code' && (
-        <Suspense fallback={<WritingSkeleton />}><CodeView
-          code={code || html()}
-          asKept={asKept}
-          onCode={setCode}
-          onUse={takeCode}
-        /></Suspense>
+        <Suspense fallback={<WritingSkeleton />}>
+          <CodeView code={code || html()} asKept={asKept} onCode={setCode} onUse={takeCode} />
+        </Suspense>
       )}
     </div>
   );

@@ -26,7 +26,8 @@ const LockedTable = Table.extend({
       dom.contentEditable = 'false';
       const note = document.createElement('p');
       note.className = 'locked-note';
-      note.textContent = 'This table is kept as it is. Your toolbar has no table tools, so nobody can spoil it by accident.';
+      note.textContent =
+        'This table is kept as it is. Your toolbar has no table tools, so nobody can spoil it by accident.';
       const shown = document.createElement('div');
       const parsed = parseDocument({ type: 'doc', content: [node.toJSON() as unknown] });
       // Comes from our own renderer, which escapes all text.
@@ -38,7 +39,12 @@ const LockedTable = Table.extend({
 });
 
 /** Takes the typing shortcuts of an extension away, so that nothing is tried that the toolbar has not. */
-const silent = <E extends AnyExtension>(extension: E): E => (extension as unknown as Node).extend({ addKeyboardShortcuts: () => ({}), addInputRules: () => [], addPasteRules: () => [] }) as unknown as E;
+const silent = <E extends AnyExtension>(extension: E): E =>
+  (extension as unknown as Node).extend({
+    addKeyboardShortcuts: () => ({}),
+    addInputRules: () => [],
+    addPasteRules: () => [],
+  }) as unknown as E;
 
 /** Marks what “Find and replace” finds. */
 const Search = Extension.create({ name: 'search', addProseMirrorPlugins: () => [search()] });
@@ -46,14 +52,41 @@ const Search = Extension.create({ name: 'search', addProseMirrorPlugins: () => [
 /** The full document schema, whatever the toolbar has; the toolbar only decides what answers to the keyboard. */
 export function extensionsFor(guard: GuardOptions, pictures: readonly PictureChoice[] = []): AnyExtension[] {
   const { allowed } = guard;
-  const when = <E extends AnyExtension>(tool: string, extension: E): E => (allowed.has(tool) ? extension : silent(extension));
+  const when = <E extends AnyExtension>(tool: string, extension: E): E =>
+    allowed.has(tool) ? extension : silent(extension);
   return [
-    Document.extend({ content: 'block+' }), Paragraph, Text, HardBreak, UndoRedo, Gapcursor, Placeholder.configure({ placeholder: 'Write here' }), ListItem, ListKeymap,
-    when('bold', Bold), when('italic', Italic),
-    Link.configure({ openOnClick: false, autolink: false, linkOnPaste: allowed.has('link'), isAllowedUri: (uri) => isHref(uri), HTMLAttributes: { target: null, rel: null, class: null } }),
-    when('heading', Heading.configure({ levels: [2, 3] })), when('bullets', BulletList), when('numbers', OrderedList), when('quote', Blockquote),
-    (allowed.has('table') ? Table : LockedTable).configure({ resizable: false }), TableRow.extend({ content: '(tableCell | tableHeader)+' }), TableHeader, TableCell,
-    Picture.configure({ pictures }), Highlight, Alert, Unknown, UnknownInline, Search,
+    Document.extend({ content: 'block+' }),
+    Paragraph,
+    Text,
+    HardBreak,
+    UndoRedo,
+    Gapcursor,
+    Placeholder.configure({ placeholder: 'Write here' }),
+    ListItem,
+    ListKeymap,
+    when('bold', Bold),
+    when('italic', Italic),
+    Link.configure({
+      openOnClick: false,
+      autolink: false,
+      linkOnPaste: allowed.has('link'),
+      isAllowedUri: (uri) => isHref(uri),
+      HTMLAttributes: { target: null, rel: null, class: null },
+    }),
+    when('heading', Heading.configure({ levels: [2, 3] })),
+    when('bullets', BulletList),
+    when('numbers', OrderedList),
+    when('quote', Blockquote),
+    (allowed.has('table') ? Table : LockedTable).configure({ resizable: false }),
+    TableRow.extend({ content: '(tableCell | tableHeader)+' }),
+    TableHeader,
+    TableCell,
+    Picture.configure({ pictures }),
+    Highlight,
+    Alert,
+    Unknown,
+    UnknownInline,
+    Search,
     Guard.configure(guard),
   ];
 }

@@ -43,12 +43,16 @@ export const Guard = Extension.create<GuardOptions>({
           }
           const missing = missingTools(allowed, tools, allowance, after);
           if (missing.length) {
-            say(`That needs ${missing.map((tool) => `“${tool.name}”`).join(' and ')}, which your toolbar does not have.`);
+            say(
+              `That needs ${missing.map((tool) => `“${tool.name}”`).join(' and ')}, which your toolbar does not have.`,
+            );
             return false;
           }
           const before = clean(state.doc);
           if (before && losesProtected(allowed, tools, before, after)) {
-            say(`${before.content.some((node) => node.type === 'table') ? 'The table' : 'The picture'} is kept as it is: your toolbar could not make it again.`);
+            say(
+              `${before.content.some((node) => node.type === 'table') ? 'The table' : 'The picture'} is kept as it is: your toolbar could not make it again.`,
+            );
             return false;
           }
           allowance = mergeConstructs(allowance, constructsOf(after));

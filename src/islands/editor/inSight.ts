@@ -3,13 +3,28 @@ const AIR_PX = 14;
 
 /** Height of the bars that lie over the text at one end of the window. */
 const heightOf = (side: 'top' | 'bottom'): number =>
-  AIR_PX + Math.max(0, ...[...document.querySelectorAll<HTMLElement>(`[data-over="${side}"]`)].filter((bar) => bar.getClientRects().length > 0 && ['sticky', 'fixed'].includes(getComputedStyle(bar).position)).map((bar) => bar.offsetHeight));
+  AIR_PX +
+  Math.max(
+    0,
+    ...[...document.querySelectorAll<HTMLElement>(`[data-over="${side}"]`)]
+      .filter((bar) => bar.getClientRects().length > 0 && ['sticky', 'fixed'].includes(getComputedStyle(bar).position))
+      .map((bar) => bar.offsetHeight),
+  );
 
 /**
  * What tells the editor how much of the window is free: the line with the cursor is kept between the toolbar above and the bar below,
  * whose heights are asked for each time, since they grow with the width of the window and with zoom.
  */
 export function inSight() {
-  const margins = { get top() { return heightOf('top'); }, get bottom() { return heightOf('bottom'); }, left: AIR_PX, right: AIR_PX };
+  const margins = {
+    get top() {
+      return heightOf('top');
+    },
+    get bottom() {
+      return heightOf('bottom');
+    },
+    left: AIR_PX,
+    right: AIR_PX,
+  };
   return { scrollThreshold: margins, scrollMargin: margins };
 }

@@ -13,7 +13,11 @@ export type DraftState =
   | { status: 'conflict'; detail: string; theirs: PageContent; theirVersion: number };
 
 /** What is kept in the browser until the server has it. */
-export interface Backup { content: PageContent; version: number; at: string }
+export interface Backup {
+  content: PageContent;
+  version: number;
+  at: string;
+}
 
 const keyOf = (person: string, page: string) => `safe-room-draft ${person} ${page}`;
 

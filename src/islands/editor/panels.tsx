@@ -8,15 +8,24 @@ import type { DraftState } from './model';
 export function DraftMark({ state, timeZone }: { state: DraftState; timeZone: string }) {
   const [look, icon, words] = ((): [string, IconName, string] => {
     switch (state.status) {
-      case 'untouched': return ['pill-plain', 'check', 'No draft'];
-      case 'typing': return ['pill-sun', 'draft', 'Typing…'];
-      case 'saving': return ['pill-sun', 'clock', 'Keeping…'];
-      case 'kept': return ['pill-sun', 'draft', `Draft kept ${sayTime(new Date(state.at), timeZone, new Date())}`];
-      case 'trial': return ['pill-sky', 'eye', 'Trial: not kept'];
-      case 'offline': return ['pill-brick', 'warn', 'Kept in this browser only'];
-      case 'signed-out': return ['pill-brick', 'warn', 'Signed out, kept in this browser'];
-      case 'conflict': return ['pill-brick', 'warn', 'Two versions'];
-      case 'refused': return ['pill-brick', 'warn', 'Not kept'];
+      case 'untouched':
+        return ['pill-plain', 'check', 'No draft'];
+      case 'typing':
+        return ['pill-sun', 'draft', 'Typing…'];
+      case 'saving':
+        return ['pill-sun', 'clock', 'Keeping…'];
+      case 'kept':
+        return ['pill-sun', 'draft', `Draft kept ${sayTime(new Date(state.at), timeZone, new Date())}`];
+      case 'trial':
+        return ['pill-sky', 'eye', 'Trial: not kept'];
+      case 'offline':
+        return ['pill-brick', 'warn', 'Kept in this browser only'];
+      case 'signed-out':
+        return ['pill-brick', 'warn', 'Signed out, kept in this browser'];
+      case 'conflict':
+        return ['pill-brick', 'warn', 'Two versions'];
+      case 'refused':
+        return ['pill-brick', 'warn', 'Not kept'];
     }
   })();
   return (
@@ -26,11 +35,28 @@ export function DraftMark({ state, timeZone }: { state: DraftState; timeZone: st
   );
 }
 
-export function BannerPanel({ name, value, pictures, readOnly, onChange }: { name: string; value: string | null; pictures: PictureChoice[]; readOnly: boolean; onChange: (id: string | null) => void }) {
+export function BannerPanel({
+  name,
+  value,
+  pictures,
+  readOnly,
+  onChange,
+}: {
+  name: string;
+  value: string | null;
+  pictures: PictureChoice[];
+  readOnly: boolean;
+  onChange: (id: string | null) => void;
+}) {
   return (
     <section className="card" aria-label={name} data-anchor="pages.edit.banner">
       <h2 className="mb-2 text-base">{name}</h2>
-      <PictureChooser label={name} value={value} pictures={pictures} readOnly={readOnly} onChange={(id) => {
+      <PictureChooser
+        label={name}
+        value={value}
+        pictures={pictures}
+        readOnly={readOnly}
+        onChange={(id) => {
           onChange(id);
           if (id !== null) happened('picture.chosen');
         }}

@@ -12,15 +12,121 @@ export interface Pasted {
   told: string[];
 }
 
-const KEPT = new Set(['p', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'ul', 'ol', 'li', 'blockquote', 'table', 'tbody', 'thead', 'tfoot', 'tr', 'th', 'td', 'strong', 'b', 'em', 'i', 'a', 'br', 'colgroup', 'col', 'div', 'span', 'img', 'caption']);
+const KEPT = new Set([
+  'p',
+  'h1',
+  'h2',
+  'h3',
+  'h4',
+  'h5',
+  'h6',
+  'ul',
+  'ol',
+  'li',
+  'blockquote',
+  'table',
+  'tbody',
+  'thead',
+  'tfoot',
+  'tr',
+  'th',
+  'td',
+  'strong',
+  'b',
+  'em',
+  'i',
+  'a',
+  'br',
+  'colgroup',
+  'col',
+  'div',
+  'span',
+  'img',
+  'caption',
+]);
 /** Elements that say nothing by themselves: their going is not worth a word. */
-const SILENT = new Set(['html', 'head', 'body', 'meta', 'link', 'title', 'style', 'font', 'section', 'article', 'main', 'header', 'footer', 'nav', 'aside', 'figure', 'figcaption', 'small', 'center', 'o:p', 'xml', 'ins', 'google-sheets-html-origin', 'address', 'time', 'abbr', 'cite', 'label', 'wbr', 'tt', 'kbd', 'samp', 'var', 'dl', 'dt', 'dd', 'details', 'summary', 'picture', 'source', 'big', 'q', 'dfn', 'st1:place', 'v:shape', 'v:shapetype', 'v:stroke', 'v:path']);
+const SILENT = new Set([
+  'html',
+  'head',
+  'body',
+  'meta',
+  'link',
+  'title',
+  'style',
+  'font',
+  'section',
+  'article',
+  'main',
+  'header',
+  'footer',
+  'nav',
+  'aside',
+  'figure',
+  'figcaption',
+  'small',
+  'center',
+  'o:p',
+  'xml',
+  'ins',
+  'google-sheets-html-origin',
+  'address',
+  'time',
+  'abbr',
+  'cite',
+  'label',
+  'wbr',
+  'tt',
+  'kbd',
+  'samp',
+  'var',
+  'dl',
+  'dt',
+  'dd',
+  'details',
+  'summary',
+  'picture',
+  'source',
+  'big',
+  'q',
+  'dfn',
+  'st1:place',
+  'v:shape',
+  'v:shapetype',
+  'v:stroke',
+  'v:path',
+]);
 const LEFT: Record<string, string> = {
-  img: 'pictures', video: 'films', audio: 'sound', iframe: 'parts of other websites', object: 'parts of other websites', embed: 'parts of other websites', form: 'forms', input: 'forms', button: 'forms', select: 'forms', textarea: 'forms',
-  hr: 'lines', svg: 'drawings', canvas: 'drawings', script: 'scripts', 'v:imagedata': 'pictures', math: 'formulas',
+  img: 'pictures',
+  video: 'films',
+  audio: 'sound',
+  iframe: 'parts of other websites',
+  object: 'parts of other websites',
+  embed: 'parts of other websites',
+  form: 'forms',
+  input: 'forms',
+  button: 'forms',
+  select: 'forms',
+  textarea: 'forms',
+  hr: 'lines',
+  svg: 'drawings',
+  canvas: 'drawings',
+  script: 'scripts',
+  'v:imagedata': 'pictures',
+  math: 'formulas',
 };
-const PLAIN: Record<string, string> = { u: 'underlining', s: 'struck-through words', strike: 'struck-through words', del: 'struck-through words', sup: 'raised letters', sub: 'lowered letters', code: 'code', pre: 'code', mark: 'marked words' };
-const BLOCKS = 'p, h1, h2, h3, h4, h5, h6, ul, ol, li, blockquote, table, tr, td, th, div, section, article, figure, pre, dl, dd, dt';
+const PLAIN: Record<string, string> = {
+  u: 'underlining',
+  s: 'struck-through words',
+  strike: 'struck-through words',
+  del: 'struck-through words',
+  sup: 'raised letters',
+  sub: 'lowered letters',
+  code: 'code',
+  pre: 'code',
+  mark: 'marked words',
+};
+const BLOCKS =
+  'p, h1, h2, h3, h4, h5, h6, ul, ol, li, blockquote, table, tr, td, th, div, section, article, figure, pre, dl, dd, dt';
 
 const styleOf = (element: Element) => (element.getAttribute('style') ?? '').replaceAll(/\s+/g, ' ');
 const unwrap = (element: Element) => element.replaceWith(...element.childNodes);
@@ -33,15 +139,26 @@ function rename(element: Element, name: string): HTMLElement {
 
 /** Names of what would go of HTML written by hand, as is told by what would be there of it: elements, attributes, links, comments. */
 export function whatIsDropped(html: string, kept: string): string[] {
-  const [written, there] = [html, kept].map((text) => new DOMParser().parseFromString(text, 'text/html')) as [Document, Document];
+  const [written, there] = [html, kept].map((text) => new DOMParser().parseFromString(text, 'text/html')) as [
+    Document,
+    Document,
+  ];
   const { left, plain } = look(written.documentElement);
   const names = new Set([...left, ...plain]);
   const hrefs = new Set([...there.querySelectorAll('a[href]')].map((link) => link.getAttribute('href')));
   // What an element that goes had of its own goes with it, without a further word.
   for (const element of written.body.querySelectorAll([...KEPT].join()))
     for (const { name, value } of element.attributes) {
-      if (name === 'href') { if (element.localName === 'a' && !hrefs.has(value) && !hrefs.has(value.trim()) && !left.has('links that are none')) names.add(`the link to “${value.slice(0, 60)}”`); }
-      else if (!there.querySelector(`[${CSS.escape(name)}]`) && !(name === 'style' && plain.has('colours and fonts'))) names.add(name === 'class' ? 'classes' : name === 'style' ? 'styles' : `“${name}”`);
+      if (name === 'href') {
+        if (
+          element.localName === 'a' &&
+          !hrefs.has(value) &&
+          !hrefs.has(value.trim()) &&
+          !left.has('links that are none')
+        )
+          names.add(`the link to “${value.slice(0, 60)}”`);
+      } else if (!there.querySelector(`[${CSS.escape(name)}]`) && !(name === 'style' && plain.has('colours and fonts')))
+        names.add(name === 'class' ? 'classes' : name === 'style' ? 'styles' : `“${name}”`);
     }
   if (written.createNodeIterator(written, NodeFilter.SHOW_COMMENT).nextNode()) names.add('comments');
   return [...names].sort();
@@ -52,9 +169,15 @@ function look(body: HTMLElement): { left: Set<string>; plain: Set<string> } {
   for (const element of body.querySelectorAll('*')) {
     const name = element.localName;
     if (name === 'img' ? element.hasAttribute('data-picture') : KEPT.has(name)) {
-      if (/(?:^|;)\s*(?:color|background|font-family|font-size|font:|text-align)/i.test(styleOf(element)) && !/^(td|th|tr|col|table)$/.test(name)) plain.add('colours and fonts');
-      if (name === 'a' && /^\s*(javascript|data|vbscript):/i.test(element.getAttribute('href') ?? '')) left.add('links that are none');
-      if (/text-decoration[^;]*underline/i.test(styleOf(element)) && name !== 'a' && element.closest('a') === null) plain.add('underlining');
+      if (
+        /(?:^|;)\s*(?:color|background|font-family|font-size|font:|text-align)/i.test(styleOf(element)) &&
+        !/^(td|th|tr|col|table)$/.test(name)
+      )
+        plain.add('colours and fonts');
+      if (name === 'a' && /^\s*(javascript|data|vbscript):/i.test(element.getAttribute('href') ?? ''))
+        left.add('links that are none');
+      if (/text-decoration[^;]*underline/i.test(styleOf(element)) && name !== 'a' && element.closest('a') === null)
+        plain.add('underlining');
       continue;
     }
     if (SILENT.has(name)) continue;
@@ -69,16 +192,23 @@ function look(body: HTMLElement): { left: Set<string>; plain: Set<string> } {
 function settleChanges(body: HTMLElement, told: Set<string>): void {
   // The words a comment is about stay; they stand in the reference to it.
   for (const element of body.querySelectorAll('[style*="mso-comment-reference"]')) unwrap(element);
-  for (const element of body.querySelectorAll('[style*="mso-element:comment"], .MsoCommentReference, .MsoCommentText, [id^="cmnt"], [href^="#cmnt"], annotation')) {
+  for (const element of body.querySelectorAll(
+    '[style*="mso-element:comment"], .MsoCommentReference, .MsoCommentText, [id^="cmnt"], [href^="#cmnt"], annotation',
+  )) {
     if (!element.isConnected) continue;
     told.add('Comments are left out.');
     // A comment's own text stands in a block with the way back to its place.
-    const block = element.matches('[id^="cmnt"]:not([id^="cmnt_ref"])') ? element.closest('div, p') : element.closest('sup');
+    const block = element.matches('[id^="cmnt"]:not([id^="cmnt_ref"])')
+      ? element.closest('div, p')
+      : element.closest('sup');
     (block ?? element).remove();
   }
-  const changed = body.querySelectorAll('ins[cite], ins[datetime], del[cite], del[datetime], .msoDel, .msoIns, ins, [class*="msoIns"], [class*="msoDel"]');
+  const changed = body.querySelectorAll(
+    'ins[cite], ins[datetime], del[cite], del[datetime], .msoDel, .msoIns, ins, [class*="msoIns"], [class*="msoDel"]',
+  );
   if (changed.length > 0) told.add('Tracked changes are taken as accepted.');
-  for (const element of body.querySelectorAll('del[cite], del[datetime], .msoDel, .msoDel del, [class*="msoDel"]')) element.remove();
+  for (const element of body.querySelectorAll('del[cite], del[datetime], .msoDel, .msoDel del, [class*="msoDel"]'))
+    element.remove();
   // Beside tracked insertions a deletion is one, too, whoever wrote it.
   if (body.querySelector('ins')) for (const element of body.querySelectorAll('del')) element.remove();
   for (const element of body.querySelectorAll('ins')) unwrap(element);
@@ -86,7 +216,9 @@ function settleChanges(body: HTMLElement, told: Set<string>): void {
 
 /** Footnotes become paragraphs at the end, and their marks plain words. */
 function settleFootnotes(body: HTMLElement, told: Set<string>): void {
-  const marks = body.querySelectorAll('a[href^="#_ftn"], a[href^="#_edn"], a[href^="#sdfootnote"], a[href^="#ftnt"], a.footnote-ref, [role="doc-noteref"]');
+  const marks = body.querySelectorAll(
+    'a[href^="#_ftn"], a[href^="#_edn"], a[href^="#sdfootnote"], a[href^="#ftnt"], a.footnote-ref, [role="doc-noteref"]',
+  );
   if (marks.length > 0) told.add('Footnotes stand as paragraphs at the end.');
   for (const mark of marks) {
     const text = (mark.textContent ?? '').trim();
@@ -107,7 +239,8 @@ function makeLists(body: HTMLElement): void {
     return marker && !p.querySelector(BLOCKS) ? { level: 1, ordered: marker[2] !== undefined } : null;
   };
   const dropMarker = (p: Element) => {
-    for (const ignored of p.querySelectorAll('[style*="mso-list:Ignore"], [style*="mso-list: Ignore"]')) ignored.remove();
+    for (const ignored of p.querySelectorAll('[style*="mso-list:Ignore"], [style*="mso-list: Ignore"]'))
+      ignored.remove();
     const walker = p.ownerDocument.createTreeWalker(p, NodeFilter.SHOW_TEXT);
     const first = walker.nextNode();
     if (first && MARKER.test(p.textContent ?? '')) {
@@ -157,7 +290,11 @@ function makeLists(body: HTMLElement): void {
   for (const list of body.querySelectorAll(':is(ul, ol) > :is(ul, ol)')) {
     const before = list.previousElementSibling;
     if (before?.localName === 'li') before.append(list);
-    else { const item = list.ownerDocument.createElement('li'); list.replaceWith(item); item.append(list.ownerDocument.createElement('p'), list); }
+    else {
+      const item = list.ownerDocument.createElement('li');
+      list.replaceWith(item);
+      item.append(list.ownerDocument.createElement('p'), list);
+    }
   }
 }
 
@@ -181,9 +318,13 @@ function makeTables(body: HTMLElement, told: Set<string>): void {
       let c = 0;
       for (const cell of row) {
         while (grid[r]?.[c] !== undefined) c++;
-        const [wide, high] = [Math.min(50, Number(cell.getAttribute('colspan') ?? 1) || 1), Math.min(rows.length - r, Number(cell.getAttribute('rowspan') ?? 1) || 1)];
+        const [wide, high] = [
+          Math.min(50, Number(cell.getAttribute('colspan') ?? 1) || 1),
+          Math.min(rows.length - r, Number(cell.getAttribute('rowspan') ?? 1) || 1),
+        ];
         if (wide > 1 || high > 1) joined = true;
-        for (let y = 0; y < high; y++) for (let x = 0; x < wide; x++) (grid[r + y] ??= [])[c + x] = y === 0 && x === 0 ? cell : null;
+        for (let y = 0; y < high; y++)
+          for (let x = 0; x < wide; x++) (grid[r + y] ??= [])[c + x] = y === 0 && x === 0 ? cell : null;
         c += wide;
       }
     });
@@ -198,7 +339,11 @@ function makeTables(body: HTMLElement, told: Set<string>): void {
         const cell = row[c];
         const made = table.ownerDocument.createElement(head || cell?.localName === 'th' ? 'th' : 'td');
         if (cell) made.append(...cell.childNodes);
-        if (!made.querySelector('p, ul, ol')) { const p = table.ownerDocument.createElement('p'); p.append(...made.childNodes); made.append(p); }
+        if (!made.querySelector('p, ul, ol')) {
+          const p = table.ownerDocument.createElement('p');
+          p.append(...made.childNodes);
+          made.append(p);
+        }
         tr.append(made);
       }
       fresh.append(tr);
@@ -210,56 +355,109 @@ function makeTables(body: HTMLElement, told: Set<string>): void {
 /** Headings that are so by their style only. */
 function makeHeadings(body: HTMLElement): void {
   for (const p of body.querySelectorAll('p, div')) {
-    const outline = Number(/mso-outline-level:\s*(\d)/i.exec(styleOf(p))?.[1] ?? (p.getAttribute('role') === 'heading' ? (p.getAttribute('aria-level') ?? 2) : 0));
-    const level = /^(MsoTitle|Title|title)$/.test(p.className) ? 1 : /^(MsoSubtitle|Subtitle|subtitle)$/.test(p.className) ? 3 : Number(/^(?:MsoHeading|Heading|heading)[-_ ]?(\d)/.exec(p.className)?.[1] ?? outline);
+    const outline = Number(
+      /mso-outline-level:\s*(\d)/i.exec(styleOf(p))?.[1] ??
+        (p.getAttribute('role') === 'heading' ? (p.getAttribute('aria-level') ?? 2) : 0),
+    );
+    const level = /^(MsoTitle|Title|title)$/.test(p.className)
+      ? 1
+      : /^(MsoSubtitle|Subtitle|subtitle)$/.test(p.className)
+        ? 3
+        : Number(/^(?:MsoHeading|Heading|heading)[-_ ]?(\d)/.exec(p.className)?.[1] ?? outline);
     if (level > 0 && level < 7 && (p.textContent ?? '').trim() !== '') rename(p, level <= 2 ? 'h2' : 'h3');
   }
   // The largest go one level down, lower ones up: a page has one title, and it is no part of the text.
-  for (const [from, to] of [['h1', 'h2'], ['h4', 'h3'], ['h5', 'h3'], ['h6', 'h3']] as const) for (const element of body.querySelectorAll(from)) rename(element, to);
+  for (const [from, to] of [
+    ['h1', 'h2'],
+    ['h4', 'h3'],
+    ['h5', 'h3'],
+    ['h6', 'h3'],
+  ] as const)
+    for (const element of body.querySelectorAll(from)) rename(element, to);
 }
 
 /** Lines that are paragraphs though no element says so: in mails and web pages, parted by elements without a meaning or by two breaks. */
 function makeParagraphs(body: HTMLElement): void {
   for (const div of [...body.querySelectorAll('div, section, article, center, address, dd, dt')].reverse()) {
-    if (!div.querySelector(BLOCKS) && div.closest('li, td, th, [data-style]') === null && !div.hasAttribute('data-style') && !div.hasAttribute('data-unknown')) rename(div, 'p');
+    if (
+      !div.querySelector(BLOCKS) &&
+      div.closest('li, td, th, [data-style]') === null &&
+      !div.hasAttribute('data-style') &&
+      !div.hasAttribute('data-unknown')
+    )
+      rename(div, 'p');
   }
   for (const p of [...body.querySelectorAll('p')]) {
-    const breaks = [...p.children].filter((child) => child.localName === 'br' && child.nextElementSibling?.localName === 'br' && (child.nextSibling === child.nextElementSibling || (child.nextSibling?.textContent ?? '').trim() === ''));
+    const breaks = [...p.children].filter(
+      (child) =>
+        child.localName === 'br' &&
+        child.nextElementSibling?.localName === 'br' &&
+        (child.nextSibling === child.nextElementSibling || (child.nextSibling?.textContent ?? '').trim() === ''),
+    );
     for (const br of breaks) {
       if (br.parentElement !== p) continue;
       const before = p.ownerDocument.createElement('p');
       while (p.firstChild && p.firstChild !== br) before.append(p.firstChild);
       p.before(before);
-      while (p.firstElementChild?.localName === 'br' && (p.firstChild === p.firstElementChild || (p.firstChild?.textContent ?? '').trim() === '')) { while (p.firstChild && p.firstChild !== p.firstElementChild) p.firstChild.remove(); p.firstElementChild.remove(); }
+      while (
+        p.firstElementChild?.localName === 'br' &&
+        (p.firstChild === p.firstElementChild || (p.firstChild?.textContent ?? '').trim() === '')
+      ) {
+        while (p.firstChild && p.firstChild !== p.firstElementChild) p.firstChild.remove();
+        p.firstElementChild.remove();
+      }
     }
   }
-  for (const p of body.querySelectorAll('p, h2, h3')) if ((p.textContent ?? '').replaceAll('\u00a0', ' ').trim() === '' && !p.querySelector('img[data-picture], br') && p.closest('td, th, li, [data-style]') === null) p.remove();
+  for (const p of body.querySelectorAll('p, h2, h3'))
+    if (
+      (p.textContent ?? '').replaceAll('\u00a0', ' ').trim() === '' &&
+      !p.querySelector('img[data-picture], br') &&
+      p.closest('td, th, li, [data-style]') === null
+    )
+      p.remove();
 }
 
 /** Pasted HTML as a text can have it. */
 export function readPasted(html: string): Pasted {
   const { body } = new DOMParser().parseFromString(html.replaceAll(/<!\[(?:if|endif)[^>]*>/gi, ''), 'text/html');
   const told = new Set<string>();
-  for (const element of body.querySelectorAll('style, script, meta, link, title, xml, template, head')) element.remove();
+  for (const element of body.querySelectorAll('style, script, meta, link, title, xml, template, head'))
+    element.remove();
   settleChanges(body, told);
   settleFootnotes(body, told);
   const { left, plain } = look(body);
-  for (const element of body.querySelectorAll('img:not([data-picture]), hr, svg, canvas, video, audio, iframe, object, embed, input, button, select, textarea')) element.remove();
-  for (const element of body.querySelectorAll('b[style*="font-weight:normal"], b[style*="font-weight: normal"], a:not([href]), a[href^="#"]')) unwrap(element);
+  for (const element of body.querySelectorAll(
+    'img:not([data-picture]), hr, svg, canvas, video, audio, iframe, object, embed, input, button, select, textarea',
+  ))
+    element.remove();
+  for (const element of body.querySelectorAll(
+    'b[style*="font-weight:normal"], b[style*="font-weight: normal"], a:not([href]), a[href^="#"]',
+  ))
+    unwrap(element);
   makeHeadings(body);
   makeLists(body);
   makeTables(body, told);
   makeParagraphs(body);
   // Spaces that only hold a place, and what nobody can see.
   const walker = body.ownerDocument.createTreeWalker(body, NodeFilter.SHOW_TEXT);
-  for (let node = walker.nextNode(); node; node = walker.nextNode()) node.textContent = (node.textContent ?? '').replaceAll(/[\u200b\u00ad\ufeff]/g, '').replaceAll(/(?<![\d])\u00a0|\u00a0(?![\p{L}\d%°€£$])/gu, ' ').replaceAll(/[ \t\r\n]{2,}/g, ' ');
+  for (let node = walker.nextNode(); node; node = walker.nextNode())
+    node.textContent = (node.textContent ?? '')
+      .replaceAll(/[\u200b\u00ad\ufeff]/g, '')
+      .replaceAll(/(?<![\d])\u00a0|\u00a0(?![\p{L}\d%°€£$])/gu, ' ')
+      .replaceAll(/[ \t\r\n]{2,}/g, ' ');
   return { html: body.innerHTML, left: [...left].sort(), plain: [...plain].sort(), told: [...told] };
 }
 
 /** What was done with what was pasted, in a few sentences; nothing where it is there as it was. */
 export function pastedInWords({ left, plain, told }: Pasted): string {
   const pictures = left.includes('pictures') ? ' Put pictures in with the tool “Picture”.' : '';
-  return [left.length > 0 && `Left out of what you pasted: ${left.join(', ')}.${pictures}`, plain.length > 0 && `Became plain: ${plain.join(', ')}.`, ...told].filter(Boolean).join(' ');
+  return [
+    left.length > 0 && `Left out of what you pasted: ${left.join(', ')}.${pictures}`,
+    plain.length > 0 && `Became plain: ${plain.join(', ')}.`,
+    ...told,
+  ]
+    .filter(Boolean)
+    .join(' ');
 }
 
 /** HTML written by hand under “Code”: only headings are put on the levels a text has. */
@@ -272,7 +470,11 @@ export function tidied(html: string): string {
   for (let node = walker.nextNode(); node; node = walker.nextNode()) {
     const text = node.textContent ?? '';
     const holder = node.parentElement;
-    const isBetween = text.trim() === '' && (holder === body || [...(holder?.children ?? [])].some((child) => child.matches(BLOCKS)) || holder?.matches('table, thead, tbody, tr, ul, ol') === true);
+    const isBetween =
+      text.trim() === '' &&
+      (holder === body ||
+        [...(holder?.children ?? [])].some((child) => child.matches(BLOCKS)) ||
+        holder?.matches('table, thead, tbody, tr, ul, ol') === true);
     if (isBetween) empty.push(node);
     else node.textContent = text.replaceAll(/[ \t]*[\r\n]+[ \t]*/g, ' ');
   }

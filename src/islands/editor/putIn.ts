@@ -17,7 +17,10 @@ export function putDocument(editor: Editor, next: Document, undoable: boolean): 
   const starts = doc.children.reduce<number[]>((list, child) => [...list, (list.at(-1) ?? 0) + child.nodeSize], [0]);
   const { tr } = editor.state;
   // From the end, so that what stands before keeps its place.
-  for (const { buffer1: [from, count], buffer2: [to, many] } of diffIndices(keys(doc), keys(wanted)).reverse())
+  for (const {
+    buffer1: [from, count],
+    buffer2: [to, many],
+  } of diffIndices(keys(doc), keys(wanted)).reverse())
     tr.replaceWith(starts[from] ?? 0, starts[from + count] ?? doc.content.size, wanted.children.slice(to, to + many));
   if (tr.docChanged) editor.view.dispatch(tr.setMeta(FROM_OUTSIDE, true).setMeta('addToHistory', undoable));
 }

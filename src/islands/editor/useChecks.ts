@@ -2,7 +2,12 @@ import { useEffect, useState } from 'react';
 import type { PageContent } from '@/core/content';
 import { send } from '../kit/send';
 
-export interface FindingRow { check: string; field: string; message: string; rule: 'block' | 'advise' }
+export interface FindingRow {
+  check: string;
+  field: string;
+  message: string;
+  rule: 'block' | 'advise';
+}
 const AFTER_CHANGE_MS = 900;
 
 /** What may be wrong with what is on the screen, looked at again a moment after every change. Null until the first answer. */
@@ -12,7 +17,9 @@ export function useChecks(page: string, content: PageContent, on: boolean): Find
     if (!on) return undefined;
     let current = true;
     const timer = setTimeout(() => {
-      void send<{ findings: FindingRow[] }>('POST', `/api/pages/${page}/check`, { content }).then((sent) => current && sent.ok && setFindings(sent.value.findings));
+      void send<{ findings: FindingRow[] }>('POST', `/api/pages/${page}/check`, { content }).then(
+        (sent) => current && sent.ok && setFindings(sent.value.findings),
+      );
     }, AFTER_CHANGE_MS);
     return () => {
       current = false;

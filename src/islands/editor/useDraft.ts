@@ -9,20 +9,46 @@ const LONGEST_MS = 4000;
 const RETRY_MS = 4000;
 
 /** Faults of fields that are not right yet; they are kept as typed all the same. */
-export interface FieldFault { field: string; message: string }
-interface Options { page: string; person: string; content: PageContent; version: number; kept: string | null; faults: FieldFault[] }
+export interface FieldFault {
+  field: string;
+  message: string;
+}
+interface Options {
+  page: string;
+  person: string;
+  content: PageContent;
+  version: number;
+  kept: string | null;
+  faults: FieldFault[];
+}
 
 /**
  * Keeps a draft while it is typed: in the browser at once, on the server a moment later, again when the network
  * or the session comes back, field by field: one that is not right yet is kept as typed and marked. Never over newer work: a conflict
  * waits for the editor to choose.
  */
-export function useDraft({ page, person, content: initial, version: initialVersion, kept, faults: initialFaults }: Options) {
+export function useDraft({
+  page,
+  person,
+  content: initial,
+  version: initialVersion,
+  kept,
+  faults: initialFaults,
+}: Options) {
   const [content, setContent] = useState(initial);
   const [state, setState] = useState<DraftState>(kept ? { status: 'kept', at: kept } : { status: 'untouched' });
   const [faults, setFaults] = useState<readonly FieldFault[]>(initialFaults);
   const [backup, setBackup] = useState<Backup | null>(null);
-  const now = useRef({ content: initial, saved: initial, version: initialVersion, busy: false, since: null as number | null, flight: Promise.resolve(true), key: newKey(), unanswered: null as PageContent | null });
+  const now = useRef({
+    content: initial,
+    saved: initial,
+    version: initialVersion,
+    busy: false,
+    since: null as number | null,
+    flight: Promise.resolve(true),
+    key: newKey(),
+    unanswered: null as PageContent | null,
+  });
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const again = useRef<(over?: { version: number }) => Promise<boolean>>(() => Promise.resolve(false));
 
@@ -38,7 +64,12 @@ export function useDraft({ page, person, content: initial, version: initialVersi
     if (problem.code === 'not-signed-in') return setState({ status: 'signed-out' });
     if (problem.code === 'conflict') {
       const theirs = problem['theirs'] as { content: PageContent; draft: { version: number } | null };
-      return setState({ status: 'conflict', detail: problem.detail, theirs: theirs.content, theirVersion: theirs.draft?.version ?? 0 });
+      return setState({
+        status: 'conflict',
+        detail: problem.detail,
+        theirs: theirs.content,
+        theirVersion: theirs.draft?.version ?? 0,
+      });
     }
     if (problem.status === 0 || problem.status >= 500) return setState({ status: 'offline', detail: problem.detail });
     return setState({ status: 'refused', detail: problem.detail });
@@ -55,7 +86,12 @@ export function useDraft({ page, person, content: initial, version: initialVersi
       setState({ status: 'saving' });
       // What was sent and never answered goes first and unchanged, under the same key: it may have arrived.
       const sending = at.unanswered ?? at.content;
-      const sent = await send<{ version: number; updatedAt: string; faults: FieldFault[] }>('PUT', `/api/pages/${page}/draft`, { content: sending, version: over?.version ?? at.version, ...(over && { over: true }) }, at.key);
+      const sent = await send<{ version: number; updatedAt: string; faults: FieldFault[] }>(
+        'PUT',
+        `/api/pages/${page}/draft`,
+        { content: sending, version: over?.version ?? at.version, ...(over && { over: true }) },
+        at.key,
+      );
       at.busy = false;
       if (!sent.ok && (sent.problem.status === 0 || sent.problem.status >= 500)) {
         at.unanswered = sending;
@@ -113,12 +149,19 @@ export function useDraft({ page, person, content: initial, version: initialVersi
       at.content = next;
       setContent(next);
       keepBackup(person, page, { content: next, version: at.version, at: new Date().toISOString() });
-      setState((old) => (old.status === 'conflict' || old.status === 'signed-out' || old.status === 'saving' ? old : { status: 'typing' }));
+      setState((old) =>
+        old.status === 'conflict' || old.status === 'signed-out' || old.status === 'saving'
+          ? old
+          : { status: 'typing' },
+      );
       clearTimeout(timer.current);
       // Typed while a save is under way: that save looks again when it ends.
       if (at.busy) return;
       at.since ??= Date.now();
-      timer.current = setTimeout(() => void save(), Math.max(0, Math.min(AFTER_TYPING_MS, at.since + LONGEST_MS - Date.now())));
+      timer.current = setTimeout(
+        () => void save(),
+        Math.max(0, Math.min(AFTER_TYPING_MS, at.since + LONGEST_MS - Date.now())),
+      );
     },
     [page, person, save],
   );
@@ -152,5 +195,22 @@ export function useDraft({ page, person, content: initial, version: initialVersi
     keepBackup(person, page, null);
     setBackup(null);
   }, [page, person]);
-  return { content, change, state, faults, fail, save, rebase, settle, settled, backup, dropBackup, setBackup, faultsNow: () => faultsNow.current, version: () => now.current.version, base: () => now.current.saved, current: () => now.current.content };
+  return {
+    content,
+    change,
+    state,
+    faults,
+    fail,
+    save,
+    rebase,
+    settle,
+    settled,
+    backup,
+    dropBackup,
+    setBackup,
+    faultsNow: () => faultsNow.current,
+    version: () => now.current.version,
+    base: () => now.current.saved,
+    current: () => now.current.content,
+  };
 }

@@ -1,7 +1,11 @@
 import { useEffect, useRef, useState } from 'react';
 import { newKey, send } from '../kit/send';
 
-export interface Present { id: string; name: string; typing: boolean }
+export interface Present {
+  id: string;
+  name: string;
+  typing: boolean;
+}
 const EVERY_MS = 15_000;
 /** Who came at the same moment is seen a little later. */
 const ONCE_MORE_MS = 2_500;
@@ -13,8 +17,17 @@ export function usePresence(page: string, typing: boolean): Present[] {
   now.current = typing;
   useEffect(() => {
     const path = `/api/pages/${page}/presence`;
-    const tell = () => void send<{ others: Present[] }>('POST', path, { typing: now.current }).then((sent) => sent.ok && setOthers(sent.value.others));
-    const leave = () => void fetch(path, { method: 'POST', keepalive: true, headers: { 'content-type': 'application/json', 'idempotency-key': newKey() }, body: JSON.stringify({ typing: false, leaving: true }) }).catch(() => undefined);
+    const tell = () =>
+      void send<{ others: Present[] }>('POST', path, { typing: now.current }).then(
+        (sent) => sent.ok && setOthers(sent.value.others),
+      );
+    const leave = () =>
+      void fetch(path, {
+        method: 'POST',
+        keepalive: true,
+        headers: { 'content-type': 'application/json', 'idempotency-key': newKey() },
+        body: JSON.stringify({ typing: false, leaving: true }),
+      }).catch(() => undefined);
     tell();
     const onceMore = setTimeout(tell, ONCE_MORE_MS);
     const timer = setInterval(tell, EVERY_MS);

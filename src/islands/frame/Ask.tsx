@@ -5,19 +5,30 @@ import { Icon, type IconName } from '../kit/Icon';
 import { send } from '../kit/send';
 import { startTour } from '../tour/model';
 
-const KINDS: Record<AskEntry['kind'], { icon: IconName; words: string }> = { task: { icon: 'way', words: 'Point the way' }, door: { icon: 'door', words: 'Open' }, screen: { icon: 'screen', words: 'Open' }, control: { icon: 'find', words: 'Take me there' } };
+const KINDS: Record<AskEntry['kind'], { icon: IconName; words: string }> = {
+  task: { icon: 'way', words: 'Point the way' },
+  door: { icon: 'door', words: 'Open' },
+  screen: { icon: 'screen', words: 'Open' },
+  control: { icon: 'find', words: 'Take me there' },
+};
 
 /**
  * "Where do I…?": finds tasks, doors, screens and single controls in plain words, whether they are ticked or not. Choosing a task starts its tour, a place
  * opens; what one may not do is found, too, and says so. Begins with what the room brings; all the rest comes when it is first gone to.
  */
 export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Whom to ask. */ keyholder: string }) {
-  const [known, setKnown] = useState<{ entries: AskEntry[]; learned: Record<string, string> }>({ entries: first, learned: {} });
+  const [known, setKnown] = useState<{ entries: AskEntry[]; learned: Record<string, string> }>({
+    entries: first,
+    learned: {},
+  });
   const find = useMemo(() => makeFinder(known.entries, known.learned), [known]);
   const [asked, setAsked] = useState('');
   // Looking for it waits while letters come in: none is lost on a slow machine.
   const sought = useDeferredValue(asked);
-  const found = useMemo(() => (sought.trim() === '' ? known.entries.filter((e) => e.ticked && e.may).slice(0, 5) : find(sought)), [sought, known, find]);
+  const found = useMemo(
+    () => (sought.trim() === '' ? known.entries.filter((e) => e.ticked && e.may).slice(0, 5) : find(sought)),
+    [sought, known, find],
+  );
   const example = first.find((e) => e.ticked && e.may)?.name.toLowerCase() ?? 'find a page';
   const input = useRef<HTMLInputElement>(null);
   const fetched = useRef(false);
@@ -25,7 +36,9 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
   const fetchAll = () => {
     if (fetched.current) return;
     fetched.current = true;
-    void send<typeof known>('GET', '/api/ask').then((sent) => (sent.ok ? setKnown(sent.value) : (fetched.current = false)));
+    void send<typeof known>('GET', '/api/ask').then((sent) =>
+      sent.ok ? setKnown(sent.value) : (fetched.current = false),
+    );
   };
   // What was typed before the scripts were there is taken over.
   useEffect(() => {
@@ -35,7 +48,9 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
     }
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when the scripts have come
   }, []);
-  const keep = (chosen: string | null) => { if (asked.trim() !== '') void send('POST', '/api/ask', { asked: asked.slice(0, 200), chosen }); };
+  const keep = (chosen: string | null) => {
+    if (asked.trim() !== '') void send('POST', '/api/ask', { asked: asked.slice(0, 200), chosen });
+  };
   // At once: what is told of a change afterwards may come behind the next letter, and that one would be lost.
   const typed = (event: FormEvent<HTMLInputElement>) => {
     setAsked(event.currentTarget.value);
@@ -59,7 +74,8 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
       if (!isOpen && found.length === 0) keep(null);
     },
     selectedItem: null,
-    stateReducer: (_, { changes, type }) => (type === useCombobox.stateChangeTypes.InputChange ? { ...changes, highlightedIndex: 0 } : changes),
+    stateReducer: (_, { changes, type }) =>
+      type === useCombobox.stateChangeTypes.InputChange ? { ...changes, highlightedIndex: 0 } : changes,
   });
   return (
     <div className="relative w-full max-w-[26rem]" data-anchor="frame.ask">
@@ -69,11 +85,26 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
       <span className="pointer-events-none absolute top-1/2 left-4 -translate-y-1/2 text-ink-2">
         <Icon name="search" />
       </span>
-      <input {...box.getInputProps({ ref: input, onFocus: fetchAll, onChange: typed, placeholder: `Where do I…? Try “${example}”` })} className="field min-h-[42px] truncate rounded-full pl-11" />
-      <ul {...box.getMenuProps()} className={`card absolute top-full right-0 left-0 z-50 mt-1 max-h-[70vh] overflow-y-auto p-1 shadow-lg ${box.isOpen ? '' : 'hidden'}`}>
+      <input
+        {...box.getInputProps({
+          ref: input,
+          onFocus: fetchAll,
+          onChange: typed,
+          placeholder: `Where do I…? Try “${example}”`,
+        })}
+        className="field min-h-[42px] truncate rounded-full pl-11"
+      />
+      <ul
+        {...box.getMenuProps()}
+        className={`card absolute top-full right-0 left-0 z-50 mt-1 max-h-[70vh] overflow-y-auto p-1 shadow-lg ${box.isOpen ? '' : 'hidden'}`}
+      >
         {box.isOpen &&
           found.map((entry, index) => (
-            <li key={`${entry.kind} ${entry.id}`} {...box.getItemProps({ item: entry, index })} className={`cursor-pointer rounded-s px-3 py-2 ${box.highlightedIndex === index ? 'bg-pine-soft' : ''}`}>
+            <li
+              key={`${entry.kind} ${entry.id}`}
+              {...box.getItemProps({ item: entry, index })}
+              className={`cursor-pointer rounded-s px-3 py-2 ${box.highlightedIndex === index ? 'bg-pine-soft' : ''}`}
+            >
               <span className="flex items-center justify-between gap-3 font-semibold">
                 <span className="clip">{entry.name}</span>
                 {entry.may ? (
@@ -91,14 +122,29 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
               <span className="block text-sm text-ink-2">{entry.purpose}</span>
             </li>
           ))}
-        {box.isOpen && asked.trim() !== '' && found.length === 0 && <li className="px-3 py-3 text-ink-2">Nothing fits “{asked}”. Try other words, or ask {keyholder}.</li>}
+        {box.isOpen && asked.trim() !== '' && found.length === 0 && (
+          <li className="px-3 py-3 text-ink-2">
+            Nothing fits “{asked}”. Try other words, or ask {keyholder}.
+          </li>
+        )}
       </ul>
       <div role="status" className="empty:absolute">
         {told && !box.isOpen && (
           <div className="card absolute top-full right-0 left-0 z-50 mt-1 p-3 shadow-lg">
-            <p><strong>{told.name}</strong> is not in your room. {told.why}</p>
+            <p>
+              <strong>{told.name}</strong> is not in your room. {told.why}
+            </p>
             <p className="mt-1 text-ink-2">Ask {keyholder} if you need it, or to do it for you.</p>
-            <button type="button" className="btn btn-small mt-2" onClick={() => { setTold(null); input.current?.focus(); }}>I see</button>
+            <button
+              type="button"
+              className="btn btn-small mt-2"
+              onClick={() => {
+                setTold(null);
+                input.current?.focus();
+              }}
+            >
+              I see
+            </button>
           </div>
         )}
       </div>

@@ -4,10 +4,21 @@ import { Icon } from '../kit/Icon';
 import { send } from '../kit/send';
 
 const OwnPassword = lazy(() => import('./OwnPassword'));
-const ITEM = 'flex cursor-pointer items-center gap-2 rounded-s px-3 py-2 outline-none data-[disabled]:text-ink-3 data-[highlighted]:bg-pine-soft';
+const ITEM =
+  'flex cursor-pointer items-center gap-2 rounded-s px-3 py-2 outline-none data-[disabled]:text-ink-3 data-[highlighted]:bg-pine-soft';
 
 /** Who is signed in, their password, and the way out. */
-export function PersonMenu({ name, roles, workshop, trial }: { name: string; roles: string; workshop: boolean; trial: boolean }) {
+export function PersonMenu({
+  name,
+  roles,
+  workshop,
+  trial,
+}: {
+  name: string;
+  roles: string;
+  workshop: boolean;
+  trial: boolean;
+}) {
   const leave = async () => {
     const sent = await send<{ to: string }>('POST', '/api/sign-out');
     if (sent.ok) location.assign(sent.value.to);
@@ -17,14 +28,22 @@ export function PersonMenu({ name, roles, workshop, trial }: { name: string; rol
     <>
       <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger className="pill pill-pine min-h-[32px] max-w-[15rem] py-1" data-anchor="frame.person">
-          <Icon name="user" size={16} /> <span className="relative truncate">{name.split(' ')[0]}<span className="max-md:sr-only"> · {roles || 'no role yet'}</span></span> <Icon name="down" size={14} />
+          <Icon name="user" size={16} />{' '}
+          <span className="relative truncate">
+            {name.split(' ')[0]}
+            <span className="max-md:sr-only"> · {roles || 'no role yet'}</span>
+          </span>{' '}
+          <Icon name="down" size={14} />
         </DropdownMenu.Trigger>
         <DropdownMenu.Content align="end" sideOffset={6} className="card z-50 min-w-[14rem] p-1 shadow-lg">
           <DropdownMenu.Label className="px-3 py-2 text-sm text-ink-2">
             Signed in as <strong className="clip block text-ink">{name}</strong>
           </DropdownMenu.Label>
           {workshop && (
-            <DropdownMenu.Item asChild className="flex items-center gap-2 rounded-s px-3 py-2 no-underline outline-none data-[highlighted]:bg-pine-soft">
+            <DropdownMenu.Item
+              asChild
+              className="flex items-center gap-2 rounded-s px-3 py-2 no-underline outline-none data-[highlighted]:bg-pine-soft"
+            >
               <a href="/workshop">
                 <Icon name="wrench" /> Go to the Workshop
               </a>
@@ -40,7 +59,11 @@ export function PersonMenu({ name, roles, workshop, trial }: { name: string; rol
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Root>
-      {changing && <Suspense fallback={null}><OwnPassword onClose={() => setChanging(false)} /></Suspense>}
+      {changing && (
+        <Suspense fallback={null}>
+          <OwnPassword onClose={() => setChanging(false)} />
+        </Suspense>
+      )}
     </>
   );
 }

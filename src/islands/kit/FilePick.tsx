@@ -2,7 +2,21 @@ import { useState } from 'react';
 import { Labelled } from './parts';
 
 /** Takes a text file, or text pasted in its place. */
-export function FilePick({ label, hint, accept, text, onText, rows = 6 }: { label: string; hint: string; accept: string; text: string; onText: (text: string) => void; rows?: number }) {
+export function FilePick({
+  label,
+  hint,
+  accept,
+  text,
+  onText,
+  rows = 6,
+}: {
+  label: string;
+  hint: string;
+  accept: string;
+  text: string;
+  onText: (text: string) => void;
+  rows?: number;
+}) {
   const [name, setName] = useState<string | null>(null);
   return (
     <div className="grid gap-3">
@@ -21,7 +35,18 @@ export function FilePick({ label, hint, accept, text, onText, rows = 6 }: { labe
           />
         )}
       </Labelled>
-      <Labelled label={name ? `What stands in ${name}` : 'Or paste it here'}>{(ids) => <textarea {...ids} rows={rows} spellCheck={false} className="field font-mono text-sm" value={text} onChange={(event) => onText(event.target.value)} />}</Labelled>
+      <Labelled label={name ? `What stands in ${name}` : 'Or paste it here'}>
+        {(ids) => (
+          <textarea
+            {...ids}
+            rows={rows}
+            spellCheck={false}
+            className="field font-mono text-sm"
+            value={text}
+            onChange={(event) => onText(event.target.value)}
+          />
+        )}
+      </Labelled>
     </div>
   );
 }

@@ -5,7 +5,11 @@ import { treesOf, type TreeNode } from '@/core/content';
 import { fold } from '@/core/words';
 import { Icon } from './Icon';
 
-export interface PickedPage { id: string; parent: string | null; title: string }
+export interface PickedPage {
+  id: string;
+  parent: string | null;
+  title: string;
+}
 
 /** Pages in the order of the tree, each with its depth and the titles above it. */
 export function flatTree<P extends PickedPage>(pages: readonly P[]): { page: P; depth: number; above: string[] }[] {
@@ -24,14 +28,30 @@ export function flatTree<P extends PickedPage>(pages: readonly P[]): { page: P; 
 const MOST = 200;
 
 /** Picks a page from the tree, by typing part of its title or with the arrow keys. `whole` names the choice of the top page. */
-export function PagePicker({ label, pages, value, onChange, whole, hideLabel }: { label: string; pages: readonly PickedPage[]; value: string; onChange: (id: string) => void; whole?: string; hideLabel?: boolean }) {
+export function PagePicker({
+  label,
+  pages,
+  value,
+  onChange,
+  whole,
+  hideLabel,
+}: {
+  label: string;
+  pages: readonly PickedPage[];
+  value: string;
+  onChange: (id: string) => void;
+  whole?: string;
+  hideLabel?: boolean;
+}) {
   const id = useId();
   const flat = useMemo(() => flatTree(pages), [pages]);
   const nameOf = (page: PickedPage) => (whole !== undefined && page.parent === null ? whole : page.title);
-  const chosen = flat.find((entry) => entry.page.id === value) ?? (whole !== undefined && value === '' ? flat[0] : undefined);
+  const chosen =
+    flat.find((entry) => entry.page.id === value) ?? (whole !== undefined && value === '' ? flat[0] : undefined);
   const [typed, setTyped] = useState<string | null>(null);
   const words = fold((typed ?? '').trim());
-  const found = words === '' ? flat : flat.filter((entry) => fold(`${nameOf(entry.page)} ${entry.page.title}`).includes(words));
+  const found =
+    words === '' ? flat : flat.filter((entry) => fold(`${nameOf(entry.page)} ${entry.page.title}`).includes(words));
   const shown = found.slice(0, MOST);
   const box = useCombobox({
     id,
@@ -46,7 +66,8 @@ export function PagePicker({ label, pages, value, onChange, whole, hideLabel }: 
     onIsOpenChange: ({ isOpen }) => {
       if (!isOpen) setTyped(null);
     },
-    stateReducer: (_, { changes, type }) => (type === useCombobox.stateChangeTypes.InputChange ? { ...changes, highlightedIndex: 0 } : changes),
+    stateReducer: (_, { changes, type }) =>
+      type === useCombobox.stateChangeTypes.InputChange ? { ...changes, highlightedIndex: 0 } : changes,
   });
   // In the browser's top layer, so that no dialog or scrolling box around the field cuts the list off.
   const field = useRef<HTMLDivElement>(null);
@@ -56,7 +77,22 @@ export function PagePicker({ label, pages, value, onChange, whole, hideLabel }: 
     if (!anchor || !menu || !box.isOpen) return;
     menu.showPopover();
     const stop = autoUpdate(anchor, menu, () => {
-      void computePosition(anchor, menu, { strategy: 'fixed', placement: 'bottom-start', middleware: [offset(4), flip({ padding: 8 }), size({ padding: 8, apply: ({ availableHeight, rects }) => void Object.assign(menu.style, { maxHeight: `${Math.min(320, availableHeight)}px`, width: `${Math.max(260, rects.reference.width)}px` }) })] }).then(({ x, y }) => void Object.assign(menu.style, { left: `${x}px`, top: `${y}px` }));
+      void computePosition(anchor, menu, {
+        strategy: 'fixed',
+        placement: 'bottom-start',
+        middleware: [
+          offset(4),
+          flip({ padding: 8 }),
+          size({
+            padding: 8,
+            apply: ({ availableHeight, rects }) =>
+              void Object.assign(menu.style, {
+                maxHeight: `${Math.min(320, availableHeight)}px`,
+                width: `${Math.max(260, rects.reference.width)}px`,
+              }),
+          }),
+        ],
+      }).then(({ x, y }) => void Object.assign(menu.style, { left: `${x}px`, top: `${y}px` }));
     });
     return () => {
       stop();
@@ -69,29 +105,54 @@ export function PagePicker({ label, pages, value, onChange, whole, hideLabel }: 
         {label}
       </label>
       <div className="relative" ref={field}>
-        <input {...box.getInputProps({
+        <input
+          {...box.getInputProps({
             // At once: what is told of a change afterwards may come behind the next letter.
             onChange: (event) => setTyped(event.currentTarget.value),
             onFocus: (event) => event.currentTarget.select(),
             // While a page is being typed, Enter chooses it and never sends the form around the field.
             onKeyDown: (event) => {
-              if (event.key === 'Enter' && event.currentTarget.value !== (chosen ? nameOf(chosen.page) : '')) event.preventDefault();
+              if (event.key === 'Enter' && event.currentTarget.value !== (chosen ? nameOf(chosen.page) : ''))
+                event.preventDefault();
             },
-          })} className="field truncate pr-9" placeholder="Type part of a title" />
-        <button type="button" {...box.getToggleButtonProps({ tabIndex: -1 })} aria-label={`Show the pages: ${label}`} className="absolute top-1/2 right-1 flex h-8 w-8 -translate-y-1/2 items-center justify-center rounded-s text-ink-2">
+          })}
+          className="field truncate pr-9"
+          placeholder="Type part of a title"
+        />
+        <button
+          type="button"
+          {...box.getToggleButtonProps({ tabIndex: -1 })}
+          aria-label={`Show the pages: ${label}`}
+          className="absolute top-1/2 right-1 flex h-8 w-8 -translate-y-1/2 items-center justify-center rounded-s text-ink-2"
+        >
           <Icon name="down" size={16} />
         </button>
       </div>
-      <ul {...box.getMenuProps({ ref: list })} popover="manual" className="card fixed m-0 overflow-y-auto p-1 text-ink shadow-lg">
+      <ul
+        {...box.getMenuProps({ ref: list })}
+        popover="manual"
+        className="card fixed m-0 overflow-y-auto p-1 text-ink shadow-lg"
+      >
         {box.isOpen &&
           shown.map((entry, index) => (
-            <li key={entry.page.id} {...box.getItemProps({ item: entry, index })} style={{ paddingLeft: `${0.6 + (words === '' ? entry.depth * 1.1 : 0)}rem` }} className={`cursor-pointer rounded-s py-1.5 pr-2 ${box.highlightedIndex === index ? 'bg-pine-soft' : ''} ${entry === chosen ? 'font-bold' : ''}`}>
+            <li
+              key={entry.page.id}
+              {...box.getItemProps({ item: entry, index })}
+              style={{ paddingLeft: `${0.6 + (words === '' ? entry.depth * 1.1 : 0)}rem` }}
+              className={`cursor-pointer rounded-s py-1.5 pr-2 ${box.highlightedIndex === index ? 'bg-pine-soft' : ''} ${entry === chosen ? 'font-bold' : ''}`}
+            >
               <span className="clip">{nameOf(entry.page)}</span>
-              {words !== '' && entry.above.length > 1 && <span className="block text-sm font-normal text-ink-2">{entry.above.slice(1).join(' › ')}</span>}
+              {words !== '' && entry.above.length > 1 && (
+                <span className="block text-sm font-normal text-ink-2">{entry.above.slice(1).join(' › ')}</span>
+              )}
             </li>
           ))}
-        {box.isOpen && found.length > MOST && <li className="px-2 py-1.5 text-sm text-ink-2">{found.length - MOST} more. Type part of a title.</li>}
-        {box.isOpen && found.length === 0 && <li className="px-2 py-2 text-ink-2">No page has “{typed}” in its title.</li>}
+        {box.isOpen && found.length > MOST && (
+          <li className="px-2 py-1.5 text-sm text-ink-2">{found.length - MOST} more. Type part of a title.</li>
+        )}
+        {box.isOpen && found.length === 0 && (
+          <li className="px-2 py-2 text-ink-2">No page has “{typed}” in its title.</li>
+        )}
       </ul>
     </div>
   );

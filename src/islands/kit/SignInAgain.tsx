@@ -16,7 +16,9 @@ export function SignInAgain({ open, onDone, onClose }: { open: boolean; onDone: 
   };
   return (
     <Dialog open={open} onClose={onClose} title="Sign in again">
-      <p className="mb-4">Your session has ended. What you typed is still here and is saved as soon as you are signed in.</p>
+      <p className="mb-4">
+        Your session has ended. What you typed is still here and is saved as soon as you are signed in.
+      </p>
       <ProblemNote problem={problem} />
       <form
         className="grid gap-3"
@@ -25,8 +27,32 @@ export function SignInAgain({ open, onDone, onClose }: { open: boolean; onDone: 
           void go();
         }}
       >
-        <Labelled label="Mail address">{(ids) => <input {...ids} type="email" autoComplete="username" required className="field" value={email} onChange={(e) => setEmail(e.target.value)} />}</Labelled>
-        <Labelled label="Password">{(ids) => <input {...ids} type="password" autoComplete="current-password" required className="field" value={password} onChange={(e) => setPassword(e.target.value)} />}</Labelled>
+        <Labelled label="Mail address">
+          {(ids) => (
+            <input
+              {...ids}
+              type="email"
+              autoComplete="username"
+              required
+              className="field"
+              value={email}
+              onChange={(e) => setEmail(e.target.value)}
+            />
+          )}
+        </Labelled>
+        <Labelled label="Password">
+          {(ids) => (
+            <input
+              {...ids}
+              type="password"
+              autoComplete="current-password"
+              required
+              className="field"
+              value={password}
+              onChange={(e) => setPassword(e.target.value)}
+            />
+          )}
+        </Labelled>
         <button type="submit" className="btn btn-main justify-self-start" disabled={busy}>
           Sign in and save
         </button>

@@ -40,27 +40,46 @@ function useFocus(open: boolean) {
   if (open !== was.open) setWas({ open, before: open ? document.activeElement : was.before });
   return {
     onOpenAutoFocus: (event: Event) => {
-      const first = (event.currentTarget as HTMLElement).querySelector<HTMLElement>('[data-dialog-body] :is(input, select, textarea, button, a[href], [tabindex="0"]):not(:disabled)');
+      const first = (event.currentTarget as HTMLElement).querySelector<HTMLElement>(
+        '[data-dialog-body] :is(input, select, textarea, button, a[href], [tabindex="0"]):not(:disabled)',
+      );
       if (!first) return;
       event.preventDefault();
       first.focus();
     },
     onCloseAutoFocus: (event: Event) => {
       event.preventDefault();
-      if (was.before instanceof HTMLElement && was.before.isConnected && was.before !== document.body) was.before.focus();
+      if (was.before instanceof HTMLElement && was.before.isConnected && was.before !== document.body)
+        was.before.focus();
       else focusOn(document.getElementById('main'));
     },
   };
 }
 
 /** A dialog with a title, closed by Escape, its button or a press outside; focus comes back to where it was. */
-export function Dialog({ open, onClose, title, wide, children }: { open: boolean; onClose: () => void; title: string; wide?: boolean; children: ReactNode }) {
+export function Dialog({
+  open,
+  onClose,
+  title,
+  wide,
+  children,
+}: {
+  open: boolean;
+  onClose: () => void;
+  title: string;
+  wide?: boolean;
+  children: ReactNode;
+}) {
   const focus = useFocus(open);
   return (
     <RadixDialog.Root open={open} onOpenChange={(now) => !now && onClose()}>
       <RadixDialog.Portal>
         <RadixDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <RadixDialog.Content {...focus} aria-describedby={undefined} className={`card fixed top-1/2 left-1/2 z-50 max-h-[90vh] w-[calc(100vw-2rem)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto p-5 ${wide ? 'max-w-3xl' : 'max-w-lg'}`}>
+        <RadixDialog.Content
+          {...focus}
+          aria-describedby={undefined}
+          className={`card fixed top-1/2 left-1/2 z-50 max-h-[90vh] w-[calc(100vw-2rem)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto p-5 ${wide ? 'max-w-3xl' : 'max-w-lg'}`}
+        >
           <div className="mb-3 flex items-start justify-between gap-4">
             <RadixDialog.Title className="m-0">{title}</RadixDialog.Title>
             <RadixDialog.Close className="btn btn-quiet btn-small -mt-1 -mr-2">
@@ -76,13 +95,32 @@ export function Dialog({ open, onClose, title, wide, children }: { open: boolean
 }
 
 /** Asks before something that matters; the safe answer has the focus. */
-export function Confirm({ open, title, children, yes, onYes, onNo, busy }: { open: boolean; title: string; children: ReactNode; yes: string; onYes: () => void; onNo: () => void; busy?: boolean }) {
+export function Confirm({
+  open,
+  title,
+  children,
+  yes,
+  onYes,
+  onNo,
+  busy,
+}: {
+  open: boolean;
+  title: string;
+  children: ReactNode;
+  yes: string;
+  onYes: () => void;
+  onNo: () => void;
+  busy?: boolean;
+}) {
   const focus = useFocus(open);
   return (
     <AlertDialog.Root open={open} onOpenChange={(now) => !now && onNo()}>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <AlertDialog.Content {...focus} className="card fixed top-1/2 left-1/2 z-50 w-[calc(100vw-2rem)] max-w-lg -translate-x-1/2 -translate-y-1/2 p-5">
+        <AlertDialog.Content
+          {...focus}
+          className="card fixed top-1/2 left-1/2 z-50 w-[calc(100vw-2rem)] max-w-lg -translate-x-1/2 -translate-y-1/2 p-5"
+        >
           <AlertDialog.Title className="mb-2">{title}</AlertDialog.Title>
           <div data-tour-slot />
           <AlertDialog.Description asChild>
@@ -101,7 +139,19 @@ export function Confirm({ open, title, children, yes, onYes, onNo, busy }: { ope
 }
 
 /** A labelled field with its hint and its fault, tied together for screen readers. */
-export function Labelled({ label, hint, fault, children, anchor }: { label: string; hint?: string | undefined; fault?: string | undefined; anchor?: string; children: (ids: { id: string; 'aria-describedby'?: string; 'aria-invalid'?: true }) => ReactNode }) {
+export function Labelled({
+  label,
+  hint,
+  fault,
+  children,
+  anchor,
+}: {
+  label: string;
+  hint?: string | undefined;
+  fault?: string | undefined;
+  anchor?: string;
+  children: (ids: { id: string; 'aria-describedby'?: string; 'aria-invalid'?: true }) => ReactNode;
+}) {
   const id = useId();
   const described = [hint && `${id}-hint`, fault && `${id}-fault`].filter(Boolean).join(' ');
   return (
@@ -109,7 +159,11 @@ export function Labelled({ label, hint, fault, children, anchor }: { label: stri
       <label className="label" htmlFor={id}>
         {label}
       </label>
-      {children({ id, ...(described && { 'aria-describedby': described }), ...(fault && { 'aria-invalid': true as const }) })}
+      {children({
+        id,
+        ...(described && { 'aria-describedby': described }),
+        ...(fault && { 'aria-invalid': true as const }),
+      })}
       {hint && (
         <p id={`${id}-hint`} className="hint mt-1">
           {hint}
@@ -140,7 +194,11 @@ export function ProblemNote({ problem, children }: { problem: ProblemDetails | n
 
 /** Something done, said once and politely. */
 export function Said({ words }: { words: string | null }) {
-  return <div role="status" className="empty:absolute">{words && <div className="note note-pine clip mb-3">{words}</div>}</div>;
+  return (
+    <div role="status" className="empty:absolute">
+      {words && <div className="note note-pine clip mb-3">{words}</div>}
+    </div>
+  );
 }
 
 export function Empty({ icon, title, children }: { icon: IconName; title: string; children?: ReactNode }) {

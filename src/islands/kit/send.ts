@@ -10,7 +10,12 @@ export interface ProblemDetails {
 
 export type Sent<T> = { ok: true; value: T & { trial?: true } } | { ok: false; problem: ProblemDetails };
 
-const OFFLINE: ProblemDetails = { code: 'offline', status: 0, title: 'No answer', detail: 'The website does not answer. Nothing was lost; try again in a moment.' };
+const OFFLINE: ProblemDetails = {
+  code: 'offline',
+  status: 0,
+  title: 'No answer',
+  detail: 'The website does not answer. Nothing was lost; try again in a moment.',
+};
 
 export const newKey = (): string => crypto.randomUUID();
 
@@ -18,26 +23,49 @@ export const newKey = (): string => crypto.randomUUID();
  * Sends a request to an endpoint of ours. Never throws: what goes wrong comes back as a problem. A request that
  * writes carries a key, so that sending it twice has one effect; give the same key to try the same thing again.
  */
-export async function send<T = object>(method: 'GET' | 'POST' | 'PUT', path: string, body?: unknown, key: string = newKey()): Promise<Sent<T>> {
+export async function send<T = object>(
+  method: 'GET' | 'POST' | 'PUT',
+  path: string,
+  body?: unknown,
+  key: string = newKey(),
+): Promise<Sent<T>> {
   try {
     const response = await fetch(path, {
       method,
-      headers: { accept: 'application/json', ...(method !== 'GET' && { 'content-type': 'application/json', 'idempotency-key': key }) },
+      headers: {
+        accept: 'application/json',
+        ...(method !== 'GET' && { 'content-type': 'application/json', 'idempotency-key': key }),
+      },
       ...(method !== 'GET' && { body: JSON.stringify(body ?? {}) }),
     });
     const value: unknown = await response.json().catch(() => null);
     if (response.ok) return { ok: true, value: (value ?? {}) as T & { trial?: true } };
     if (value && typeof value === 'object' && 'detail' in value) return { ok: false, problem: value as ProblemDetails };
-    return { ok: false, problem: { ...OFFLINE, status: response.status, detail: 'Something went wrong, and nothing was lost. Try again in a moment.' } };
+    return {
+      ok: false,
+      problem: {
+        ...OFFLINE,
+        status: response.status,
+        detail: 'Something went wrong, and nothing was lost. Try again in a moment.',
+      },
+    };
   } catch {
     return { ok: false, problem: OFFLINE };
   }
 }
 
 /** Sends long work and is told how far it has come. Never throws. */
-export async function sendLong<T = object>(path: string, body: unknown, onProgress: (done: number) => void): Promise<Sent<T>> {
+export async function sendLong<T = object>(
+  path: string,
+  body: unknown,
+  onProgress: (done: number) => void,
+): Promise<Sent<T>> {
   try {
-    const response = await fetch(path, { method: 'POST', headers: { accept: 'application/x-ndjson', 'content-type': 'application/json', 'idempotency-key': newKey() }, body: JSON.stringify(body) });
+    const response = await fetch(path, {
+      method: 'POST',
+      headers: { accept: 'application/x-ndjson', 'content-type': 'application/json', 'idempotency-key': newKey() },
+      body: JSON.stringify(body),
+    });
     const reader = response.body?.pipeThrough(new TextDecoderStream()).getReader();
     let rest = '';
     for (let part = await reader?.read(); part && !part.done; part = await reader?.read()) {

@@ -24,6 +24,14 @@ export function useSend() {
     setState(sent.ok ? { status: 'idle' } : { status: 'problem', problem: sent.problem });
     return sent;
   }
-  const faultOf = (field: string) => (state.status === 'problem' ? state.problem.faults?.find((f) => f.field === field)?.message : undefined);
-  return { state, act, busy: state.status === 'busy', problem: state.status === 'problem' ? state.problem : null, faultOf, clear: () => setState({ status: 'idle' }) };
+  const faultOf = (field: string) =>
+    state.status === 'problem' ? state.problem.faults?.find((f) => f.field === field)?.message : undefined;
+  return {
+    state,
+    act,
+    busy: state.status === 'busy',
+    problem: state.status === 'problem' ? state.problem : null,
+    faultOf,
+    clear: () => setState({ status: 'idle' }),
+  };
 }

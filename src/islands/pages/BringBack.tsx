@@ -11,7 +11,11 @@ export function BringBack({ page, title }: { page: string; title: string }) {
     const sent = await act<{ pages: number; renamed: boolean }>('POST', `/api/pages/${page}/bring-back`);
     if (!sent?.ok) return;
     setBack(!sent.value.trial);
-    setSaid(sent.value.trial ? 'This is a trial: nothing was brought back.' : `It is back${sent.value.pages > 1 ? `, with ${sent.value.pages - 1} below` : ''}.${sent.value.renamed ? ' Its address was taken meanwhile, so it has another one.' : ''}`);
+    setSaid(
+      sent.value.trial
+        ? 'This is a trial: nothing was brought back.'
+        : `It is back${sent.value.pages > 1 ? `, with ${sent.value.pages - 1} below` : ''}.${sent.value.renamed ? ' Its address was taken meanwhile, so it has another one.' : ''}`,
+    );
   };
   return (
     <Safe>

@@ -4,10 +4,26 @@ import { Dialog, Labelled, ProblemNote } from '../kit/parts';
 import { PagePicker } from '../kit/PagePicker';
 import { useSend } from '../kit/useSend';
 
-interface LayoutChoice { id: string; name: string; purpose: string }
+interface LayoutChoice {
+  id: string;
+  name: string;
+  purpose: string;
+}
 
 /** Makes one page and opens it, or several from an indented list, which is shown as a tree before anything is made. */
-export function MakeDialog({ below, pages, layouts, onClose, onMade }: { below: ListedPage | null; pages: readonly ListedPage[]; layouts: readonly LayoutChoice[]; onClose: () => void; onMade: (words: string) => void }) {
+export function MakeDialog({
+  below,
+  pages,
+  layouts,
+  onClose,
+  onMade,
+}: {
+  below: ListedPage | null;
+  pages: readonly ListedPage[];
+  layouts: readonly LayoutChoice[];
+  onClose: () => void;
+  onMade: (words: string) => void;
+}) {
   const places = useMemo(() => pages.filter((page) => page.may.create), [pages]);
   const [parent, setParent] = useState(below?.id ?? places[0]?.id ?? '');
   const [layout, setLayout] = useState(layouts[0]?.id ?? '');
@@ -18,10 +34,17 @@ export function MakeDialog({ below, pages, layouts, onClose, onMade }: { below: 
   const parsed = useMemo(() => parseOutline(outline), [outline]);
   const where = pages.find((page) => page.id === parent);
   const make = async () => {
-    const sent = await act<{ id: string; made: number }>('POST', '/api/pages', many ? { parent: Number(parent), layout, outline } : { parent: Number(parent), layout, title });
+    const sent = await act<{ id: string; made: number }>(
+      'POST',
+      '/api/pages',
+      many ? { parent: Number(parent), layout, outline } : { parent: Number(parent), layout, title },
+    );
     if (!sent?.ok) return;
     if (sent.value.trial) onMade('This is a trial: in the real room it would be made now. Nothing was kept.');
-    else if (many) onMade(`${sent.value.made} ${sent.value.made === 1 ? 'page was' : 'pages were'} made below ${where?.title ?? 'it'}. They are drafts: visitors see nothing yet.`);
+    else if (many)
+      onMade(
+        `${sent.value.made} ${sent.value.made === 1 ? 'page was' : 'pages were'} made below ${where?.title ?? 'it'}. They are drafts: visitors see nothing yet.`,
+      );
     else location.assign(`/room/pages/${sent.value.id}`);
   };
   return (
@@ -36,14 +59,24 @@ export function MakeDialog({ below, pages, layouts, onClose, onMade }: { below: 
         <ProblemNote problem={problem && !faultOf('title') && !faultOf('outline') ? problem : null} />
         <div role="group" aria-label="How many" className="flex gap-2">
           {[false, true].map((several) => (
-            <button key={String(several)} type="button" aria-pressed={many === several} className={`btn btn-small ${many === several ? 'bg-pine-soft text-pine-2' : ''}`} onClick={() => setMany(several)}>
+            <button
+              key={String(several)}
+              type="button"
+              aria-pressed={many === several}
+              className={`btn btn-small ${many === several ? 'bg-pine-soft text-pine-2' : ''}`}
+              onClick={() => setMany(several)}
+            >
               {several ? 'Several, from a list' : 'One page'}
             </button>
           ))}
         </div>
         {many ? (
           <div className="grid gap-4 md:grid-cols-2">
-            <Labelled label="The list" hint="One title a line. Lines further in lie below the one before." fault={faultOf('outline')}>
+            <Labelled
+              label="The list"
+              hint="One title a line. Lines further in lie below the one before."
+              fault={faultOf('outline')}
+            >
               {(ids) => (
                 <textarea
                   {...ids}
@@ -66,7 +99,13 @@ export function MakeDialog({ below, pages, layouts, onClose, onMade }: { below: 
             <section aria-label="What will be made" className="min-w-0">
               <p className="label">What will be made</p>
               <div className="max-h-[17rem] overflow-y-auto rounded-s border border-line bg-paper p-2" role="status">
-                {!parsed.ok && <p className="text-ink-2">{outline.trim() === '' ? 'The tree appears here while you type.' : `Line ${parsed.line}: ${parsed.message}`}</p>}
+                {!parsed.ok && (
+                  <p className="text-ink-2">
+                    {outline.trim() === ''
+                      ? 'The tree appears here while you type.'
+                      : `Line ${parsed.line}: ${parsed.message}`}
+                  </p>
+                )}
                 {parsed.ok && (
                   <ul>
                     {parsed.entries.map((entry, i) => (
@@ -82,7 +121,16 @@ export function MakeDialog({ below, pages, layouts, onClose, onMade }: { below: 
           </div>
         ) : (
           <Labelled label="Title" hint="Visitors read it as the heading. It can be changed." fault={faultOf('title')}>
-            {(ids) => <input {...ids} className="field" maxLength={120} dir="auto" value={title} onChange={(event) => setTitle(event.target.value)} />}
+            {(ids) => (
+              <input
+                {...ids}
+                className="field"
+                maxLength={120}
+                dir="auto"
+                value={title}
+                onChange={(event) => setTitle(event.target.value)}
+              />
+            )}
           </Labelled>
         )}
         <PagePicker label="Below" pages={places} value={parent} onChange={setParent} />
@@ -99,7 +147,13 @@ export function MakeDialog({ below, pages, layouts, onClose, onMade }: { below: 
         </Labelled>
         <div className="flex flex-wrap gap-2">
           <button type="submit" className="btn btn-main" disabled={busy || (many ? !parsed.ok : title.trim() === '')}>
-            {busy ? 'Making…' : many && parsed.ok ? `Make ${parsed.entries.length} ${parsed.entries.length === 1 ? 'page' : 'pages'}` : many ? 'Make the pages' : 'Make it and open it'}
+            {busy
+              ? 'Making…'
+              : many && parsed.ok
+                ? `Make ${parsed.entries.length} ${parsed.entries.length === 1 ? 'page' : 'pages'}`
+                : many
+                  ? 'Make the pages'
+                  : 'Make it and open it'}
           </button>
         </div>
       </form>
@@ -108,12 +162,25 @@ export function MakeDialog({ below, pages, layouts, onClose, onMade }: { below: 
 }
 
 /** Copies a page, alone or with what lies below. */
-export function CopyDialog({ page, onClose, onDone }: { page: ListedPage; onClose: () => void; onDone: (words: string) => void }) {
+export function CopyDialog({
+  page,
+  onClose,
+  onDone,
+}: {
+  page: ListedPage;
+  onClose: () => void;
+  onDone: (words: string) => void;
+}) {
   const [withBelow, setWithBelow] = useState(false);
   const { act, busy, problem } = useSend();
   const copy = async () => {
     const sent = await act<{ made: number }>('POST', `/api/pages/${page.id}/copy`, { withBelow });
-    if (sent?.ok) onDone(sent.value.trial ? 'This is a trial: nothing was copied.' : `A copy of ${page.title} lies beside it${sent.value.made > 1 ? `, with ${sent.value.made - 1} below` : ''}. It is a draft: visitors see nothing of it.`);
+    if (sent?.ok)
+      onDone(
+        sent.value.trial
+          ? 'This is a trial: nothing was copied.'
+          : `A copy of ${page.title} lies beside it${sent.value.made > 1 ? `, with ${sent.value.made - 1} below` : ''}. It is a draft: visitors see nothing of it.`,
+      );
   };
   return (
     <Dialog open onClose={onClose} title={`Copy “${page.title}”`}>
@@ -122,7 +189,13 @@ export function CopyDialog({ page, onClose, onDone }: { page: ListedPage; onClos
         <p>The copy begins with what the page says now, as a draft beside it.</p>
         {page.below > 0 && (
           <label className="flex items-center gap-2">
-            <input type="checkbox" className="h-5 w-5" checked={withBelow} onChange={(event) => setWithBelow(event.target.checked)} /> Copy what lies below it, too
+            <input
+              type="checkbox"
+              className="h-5 w-5"
+              checked={withBelow}
+              onChange={(event) => setWithBelow(event.target.checked)}
+            />{' '}
+            Copy what lies below it, too
           </label>
         )}
         <button type="button" className="btn btn-main justify-self-start" disabled={busy} onClick={() => void copy()}>

@@ -9,11 +9,37 @@ import type { Place } from './model';
 /** Behind all that lie there. */
 const LAST = 100_000;
 
-export interface MoveBack { page: number; parent: number; index: number }
-interface Preview { title: string; to: string; addresses: { title: string; from: string; to: string }[]; below: number; navigation: boolean; lists: string[]; visitors: string | null; links: { page: string; title: string; address: string }[]; faults: string[] }
+export interface MoveBack {
+  page: number;
+  parent: number;
+  index: number;
+}
+interface Preview {
+  title: string;
+  to: string;
+  addresses: { title: string; from: string; to: string }[];
+  below: number;
+  navigation: boolean;
+  lists: string[];
+  visitors: string | null;
+  links: { page: string; title: string; address: string }[];
+  faults: string[];
+}
 
 /** Says what moves with a page before it is moved, and offers to keep old addresses working. */
-export function MoveDialog({ page, to, pages, onClose, onDone }: { page: ListedPage; to: Place | null; pages: readonly ListedPage[]; onClose: () => void; onDone: (words: string, back: MoveBack | null) => void }) {
+export function MoveDialog({
+  page,
+  to,
+  pages,
+  onClose,
+  onDone,
+}: {
+  page: ListedPage;
+  to: Place | null;
+  pages: readonly ListedPage[];
+  onClose: () => void;
+  onDone: (words: string, back: MoveBack | null) => void;
+}) {
   const [place, setPlace] = useState<Place | null>(to);
   const [redirect, setRedirect] = useState(true);
   const [preview, setPreview] = useState<Preview | null>(null);
@@ -22,7 +48,11 @@ export function MoveDialog({ page, to, pages, onClose, onDone }: { page: ListedP
   useEffect(() => {
     if (!place) return undefined;
     let current = true;
-    void send<Preview>('POST', `/api/pages/${page.id}/move`, { parent: Number(place.parent), index: place.index, dry: true }).then((sent) => {
+    void send<Preview>('POST', `/api/pages/${page.id}/move`, {
+      parent: Number(place.parent),
+      index: place.index,
+      dry: true,
+    }).then((sent) => {
       if (!current) return;
       setPreview(sent.ok ? sent.value : null);
       setCannot(sent.ok ? null : sent.problem);
@@ -33,8 +63,18 @@ export function MoveDialog({ page, to, pages, onClose, onDone }: { page: ListedP
   }, [page.id, place]);
   const move = async () => {
     if (!place) return;
-    const sent = await act<{ back: MoveBack }>('POST', `/api/pages/${page.id}/move`, { parent: Number(place.parent), index: place.index, redirect });
-    if (sent?.ok) onDone(sent.value.trial ? 'This is a trial: nothing was moved.' : `${page.title} lies below ${preview?.to ?? 'its new place'} now.`, sent.value.trial ? null : sent.value.back);
+    const sent = await act<{ back: MoveBack }>('POST', `/api/pages/${page.id}/move`, {
+      parent: Number(place.parent),
+      index: place.index,
+      redirect,
+    });
+    if (sent?.ok)
+      onDone(
+        sent.value.trial
+          ? 'This is a trial: nothing was moved.'
+          : `${page.title} lies below ${preview?.to ?? 'its new place'} now.`,
+        sent.value.trial ? null : sent.value.back,
+      );
   };
   /** What lies below the page chosen: it can stand before or after any of them. */
   const [mates, setMates] = useState<ListedPage[]>([]);
@@ -42,7 +82,9 @@ export function MoveDialog({ page, to, pages, onClose, onDone }: { page: ListedP
   useEffect(() => {
     if (to || parent === undefined) return undefined;
     let current = true;
-    void send<{ pages: ListedPage[] }>('GET', `/api/pages/tree?below=${parent}`).then((sent) => current && setMates(sent.ok ? sent.value.pages.filter((mate) => mate.id !== page.id) : []));
+    void send<{ pages: ListedPage[] }>('GET', `/api/pages/tree?below=${parent}`).then(
+      (sent) => current && setMates(sent.ok ? sent.value.pages.filter((mate) => mate.id !== page.id) : []),
+    );
     return () => {
       current = false;
     };
@@ -52,11 +94,23 @@ export function MoveDialog({ page, to, pages, onClose, onDone }: { page: ListedP
     <Dialog open onClose={onClose} title={`Move “${page.title}”`} wide>
       <div className="grid gap-4">
         <ProblemNote problem={problem ?? cannot} />
-        {!to && <PagePicker label="Below which page?" pages={pages.filter((other) => other.may.arrange && other.id !== page.id)} value={place?.parent ?? ''} onChange={(chosen) => setPlace({ parent: chosen, index: LAST })} />}
+        {!to && (
+          <PagePicker
+            label="Below which page?"
+            pages={pages.filter((other) => other.may.arrange && other.id !== page.id)}
+            value={place?.parent ?? ''}
+            onChange={(chosen) => setPlace({ parent: chosen, index: LAST })}
+          />
+        )}
         {!to && place && mates.length > 0 && (
           <Labelled label="Where among its pages?">
             {(ids) => (
-              <select {...ids} className="field" value={Math.min(place.index, mates.length)} onChange={(event) => setPlace({ parent: place.parent, index: Number(event.target.value) })}>
+              <select
+                {...ids}
+                className="field"
+                value={Math.min(place.index, mates.length)}
+                onChange={(event) => setPlace({ parent: place.parent, index: Number(event.target.value) })}
+              >
                 <option value={0}>First</option>
                 {mates.map((mate, i) => (
                   <option key={mate.id} value={i + 1}>
@@ -72,16 +126,23 @@ export function MoveDialog({ page, to, pages, onClose, onDone }: { page: ListedP
           <div role="status" className="grid gap-3">
             <p>
               {sameParent ? (
-                <>It gets another place among the pages below <strong>{preview.to}</strong>. Menus and lists that show them follow at once.</>
+                <>
+                  It gets another place among the pages below <strong>{preview.to}</strong>. Menus and lists that show
+                  them follow at once.
+                </>
               ) : (
                 <>
                   It will lie below <strong>{preview.to}</strong>
-                  {preview.below > 0 && `, with the ${preview.below} ${preview.below === 1 ? 'page' : 'pages'} below it`}. Visitors see the change at once.
+                  {preview.below > 0 &&
+                    `, with the ${preview.below} ${preview.below === 1 ? 'page' : 'pages'} below it`}
+                  . Visitors see the change at once.
                 </>
               )}
             </p>
             {preview.faults.map((fault) => (
-              <p key={fault} className="note note-brick">{fault}</p>
+              <p key={fault} className="note note-brick">
+                {fault}
+              </p>
             ))}
             {preview.visitors && <p className="note">{preview.visitors}</p>}
             {(preview.navigation || preview.lists.length > 0) && (
@@ -94,16 +155,27 @@ export function MoveDialog({ page, to, pages, onClose, onDone }: { page: ListedP
             )}
             {preview.addresses.length > 0 && (
               <section aria-label="Addresses that change">
-                <h3 className="label">{preview.addresses.length === 1 ? 'One address changes' : `${preview.addresses.length} addresses change`}</h3>
+                <h3 className="label">
+                  {preview.addresses.length === 1
+                    ? 'One address changes'
+                    : `${preview.addresses.length} addresses change`}
+                </h3>
                 <ul className="max-h-[12rem] overflow-y-auto rounded-s border border-line">
                   {preview.addresses.map((change) => (
                     <li key={change.from} className="clip border-b border-line px-3 py-1.5 text-sm last:border-b-0">
-                      <del className="text-ink-2">{change.from}</del> → <ins className="font-semibold no-underline">{change.to}</ins>
+                      <del className="text-ink-2">{change.from}</del> →{' '}
+                      <ins className="font-semibold no-underline">{change.to}</ins>
                     </li>
                   ))}
                 </ul>
                 <label className="mt-2 flex items-center gap-2">
-                  <input type="checkbox" className="h-5 w-5" checked={redirect} onChange={(event) => setRedirect(event.target.checked)} /> Old addresses lead to the new ones
+                  <input
+                    type="checkbox"
+                    className="h-5 w-5"
+                    checked={redirect}
+                    onChange={(event) => setRedirect(event.target.checked)}
+                  />{' '}
+                  Old addresses lead to the new ones
                 </label>
                 {preview.links.length > 0 && (
                   <p className={`clip mt-2 text-sm ${redirect ? 'text-ink-2' : 'note note-brick'}`}>
@@ -116,7 +188,12 @@ export function MoveDialog({ page, to, pages, onClose, onDone }: { page: ListedP
           </div>
         )}
         <div className="flex flex-wrap gap-2">
-          <button type="button" className="btn btn-main" disabled={busy || !preview || preview.faults.length > 0} onClick={() => void move()}>
+          <button
+            type="button"
+            className="btn btn-main"
+            disabled={busy || !preview || preview.faults.length > 0}
+            onClick={() => void move()}
+          >
             {busy ? 'Moving…' : 'Move it'}
           </button>
           <button type="button" className="btn" onClick={onClose}>

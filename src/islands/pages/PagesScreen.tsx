@@ -1,5 +1,13 @@
 import type { ListedPage } from '@/core/content';
-import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors, type Collision, type DragMoveEvent } from '@dnd-kit/core';
+import {
+  DndContext,
+  PointerSensor,
+  pointerWithin,
+  useSensor,
+  useSensors,
+  type Collision,
+  type DragMoveEvent,
+} from '@dnd-kit/core';
 import { useRef, useState } from 'react';
 import { dragWords } from '../kit/drag';
 import { Icon } from '../kit/Icon';
@@ -38,8 +46,18 @@ export function PagesScreen(props: PagesProps) {
 }
 
 /** The request that takes something back, and what is said then. */
-interface Undo { path: string; body: object; words: string; /** How many pages it is about. */ of?: number }
-type Asking = { what: 'make'; below: ListedPage | null } | { what: 'copy'; page: ListedPage } | { what: 'move'; page: ListedPage; to: Place | null } | { what: 'retire'; page: ListedPage; as: Retiring } | null;
+interface Undo {
+  path: string;
+  body: object;
+  words: string;
+  /** How many pages it is about. */ of?: number;
+}
+type Asking =
+  | { what: 'make'; below: ListedPage | null }
+  | { what: 'copy'; page: ListedPage }
+  | { what: 'move'; page: ListedPage; to: Place | null }
+  | { what: 'retire'; page: ListedPage; as: Retiring }
+  | null;
 
 /** Which third of a row the pointer is in: before it, inside, after it. */
 function collide(args: Parameters<typeof pointerWithin>[0]): Collision[] {
@@ -49,7 +67,8 @@ function collide(args: Parameters<typeof pointerWithin>[0]): Collision[] {
     return { ...hit, data: { ...hit.data, zone: at < 0.28 ? 'before' : at > 0.72 ? 'after' : 'inside' } };
   });
 }
-const zoneOf = (event: Pick<DragMoveEvent, 'collisions'>): Zone => (event.collisions?.[0]?.data?.['zone'] as Zone | undefined) ?? 'inside';
+const zoneOf = (event: Pick<DragMoveEvent, 'collisions'>): Zone =>
+  (event.collisions?.[0]?.data?.['zone'] as Zone | undefined) ?? 'inside';
 
 function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, now }: PagesProps) {
   const tree = useTree(initial);
@@ -73,7 +92,13 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
 
   const pageOf = (id: string) => tree.tree.pages.get(id);
-  const choose = (page: { id: string; title: string }, on: boolean) => setChosen((old) => new Map(on ? [...(old ?? []), [page.id, page.title] as const] : [...(old ?? [])].filter(([id]) => id !== page.id)));
+  const choose = (page: { id: string; title: string }, on: boolean) =>
+    setChosen(
+      (old) =>
+        new Map(
+          on ? [...(old ?? []), [page.id, page.title] as const] : [...(old ?? [])].filter(([id]) => id !== page.id),
+        ),
+    );
   const move = (id: string, to: Place | null) => {
     const page = pageOf(id);
     if (page && to) setAsking({ what: 'move', page, to });
@@ -88,14 +113,27 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
   /** What was done is told above the pages as they are afterwards; undo stands beside it. */
   const done = async (words: string, undo: Undo | null, on?: string) => {
     const at = tree.rows.findIndex((row) => row.page.id === on);
-    const near = on === undefined ? [] : [on, ...tree.rows.slice(0, Math.max(at, 0)).map((row) => row.page.id).reverse()];
+    const near =
+      on === undefined
+        ? []
+        : [
+            on,
+            ...tree.rows
+              .slice(0, Math.max(at, 0))
+              .map((row) => row.page.id)
+              .reverse(),
+          ];
     setAsking(null);
     setProblem(null);
     setVersion((n) => n + 1);
     await tree.refresh();
     setSaid({ words, undo });
     // On what it was about, or what stands before its place.
-    focusLater(() => near.map((id) => document.querySelector<HTMLElement>(`[data-title="${id}"]`)).find((link) => link !== null) ?? note.current);
+    focusLater(
+      () =>
+        near.map((id) => document.querySelector<HTMLElement>(`[data-title="${id}"]`)).find((link) => link !== null) ??
+        note.current,
+    );
   };
   const takeBack = async (undo: Undo) => {
     setBack({ done: 0, of: undo.of ?? 1 });
@@ -113,8 +151,14 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
           <div ref={note} tabIndex={-1} className="note note-pine mb-3 flex flex-wrap items-center gap-3">
             <span className="clip">{said.words}</span>
             {said.undo && (
-              <button type="button" className="btn btn-small" disabled={back !== null} onClick={() => said.undo && void takeBack(said.undo)}>
-                <Icon name="undo" size={15} /> {back && back.of > 1 ? `Taking back: ${back.done} of ${back.of}` : 'Undo'}
+              <button
+                type="button"
+                className="btn btn-small"
+                disabled={back !== null}
+                onClick={() => said.undo && void takeBack(said.undo)}
+              >
+                <Icon name="undo" size={15} />{' '}
+                {back && back.of > 1 ? `Taking back: ${back.done} of ${back.of}` : 'Undo'}
               </button>
             )}
           </div>
@@ -125,11 +169,27 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
           <span className="pointer-events-none absolute top-1/2 left-3 -translate-y-1/2 text-ink-2">
             <Icon name="search" size={17} />
           </span>
-          <input type="search" className="field pl-10" aria-label="Find a page by its title" placeholder="Find a page" value={view === 'tree' ? tree.typed : filter.q} onChange={(event) => (view === 'tree' ? tree.setTyped(event.target.value) : setFilter({ ...filter, q: event.target.value }))} />
+          <input
+            type="search"
+            className="field pl-10"
+            aria-label="Find a page by its title"
+            placeholder="Find a page"
+            value={view === 'tree' ? tree.typed : filter.q}
+            onChange={(event) =>
+              view === 'tree' ? tree.setTyped(event.target.value) : setFilter({ ...filter, q: event.target.value })
+            }
+          />
         </div>
         <div role="group" aria-label="How pages are shown" className="flex">
           {(['tree', 'list'] as const).map((as) => (
-            <button key={as} type="button" aria-pressed={view === as} data-anchor={as === 'list' ? 'pages.tree.list' : undefined} className={`btn rounded-none first:rounded-l-s last:-ml-px last:rounded-r-s ${view === as ? 'bg-pine-soft text-pine-2' : ''}`} onClick={() => show(as)}>
+            <button
+              key={as}
+              type="button"
+              aria-pressed={view === as}
+              data-anchor={as === 'list' ? 'pages.tree.list' : undefined}
+              className={`btn rounded-none first:rounded-l-s last:-ml-px last:rounded-r-s ${view === as ? 'bg-pine-soft text-pine-2' : ''}`}
+              onClick={() => show(as)}
+            >
               <Icon name={as === 'tree' ? 'tree' : 'list'} /> {as === 'tree' ? 'Tree' : 'List'}
             </button>
           ))}
@@ -141,18 +201,48 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
             </a>
           )}
           {may.edit && (
-            <button type="button" className="btn" aria-pressed={chosen !== null} data-anchor="pages.tree.choose" onClick={() => setChosen(chosen === null ? new Map() : null)}>
+            <button
+              type="button"
+              className="btn"
+              aria-pressed={chosen !== null}
+              data-anchor="pages.tree.choose"
+              onClick={() => setChosen(chosen === null ? new Map() : null)}
+            >
               <Icon name="check" /> {chosen === null ? 'Choose several' : 'Choose no more'}
             </button>
           )}
           {may.create && (
-            <button type="button" className="btn btn-main" data-anchor="pages.tree.make" onClick={() => setAsking({ what: 'make', below: null })}>
+            <button
+              type="button"
+              className="btn btn-main"
+              data-anchor="pages.tree.make"
+              onClick={() => setAsking({ what: 'make', below: null })}
+            >
               <Icon name="plus" /> New page
             </button>
           )}
         </div>
       </div>
-      {chosen !== null && <BulkBar chosen={chosen} pages={[...tree.tree.pages.values()]} onClear={() => setChosen(new Map())} onDone={(words, steps) => void done(words, steps.length === 0 ? null : { path: '/api/pages/take-back', body: { steps }, of: steps.length, words: steps.length === 1 ? 'It is as it was.' : `All ${steps.length} are as they were.` })} />}
+      {chosen !== null && (
+        <BulkBar
+          chosen={chosen}
+          pages={[...tree.tree.pages.values()]}
+          onClear={() => setChosen(new Map())}
+          onDone={(words, steps) =>
+            void done(
+              words,
+              steps.length === 0
+                ? null
+                : {
+                    path: '/api/pages/take-back',
+                    body: { steps },
+                    of: steps.length,
+                    words: steps.length === 1 ? 'It is as it was.' : `All ${steps.length} are as they were.`,
+                  },
+            )
+          }
+        />
+      )}
       {view === 'tree' ? (
         <>
           <p role="status" className="sr-only">
@@ -164,10 +254,26 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
               sensors={sensors}
               accessibility={dragWords((id) => pageOf(id)?.title ?? 'The page')}
               collisionDetection={collide}
-              onDragMove={(event) => setOver(event.over ? { id: String(event.over.id), zone: zoneOf(event), fits: placeOnDrop(tree.tree, String(event.active.id), String(event.over.id), zoneOf(event)) !== null } : null)}
+              onDragMove={(event) =>
+                setOver(
+                  event.over
+                    ? {
+                        id: String(event.over.id),
+                        zone: zoneOf(event),
+                        fits:
+                          placeOnDrop(tree.tree, String(event.active.id), String(event.over.id), zoneOf(event)) !==
+                          null,
+                      }
+                    : null,
+                )
+              }
               onDragEnd={(event) => {
                 setOver(null);
-                if (event.over) move(String(event.active.id), placeOnDrop(tree.tree, String(event.active.id), String(event.over.id), zoneOf(event)));
+                if (event.over)
+                  move(
+                    String(event.active.id),
+                    placeOnDrop(tree.tree, String(event.active.id), String(event.over.id), zoneOf(event)),
+                  );
               }}
               onDragCancel={() => setOver(null)}
             >
@@ -186,23 +292,67 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
                 )}
               </TreeRows>
             </DndContext>
-            {tree.rows.some((row) => row.page.may.arrange && row.page.parent !== null) && <p className="hint mt-2 max-sm:hidden">Move a page by its handle, by “Move…” behind its three dots, or from its title with Alt and the arrow keys.</p>}
-            {tree.rows.length === 0 && tree.searching && !tree.waiting && <Empty icon="search" title={`No page speaks of “${tree.typed.trim()}”`}>Try fewer letters. Only pages of your part of the site are listed.</Empty>}
-            {tree.rows.length === 0 && !tree.searching && <Empty icon="files" title="No pages are in your part of the site">Ask the keyholder which pages you look after.</Empty>}
+            {tree.rows.some((row) => row.page.may.arrange && row.page.parent !== null) && (
+              <p className="hint mt-2 max-sm:hidden">
+                Move a page by its handle, by “Move…” behind its three dots, or from its title with Alt and the arrow
+                keys.
+              </p>
+            )}
+            {tree.rows.length === 0 && tree.searching && !tree.waiting && (
+              <Empty icon="search" title={`No page speaks of “${tree.typed.trim()}”`}>
+                Try fewer letters. Only pages of your part of the site are listed.
+              </Empty>
+            )}
+            {tree.rows.length === 0 && !tree.searching && (
+              <Empty icon="files" title="No pages are in your part of the site">
+                Ask the keyholder which pages you look after.
+              </Empty>
+            )}
           </nav>
         </>
       ) : (
-        <PageList key={version} filter={filter} onFilter={setFilter} saved={saved} choices={choices} chosen={chosen} onChoose={choose} menu={(page) => <RowMenu page={page} onAction={(action) => act(page, action)} />} timeZone={timeZone} now={now} />
+        <PageList
+          key={version}
+          filter={filter}
+          onFilter={setFilter}
+          saved={saved}
+          choices={choices}
+          chosen={chosen}
+          onChoose={choose}
+          menu={(page) => <RowMenu page={page} onAction={(action) => act(page, action)} />}
+          timeZone={timeZone}
+          now={now}
+        />
       )}
-      {asking?.what === 'make' && <MakeDialog below={asking.below} pages={[...tree.tree.pages.values()]} layouts={layouts} onClose={() => setAsking(null)} onMade={(words) => void done(words, null)} />}
-      {asking?.what === 'copy' && <CopyDialog page={asking.page} onClose={() => setAsking(null)} onDone={(words) => void done(words, null)} />}
+      {asking?.what === 'make' && (
+        <MakeDialog
+          below={asking.below}
+          pages={[...tree.tree.pages.values()]}
+          layouts={layouts}
+          onClose={() => setAsking(null)}
+          onMade={(words) => void done(words, null)}
+        />
+      )}
+      {asking?.what === 'copy' && (
+        <CopyDialog page={asking.page} onClose={() => setAsking(null)} onDone={(words) => void done(words, null)} />
+      )}
       {asking?.what === 'move' && (
         <MoveDialog
           page={asking.page}
           to={asking.to}
           pages={[...tree.tree.pages.values()]}
           onClose={() => setAsking(null)}
-          onDone={(words, back: MoveBack | null) => void done(words, back && { path: `/api/pages/${back.page}/move`, body: { parent: back.parent, index: back.index, redirect: false }, words: `${asking.page.title} is back where it was.` }, asking.page.id)}
+          onDone={(words, back: MoveBack | null) =>
+            void done(
+              words,
+              back && {
+                path: `/api/pages/${back.page}/move`,
+                body: { parent: back.parent, index: back.index, redirect: false },
+                words: `${asking.page.title} is back where it was.`,
+              },
+              asking.page.id,
+            )
+          }
         />
       )}
       {asking?.what === 'retire' && (
@@ -210,7 +360,21 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
           page={asking.page}
           as={asking.as}
           onClose={() => setAsking(null)}
-          onDone={(words) => void done(words, asking.as === 'delete' ? { path: `/api/pages/${asking.page.id}/bring-back`, body: {}, words: `${asking.page.title} is back.` } : asking.as === 'take-down' ? { path: `/api/pages/${asking.page.id}/retire`, body: { do: 'put-back' }, words: `${asking.page.title} is on the website again.` } : null, asking.page.id)}
+          onDone={(words) =>
+            void done(
+              words,
+              asking.as === 'delete'
+                ? { path: `/api/pages/${asking.page.id}/bring-back`, body: {}, words: `${asking.page.title} is back.` }
+                : asking.as === 'take-down'
+                  ? {
+                      path: `/api/pages/${asking.page.id}/retire`,
+                      body: { do: 'put-back' },
+                      words: `${asking.page.title} is on the website again.`,
+                    }
+                  : null,
+              asking.page.id,
+            )
+          }
         />
       )}
     </div>

@@ -19,13 +19,20 @@ export function RowMenu({ page, onAction }: { page: ListedPage; onAction: (actio
   if (shown.length === 0) return null;
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className="flex h-8 w-8 shrink-0 items-center justify-center rounded-s text-ink-2 hover:bg-pine-soft" aria-label={`More for ${page.title}`}>
+      <DropdownMenu.Trigger
+        className="flex h-8 w-8 shrink-0 items-center justify-center rounded-s text-ink-2 hover:bg-pine-soft"
+        aria-label={`More for ${page.title}`}
+      >
         <Icon name="more" size={17} />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={4} className="card z-40 min-w-[13rem] p-1">
           {shown.map(([action, icon, words]) => (
-            <DropdownMenu.Item key={action} onSelect={() => onAction(action)} className={`flex cursor-pointer items-center gap-2 rounded-s px-3 py-2 outline-none data-[highlighted]:bg-pine-soft ${action === 'delete' ? 'text-brick' : ''}`}>
+            <DropdownMenu.Item
+              key={action}
+              onSelect={() => onAction(action)}
+              className={`flex cursor-pointer items-center gap-2 rounded-s px-3 py-2 outline-none data-[highlighted]:bg-pine-soft ${action === 'delete' ? 'text-brick' : ''}`}
+            >
               <Icon name={icon} size={16} /> {words}
             </DropdownMenu.Item>
           ))}

@@ -2,7 +2,10 @@ import type { PageState } from '@/core/access';
 import type { ListedPage } from '@/core/content';
 import { fold } from '@/core/words';
 
-export const STATES: Record<PageState, { name: string; /** Where there is little room. */ short: string; look: string }> = {
+export const STATES: Record<
+  PageState,
+  { name: string; /** Where there is little room. */ short: string; look: string }
+> = {
   draft: { name: 'Draft', short: 'Draft', look: 'pill-sun' },
   waiting: { name: 'Waits for a second look', short: 'Waits', look: 'pill-sky' },
   published: { name: 'Published', short: 'Published', look: 'pill-pine' },
@@ -10,7 +13,11 @@ export const STATES: Record<PageState, { name: string; /** Where there is little
 };
 
 /** The pages known so far, as they lie; branches not fetched yet are only counted (`below`). */
-export interface Tree { pages: ReadonlyMap<string, ListedPage>; tops: readonly string[]; children: ReadonlyMap<string, readonly string[]> }
+export interface Tree {
+  pages: ReadonlyMap<string, ListedPage>;
+  tops: readonly string[];
+  children: ReadonlyMap<string, readonly string[]>;
+}
 
 /** Joins pages into a tree: a page whose parent is left out stands at the top. Neighbours keep their order. */
 export function treeOf(rows: readonly ListedPage[]): Tree {
@@ -27,10 +34,20 @@ export function treeOf(rows: readonly ListedPage[]): Tree {
 
 /** The tree with a branch put in place, as it was fetched anew. */
 export function withBranch(tree: Tree, parent: string, rows: readonly ListedPage[]): Tree {
-  return { ...tree, pages: new Map([...tree.pages, ...rows.map((row) => [row.id, row] as const)]), children: new Map([...tree.children, [parent, rows.map((row) => row.id)]]) };
+  return {
+    ...tree,
+    pages: new Map([...tree.pages, ...rows.map((row) => [row.id, row] as const)]),
+    children: new Map([...tree.children, [parent, rows.map((row) => row.id)]]),
+  };
 }
 
-export interface TreeRow { page: ListedPage; level: number; open: boolean; at: number; of: number }
+export interface TreeRow {
+  page: ListedPage;
+  level: number;
+  open: boolean;
+  at: number;
+  of: number;
+}
 
 /** The rows to be shown: the tops and what lies in open branches, with level (from 1) and place among neighbours (from 1). */
 export function rowsOf(tree: Tree, open: ReadonlySet<string>): TreeRow[] {
@@ -54,17 +71,28 @@ export function matching(rows: readonly ListedPage[], typed: string): ListedPage
   if (!wanted) return [...rows];
   const byId = new Map(rows.map((row) => [row.id, row]));
   const keep = new Set<string>();
-  for (const row of rows) if (fold(row.title).includes(wanted)) for (let at: ListedPage | undefined = row; at && !keep.has(at.id); at = at.parent === null ? undefined : byId.get(at.parent)) keep.add(at.id);
+  for (const row of rows)
+    if (fold(row.title).includes(wanted))
+      for (
+        let at: ListedPage | undefined = row;
+        at && !keep.has(at.id);
+        at = at.parent === null ? undefined : byId.get(at.parent)
+      )
+        keep.add(at.id);
   return rows.filter((row) => keep.has(row.id));
 }
 
-export interface Place { parent: string; index: number }
+export interface Place {
+  parent: string;
+  index: number;
+}
 export type Zone = 'before' | 'inside' | 'after';
 
 /** Where a page dropped on a row would lie; null where it cannot: on itself, below itself, beside the top. */
 export function placeOnDrop(tree: Tree, dragged: string, over: string, zone: Zone): Place | null {
   for (let at: string | null | undefined = over; at; at = tree.pages.get(at)?.parent) if (at === dragged) return null;
-  if (zone === 'inside') return { parent: over, index: (tree.children.get(over) ?? []).filter((id) => id !== dragged).length };
+  if (zone === 'inside')
+    return { parent: over, index: (tree.children.get(over) ?? []).filter((id) => id !== dragged).length };
   const parent = tree.pages.get(over)?.parent ?? null;
   if (parent === null || !tree.pages.has(parent)) return null;
   const order = (tree.children.get(parent) ?? []).filter((id) => id !== dragged);
@@ -84,11 +112,41 @@ export function placeByKey(tree: Tree, id: string, key: string): Place | null {
     return above === undefined ? null : { parent: above, index: 100_000 };
   }
   const up = tree.pages.get(parent)?.parent ?? null;
-  return key === 'ArrowLeft' && up !== null && tree.pages.has(up) ? { parent: up, index: (tree.children.get(up) ?? []).indexOf(parent) + 1 } : null;
+  return key === 'ArrowLeft' && up !== null && tree.pages.has(up)
+    ? { parent: up, index: (tree.children.get(up) ?? []).indexOf(parent) + 1 }
+    : null;
 }
 
 /** What the list is asked for; all empty means everything. */
-export interface Filter { q: string; layout: string; state: string; navigation: string; language: string; author: string; days: number; sort: string; dir: 'up' | 'down' }
-export const NO_FILTER: Filter = { q: '', layout: '', state: '', navigation: '', language: '', author: '', days: 0, sort: 'changed', dir: 'down' };
-export const isFiltered = (filter: Filter): boolean => (['q', 'layout', 'state', 'navigation', 'language', 'author', 'days'] as const).some((key) => filter[key] !== NO_FILTER[key]);
-export const queryOf = (filter: Filter): string => new URLSearchParams(Object.entries(filter).filter(([key, value]) => value !== NO_FILTER[key as keyof Filter]).map(([key, value]) => [key, String(value)])).toString();
+export interface Filter {
+  q: string;
+  layout: string;
+  state: string;
+  navigation: string;
+  language: string;
+  author: string;
+  days: number;
+  sort: string;
+  dir: 'up' | 'down';
+}
+export const NO_FILTER: Filter = {
+  q: '',
+  layout: '',
+  state: '',
+  navigation: '',
+  language: '',
+  author: '',
+  days: 0,
+  sort: 'changed',
+  dir: 'down',
+};
+export const isFiltered = (filter: Filter): boolean =>
+  (['q', 'layout', 'state', 'navigation', 'language', 'author', 'days'] as const).some(
+    (key) => filter[key] !== NO_FILTER[key],
+  );
+export const queryOf = (filter: Filter): string =>
+  new URLSearchParams(
+    Object.entries(filter)
+      .filter(([key, value]) => value !== NO_FILTER[key as keyof Filter])
+      .map(([key, value]) => [key, String(value)]),
+  ).toString();

@@ -48,7 +48,10 @@ export function useTree(initial: { pages: ListedPage[] }) {
     if (!sent.ok) return setFailed(sent.problem.detail);
     let next = treeOf(sent.value.pages);
     for (const id of opened) {
-      const branch = next.pages.has(id) && !next.children.has(id) ? await send<{ pages: ListedPage[] }>('GET', `/api/pages/tree?below=${id}`) : null;
+      const branch =
+        next.pages.has(id) && !next.children.has(id)
+          ? await send<{ pages: ListedPage[] }>('GET', `/api/pages/tree?below=${id}`)
+          : null;
       if (branch?.ok) next = withBranch(next, id, branch.value.pages);
     }
     setFailed(null);
@@ -59,8 +62,14 @@ export function useTree(initial: { pages: ListedPage[] }) {
 
   const searching = typed.trim() !== '';
   // Until the server has answered, titles that are here already.
-  const shown = useMemo<Tree>(() => (searching ? treeOf(found ?? matching([...tree.pages.values()], typed)) : tree), [searching, found, tree, typed]);
-  const isOpen = useCallback((id: string) => (searching ? !shut.has(id) : opened.has(id) || (!shut.has(id) && shown.children.has(id))), [searching, opened, shut, shown]);
+  const shown = useMemo<Tree>(
+    () => (searching ? treeOf(found ?? matching([...tree.pages.values()], typed)) : tree),
+    [searching, found, tree, typed],
+  );
+  const isOpen = useCallback(
+    (id: string) => (searching ? !shut.has(id) : opened.has(id) || (!shut.has(id) && shown.children.has(id))),
+    [searching, opened, shut, shown],
+  );
   const rows = useMemo(() => rowsOf(shown, new Set([...shown.pages.keys()].filter(isOpen))), [shown, isOpen]);
 
   const toggle = (id: string) => {
@@ -69,5 +78,16 @@ export function useTree(initial: { pages: ListedPage[] }) {
     setOpened((old) => new Set(open ? [...old].filter((k) => k !== id) : [...old, id]));
     if (!open && !searching && !tree.children.has(id)) void fetchBranch(id);
   };
-  return { tree: shown, rows, toggle, refresh, loading, failed, typed, setTyped, searching, waiting: searching && found === null };
+  return {
+    tree: shown,
+    rows,
+    toggle,
+    refresh,
+    loading,
+    failed,
+    typed,
+    setTyped,
+    searching,
+    waiting: searching && found === null,
+  };
 }

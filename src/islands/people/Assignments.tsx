@@ -4,30 +4,88 @@ import type { ReactNode } from 'react';
 import type { GivenAssignment, RoleChoice } from './model';
 
 /** One role somebody shall hold: which (unless it is fixed), where, from when, until when. Days count whole, the last included. */
-export function AssignmentFields({ id, value, roles, pages, fixedRole, onChange, children }: { id: string; value: GivenAssignment; roles: readonly RoleChoice[]; pages: readonly PickedPage[]; fixedRole?: RoleChoice | undefined; onChange: (value: GivenAssignment) => void; children?: ReactNode }) {
-  const put = (change: Partial<Record<keyof GivenAssignment, string>>) => onChange(Object.fromEntries(Object.entries({ ...value, ...change }).filter(([key, v]) => key === 'role' || v !== '')) as unknown as GivenAssignment);
+export function AssignmentFields({
+  id,
+  value,
+  roles,
+  pages,
+  fixedRole,
+  onChange,
+  children,
+}: {
+  id: string;
+  value: GivenAssignment;
+  roles: readonly RoleChoice[];
+  pages: readonly PickedPage[];
+  fixedRole?: RoleChoice | undefined;
+  onChange: (value: GivenAssignment) => void;
+  children?: ReactNode;
+}) {
+  const put = (change: Partial<Record<keyof GivenAssignment, string>>) =>
+    onChange(
+      Object.fromEntries(
+        Object.entries({ ...value, ...change }).filter(([key, v]) => key === 'role' || v !== ''),
+      ) as unknown as GivenAssignment,
+    );
   return (
     <>
       <div className="grid gap-3 md:grid-cols-2">
         {!fixedRole && (
           <div>
-            <label className="label" htmlFor={`${id}-role`}>Role</label>
-            <select id={`${id}-role`} className="field" required value={value.role} onChange={(event) => put({ role: event.target.value })}>
+            <label className="label" htmlFor={`${id}-role`}>
+              Role
+            </label>
+            <select
+              id={`${id}-role`}
+              className="field"
+              required
+              value={value.role}
+              onChange={(event) => put({ role: event.target.value })}
+            >
               <option value="">Which role?</option>
-              {roles.filter((r) => !r.archived || r.id === value.role).map((r) => <option key={r.id} value={r.id}>{r.name}{r.archived ? ' (archived)' : ''}</option>)}
+              {roles
+                .filter((r) => !r.archived || r.id === value.role)
+                .map((r) => (
+                  <option key={r.id} value={r.id}>
+                    {r.name}
+                    {r.archived ? ' (archived)' : ''}
+                  </option>
+                ))}
             </select>
           </div>
         )}
-        <PagePicker label="On which part of the site" pages={pages} value={value.branch ?? ''} whole="The whole website" onChange={(page) => put({ branch: page })} />
+        <PagePicker
+          label="On which part of the site"
+          pages={pages}
+          value={value.branch ?? ''}
+          whole="The whole website"
+          onChange={(page) => put({ branch: page })}
+        />
       </div>
       <div className="flex flex-wrap items-end gap-3">
         <div>
-          <label className="label" htmlFor={`${id}-from`}>First day</label>
-          <input id={`${id}-from`} type="date" className="field" value={value.from ?? ''} onChange={(event) => put({ from: event.target.value })} />
+          <label className="label" htmlFor={`${id}-from`}>
+            First day
+          </label>
+          <input
+            id={`${id}-from`}
+            type="date"
+            className="field"
+            value={value.from ?? ''}
+            onChange={(event) => put({ from: event.target.value })}
+          />
         </div>
         <div>
-          <label className="label" htmlFor={`${id}-until`}>Last day</label>
-          <input id={`${id}-until`} type="date" className="field" value={value.until ?? ''} onChange={(event) => put({ until: event.target.value })} />
+          <label className="label" htmlFor={`${id}-until`}>
+            Last day
+          </label>
+          <input
+            id={`${id}-until`}
+            type="date"
+            className="field"
+            value={value.until ?? ''}
+            onChange={(event) => put({ until: event.target.value })}
+          />
         </div>
         <p className="hint flex-1 pb-2">Left empty: from now on, without end.</p>
         {children}
@@ -37,17 +95,48 @@ export function AssignmentFields({ id, value, roles, pages, fixedRole, onChange,
 }
 
 /** The roles somebody shall hold: which, where, from when, until when. Days count whole, the last included. */
-export function Assignments({ value, roles, pages, faultOf, onChange, field }: { value: GivenAssignment[]; roles: readonly RoleChoice[]; pages: readonly PickedPage[]; faultOf: (field: string) => string | undefined; onChange: (value: GivenAssignment[]) => void; field: string }) {
+export function Assignments({
+  value,
+  roles,
+  pages,
+  faultOf,
+  onChange,
+  field,
+}: {
+  value: GivenAssignment[];
+  roles: readonly RoleChoice[];
+  pages: readonly PickedPage[];
+  faultOf: (field: string) => string | undefined;
+  onChange: (value: GivenAssignment[]) => void;
+  field: string;
+}) {
   return (
     <fieldset className="grid gap-3">
       <legend className="label">Roles</legend>
       {value.length === 0 && <p className="text-ink-2">No role: they can sign in, and do nothing.</p>}
       {value.map((a, at) => {
-        const fault = [`${field}.${at}`, `${field}.${at}.branch`, `${field}.${at}.from`, `${field}.${at}.until`].map(faultOf).find(Boolean);
+        const fault = [`${field}.${at}`, `${field}.${at}.branch`, `${field}.${at}.from`, `${field}.${at}.until`]
+          .map(faultOf)
+          .find(Boolean);
         return (
-          <div key={at} role="group" aria-label={`Role ${at + 1}`} className="grid gap-2 rounded-s border border-line bg-paper p-3">
-            <AssignmentFields id={`${field}-${at}`} value={a} roles={roles} pages={pages} onChange={(next) => onChange(value.map((one, i) => (i === at ? next : one)))}>
-              <button type="button" className="btn btn-small btn-quiet btn-stop mb-1" onClick={() => onChange(value.filter((_, i) => i !== at))}>
+          <div
+            key={at}
+            role="group"
+            aria-label={`Role ${at + 1}`}
+            className="grid gap-2 rounded-s border border-line bg-paper p-3"
+          >
+            <AssignmentFields
+              id={`${field}-${at}`}
+              value={a}
+              roles={roles}
+              pages={pages}
+              onChange={(next) => onChange(value.map((one, i) => (i === at ? next : one)))}
+            >
+              <button
+                type="button"
+                className="btn btn-small btn-quiet btn-stop mb-1"
+                onClick={() => onChange(value.filter((_, i) => i !== at))}
+              >
                 <Icon name="close" size={15} /> Take away<span className="sr-only"> role {at + 1}</span>
               </button>
             </AssignmentFields>
@@ -55,7 +144,11 @@ export function Assignments({ value, roles, pages, faultOf, onChange, field }: {
           </div>
         );
       })}
-      <button type="button" className="btn btn-small justify-self-start" onClick={() => onChange([...value, { role: '' }])}>
+      <button
+        type="button"
+        className="btn btn-small justify-self-start"
+        onClick={() => onChange([...value, { role: '' }])}
+      >
         <Icon name="plus" size={15} /> {value.length === 0 ? 'Give a role' : 'Give another role'}
       </button>
     </fieldset>

@@ -27,17 +27,29 @@ function DecisionCard({ review, writer, timeZone }: { review: number; writer: st
       area.current?.focus();
       return;
     }
-    const sent = await act('POST', `/api/review/${review}/decide`, { outcome, word, ...(outcome === 'published' && at && { at }) });
+    const sent = await act('POST', `/api/review/${review}/decide`, {
+      outcome,
+      word,
+      ...(outcome === 'published' && at && { at }),
+    });
     if (!sent?.ok) return;
     forget();
     if (sent.value.trial) setSaid('This is a trial: in the real room it would be decided now. Nothing was kept.');
-    else location.assign(`/room/review?done=${outcome === 'published' && at ? 'planned' : outcome === 'sent-back' && word.trim() === '' ? 'remarked' : outcome}`);
+    else
+      location.assign(
+        `/room/review?done=${outcome === 'published' && at ? 'planned' : outcome === 'sent-back' && word.trim() === '' ? 'remarked' : outcome}`,
+      );
   };
   return (
     <div className="card grid gap-3">
       <Said words={said} />
       <ProblemNote problem={problem && !faultOf('word') ? problem : null} />
-      <Labelled label="A word to go with it" anchor="review.look.word" hint="Needed when it goes back without remarks." fault={fault ?? faultOf('word')}>
+      <Labelled
+        label="A word to go with it"
+        anchor="review.look.word"
+        hint="Needed when it goes back without remarks."
+        fault={fault ?? faultOf('word')}
+      >
         {(ids) => (
           <textarea
             {...ids}
@@ -53,18 +65,44 @@ function DecisionCard({ review, writer, timeZone }: { review: number; writer: st
           />
         )}
       </Labelled>
-      <button type="button" className="btn btn-main" data-anchor="review.look.publish" disabled={busy || at === ''} onClick={() => void decide('published')}>
+      <button
+        type="button"
+        className="btn btn-main"
+        data-anchor="review.look.publish"
+        disabled={busy || at === ''}
+        onClick={() => void decide('published')}
+      >
         {at === null ? 'Publish it' : 'Plan to publish it'}
       </button>
       <label className="flex items-center gap-2" data-anchor="review.look.later">
-        <input type="checkbox" className="h-5 w-5 accent-pine" checked={at !== null} onChange={(event) => setAt(event.target.checked ? '' : null)} /> Publish later
+        <input
+          type="checkbox"
+          className="h-5 w-5 accent-pine"
+          checked={at !== null}
+          onChange={(event) => setAt(event.target.checked ? '' : null)}
+        />{' '}
+        Publish later
       </label>
       {at !== null && (
         <Labelled label="When shall it go live?" hint={`On the site’s clock (${timeZone}).`} fault={faultOf('at')}>
-          {(ids) => <input {...ids} type="datetime-local" className="field" value={at} onChange={(event) => setAt(event.target.value)} />}
+          {(ids) => (
+            <input
+              {...ids}
+              type="datetime-local"
+              className="field"
+              value={at}
+              onChange={(event) => setAt(event.target.value)}
+            />
+          )}
         </Labelled>
       )}
-      <button type="button" className="btn" data-anchor="review.look.back" disabled={busy} onClick={() => void decide('sent-back')}>
+      <button
+        type="button"
+        className="btn"
+        data-anchor="review.look.back"
+        disabled={busy}
+        onClick={() => void decide('sent-back')}
+      >
         Send it back
       </button>
       <p className="hint">“Publish it” puts it on the website at once. “Send it back” changes nothing there.</p>

@@ -3,10 +3,24 @@ import { Empty, Labelled, ProblemNote, Said, Safe, useFocusLater } from '../kit/
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
-export interface PictureRow { id: string; name: string; description: string; url: string; usedOn: { id: string; title: string }[] }
+export interface PictureRow {
+  id: string;
+  name: string;
+  description: string;
+  url: string;
+  usedOn: { id: string; title: string }[];
+}
 const MOST = 250;
 
-function Describe({ picture, onDone, onClose }: { picture: PictureRow; onDone: (description: string, trial: boolean) => void; onClose: () => void }) {
+function Describe({
+  picture,
+  onDone,
+  onClose,
+}: {
+  picture: PictureRow;
+  onDone: (description: string, trial: boolean) => void;
+  onClose: () => void;
+}) {
   const { act, busy, problem, faultOf } = useSend();
   const [text, setText, forget] = useKept(`picture ${picture.id}`, picture.description);
   const keep = async () => {
@@ -25,8 +39,23 @@ function Describe({ picture, onDone, onClose }: { picture: PictureRow; onDone: (
       }}
     >
       <ProblemNote problem={problem && !faultOf('description') ? problem : null} />
-      <Labelled label="What does it show?" anchor="pictures.form.text" fault={faultOf('description')} hint={`One sentence. ${MOST - [...text].length} characters left.`}>
-        {(ids) => <textarea {...ids} autoFocus rows={3} maxLength={MOST} className="field" value={text} onChange={(event) => setText(event.target.value)} />}
+      <Labelled
+        label="What does it show?"
+        anchor="pictures.form.text"
+        fault={faultOf('description')}
+        hint={`One sentence. ${MOST - [...text].length} characters left.`}
+      >
+        {(ids) => (
+          <textarea
+            {...ids}
+            autoFocus
+            rows={3}
+            maxLength={MOST}
+            className="field"
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
+        )}
       </Labelled>
       <div className="flex flex-wrap gap-2">
         <button type="submit" className="btn btn-main btn-small" disabled={busy} data-anchor="pictures.form.keep">
@@ -65,7 +94,12 @@ function PictureGrid({ pictures: initial, mayDescribe }: { pictures: PictureRow[
       <ul className="grid gap-3.5 sm:grid-cols-2 lg:grid-cols-3 xl:grid-cols-4" data-anchor="pictures.list.all">
         {pictures.map((picture) => (
           <li key={picture.id} className="card flex flex-col overflow-hidden p-0">
-            <img src={picture.url} alt={picture.description} loading="lazy" className="aspect-[2/1] w-full object-cover" />
+            <img
+              src={picture.url}
+              alt={picture.description}
+              loading="lazy"
+              className="aspect-[2/1] w-full object-cover"
+            />
             <div className="flex flex-1 flex-col gap-1.5 p-3.5">
               <h2 className="clip text-base">{picture.name}</h2>
               {open === picture.id ? (
@@ -74,14 +108,22 @@ function PictureGrid({ pictures: initial, mayDescribe }: { pictures: PictureRow[
                   onClose={() => close(picture.id)}
                   onDone={(description, trial) => {
                     close(picture.id);
-                    setSaid(trial ? 'This is a trial: in the real room the description would be kept now.' : `“${picture.name}” has a new description on every page that shows it.`);
+                    setSaid(
+                      trial
+                        ? 'This is a trial: in the real room the description would be kept now.'
+                        : `“${picture.name}” has a new description on every page that shows it.`,
+                    );
                     if (!trial) setPictures((all) => all.map((p) => (p.id === picture.id ? { ...p, description } : p)));
                   }}
                 />
               ) : (
                 <>
                   <p className="clip">{picture.description}</p>
-                  <p className="clip mt-auto pt-1 text-sm text-ink-2">{picture.usedOn.length ? `On ${picture.usedOn.map((page) => `“${page.title}”`).join(', ')}` : 'On no page'}</p>
+                  <p className="clip mt-auto pt-1 text-sm text-ink-2">
+                    {picture.usedOn.length
+                      ? `On ${picture.usedOn.map((page) => `“${page.title}”`).join(', ')}`
+                      : 'On no page'}
+                  </p>
                   {mayDescribe && (
                     <button
                       id={`describe-${picture.id}`}

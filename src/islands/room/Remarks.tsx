@@ -4,10 +4,32 @@ import { ProblemNote, useFocusLater } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
-export interface RemarkRow { id: number; answers: number | null; field: string; quote: string; text: string; by: string; byId: string; at: string; settled: string | null }
+export interface RemarkRow {
+  id: number;
+  answers: number | null;
+  field: string;
+  quote: string;
+  text: string;
+  by: string;
+  byId: string;
+  at: string;
+  settled: string | null;
+}
 
 /** Remarks with their answers; each can be answered, settled and opened again. */
-export function RemarkThreads({ review, remarks, onChange, timeZone, now }: { review: number; remarks: RemarkRow[]; onChange: (remarks: RemarkRow[]) => void; timeZone: string; now: string }) {
+export function RemarkThreads({
+  review,
+  remarks,
+  onChange,
+  timeZone,
+  now,
+}: {
+  review: number;
+  remarks: RemarkRow[];
+  onChange: (remarks: RemarkRow[]) => void;
+  timeZone: string;
+  now: string;
+}) {
   const { act, busy, problem } = useSend();
   const [answering, setAnswering] = useState<number | null>(null);
   const [answer, setAnswer, forget] = useKept(`answer ${review} ${answering ?? ''}`);
@@ -32,17 +54,25 @@ export function RemarkThreads({ review, remarks, onChange, timeZone, now }: { re
         {firsts.map((remark) => (
           <li key={remark.id} className={`border-l-3 pl-3 ${remark.settled ? 'border-line text-ink-2' : 'border-sun'}`}>
             {remark.quote && <blockquote className="clip text-sm text-ink-2">“{remark.quote}”</blockquote>}
-            <p className="clip" dir="auto">{remark.text}</p>
+            <p className="clip" dir="auto">
+              {remark.text}
+            </p>
             <p className="clip text-sm text-ink-2">
               {remark.by}, {when(remark.at)}
               {remark.settled && ` · settled ${when(remark.settled)}`}
             </p>
-            {remarks.filter((answer) => answer.answers === remark.id).map((answer) => (
-              <div key={answer.id} className="mt-1 ml-3">
-                <p className="clip" dir="auto">{answer.text}</p>
-                <p className="clip text-sm text-ink-2">{answer.by}, {when(answer.at)}</p>
-              </div>
-            ))}
+            {remarks
+              .filter((answer) => answer.answers === remark.id)
+              .map((answer) => (
+                <div key={answer.id} className="mt-1 ml-3">
+                  <p className="clip" dir="auto">
+                    {answer.text}
+                  </p>
+                  <p className="clip text-sm text-ink-2">
+                    {answer.by}, {when(answer.at)}
+                  </p>
+                </div>
+              ))}
             {answering === remark.id ? (
               <form
                 className="mt-2 grid gap-2"
@@ -51,7 +81,16 @@ export function RemarkThreads({ review, remarks, onChange, timeZone, now }: { re
                   if (answer.trim()) void run({ field: remark.field, quote: '', text: answer, answers: remark.id });
                 }}
               >
-                <textarea aria-label="Your answer" autoFocus rows={2} maxLength={1000} dir="auto" className="field" value={answer} onChange={(event) => setAnswer(event.target.value)} />
+                <textarea
+                  aria-label="Your answer"
+                  autoFocus
+                  rows={2}
+                  maxLength={1000}
+                  dir="auto"
+                  className="field"
+                  value={answer}
+                  onChange={(event) => setAnswer(event.target.value)}
+                />
                 <div className="flex gap-2">
                   <button type="submit" className="btn btn-main btn-small" disabled={busy || answer.trim() === ''}>
                     Answer
@@ -63,11 +102,22 @@ export function RemarkThreads({ review, remarks, onChange, timeZone, now }: { re
               </form>
             ) : (
               <p className="mt-1 flex flex-wrap gap-x-4">
-                <button id={`answer-${remark.id}`} type="button" className="link min-h-[24px] text-sm" onClick={() => setAnswering(remark.id)}>
+                <button
+                  id={`answer-${remark.id}`}
+                  type="button"
+                  className="link min-h-[24px] text-sm"
+                  onClick={() => setAnswering(remark.id)}
+                >
                   Answer<span className="sr-only">: {remark.text}</span>
                 </button>
-                <button type="button" className="link min-h-[24px] text-sm" disabled={busy} onClick={() => void run({ settle: remark.id, settled: remark.settled === null })}>
-                  {remark.settled ? 'Open it again' : 'Settled'}<span className="sr-only">: {remark.text}</span>
+                <button
+                  type="button"
+                  className="link min-h-[24px] text-sm"
+                  disabled={busy}
+                  onClick={() => void run({ settle: remark.id, settled: remark.settled === null })}
+                >
+                  {remark.settled ? 'Open it again' : 'Settled'}
+                  <span className="sr-only">: {remark.text}</span>
                 </button>
               </p>
             )}

@@ -9,7 +9,13 @@ import { RemarkThreads, type RemarkRow } from './Remarks';
 const QUOTE = 300;
 
 /** A draft that was sent: what changed, line by line, with remarks tied to lines. */
-export function ReviewLook(props: { review: number; changes: FieldChange[]; remarks: RemarkRow[]; timeZone: string; now: string }) {
+export function ReviewLook(props: {
+  review: number;
+  changes: FieldChange[];
+  remarks: RemarkRow[];
+  timeZone: string;
+  now: string;
+}) {
   return (
     <Safe>
       <Look {...props} />
@@ -17,7 +23,19 @@ export function ReviewLook(props: { review: number; changes: FieldChange[]; rema
   );
 }
 
-function Look({ review, changes, remarks: initial, timeZone, now }: { review: number; changes: FieldChange[]; remarks: RemarkRow[]; timeZone: string; now: string }) {
+function Look({
+  review,
+  changes,
+  remarks: initial,
+  timeZone,
+  now,
+}: {
+  review: number;
+  changes: FieldChange[];
+  remarks: RemarkRow[];
+  timeZone: string;
+  now: string;
+}) {
   const [remarks, setRemarks] = useState(initial);
   const [full, setFull] = useState(false);
   const [making, setMaking] = useState<{ field: string; quote: string } | null>(null);
@@ -28,7 +46,11 @@ function Look({ review, changes, remarks: initial, timeZone, now }: { review: nu
   };
   const make = async () => {
     if (!making) return;
-    const sent = await act<{ remarks: RemarkRow[] }>('POST', `/api/review/${review}/remarks`, { ...making, text, answers: null });
+    const sent = await act<{ remarks: RemarkRow[] }>('POST', `/api/review/${review}/remarks`, {
+      ...making,
+      text,
+      answers: null,
+    });
     if (!sent?.ok) return;
     forget();
     setRemarks(sent.value.remarks);
@@ -38,7 +60,13 @@ function Look({ review, changes, remarks: initial, timeZone, now }: { review: nu
     <div className="grid gap-6">
       <div>
         <label className="mb-3 flex items-center gap-2 text-sm">
-          <input type="checkbox" className="h-5 w-5 accent-pine" checked={full} onChange={(event) => setFull(event.target.checked)} /> Show also what did not change
+          <input
+            type="checkbox"
+            className="h-5 w-5 accent-pine"
+            checked={full}
+            onChange={(event) => setFull(event.target.checked)}
+          />{' '}
+          Show also what did not change
         </label>
         <Changes changes={changes} full={full} onRemark={begin} />
       </div>
@@ -59,7 +87,14 @@ function Look({ review, changes, remarks: initial, timeZone, now }: { review: nu
             {making.quote && <blockquote className="clip text-sm">“{making.quote}”</blockquote>}
             <label className="grid gap-1">
               <span className="label mb-0">Your remark</span>
-              <textarea rows={3} maxLength={1000} dir="auto" className="field" value={text} onChange={(event) => setText(event.target.value)} />
+              <textarea
+                rows={3}
+                maxLength={1000}
+                dir="auto"
+                className="field"
+                value={text}
+                onChange={(event) => setText(event.target.value)}
+              />
             </label>
             <div className="flex gap-2">
               <button type="submit" className="btn btn-main btn-small" disabled={busy || text.trim() === ''}>

@@ -7,19 +7,42 @@ const AXIS = 40;
 
 /** Visits day by day. Every bar carries its figure and its day as text; nothing is told by colour alone. */
 export function VisitsChart({ days }: { days: { day: string; visits: number; partial: boolean }[] }) {
-  const x = scaleBand(days.map((d) => d.day), [0, W]).padding(0.3);
+  const x = scaleBand(
+    days.map((d) => d.day),
+    [0, W],
+  ).padding(0.3);
   const y = scaleLinear([0, max(days, (d) => d.visits) ?? 1], [0, H - AXIS - 18]);
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`Visits: ${days.map((d) => `${sayWeekday(d.day)} ${d.visits}${d.partial ? ' so far' : ''}`).join(', ')}`} className="w-full">
+    <svg
+      viewBox={`0 0 ${W} ${H}`}
+      role="img"
+      aria-label={`Visits: ${days.map((d) => `${sayWeekday(d.day)} ${d.visits}${d.partial ? ' so far' : ''}`).join(', ')}`}
+      className="w-full"
+    >
       {days.map((d) => {
         const height = y(d.visits);
         const left = x(d.day) ?? 0;
         return (
           <g key={d.day} transform={`translate(${left + x.bandwidth() / 2} 0)`}>
-            <rect x={-x.bandwidth() / 2} y={H - AXIS - height} width={x.bandwidth()} height={height} rx="3" className={d.partial ? 'fill-line-2' : 'fill-pine'} />
-            <text y={H - AXIS - height - 5} textAnchor="middle" className="fill-ink-2 text-[11px]">{d.visits}</text>
-            <text y={H - AXIS + 17} textAnchor="middle" className="fill-ink text-[12px]">{sayWeekday(d.day)}</text>
-            {d.partial && <text y={H - AXIS + 32} textAnchor="middle" className="fill-ink-2 text-[11px]">so far</text>}
+            <rect
+              x={-x.bandwidth() / 2}
+              y={H - AXIS - height}
+              width={x.bandwidth()}
+              height={height}
+              rx="3"
+              className={d.partial ? 'fill-line-2' : 'fill-pine'}
+            />
+            <text y={H - AXIS - height - 5} textAnchor="middle" className="fill-ink-2 text-[11px]">
+              {d.visits}
+            </text>
+            <text y={H - AXIS + 17} textAnchor="middle" className="fill-ink text-[12px]">
+              {sayWeekday(d.day)}
+            </text>
+            {d.partial && (
+              <text y={H - AXIS + 32} textAnchor="middle" className="fill-ink-2 text-[11px]">
+                so far
+              </text>
+            )}
           </g>
         );
       })}

@@ -6,7 +6,12 @@ import { Icon } from '../kit/Icon';
 import { firstActive } from './model';
 import { usePlayer } from './usePlayer';
 
-interface Box { top: number; left: number; width: number; height: number }
+interface Box {
+  top: number;
+  left: number;
+  width: number;
+  height: number;
+}
 const PAD = 5;
 const NARROW_PX = 640;
 
@@ -30,7 +35,10 @@ function useDialog(isRunning: boolean): HTMLElement | null {
 
 /** Plays the tours of a room: points at the real control, waits for the action or shows the way. */
 export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
-  const { tour, stop, index, ended, control, situation, acted, taken, next, back, goTo, leave } = usePlayer(tours, screen);
+  const { tour, stop, index, ended, control, situation, acted, taken, next, back, goTo, leave } = usePlayer(
+    tours,
+    screen,
+  );
   const card = useRef<HTMLDivElement>(null);
   const [ring, setRing] = useState<Box | null>(null);
   const [place, setPlace] = useState<{ left: number; top: number } | null>(null);
@@ -43,7 +51,8 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
   useEffect(() => {
     if (!control) return undefined;
     const box = control.getBoundingClientRect();
-    if (box.top < 60 || box.bottom > window.innerHeight - 60) control.scrollIntoView({ block: box.height > window.innerHeight * 0.6 ? 'start' : 'center' });
+    if (box.top < 60 || box.bottom > window.innerHeight - 60)
+      control.scrollIntoView({ block: box.height > window.innerHeight * 0.6 ? 'start' : 'center' });
     return undefined;
   }, [control]);
 
@@ -57,20 +66,36 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
     return autoUpdate(control, floating, () => {
       const box = control.getBoundingClientRect();
       const top = Math.max(0, box.top - PAD);
-      setRing({ top, left: box.left - PAD, width: box.width + 2 * PAD, height: Math.min(window.innerHeight, box.bottom + PAD) - top });
+      setRing({
+        top,
+        left: box.left - PAD,
+        width: box.width + 2 * PAD,
+        height: Math.min(window.innerHeight, box.bottom + PAD) - top,
+      });
       if (window.innerWidth < NARROW_PX) {
         setPlace(null);
         setDock((box.top + box.bottom) / 2 > window.innerHeight / 2 ? 'top' : 'bottom');
         return;
       }
-      void computePosition(control, floating, { strategy: 'fixed', placement: 'bottom-start', middleware: [offset(16), flip({ fallbackPlacements: ['top-start', 'right-start', 'left-start', 'bottom-end'] }), shift({ padding: 12, crossAxis: true })] }).then(({ x, y }) => setPlace({ left: x, top: y }));
+      void computePosition(control, floating, {
+        strategy: 'fixed',
+        placement: 'bottom-start',
+        middleware: [
+          offset(16),
+          flip({ fallbackPlacements: ['top-start', 'right-start', 'left-start', 'bottom-end'] }),
+          shift({ padding: 12, crossAxis: true }),
+        ],
+      }).then(({ x, y }) => setPlace({ left: x, top: y }));
     });
   }, [control, stop, ended, slot]);
 
   // Each stop is read out from its beginning; an editor who is typing is not torn away.
   useEffect(() => {
     const at = document.activeElement;
-    const isTyping = at instanceof HTMLElement && at.closest('main') !== null && (at.isContentEditable || at.matches('input, textarea'));
+    const isTyping =
+      at instanceof HTMLElement &&
+      at.closest('main') !== null &&
+      (at.isContentEditable || at.matches('input, textarea'));
     if (shown && !slot && !isTyping) card.current?.focus({ preventScroll: true });
     // eslint-disable-next-line react-hooks/exhaustive-deps -- a dialog that closes gives the focus back by itself
   }, [shown, index, situation?.status, tour?.task]);
@@ -80,16 +105,34 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
   const door = stop?.control.startsWith('door.') ?? false;
   // Into a dialog that a stop leads to the tour follows with its words; any other lies over it.
   if (slot) {
-    const belongs = !ended && stop !== null && (stop.until !== null || (control !== null && slot.parentElement?.contains(control)));
-    return belongs ? createPortal(
-      <div className="note note-pine mb-3" data-tour="dialog">
-        <p className="clip"><strong>Stop {index + 1} of {total}: {stop.title}.</strong> {stop.text}</p>
-        <button type="button" className="link underline" onClick={leave}>Leave the tour</button>
-      </div>, slot) : null;
+    const belongs =
+      !ended && stop !== null && (stop.until !== null || (control !== null && slot.parentElement?.contains(control)));
+    return belongs
+      ? createPortal(
+          <div className="note note-pine mb-3" data-tour="dialog">
+            <p className="clip">
+              <strong>
+                Stop {index + 1} of {total}: {stop.title}.
+              </strong>{' '}
+              {stop.text}
+            </p>
+            <button type="button" className="link underline" onClick={leave}>
+              Leave the tour
+            </button>
+          </div>,
+          slot,
+        )
+      : null;
   }
   return (
     <>
-      {ring && <div aria-hidden="true" className="pointer-events-none fixed z-30 rounded-[10px] border-[3px] border-ring" style={{ ...ring, boxShadow: '0 0 0 9999px rgb(28 43 42 / 0.38)' }} />}
+      {ring && (
+        <div
+          aria-hidden="true"
+          className="pointer-events-none fixed z-30 rounded-[10px] border-[3px] border-ring"
+          style={{ ...ring, boxShadow: '0 0 0 9999px rgb(28 43 42 / 0.38)' }}
+        />
+      )}
       <div
         ref={card}
         role="dialog"
@@ -102,7 +145,9 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
         data-tour={situation?.status ?? 'ended'}
         data-stop={stop?.control}
         className="card fixed z-40 max-h-[45vh] w-[min(23rem,calc(100vw-1.5rem))] overflow-y-auto p-5 shadow-xl outline-none max-sm:p-3.5"
-        style={place ? { left: place.left, top: place.top } : { left: '50%', [dock]: '1rem', transform: 'translateX(-50%)' }}
+        style={
+          place ? { left: place.left, top: place.top } : { left: '50%', [dock]: '1rem', transform: 'translateX(-50%)' }
+        }
       >
         <div className="mb-2 flex items-center justify-between gap-3">
           <span className="pill pill-pine min-w-0">
@@ -114,25 +159,52 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
           <>
             <h2 id={`${id}-title`}>{taken ? 'You have done it' : 'That is the way'}</h2>
             <p id={`${id}-text`} className="my-2">
-              {taken ? `“${tour.name}”: this is how it goes, and you have done it once.` : `You have seen the way to “${tour.name.charAt(0).toLowerCase() + tour.name.slice(1)}”. It counts as taken once you have done it.`} The tour stays under Tours, should you need it again.
+              {taken
+                ? `“${tour.name}”: this is how it goes, and you have done it once.`
+                : `You have seen the way to “${tour.name.charAt(0).toLowerCase() + tour.name.slice(1)}”. It counts as taken once you have done it.`}{' '}
+              The tour stays under Tours, should you need it again.
             </p>
           </>
         ) : (
           <>
-            <h2 id={`${id}-title`} className="clip" aria-live="polite">{stop?.title}</h2>
+            <h2 id={`${id}-title`} className="clip" aria-live="polite">
+              {stop?.title}
+            </h2>
             <div id={`${id}-text`} className="clip my-2">
               {situation?.status === 'pointing' && stop?.text}
               {situation?.status === 'waiting' && `Looking for “${stop?.controlName}”…`}
-              {situation?.status === 'elsewhere' && (situation.first ? `“${stop?.controlName}” is on a screen further on. First: ${situation.first}.` : `“${stop?.controlName}” is on another screen.`)}
+              {situation?.status === 'elsewhere' &&
+                (situation.first
+                  ? `“${stop?.controlName}” is on a screen further on. First: ${situation.first}.`
+                  : `“${stop?.controlName}” is on another screen.`)}
               {situation?.status === 'absent' && <>{situation.why} The tour goes on without it: press Next.</>}
             </div>
             <p role="status" className="text-sm font-semibold text-pine">
-              {situation?.status === 'pointing' && (acted ? 'Good. Press Next when you are done.' : stop?.until ? 'Waits until it is done; Next shows the rest of the way.' : stop?.await === 'press' && !door ? 'Waits until you press it.' : stop?.await === 'type' ? 'Waits until you type.' : '')}
+              {situation?.status === 'pointing' &&
+                (acted
+                  ? 'Good. Press Next when you are done.'
+                  : stop?.until
+                    ? 'Waits until it is done; Next shows the rest of the way.'
+                    : stop?.await === 'press' && !door
+                      ? 'Waits until you press it.'
+                      : stop?.await === 'type'
+                        ? 'Waits until you type.'
+                        : '')}
             </p>
           </>
         )}
-        <div role="progressbar" aria-label="How far the tour is" aria-valuemin={0} aria-valuemax={total} aria-valuenow={Math.min(index + 1, total)} className="my-3 h-1.5 rounded-full bg-line">
-          <div className="h-full rounded-full bg-pine" style={{ width: `${(Math.min(index + 1, total) / total) * 100}%` }} />
+        <div
+          role="progressbar"
+          aria-label="How far the tour is"
+          aria-valuemin={0}
+          aria-valuemax={total}
+          aria-valuenow={Math.min(index + 1, total)}
+          className="my-3 h-1.5 rounded-full bg-line"
+        >
+          <div
+            className="h-full rounded-full bg-pine"
+            style={{ width: `${(Math.min(index + 1, total) / total) * 100}%` }}
+          />
         </div>
         <div className="flex flex-wrap items-center justify-end gap-2">
           {ended ? (
@@ -145,7 +217,11 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
                 Leave the tour
               </button>
               {control && (
-                <button type="button" className="sr-only focus:not-sr-only focus:btn focus:btn-small" onClick={() => firstActive(control).focus()}>
+                <button
+                  type="button"
+                  className="sr-only focus:not-sr-only focus:btn focus:btn-small"
+                  onClick={() => firstActive(control).focus()}
+                >
                   Go to “{stop?.controlName}”
                 </button>
               )}

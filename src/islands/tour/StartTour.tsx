@@ -2,7 +2,19 @@ import { Icon } from '../kit/Icon';
 import { startTour } from './model';
 
 /** Starts a tour, or takes it up again where it was left. */
-export function StartTour({ task, minutes, at, anew = false, name }: { task: string; minutes: number; at?: number; /** Offers the beginning, too. */ anew?: boolean; name: string }) {
+export function StartTour({
+  task,
+  minutes,
+  at,
+  anew = false,
+  name,
+}: {
+  task: string;
+  minutes: number;
+  at?: number;
+  /** Offers the beginning, too. */ anew?: boolean;
+  name: string;
+}) {
   return (
     <>
       <button type="button" className="btn btn-quiet" onClick={() => startTour(task, at ?? 0)}>

@@ -2,14 +2,20 @@ import type { Happening } from '@/core/inventory';
 import type { Stop, Tour } from '@/core/tour';
 
 /** Where somebody is in the tour they are taking: kept for the browser tab, so that it goes on over screens. */
-export interface Running { task: string; index: number; /** What has happened of what its stops wait for. */ did: readonly Happening[] }
+export interface Running {
+  task: string;
+  index: number;
+  /** What has happened of what its stops wait for. */ did: readonly Happening[];
+}
 const KEY = 'safe-room-tour';
 const EVENT = 'safe-room-tour';
 
 export function findRunning(): Running | null {
   try {
     const value = JSON.parse(sessionStorage.getItem(KEY) ?? 'null') as Running | null;
-    return value && typeof value.task === 'string' && Number.isInteger(value.index) && Array.isArray(value.did) ? value : null;
+    return value && typeof value.task === 'string' && Number.isInteger(value.index) && Array.isArray(value.did)
+      ? value
+      : null;
   } catch {
     return null;
   }
@@ -50,11 +56,22 @@ export function situationOf(tour: Tour, index: number, screen: string, found: bo
   const framed = stop.control.startsWith('door.') || stop.control.startsWith('frame.');
   if (!framed && stop.screen !== screen) {
     if (stop.path) return { status: 'elsewhere', path: stop.path, first: null, back: null };
-    const before = tour.stops.slice(0, index).reverse().find((s) => s.path !== null && !s.control.startsWith('door.') && !s.control.startsWith('frame.'));
-    return { status: 'elsewhere', path: before?.path ?? '/room', first: before?.title ?? null, back: before?.screen === screen ? tour.stops.indexOf(before) : null };
+    const before = tour.stops
+      .slice(0, index)
+      .reverse()
+      .find((s) => s.path !== null && !s.control.startsWith('door.') && !s.control.startsWith('frame.'));
+    return {
+      status: 'elsewhere',
+      path: before?.path ?? '/room',
+      first: before?.title ?? null,
+      back: before?.screen === screen ? tour.stops.indexOf(before) : null,
+    };
   }
   if (!waited) return { status: 'waiting' };
-  return { status: 'absent', why: `“${stop.controlName}” is not on this screen now${stop.appears ? `; it is there ${stop.appears}` : ''}.` };
+  return {
+    status: 'absent',
+    why: `“${stop.controlName}” is not on this screen now${stop.appears ? `; it is there ${stop.appears}` : ''}.`,
+  };
 }
 
 /**
@@ -70,7 +87,11 @@ export function caughtUp(tour: Tour, index: number, screen: string): number {
 /** Whether a press is all a stop waits for: one that leads to another screen waits until that is reached, one with a result for the result. */
 export function isDoneByPress(tour: Tour, index: number): boolean {
   const [stop, next] = [tour.stops[index], tour.stops[index + 1]];
-  return stop?.await === 'press' && stop.until === null && (next === undefined || next.screen === stop.screen || isFramed(next));
+  return (
+    stop?.await === 'press' &&
+    stop.until === null &&
+    (next === undefined || next.screen === stop.screen || isFramed(next))
+  );
 }
 const isFramed = (stop: Stop) => stop.control.startsWith('door.') || stop.control.startsWith('frame.');
 
@@ -81,11 +102,13 @@ export function afterHappening(tour: Tour, index: number, what: Happening): numb
 }
 
 /** Whether all has happened that a tour waits for: it is then taken, else only seen. A tour that waits for nothing is taken by looking. */
-export const isTaken = (tour: Tour, did: readonly Happening[]): boolean => tour.stops.every((stop) => stop.until === null || did.includes(stop.until));
+export const isTaken = (tour: Tour, did: readonly Happening[]): boolean =>
+  tour.stops.every((stop) => stop.until === null || did.includes(stop.until));
 
 /** The element a stop points at, when it is there and can be seen. */
 export function findControl(stop: Stop): HTMLElement | null {
-  for (const element of document.querySelectorAll<HTMLElement>(`[data-anchor="${CSS.escape(stop.control)}"]`)) if (element.getClientRects().length > 0) return element;
+  for (const element of document.querySelectorAll<HTMLElement>(`[data-anchor="${CSS.escape(stop.control)}"]`))
+    if (element.getClientRects().length > 0) return element;
   return null;
 }
 
@@ -97,4 +120,5 @@ export function isAction(stop: Stop, target: EventTarget | null): boolean {
   return control !== null && target instanceof Element && (control.matches(ACTIVE) || target.closest(ACTIVE) !== null);
 }
 
-export const firstActive = (control: HTMLElement): HTMLElement => (control.matches(ACTIVE) ? control : (control.querySelector<HTMLElement>(ACTIVE) ?? control));
+export const firstActive = (control: HTMLElement): HTMLElement =>
+  control.matches(ACTIVE) ? control : (control.querySelector<HTMLElement>(ACTIVE) ?? control);

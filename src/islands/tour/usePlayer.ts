@@ -3,13 +3,31 @@ import type { Tour } from '@/core/tour';
 import { newKey } from '../kit/send';
 import type { Happening } from '@/core/inventory';
 import { onHappened } from '../kit/happened';
-import { afterHappening, caughtUp, findControl, findRunning, isAction, isDoneByPress, isTaken, keepRunning, onTourStart, situationOf, type Running, type Situation } from './model';
+import {
+  afterHappening,
+  caughtUp,
+  findControl,
+  findRunning,
+  isAction,
+  isDoneByPress,
+  isTaken,
+  keepRunning,
+  onTourStart,
+  situationOf,
+  type Running,
+  type Situation,
+} from './model';
 
 const WAIT_MS = 3000;
 
 /** Tells the server how far one is; sent also while the page is being left. */
 function remember(task: string, stop: number, end: 'taken' | 'seen' | null): void {
-  void fetch(`/api/tours/${task}`, { method: 'PUT', keepalive: true, headers: { 'content-type': 'application/json', 'idempotency-key': newKey() }, body: JSON.stringify({ stop, done: end === 'taken', seen: end !== null }) }).catch(() => undefined);
+  void fetch(`/api/tours/${task}`, {
+    method: 'PUT',
+    keepalive: true,
+    headers: { 'content-type': 'application/json', 'idempotency-key': newKey() },
+    body: JSON.stringify({ stop, done: end === 'taken', seen: end !== null }),
+  }).catch(() => undefined);
 }
 
 /** The state of the tour player: which stop, where its control is, and what moves it on. */
@@ -28,7 +46,11 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
     const did = [...(findRunning()?.did ?? []), ...(more ? [more] : [])];
     const now: Running = { task: tour.task, index: next, did };
     keepRunning(now);
-    remember(tour.task, Math.min(next, tour.stops.length - 1), next < tour.stops.length ? null : isTaken(tour, did) ? 'taken' : 'seen');
+    remember(
+      tour.task,
+      Math.min(next, tour.stops.length - 1),
+      next < tour.stops.length ? null : isTaken(tour, did) ? 'taken' : 'seen',
+    );
     setRunning(now);
   }, []);
   const leave = useCallback(() => {
@@ -61,7 +83,12 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
     if (!stop) return undefined;
     const look = () => setControl(findControl(stop));
     const observer = new MutationObserver(look);
-    observer.observe(document.body, { childList: true, subtree: true, attributes: true, attributeFilter: ['data-anchor', 'hidden', 'class', 'open'] });
+    observer.observe(document.body, {
+      childList: true,
+      subtree: true,
+      attributes: true,
+      attributeFilter: ['data-anchor', 'hidden', 'class', 'open'],
+    });
     const timer = setTimeout(() => setWaited(true), WAIT_MS);
     return () => {
       observer.disconnect();
@@ -76,7 +103,8 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
       if (isDoneByPress(tour, index) && isAction(stop, event.target)) go(tour, index + 1);
     };
     const typed = (event: Event) => {
-      if (event.target instanceof Element && event.target.closest(`[data-anchor="${CSS.escape(stop.control)}"]`)) setActed(true);
+      if (event.target instanceof Element && event.target.closest(`[data-anchor="${CSS.escape(stop.control)}"]`))
+        setActed(true);
     };
     document.addEventListener('click', pressed, true);
     if (stop.await === 'type') document.addEventListener('input', typed, true);
@@ -99,7 +127,13 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
   const next = () => {
     if (!tour) return;
     // A door only leads somewhere, so Next may open it; whatever changes something is left to the editor.
-    if (control && stop?.control.startsWith('door.') && control instanceof HTMLAnchorElement && control.getAttribute('aria-current') !== 'page') control.click();
+    if (
+      control &&
+      stop?.control.startsWith('door.') &&
+      control instanceof HTMLAnchorElement &&
+      control.getAttribute('aria-current') !== 'page'
+    )
+      control.click();
     else go(tour, index + 1);
   };
   const back = () => tour && index > 0 && go(tour, index - 1);

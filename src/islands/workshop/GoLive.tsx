@@ -11,7 +11,15 @@ export function GoLive(props: { revision: number; people: number; roles: (string
   );
 }
 
-function GoLiveCard({ revision, people, roles }: { revision: number; people: number; roles: (string | null)[] | null }) {
+function GoLiveCard({
+  revision,
+  people,
+  roles,
+}: {
+  revision: number;
+  people: number;
+  roles: (string | null)[] | null;
+}) {
   const { act, busy, problem } = useSend();
   const [note, setNote] = useState('');
   const [asking, setAsking] = useState(false);
@@ -32,20 +40,46 @@ function GoLiveCard({ revision, people, roles }: { revision: number; people: num
         )}
       </ProblemNote>
       <Labelled label="What is this release for?" hint="For whoever looks back later.">
-        {(ids) => <input {...ids} className="field" maxLength={300} value={note} onChange={(event) => setNote(event.target.value)} />}
+        {(ids) => (
+          <input
+            {...ids}
+            className="field"
+            maxLength={300}
+            value={note}
+            onChange={(event) => setNote(event.target.value)}
+          />
+        )}
       </Labelled>
       <button type="button" className="btn btn-main" data-anchor="workshop.release.go" onClick={() => setAsking(true)}>
         {roles === null ? 'Go live' : 'Go live with these'}
       </button>
-      <Confirm open={asking} title="Make this the plan in force?" yes="Go live now" busy={busy} onYes={() => void go()} onNo={() => setAsking(false)}>
-        {people === 0 ? 'Nobody’s room changes at once.' : `${people} ${people === 1 ? 'person has' : 'people have'} the new room from their next press on.`} The plan before stays under Releases; you can go back to it.
+      <Confirm
+        open={asking}
+        title="Make this the plan in force?"
+        yes="Go live now"
+        busy={busy}
+        onYes={() => void go()}
+        onNo={() => setAsking(false)}
+      >
+        {people === 0
+          ? 'Nobody’s room changes at once.'
+          : `${people} ${people === 1 ? 'person has' : 'people have'} the new room from their next press on.`}{' '}
+        The plan before stays under Releases; you can go back to it.
       </Confirm>
     </div>
   );
 }
 
 /** Goes back to the release that was looked at, after asking. */
-export function ReturnTo({ number, revision, prepared }: { number: number; revision: number; /** Something is prepared that is not live. */ prepared: boolean }) {
+export function ReturnTo({
+  number,
+  revision,
+  prepared,
+}: {
+  number: number;
+  revision: number;
+  /** Something is prepared that is not live. */ prepared: boolean;
+}) {
   const { act, busy, problem } = useSend();
   const [asking, setAsking] = useState(false);
   const go = async () => {
@@ -56,19 +90,42 @@ export function ReturnTo({ number, revision, prepared }: { number: number; revis
   return (
     <div className="card grid gap-3">
       <ProblemNote problem={problem} />
-      {prepared && <p className="note">What is prepared and not yet live is put aside by this. One press on Undo, under “Review and go live”, brings it back.</p>}
+      {prepared && (
+        <p className="note">
+          What is prepared and not yet live is put aside by this. One press on Undo, under “Review and go live”, brings
+          it back.
+        </p>
+      )}
       <button type="button" className="btn btn-main" onClick={() => setAsking(true)}>
         Go back to release {number}
       </button>
-      <Confirm open={asking} title={`Go back to release ${number}?`} yes="Go back now" busy={busy} onYes={() => void go()} onNo={() => setAsking(false)}>
-        Everybody gets the room of release {number} from their next press on. The release in force now stays in the list, so you can come back to it as well.
+      <Confirm
+        open={asking}
+        title={`Go back to release ${number}?`}
+        yes="Go back now"
+        busy={busy}
+        onYes={() => void go()}
+        onNo={() => setAsking(false)}
+      >
+        Everybody gets the room of release {number} from their next press on. The release in force now stays in the
+        list, so you can come back to it as well.
       </Confirm>
     </div>
   );
 }
 
 /** Drops what is prepared, after asking; or takes back that this was done. */
-export function DropPrepared({ revision, roles, changes, undo }: { revision: number; roles: (string | null)[] | null; changes: number; undo?: { words: string; also: number[] } }) {
+export function DropPrepared({
+  revision,
+  roles,
+  changes,
+  undo,
+}: {
+  revision: number;
+  roles: (string | null)[] | null;
+  changes: number;
+  undo?: { words: string; also: number[] };
+}) {
   const { act, busy, problem } = useSend();
   const [asking, setAsking] = useState(false);
   const run = async (path: string, body: object) => {
@@ -80,19 +137,40 @@ export function DropPrepared({ revision, roles, changes, undo }: { revision: num
     return (
       <div className="grid gap-2">
         <ProblemNote problem={problem} />
-        <button type="button" className="btn btn-small justify-self-start" disabled={busy} onClick={() => void run('/api/workshop/history', { direction: 'undo', role: null, also: undo.also })}>
+        <button
+          type="button"
+          className="btn btn-small justify-self-start"
+          disabled={busy}
+          onClick={() => void run('/api/workshop/history', { direction: 'undo', role: null, also: undo.also })}
+        >
           Undo: {undo.words.toLowerCase()}
         </button>
-        {undo.also.length > 0 && <p className="text-sm text-ink-2">{undo.also.length === 1 ? 'One change made since goes' : `${undo.also.length} changes made since go`} with it.</p>}
+        {undo.also.length > 0 && (
+          <p className="text-sm text-ink-2">
+            {undo.also.length === 1 ? 'One change made since goes' : `${undo.also.length} changes made since go`} with
+            it.
+          </p>
+        )}
       </div>
     );
   return (
     <div className="grid gap-2">
       <ProblemNote problem={problem} />
-      <button type="button" className="btn btn-quiet btn-small btn-stop justify-self-start" onClick={() => setAsking(true)}>
+      <button
+        type="button"
+        className="btn btn-quiet btn-small btn-stop justify-self-start"
+        onClick={() => setAsking(true)}
+      >
         Drop what is prepared{roles && ' here'}
       </button>
-      <Confirm open={asking} title={changes === 1 ? 'Drop this change?' : `Drop these ${changes} changes?`} yes="Drop it" busy={busy} onYes={() => void run('/api/workshop/drop', { revision, roles })} onNo={() => setAsking(false)}>
+      <Confirm
+        open={asking}
+        title={changes === 1 ? 'Drop this change?' : `Drop these ${changes} changes?`}
+        yes="Drop it"
+        busy={busy}
+        onYes={() => void run('/api/workshop/drop', { revision, roles })}
+        onNo={() => setAsking(false)}
+      >
         What is prepared becomes what is in force{roles ? ', for the parts shown' : ''}. It can be undone.
       </Confirm>
     </div>

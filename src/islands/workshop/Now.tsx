@@ -11,11 +11,18 @@ function Miniature({ site, prepared }: { site: string; prepared: Prepared }) {
   const { now } = prepared;
   const cards = now.tasks.filter((task) => task.verdict.can && task.section !== 'frame');
   return (
-    <div aria-label="Miniature of the room" role="group" className="rounded-[10px] border border-line-2 bg-paper p-2.5 text-[11px] leading-tight">
+    <div
+      aria-label="Miniature of the room"
+      role="group"
+      className="rounded-[10px] border border-line-2 bg-paper p-2.5 text-[11px] leading-tight"
+    >
       <p className="clip font-head text-[12px] font-bold">{site}</p>
       <ul className="mt-2 flex flex-wrap gap-1" aria-label="Doors">
         {[{ section: 'today', name: 'Today', icon: 'house', state: 'open' }, ...shownDoors(now)].map((door) => (
-          <li key={door.section} className="flex max-w-full items-center gap-1 rounded-t-[5px] border border-b-0 border-line bg-sheet px-1.5 py-1 font-semibold">
+          <li
+            key={door.section}
+            className="flex max-w-full items-center gap-1 rounded-t-[5px] border border-b-0 border-line bg-sheet px-1.5 py-1 font-semibold"
+          >
             <Icon name={sectionIcon(door.icon)} size={11} />
             <span className="clip">{door.name}</span>
             {door.state === 'look' && <Icon name="eye" size={11} />}
@@ -32,23 +39,42 @@ function Miniature({ site, prepared }: { site: string; prepared: Prepared }) {
           ))}
         </ul>
         {cards.length === 0 && <p className="p-1 text-ink-2">No task can be done yet.</p>}
-        <div className="mt-1.5 grid gap-1" style={{ gridTemplateColumns: `repeat(${Math.max(1, now.dashboard.filter((c) => c.length).length)}, minmax(0, 1fr))` }}>
-          {now.dashboard.filter((c) => c.length).map((column) => (
-            <ul key={column.join()} className="grid content-start gap-1" aria-label="Widgets">
-              {column.map((id) => (
-                <li key={id} className="clip rounded-[4px] border border-line px-1.5 py-1.5 text-ink-2">
-                  {inventory.widgets.get(id)?.name}
-                </li>
-              ))}
-            </ul>
-          ))}
+        <div
+          className="mt-1.5 grid gap-1"
+          style={{
+            gridTemplateColumns: `repeat(${Math.max(1, now.dashboard.filter((c) => c.length).length)}, minmax(0, 1fr))`,
+          }}
+        >
+          {now.dashboard
+            .filter((c) => c.length)
+            .map((column) => (
+              <ul key={column.join()} className="grid content-start gap-1" aria-label="Widgets">
+                {column.map((id) => (
+                  <li key={id} className="clip rounded-[4px] border border-line px-1.5 py-1.5 text-ink-2">
+                    {inventory.widgets.get(id)?.name}
+                  </li>
+                ))}
+              </ul>
+            ))}
         </div>
       </div>
     </div>
   );
 }
 
-function Figure({ now, before, of, words, bad }: { now: number; before: number; of?: number; words: string; bad?: boolean }) {
+function Figure({
+  now,
+  before,
+  of,
+  words,
+  bad,
+}: {
+  now: number;
+  before: number;
+  of?: number;
+  words: string;
+  bad?: boolean;
+}) {
   return (
     <li className="rounded-s border border-line bg-sheet px-3 py-1.5">
       <p className="font-head text-xl font-bold">
@@ -69,55 +95,110 @@ function Figure({ now, before, of, words, bad }: { now: number; before: number; 
 }
 
 /** The room now: what the editor will get, in figures before and after, with warnings and the answer to "why?". */
-export function Now({ site, facts, plan, prepared, focus, warning, onPerson, holders, change, readOnly }: { site: string; facts: WorkshopFacts; plan: Plan; prepared: Prepared; focus: PermissionId | null; warning: string | null; onPerson: (id: string) => void; holders: { id: string; name: string }[]; change: Change; readOnly: boolean }) {
+export function Now({
+  site,
+  facts,
+  plan,
+  prepared,
+  focus,
+  warning,
+  onPerson,
+  holders,
+  change,
+  readOnly,
+}: {
+  site: string;
+  facts: WorkshopFacts;
+  plan: Plan;
+  prepared: Prepared;
+  focus: PermissionId | null;
+  warning: string | null;
+  onPerson: (id: string) => void;
+  holders: { id: string; name: string }[];
+  change: Change;
+  readOnly: boolean;
+}) {
   const { figuresNow: f, figuresBefore: b, loss, person, now } = prepared;
   const names = namesOf(facts, plan);
   const blocked = now.tasks.filter((task) => !task.verdict.can);
   return (
     <aside aria-label="The room now" data-anchor="workshop.role.now" className="border-l border-line bg-sheet">
-      <div tabIndex={0} role="group" aria-label="The room now, in short" className="sticky top-[59px] grid max-h-[calc(100vh-59px)] content-start gap-3 overflow-y-auto p-4 focus-visible:outline-offset-[-3px]">
-      <div className="flex items-baseline justify-between gap-3">
-        <h2>The room now</h2>
-        {holders.length > 0 ? (
-          <label className="text-sm text-ink-2">
-            <span className="sr-only">The room as seen by </span>
-            <select className="field inline-block w-auto max-w-[10rem] px-1.5 py-0.5 text-sm" value={person.id} onChange={(event) => onPerson(event.target.value)}>
-              <option value="0">this role alone</option>
-              {holders.map((holder) => (
-                <option key={holder.id} value={holder.id}>
-                  {holder.name}
-                </option>
-              ))}
-            </select>
-          </label>
-        ) : (
-          <span className="clip text-sm text-ink-2">nobody holds this role yet</span>
-        )}
-      </div>
-      {prepared.told && <p className="note clip text-sm">{prepared.told}</p>}
-      {person.id !== '0' && now.roles.length > 1 && <p className="clip text-sm text-ink-2">With all they hold: {now.roles.map((role) => role.name).join(', ')}.</p>}
-      {focus && <Why facts={facts} plan={plan} prepared={prepared} permission={focus} names={names} change={change} readOnly={readOnly} />}
-      <Miniature site={site} prepared={prepared} />
-      <ul className="grid grid-cols-2 gap-2" aria-label="Figures, before and after">
-        <Figure now={f.choices} before={b.choices} words="choices on arrival" />
-        <Figure now={f.tasksThatCan} before={b.tasksThatCan} of={f.tasks} words="tasks can be done" bad={f.tasksThatCan < f.tasks} />
-        <Figure now={f.idleDoors.length} before={b.idleDoors.length} words="idle doors" />
-        <Figure now={f.staleStops} before={b.staleStops} words="tour stops to mend" bad={f.staleStops > 0} />
-      </ul>
-      <div role="status" className="grid gap-2 empty:hidden">
-        {warning && <p className="note clip">{warning}</p>}
-        {loss.tasks.length > 0 && (
-          <p className="note note-brick clip">
-            <strong>Blocked since the plan in force:</strong> {loss.tasks.map((t) => `“${t}”`).join(', ')}.
+      <div
+        tabIndex={0}
+        role="group"
+        aria-label="The room now, in short"
+        className="sticky top-[59px] grid max-h-[calc(100vh-59px)] content-start gap-3 overflow-y-auto p-4 focus-visible:outline-offset-[-3px]"
+      >
+        <div className="flex items-baseline justify-between gap-3">
+          <h2>The room now</h2>
+          {holders.length > 0 ? (
+            <label className="text-sm text-ink-2">
+              <span className="sr-only">The room as seen by </span>
+              <select
+                className="field inline-block w-auto max-w-[10rem] px-1.5 py-0.5 text-sm"
+                value={person.id}
+                onChange={(event) => onPerson(event.target.value)}
+              >
+                <option value="0">this role alone</option>
+                {holders.map((holder) => (
+                  <option key={holder.id} value={holder.id}>
+                    {holder.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          ) : (
+            <span className="clip text-sm text-ink-2">nobody holds this role yet</span>
+          )}
+        </div>
+        {prepared.told && <p className="note clip text-sm">{prepared.told}</p>}
+        {person.id !== '0' && now.roles.length > 1 && (
+          <p className="clip text-sm text-ink-2">
+            With all they hold: {now.roles.map((role) => role.name).join(', ')}.
           </p>
         )}
-        {!warning && loss.tasks.length === 0 && blocked.length > 0 && (
-          <p className="note clip">
-            <strong>Cannot be done yet:</strong> {blocked.map((t) => `“${t.name}”`).join(', ')}.
-          </p>
+        {focus && (
+          <Why
+            facts={facts}
+            plan={plan}
+            prepared={prepared}
+            permission={focus}
+            names={names}
+            change={change}
+            readOnly={readOnly}
+          />
         )}
-        {f.idleDoors.length > 0 && <p className="text-sm text-ink-2">No task goes through {f.idleDoors.map((d) => `“${d}”`).join(', ')}. You could put it away.</p>}
-      </div>
+        <Miniature site={site} prepared={prepared} />
+        <ul className="grid grid-cols-2 gap-2" aria-label="Figures, before and after">
+          <Figure now={f.choices} before={b.choices} words="choices on arrival" />
+          <Figure
+            now={f.tasksThatCan}
+            before={b.tasksThatCan}
+            of={f.tasks}
+            words="tasks can be done"
+            bad={f.tasksThatCan < f.tasks}
+          />
+          <Figure now={f.idleDoors.length} before={b.idleDoors.length} words="idle doors" />
+          <Figure now={f.staleStops} before={b.staleStops} words="tour stops to mend" bad={f.staleStops > 0} />
+        </ul>
+        <div role="status" className="grid gap-2 empty:hidden">
+          {warning && <p className="note clip">{warning}</p>}
+          {loss.tasks.length > 0 && (
+            <p className="note note-brick clip">
+              <strong>Blocked since the plan in force:</strong> {loss.tasks.map((t) => `“${t}”`).join(', ')}.
+            </p>
+          )}
+          {!warning && loss.tasks.length === 0 && blocked.length > 0 && (
+            <p className="note clip">
+              <strong>Cannot be done yet:</strong> {blocked.map((t) => `“${t.name}”`).join(', ')}.
+            </p>
+          )}
+          {f.idleDoors.length > 0 && (
+            <p className="text-sm text-ink-2">
+              No task goes through {f.idleDoors.map((d) => `“${d}”`).join(', ')}. You could put it away.
+            </p>
+          )}
+        </div>
       </div>
     </aside>
   );

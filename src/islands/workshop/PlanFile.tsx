@@ -19,7 +19,9 @@ function Form() {
   const [told, setTold] = useState<{ revision: number; differences: RoleDifference[] } | null>(null);
   const { act, busy, problem, clear } = useSend();
   const look = async () => {
-    const sent = await act<{ revision: number; differences: RoleDifference[] }>('POST', '/api/workshop/import', { text });
+    const sent = await act<{ revision: number; differences: RoleDifference[] }>('POST', '/api/workshop/import', {
+      text,
+    });
     setTold(sent?.ok ? sent.value : null);
   };
   const keep = async () => {
@@ -51,11 +53,18 @@ function Form() {
         )}
       </ProblemNote>
       {told === null ? (
-        <button type="button" className="btn btn-main justify-self-start" disabled={busy || text.trim() === ''} onClick={() => void look()}>
+        <button
+          type="button"
+          className="btn btn-main justify-self-start"
+          disabled={busy || text.trim() === ''}
+          onClick={() => void look()}
+        >
           {busy ? 'Reading…' : 'Show what would change'}
         </button>
       ) : told.differences.length === 0 ? (
-        <p className="note note-pine" role="status">It says what is prepared already. There is nothing to do.</p>
+        <p className="note note-pine" role="status">
+          It says what is prepared already. There is nothing to do.
+        </p>
       ) : (
         <div className="grid gap-3" role="status">
           <h3>This would change in the prepared plan</h3>
@@ -63,14 +72,27 @@ function Form() {
             {told.differences.map((role) => (
               <li key={role.role || role.name}>
                 <strong className="clip">{role.name}</strong>
-                <ul>{role.lines.map((line, i) => <li key={i} className="flex gap-2"><Icon name="next" size={15} className="mt-1 text-pine" /><span className="clip">{line}</span></li>)}</ul>
+                <ul>
+                  {role.lines.map((line, i) => (
+                    <li key={i} className="flex gap-2">
+                      <Icon name="next" size={15} className="mt-1 text-pine" />
+                      <span className="clip">{line}</span>
+                    </li>
+                  ))}
+                </ul>
               </li>
             ))}
           </ul>
-          <p className="text-sm text-ink-2">Nobody’s room changes before you go live, and one Undo takes it all back.</p>
+          <p className="text-sm text-ink-2">
+            Nobody’s room changes before you go live, and one Undo takes it all back.
+          </p>
           <div className="flex flex-wrap gap-2">
-            <button type="button" className="btn btn-main" disabled={busy} onClick={() => void keep()}>Put it into the prepared plan</button>
-            <button type="button" className="btn" onClick={() => setTold(null)}>Cancel</button>
+            <button type="button" className="btn btn-main" disabled={busy} onClick={() => void keep()}>
+              Put it into the prepared plan
+            </button>
+            <button type="button" className="btn" onClick={() => setTold(null)}>
+              Cancel
+            </button>
           </div>
         </div>
       )}

@@ -22,13 +22,55 @@ import { usePlan, type Change, type PlanState } from './usePlan';
 import { usePreparing } from './usePreparing';
 
 export const STEPS = [
-  { id: 'tasks', name: 'Tasks', title: (role: string) => `What must “${role}” get done?`, says: 'Tick the jobs, not the rights. What they need follows from them.', Work: TasksStep },
-  { id: 'access', name: 'Access', title: (role: string) => `What may “${role}” do, and where?`, says: 'The least that the tasks need. What comes from another role stands in a dashed frame.', Work: AccessStep },
-  { id: 'menu', name: 'Menu', title: (role: string) => `Which doors are in the room of “${role}”?`, says: 'Bigger rooms hold more of this role’s tasks. Choose a room to open, close or put it away.', Work: MenuStep },
-  { id: 'toolbar', name: 'Toolbar', title: (role: string) => `Which tools are in the room of “${role}”?`, says: 'The fewer, the less can go wrong, and the faster the right one is found.', Work: ToolbarStep },
-  { id: 'dashboard', name: 'Dashboard', title: (role: string) => `What stands on Today for “${role}”?`, says: 'Below the task cards. Drag a widget by its handle, or press Space on the handle and use the arrow keys.', Work: DashboardStep },
-  { id: 'tours', name: 'Tours', title: (role: string) => `How is “${role}” shown the way?`, says: 'A tour for every ticked task, made from the screens. Put it in your own words.', Work: ToursStep },
-  { id: 'walk', name: 'Walk through', title: (role: string) => `Does the room of “${role}” work?`, says: 'Step in and try each task before anybody else has to.', Work: WalkStep },
+  {
+    id: 'tasks',
+    name: 'Tasks',
+    title: (role: string) => `What must “${role}” get done?`,
+    says: 'Tick the jobs, not the rights. What they need follows from them.',
+    Work: TasksStep,
+  },
+  {
+    id: 'access',
+    name: 'Access',
+    title: (role: string) => `What may “${role}” do, and where?`,
+    says: 'The least that the tasks need. What comes from another role stands in a dashed frame.',
+    Work: AccessStep,
+  },
+  {
+    id: 'menu',
+    name: 'Menu',
+    title: (role: string) => `Which doors are in the room of “${role}”?`,
+    says: 'Bigger rooms hold more of this role’s tasks. Choose a room to open, close or put it away.',
+    Work: MenuStep,
+  },
+  {
+    id: 'toolbar',
+    name: 'Toolbar',
+    title: (role: string) => `Which tools are in the room of “${role}”?`,
+    says: 'The fewer, the less can go wrong, and the faster the right one is found.',
+    Work: ToolbarStep,
+  },
+  {
+    id: 'dashboard',
+    name: 'Dashboard',
+    title: (role: string) => `What stands on Today for “${role}”?`,
+    says: 'Below the task cards. Drag a widget by its handle, or press Space on the handle and use the arrow keys.',
+    Work: DashboardStep,
+  },
+  {
+    id: 'tours',
+    name: 'Tours',
+    title: (role: string) => `How is “${role}” shown the way?`,
+    says: 'A tour for every ticked task, made from the screens. Put it in your own words.',
+    Work: ToursStep,
+  },
+  {
+    id: 'walk',
+    name: 'Walk through',
+    title: (role: string) => `Does the room of “${role}” work?`,
+    says: 'Step in and try each task before anybody else has to.',
+    Work: WalkStep,
+  },
 ] as const;
 export type StepId = (typeof STEPS)[number]['id'];
 
@@ -45,7 +87,14 @@ export interface StepProps {
   readOnly: boolean;
 }
 
-export interface PlannerProps { site: string; initial: PlanState; facts: WorkshopFacts; step: StepId; mayEdit: boolean; /** Whether they may give people roles. */ mayGive: boolean }
+export interface PlannerProps {
+  site: string;
+  initial: PlanState;
+  facts: WorkshopFacts;
+  step: StepId;
+  mayEdit: boolean;
+  /** Whether they may give people roles. */ mayGive: boolean;
+}
 
 /** Prepares one role's room, step by step, with the room as it is now always beside it. */
 export function Planner(props: PlannerProps) {
@@ -67,7 +116,16 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
   const stepping = useSend();
   const { plan } = state;
   const prepared = useMemo(() => prepare(facts, plan, personId), [facts, plan, personId]);
-  const changes = useMemo(() => differences(inventory, facts.live, plan, (id) => facts.pages.find((page) => page.id === id)?.title ?? 'a page that is gone').reduce((sum, role) => sum + role.lines.length, 0), [facts, plan]);
+  const changes = useMemo(
+    () =>
+      differences(
+        inventory,
+        facts.live,
+        plan,
+        (id) => facts.pages.find((page) => page.id === id)?.title ?? 'a page that is gone',
+      ).reduce((sum, role) => sum + role.lines.length, 0),
+    [facts, plan],
+  );
   const holders = holdersOf(facts);
   // What a step asks about is asked at the instant the room is shown for.
   const shownFacts = useMemo(() => ({ ...facts, nowMs: prepared.atMs }), [facts, prepared.atMs]);
@@ -89,7 +147,10 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
   }, []);
   useEffect(() => {
     const keys = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && (event.target.matches('input:not([type=checkbox]):not([type=radio]), textarea, select') || event.target.isContentEditable);
+      const typing =
+        event.target instanceof HTMLElement &&
+        (event.target.matches('input:not([type=checkbox]):not([type=radio]), textarea, select') ||
+          event.target.isContentEditable);
       if (!mayEdit || typing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
       event.preventDefault();
       if (event.shiftKey) redo();
@@ -100,7 +161,11 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
   }, [mayEdit, redo, undo]);
 
   const stepIn = async () => {
-    const sent = await stepping.act<{ to: string }>('POST', '/api/workshop/step-in', { role: role.id, ...(person.id !== '0' && { person: person.id }), from: `/workshop/roles/${role.id}/${step}` });
+    const sent = await stepping.act<{ to: string }>('POST', '/api/workshop/step-in', {
+      role: role.id,
+      ...(person.id !== '0' && { person: person.id }),
+      from: `/workshop/roles/${role.id}/${step}`,
+    });
     if (sent?.ok) location.assign(sent.value.to);
   };
   return (
@@ -114,31 +179,72 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
           <span className="clip font-head font-bold">{role.name}</span>
           <span className="pill pill-pine">{holders.length === 1 ? '1 person' : `${holders.length} people`}</span>
           {mayGive && facts.live.roles.some((r) => r.id === role.id && !r.archived) && !role.archived && (
-            <button type="button" className="btn btn-small btn-quiet" onClick={() => setGiving(true)}><Icon name="plus" size={15} /> Give it to people</button>
+            <button type="button" className="btn btn-small btn-quiet" onClick={() => setGiving(true)}>
+              <Icon name="plus" size={15} /> Give it to people
+            </button>
           )}
         </p>
         <div className="ml-auto flex flex-wrap items-center gap-2">
           {mayEdit && (
             <>
-              <button type="button" className="btn btn-small" data-anchor="workshop.role.undo" disabled={!state.undo || saving} title={state.undo ? `${state.undo.words} (${sayAge(new Date(state.undo.at), new Date())} ago)` : 'Nothing of yours to undo in this role'} onClick={() => undo()}>
+              <button
+                type="button"
+                className="btn btn-small"
+                data-anchor="workshop.role.undo"
+                disabled={!state.undo || saving}
+                title={
+                  state.undo
+                    ? `${state.undo.words} (${sayAge(new Date(state.undo.at), new Date())} ago)`
+                    : 'Nothing of yours to undo in this role'
+                }
+                onClick={() => undo()}
+              >
                 <Icon name="undo" size={16} /> Undo
               </button>
-              <button type="button" className="btn btn-small" data-anchor="workshop.role.redo" disabled={!state.redo || saving} title={state.redo ? state.redo.words : 'Nothing to redo'} onClick={() => redo()}>
+              <button
+                type="button"
+                className="btn btn-small"
+                data-anchor="workshop.role.redo"
+                disabled={!state.redo || saving}
+                title={state.redo ? state.redo.words : 'Nothing to redo'}
+                onClick={() => redo()}
+              >
                 <Icon name="redo" size={16} /> Redo
               </button>
             </>
           )}
           <span role="status" className={`pill ${changes ? 'pill-sun' : 'pill-plain'}`}>
-            {saving ? 'Saving…' : changes ? `${changes} ${changes === 1 ? 'change' : 'changes'} not yet live` : 'Same as live'}
+            {saving
+              ? 'Saving…'
+              : changes
+                ? `${changes} ${changes === 1 ? 'change' : 'changes'} not yet live`
+                : 'Same as live'}
           </span>
           {mayEdit && (
-            <button type="button" className="btn" data-anchor="workshop.role.stepin" disabled={stepping.busy || saving} onClick={() => void stepIn()}>
-              <Icon name="door" /> <span className="max-w-[12rem] truncate">{person.id === '0' ? 'Step in' : `Step in as ${person.name.split(' ')[0]}`}</span>
+            <button
+              type="button"
+              className="btn"
+              data-anchor="workshop.role.stepin"
+              disabled={stepping.busy || saving}
+              onClick={() => void stepIn()}
+            >
+              <Icon name="door" />{' '}
+              <span className="max-w-[12rem] truncate">
+                {person.id === '0' ? 'Step in' : `Step in as ${person.name.split(' ')[0]}`}
+              </span>
             </button>
           )}
           {others.map((other) => (
             <span key={other.name} className="pill pill-sky" role="status">
-              <Icon name="user" size={13} /> <span className="clip">{other.name} prepares {other.role === facts.role ? 'this role, too' : other.role === null ? 'the plan, too' : (plan.roles.find((r) => r.id === other.role)?.name ?? 'another role')}</span>
+              <Icon name="user" size={13} />{' '}
+              <span className="clip">
+                {other.name} prepares{' '}
+                {other.role === facts.role
+                  ? 'this role, too'
+                  : other.role === null
+                    ? 'the plan, too'
+                    : (plan.roles.find((r) => r.id === other.role)?.name ?? 'another role')}
+              </span>
             </span>
           ))}
           <a className="btn btn-main" href="/workshop/release" data-anchor="workshop.role.review">
@@ -147,7 +253,11 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
         </div>
       </header>
       <div className="grid flex-1 grid-cols-[11.5rem_minmax(0,1fr)_21rem] max-lg:grid-cols-[minmax(0,1fr)_19rem]">
-        <nav aria-label="Prepare the room" data-anchor="workshop.role.steps" className="border-r border-line px-3 py-5 max-lg:col-span-2 max-lg:border-r-0 max-lg:border-b max-lg:py-2">
+        <nav
+          aria-label="Prepare the room"
+          data-anchor="workshop.role.steps"
+          className="border-r border-line px-3 py-5 max-lg:col-span-2 max-lg:border-r-0 max-lg:border-b max-lg:py-2"
+        >
           <p className="hint mb-2 px-2 max-lg:hidden">Prepare the room</p>
           <ol className="sticky top-[70px] grid gap-0.5 max-lg:static max-lg:flex max-lg:flex-wrap">
             {STEPS.map((s, i) => (
@@ -163,7 +273,12 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
                     show(s.id);
                   }}
                 >
-                  <span className={`flex h-[26px] w-[26px] shrink-0 items-center justify-center rounded-full border text-sm font-bold ${s.id === step ? 'border-pine bg-pine text-white' : 'border-line-2 bg-sheet'}`}>{i + 1}</span> {s.name}
+                  <span
+                    className={`flex h-[26px] w-[26px] shrink-0 items-center justify-center rounded-full border text-sm font-bold ${s.id === step ? 'border-pine bg-pine text-white' : 'border-line-2 bg-sheet'}`}
+                  >
+                    {i + 1}
+                  </span>{' '}
+                  {s.name}
                 </a>
               </li>
             ))}
@@ -173,16 +288,69 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
           <h1 className="clip">{current.title(role.name)}</h1>
           <p className="mt-1 mb-4 text-ink-2">{current.says}</p>
           {giving && (
-            <ManyDialog kind="give" role={{ id: role.id, name: role.name, archived: false }} everybody={facts.people.map(({ id, name, suspended, assignments }) => ({ id, name, detail: [assignments.map((a) => plan.roles.find((r) => r.id === a.role)?.name ?? a.role).join(', ') || 'no role', suspended && 'paused'].filter(Boolean).join(', ') }))} chosen={[]} roles={[]} pages={facts.pages} onClose={(changed) => { setGiving(false); if (changed) location.reload(); }} />
+            <ManyDialog
+              kind="give"
+              role={{ id: role.id, name: role.name, archived: false }}
+              everybody={facts.people.map(({ id, name, suspended, assignments }) => ({
+                id,
+                name,
+                detail: [
+                  assignments.map((a) => plan.roles.find((r) => r.id === a.role)?.name ?? a.role).join(', ') ||
+                    'no role',
+                  suspended && 'paused',
+                ]
+                  .filter(Boolean)
+                  .join(', '),
+              }))}
+              chosen={[]}
+              roles={[]}
+              pages={facts.pages}
+              onClose={(changed) => {
+                setGiving(false);
+                if (changed) location.reload();
+              }}
+            />
           )}
-          <Confirm open={asking !== null} title="Others changed the same since" yes="Take all of it back" busy={saving} onNo={stopAsking} onYes={() => { stopAsking(); undo(true); }}>
-            Taking back your last change would take these back, too: {(asking ?? []).map((entry) => `“${entry.words}” by ${entry.by}`).join(', ')}.
+          <Confirm
+            open={asking !== null}
+            title="Others changed the same since"
+            yes="Take all of it back"
+            busy={saving}
+            onNo={stopAsking}
+            onYes={() => {
+              stopAsking();
+              undo(true);
+            }}
+          >
+            Taking back your last change would take these back, too:{' '}
+            {(asking ?? []).map((entry) => `“${entry.words}” by ${entry.by}`).join(', ')}.
           </Confirm>
           <ProblemNote problem={problem ?? stepping.problem} />
           {!mayEdit && <p className="note mb-4">You can look at this plan but not change it.</p>}
-          <current.Work facts={shownFacts} plan={plan} prepared={prepared} best={prepared.best} change={change} setFocus={setFocus} setWarning={setWarning} stepIn={() => void stepIn()} readOnly={!mayEdit} />
+          <current.Work
+            facts={shownFacts}
+            plan={plan}
+            prepared={prepared}
+            best={prepared.best}
+            change={change}
+            setFocus={setFocus}
+            setWarning={setWarning}
+            stepIn={() => void stepIn()}
+            readOnly={!mayEdit}
+          />
         </main>
-        <Now site={site} facts={shownFacts} plan={plan} prepared={prepared} focus={focus} warning={warning} holders={holders.map(({ id, name, suspended }) => ({ id, name: suspended ? `${name} (paused)` : name }))} onPerson={setPersonId} change={change} readOnly={!mayEdit} />
+        <Now
+          site={site}
+          facts={shownFacts}
+          plan={plan}
+          prepared={prepared}
+          focus={focus}
+          warning={warning}
+          holders={holders.map(({ id, name, suspended }) => ({ id, name: suspended ? `${name} (paused)` : name }))}
+          onPerson={setPersonId}
+          change={change}
+          readOnly={!mayEdit}
+        />
       </div>
     </div>
   );

@@ -4,7 +4,11 @@ import { Icon } from '../kit/Icon';
 import { ProblemNote, Safe } from '../kit/parts';
 import { usePlan, type PlanState } from './usePlan';
 
-const RULES: [CheckRule, string][] = [['block', 'Stops it'], ['advise', 'Advises'], ['off', 'Off']];
+const RULES: [CheckRule, string][] = [
+  ['block', 'Stops it'],
+  ['advise', 'Advises'],
+  ['off', 'Off'],
+];
 
 /** How strict the website is before something goes out: part of the plan, so it goes live and back like everything else. */
 export function Publishing(props: { initial: PlanState; mayEdit: boolean }) {
@@ -34,7 +38,19 @@ function Rules({ initial, mayEdit }: { initial: PlanState; mayEdit: boolean }) {
                 <div className="flex flex-wrap gap-4">
                   {RULES.map(([rule, words]) => (
                     <label key={rule} className="flex min-h-[28px] items-center gap-2">
-                      <input type="radio" name={check.id} className="h-4 w-4" checked={rules.checks[check.id] === rule} onChange={() => change({ do: 'set-publishing', publishing: { ...rules, checks: { ...rules.checks, [check.id]: rule } } })} /> {words}
+                      <input
+                        type="radio"
+                        name={check.id}
+                        className="h-4 w-4"
+                        checked={rules.checks[check.id] === rule}
+                        onChange={() =>
+                          change({
+                            do: 'set-publishing',
+                            publishing: { ...rules, checks: { ...rules.checks, [check.id]: rule } },
+                          })
+                        }
+                      />{' '}
+                      {words}
                     </label>
                   ))}
                 </div>
@@ -44,10 +60,20 @@ function Rules({ initial, mayEdit }: { initial: PlanState; mayEdit: boolean }) {
         </ul>
       </section>
       <label className="card flex items-center gap-3" data-anchor="workshop.publishing.note">
-        <input type="checkbox" className="h-5 w-5" disabled={!mayEdit} checked={rules.noteRequired} onChange={(event) => change({ do: 'set-publishing', publishing: { ...rules, noteRequired: event.target.checked } })} />
+        <input
+          type="checkbox"
+          className="h-5 w-5"
+          disabled={!mayEdit}
+          checked={rules.noteRequired}
+          onChange={(event) =>
+            change({ do: 'set-publishing', publishing: { ...rules, noteRequired: event.target.checked } })
+          }
+        />
         <span>
           <span className="font-semibold">A change note is asked for</span>
-          <span className="block text-sm text-ink-2">Nobody can send or publish without saying in a sentence what they changed.</span>
+          <span className="block text-sm text-ink-2">
+            Nobody can send or publish without saying in a sentence what they changed.
+          </span>
         </span>
       </label>
       {mayEdit && (

@@ -19,17 +19,34 @@ export interface RoleRow {
   surplus: string[];
   problems: string[];
 }
-export interface RolesListProps { roles: RoleRow[]; revision: number; mayEdit: boolean; mayMove: boolean }
+export interface RolesListProps {
+  roles: RoleRow[];
+  revision: number;
+  mayEdit: boolean;
+  mayMove: boolean;
+}
 
 /** A role's id from its name: letters and digits, one dash for anything between; a number where it is taken. */
 function idFrom(name: string, taken: ReadonlySet<string>): string {
-  const base = name.normalize('NFKD').replaceAll(/\p{M}/gu, '').toLowerCase().replaceAll(/[^a-z0-9]+/g, '-').replaceAll(/^-+|-+$/g, '').slice(0, 60) || 'role';
+  const base =
+    name
+      .normalize('NFKD')
+      .replaceAll(/\p{M}/gu, '')
+      .toLowerCase()
+      .replaceAll(/[^a-z0-9]+/g, '-')
+      .replaceAll(/^-+|-+$/g, '')
+      .slice(0, 60) || 'role';
   let id = base;
   for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
   return id;
 }
 
-type Doing = { kind: 'new'; like: string } | { kind: 'name'; role: RoleRow } | { kind: 'archive'; role: RoleRow } | { kind: 'compare'; role: RoleRow } | null;
+type Doing =
+  | { kind: 'new'; like: string }
+  | { kind: 'name'; role: RoleRow }
+  | { kind: 'archive'; role: RoleRow }
+  | { kind: 'compare'; role: RoleRow }
+  | null;
 
 /** Every role with how it stands; new ones, copies, names, comparing and archiving. */
 export function RolesList(props: RolesListProps) {
@@ -56,7 +73,16 @@ function List({ roles, revision, mayEdit, mayMove }: RolesListProps) {
   const { act, busy, problem, clear } = useSend();
   const words = fold(typed.trim());
   const there = roles.filter((r) => (only === 'archived') === r.archived);
-  const shown = there.filter((r) => (words === '' || fold(`${r.name} ${r.purpose} ${r.people.join(' ')}`).includes(words)) && (only !== 'problems' || r.problems.length > 0) && (only !== 'surplus' || r.surplus.length > 0) && (only !== 'changed' || r.changed) && (only !== 'nobody' || r.people.length === 0)).sort((a, b) => SORTS[sort][1](a, b) || SORTS.name[1](a, b));
+  const shown = there
+    .filter(
+      (r) =>
+        (words === '' || fold(`${r.name} ${r.purpose} ${r.people.join(' ')}`).includes(words)) &&
+        (only !== 'problems' || r.problems.length > 0) &&
+        (only !== 'surplus' || r.surplus.length > 0) &&
+        (only !== 'changed' || r.changed) &&
+        (only !== 'nobody' || r.people.length === 0),
+    )
+    .sort((a, b) => SORTS[sort][1](a, b) || SORTS.name[1](a, b));
   const prepare = async (to: string, ...operations: Operation[]) => {
     const sent = await act('POST', '/api/workshop/plan', { revision, operations });
     if (sent?.ok) location.assign(to);
@@ -69,11 +95,21 @@ function List({ roles, revision, mayEdit, mayMove }: RolesListProps) {
     <div className="grid gap-3">
       <div className="flex flex-wrap items-end gap-3">
         <div className="min-w-[12rem] flex-1">
-          <label className="label" htmlFor="roles-find">Find a role</label>
-          <input id="roles-find" className="field" placeholder="Name, purpose or who holds it" value={typed} onChange={(event) => setTyped(event.target.value)} />
+          <label className="label" htmlFor="roles-find">
+            Find a role
+          </label>
+          <input
+            id="roles-find"
+            className="field"
+            placeholder="Name, purpose or who holds it"
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+          />
         </div>
         <div>
-          <label className="label" htmlFor="roles-only">Show</label>
+          <label className="label" htmlFor="roles-only">
+            Show
+          </label>
           <select id="roles-only" className="field" value={only} onChange={(event) => setOnly(event.target.value)}>
             <option value="">all roles</option>
             <option value="problems">with problems</option>
@@ -84,50 +120,139 @@ function List({ roles, revision, mayEdit, mayMove }: RolesListProps) {
           </select>
         </div>
         <div>
-          <label className="label" htmlFor="roles-sort">In order of</label>
-          <select id="roles-sort" className="field" value={sort} onChange={(event) => setSort(event.target.value as keyof typeof SORTS)}>
-            {Object.entries(SORTS).map(([id, [name]]) => <option key={id} value={id}>{name}</option>)}
+          <label className="label" htmlFor="roles-sort">
+            In order of
+          </label>
+          <select
+            id="roles-sort"
+            className="field"
+            value={sort}
+            onChange={(event) => setSort(event.target.value as keyof typeof SORTS)}
+          >
+            {Object.entries(SORTS).map(([id, [name]]) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
           </select>
         </div>
         {mayEdit && (
-          <button type="button" className="btn btn-main" data-anchor="workshop.roles.new" onClick={() => setDoing({ kind: 'new', like: '' })}>
+          <button
+            type="button"
+            className="btn btn-main"
+            data-anchor="workshop.roles.new"
+            onClick={() => setDoing({ kind: 'new', like: '' })}
+          >
             <Icon name="plus" size={16} /> New role
           </button>
         )}
       </div>
-      <p className="text-sm text-ink-2" role="status">{shown.length === there.length ? `${there.length} ${there.length === 1 ? 'role' : 'roles'}` : `${shown.length} of ${there.length} roles`}</p>
+      <p className="text-sm text-ink-2" role="status">
+        {shown.length === there.length
+          ? `${there.length} ${there.length === 1 ? 'role' : 'roles'}`
+          : `${shown.length} of ${there.length} roles`}
+      </p>
       {shown.length === 0 ? (
-        <div className="card" data-anchor="workshop.roles.list"><Empty icon="search" title="No role fits">{only === 'archived' ? 'Nothing is archived.' : 'Change what you typed, or show all roles.'}</Empty></div>
+        <div className="card" data-anchor="workshop.roles.list">
+          <Empty icon="search" title="No role fits">
+            {only === 'archived' ? 'Nothing is archived.' : 'Change what you typed, or show all roles.'}
+          </Empty>
+        </div>
       ) : (
         <ul className="card divide-y divide-line p-0" data-anchor="workshop.roles.list" aria-label="Roles">
           {shown.map((role) => (
-            <li key={role.id} className="grid items-center gap-x-4 gap-y-1 px-4 py-1.5 md:grid-cols-[minmax(0,1fr)_7.5rem_5.6rem_5.4rem_auto]">
+            <li
+              key={role.id}
+              className="grid items-center gap-x-4 gap-y-1 px-4 py-1.5 md:grid-cols-[minmax(0,1fr)_7.5rem_5.6rem_5.4rem_auto]"
+            >
               <div className="min-w-0">
                 <p className="flex flex-wrap items-center gap-2">
-                  {role.archived ? <span className="clip font-head text-[1.05rem] font-semibold text-ink-2">{role.name}</span> : <a className="link clip font-head text-[1.05rem]" href={`/workshop/roles/${role.id}/tasks`}>{role.name}</a>}
+                  {role.archived ? (
+                    <span className="clip font-head text-[1.05rem] font-semibold text-ink-2">{role.name}</span>
+                  ) : (
+                    <a className="link clip font-head text-[1.05rem]" href={`/workshop/roles/${role.id}/tasks`}>
+                      {role.name}
+                    </a>
+                  )}
                   {role.changed && <span className="pill pill-sun">not yet live</span>}
-                  {role.archived && <span className="pill pill-plain"><Icon name="archive" size={13} /> archived</span>}
+                  {role.archived && (
+                    <span className="pill pill-plain">
+                      <Icon name="archive" size={13} /> archived
+                    </span>
+                  )}
                 </p>
-                <p className="truncate text-sm text-ink-2" title={role.purpose}>{role.purpose}</p>
+                <p className="truncate text-sm text-ink-2" title={role.purpose}>
+                  {role.purpose}
+                </p>
               </div>
-              <p className="line-clamp-2 text-sm text-ink-2" title={role.people.join(', ')}>{role.people.length === 0 ? 'nobody' : role.people.length > 2 ? `${role.people.length} people` : role.people.join(', ')}</p>
-              <p className="text-sm leading-tight"><strong className={role.tasksThatCan < role.tasks ? 'text-brick' : ''}>{role.tasksThatCan}/{role.tasks}</strong> <span className="text-ink-2">tasks can be done</span></p>
-              <p className="text-sm leading-tight" title={role.surplus.join('; ')}><strong className={role.surplus.length > 0 ? 'text-sun-ink' : ''}>{role.surplus.length}</strong> <span className="text-ink-2">more than needed</span></p>
+              <p className="line-clamp-2 text-sm text-ink-2" title={role.people.join(', ')}>
+                {role.people.length === 0
+                  ? 'nobody'
+                  : role.people.length > 2
+                    ? `${role.people.length} people`
+                    : role.people.join(', ')}
+              </p>
+              <p className="text-sm leading-tight">
+                <strong className={role.tasksThatCan < role.tasks ? 'text-brick' : ''}>
+                  {role.tasksThatCan}/{role.tasks}
+                </strong>{' '}
+                <span className="text-ink-2">tasks can be done</span>
+              </p>
+              <p className="text-sm leading-tight" title={role.surplus.join('; ')}>
+                <strong className={role.surplus.length > 0 ? 'text-sun-ink' : ''}>{role.surplus.length}</strong>{' '}
+                <span className="text-ink-2">more than needed</span>
+              </p>
               <div className="flex flex-wrap items-center justify-end gap-1">
                 {!role.archived && (
                   <>
-                    <a className="btn btn-small" href={`/workshop/roles/${role.id}/tasks`}>Prepare<span className="sr-only"> the room of {role.name}</span></a>
+                    <a className="btn btn-small" href={`/workshop/roles/${role.id}/tasks`}>
+                      Prepare<span className="sr-only"> the room of {role.name}</span>
+                    </a>
                     <Menu label={`More for ${role.name}`}>
-                      <button type="button" onClick={() => setDoing({ kind: 'compare', role })}>Compare with another</button>
-                      {mayEdit && role.id !== 'keyholder' && <button type="button" onClick={() => setDoing({ kind: 'new', like: role.id })}>Make a copy</button>}
-                      {mayEdit && <button type="button" onClick={() => setDoing({ kind: 'name', role })}>Name and purpose</button>}
-                      {mayEdit && role.id !== 'keyholder' && <button type="button" onClick={() => setDoing({ kind: 'archive', role })}>Archive</button>}
+                      <button type="button" onClick={() => setDoing({ kind: 'compare', role })}>
+                        Compare with another
+                      </button>
+                      {mayEdit && role.id !== 'keyholder' && (
+                        <button type="button" onClick={() => setDoing({ kind: 'new', like: role.id })}>
+                          Make a copy
+                        </button>
+                      )}
+                      {mayEdit && (
+                        <button type="button" onClick={() => setDoing({ kind: 'name', role })}>
+                          Name and purpose
+                        </button>
+                      )}
+                      {mayEdit && role.id !== 'keyholder' && (
+                        <button type="button" onClick={() => setDoing({ kind: 'archive', role })}>
+                          Archive
+                        </button>
+                      )}
                     </Menu>
                   </>
                 )}
-                {role.archived && mayEdit && <button type="button" className="btn btn-small" disabled={busy} onClick={() => void prepare('/workshop', { do: 'archive-role', role: role.id, archived: false })}>Bring back<span className="sr-only"> {role.name}</span></button>}
+                {role.archived && mayEdit && (
+                  <button
+                    type="button"
+                    className="btn btn-small"
+                    disabled={busy}
+                    onClick={() => void prepare('/workshop', { do: 'archive-role', role: role.id, archived: false })}
+                  >
+                    Bring back<span className="sr-only"> {role.name}</span>
+                  </button>
+                )}
               </div>
-              {role.problems.length > 0 && <p className="flex items-start gap-1.5 text-sm text-brick md:col-span-full" title={role.problems.join(' ')}><Icon name="warn" size={15} className="mt-0.5" /> <span className="clip">{role.problems[0]}{role.problems.length > 1 && ` And ${role.problems.length - 1} more.`}</span></p>}
+              {role.problems.length > 0 && (
+                <p
+                  className="flex items-start gap-1.5 text-sm text-brick md:col-span-full"
+                  title={role.problems.join(' ')}
+                >
+                  <Icon name="warn" size={15} className="mt-0.5" />{' '}
+                  <span className="clip">
+                    {role.problems[0]}
+                    {role.problems.length > 1 && ` And ${role.problems.length - 1} more.`}
+                  </span>
+                </p>
+              )}
             </li>
           ))}
         </ul>
@@ -140,20 +265,49 @@ function List({ roles, revision, mayEdit, mayMove }: RolesListProps) {
           problem={<ProblemNote problem={problem} />}
           onClose={close}
           onKeep={(name, purpose, like) => {
-            if (doing.kind === 'name') return void prepare('/workshop', { do: 'name-role', role: doing.role.id, name, purpose });
+            if (doing.kind === 'name')
+              return void prepare('/workshop', { do: 'name-role', role: doing.role.id, name, purpose });
             const id = idFrom(name, new Set(roles.map((r) => r.id)));
-            void prepare(`/workshop/roles/${id}/tasks`, { do: 'add-role', role: id, name, purpose, ...(like && { like }) });
+            void prepare(`/workshop/roles/${id}/tasks`, {
+              do: 'add-role',
+              role: id,
+              name,
+              purpose,
+              ...(like && { like }),
+            });
           }}
         />
       )}
       {doing?.kind === 'compare' && (
         <Dialog open onClose={close} title={`Compare ${doing.role.name} with…`}>
           <ul className="grid max-h-[60vh] gap-1 overflow-y-auto">
-            {roles.filter((r) => r.id !== doing.role.id && !r.archived).map((r) => <li key={r.id}><a className="link clip block rounded-s px-2 py-1.5 hover:bg-pine-soft" href={`/workshop/compare?a=${doing.role.id}&b=${r.id}`}>{r.name}</a></li>)}
+            {roles
+              .filter((r) => r.id !== doing.role.id && !r.archived)
+              .map((r) => (
+                <li key={r.id}>
+                  <a
+                    className="link clip block rounded-s px-2 py-1.5 hover:bg-pine-soft"
+                    href={`/workshop/compare?a=${doing.role.id}&b=${r.id}`}
+                  >
+                    {r.name}
+                  </a>
+                </li>
+              ))}
           </ul>
         </Dialog>
       )}
-      {doing?.kind === 'archive' && <Archive role={doing.role} roles={roles} mayMove={mayMove} busy={busy} problem={<ProblemNote problem={problem} />} onClose={close} onMove={(to) => act('POST', '/api/people/move', { from: doing.role.id, to })} onArchive={() => void prepare('/workshop', { do: 'archive-role', role: doing.role.id, archived: true })} />}
+      {doing?.kind === 'archive' && (
+        <Archive
+          role={doing.role}
+          roles={roles}
+          mayMove={mayMove}
+          busy={busy}
+          problem={<ProblemNote problem={problem} />}
+          onClose={close}
+          onMove={(to) => act('POST', '/api/people/move', { from: doing.role.id, to })}
+          onArchive={() => void prepare('/workshop', { do: 'archive-role', role: doing.role.id, archived: true })}
+        />
+      )}
     </div>
   );
 }
@@ -161,49 +315,144 @@ function List({ roles, revision, mayEdit, mayMove }: RolesListProps) {
 /** A few further actions behind one small button. */
 function Menu({ label, children }: { label: string; children: ReactNode }) {
   return (
-    <details className="relative" onBlur={(event) => { if (!event.currentTarget.contains(event.relatedTarget)) event.currentTarget.open = false; }} onKeyDown={(event) => { if (event.key === 'Escape') event.currentTarget.open = false; }}>
-      <summary className="btn btn-small btn-quiet list-none" aria-label={label}>More <Icon name="down" size={14} /></summary>
-      <div className="card absolute top-full right-0 z-20 mt-1 grid w-52 gap-0.5 p-1 shadow-lg [&>button]:rounded-s [&>button]:px-3 [&>button]:py-1.5 [&>button]:text-left [&>button:hover]:bg-pine-soft">{children}</div>
+    <details
+      className="relative"
+      onBlur={(event) => {
+        if (!event.currentTarget.contains(event.relatedTarget)) event.currentTarget.open = false;
+      }}
+      onKeyDown={(event) => {
+        if (event.key === 'Escape') event.currentTarget.open = false;
+      }}
+    >
+      <summary className="btn btn-small btn-quiet list-none" aria-label={label}>
+        More <Icon name="down" size={14} />
+      </summary>
+      <div className="card absolute top-full right-0 z-20 mt-1 grid w-52 gap-0.5 p-1 shadow-lg [&>button]:rounded-s [&>button]:px-3 [&>button]:py-1.5 [&>button]:text-left [&>button:hover]:bg-pine-soft">
+        {children}
+      </div>
     </details>
   );
 }
 
-function NameDialog({ doing, roles, busy, problem, onKeep, onClose }: { doing: Extract<Doing, { kind: 'new' | 'name' }>; roles: RoleRow[]; busy: boolean; problem: ReactNode; onKeep: (name: string, purpose: string, like: string) => void; onClose: () => void }) {
+function NameDialog({
+  doing,
+  roles,
+  busy,
+  problem,
+  onKeep,
+  onClose,
+}: {
+  doing: Extract<Doing, { kind: 'new' | 'name' }>;
+  roles: RoleRow[];
+  busy: boolean;
+  problem: ReactNode;
+  onKeep: (name: string, purpose: string, like: string) => void;
+  onClose: () => void;
+}) {
   const old = doing.kind === 'name' ? doing.role : roles.find((r) => r.id === doing.like);
   const [name, setName] = useState(doing.kind === 'name' ? doing.role.name : old ? `${old.name}, copy` : '');
   const [purpose, setPurpose] = useState(old?.purpose ?? '');
   const [like, setLike] = useState(doing.kind === 'new' ? doing.like : '');
-  const twin = roles.find((r) => r.name.trim().toLowerCase() === name.trim().toLowerCase() && !(doing.kind === 'name' && r.id === doing.role.id));
+  const twin = roles.find(
+    (r) =>
+      r.name.trim().toLowerCase() === name.trim().toLowerCase() && !(doing.kind === 'name' && r.id === doing.role.id),
+  );
   return (
     <Dialog open onClose={onClose} title={doing.kind === 'name' ? 'Name and purpose' : 'A new role'}>
-      <form className="grid gap-4" onSubmit={(event) => { event.preventDefault(); if (name.trim() && !twin) onKeep(name.trim(), purpose.trim(), like); }}>
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim() && !twin) onKeep(name.trim(), purpose.trim(), like);
+        }}
+      >
         {problem}
-        <Labelled label="Name" hint="As the people who hold it would say: Harbour desk." fault={twin ? 'There is a role of this name already.' : undefined}>{(ids) => <input {...ids} className="field" autoFocus required maxLength={80} value={name} onChange={(event) => setName(event.target.value)} />}</Labelled>
-        <Labelled label="What it is for">{(ids) => <textarea {...ids} className="field" rows={2} maxLength={400} value={purpose} onChange={(event) => setPurpose(event.target.value)} />}</Labelled>
+        <Labelled
+          label="Name"
+          hint="As the people who hold it would say: Harbour desk."
+          fault={twin ? 'There is a role of this name already.' : undefined}
+        >
+          {(ids) => (
+            <input
+              {...ids}
+              className="field"
+              autoFocus
+              required
+              maxLength={80}
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+            />
+          )}
+        </Labelled>
+        <Labelled label="What it is for">
+          {(ids) => (
+            <textarea
+              {...ids}
+              className="field"
+              rows={2}
+              maxLength={400}
+              value={purpose}
+              onChange={(event) => setPurpose(event.target.value)}
+            />
+          )}
+        </Labelled>
         {doing.kind === 'new' && (
           <Labelled label="Begin with" hint="A copy stands on its own: later changes to the first do not reach it.">
             {(ids) => (
               <select {...ids} className="field" value={like} onChange={(event) => setLike(event.target.value)}>
                 <option value="">an empty room</option>
-                {roles.filter((r) => r.id !== 'keyholder' && !r.archived).map((r) => <option key={r.id} value={r.id}>a copy of {r.name}</option>)}
+                {roles
+                  .filter((r) => r.id !== 'keyholder' && !r.archived)
+                  .map((r) => (
+                    <option key={r.id} value={r.id}>
+                      a copy of {r.name}
+                    </option>
+                  ))}
               </select>
             )}
           </Labelled>
         )}
-        <button type="submit" className="btn btn-main justify-self-start" disabled={busy || !name.trim() || twin !== undefined}>{doing.kind === 'name' ? 'Change name and purpose' : 'Make the role'}</button>
+        <button
+          type="submit"
+          className="btn btn-main justify-self-start"
+          disabled={busy || !name.trim() || twin !== undefined}
+        >
+          {doing.kind === 'name' ? 'Change name and purpose' : 'Make the role'}
+        </button>
       </form>
     </Dialog>
   );
 }
 
 /** Archives a role nobody holds; before that, offers to give its holders another one. */
-function Archive({ role, roles, mayMove, busy, problem, onMove, onArchive, onClose }: { role: RoleRow; roles: RoleRow[]; mayMove: boolean; busy: boolean; problem: ReactNode; onMove: (to: string) => Promise<{ ok: boolean } | null>; onArchive: () => void; onClose: () => void }) {
+function Archive({
+  role,
+  roles,
+  mayMove,
+  busy,
+  problem,
+  onMove,
+  onArchive,
+  onClose,
+}: {
+  role: RoleRow;
+  roles: RoleRow[];
+  mayMove: boolean;
+  busy: boolean;
+  problem: ReactNode;
+  onMove: (to: string) => Promise<{ ok: boolean } | null>;
+  onArchive: () => void;
+  onClose: () => void;
+}) {
   const [people, setPeople] = useState(role.people);
   const [to, setTo] = useState('');
   if (role.under.length > 0)
     return (
       <Dialog open onClose={onClose} title={`${role.name} is built on`}>
-        <p>{role.under.join(', ')} {role.under.length === 1 ? 'builds' : 'build'} on it: let {role.under.length === 1 ? 'that role' : 'those roles'} stand on their own first, under Access.</p>
+        <p>
+          {role.under.join(', ')} {role.under.length === 1 ? 'builds' : 'build'} on it: let{' '}
+          {role.under.length === 1 ? 'that role' : 'those roles'} stand on their own first, under Access.
+        </p>
       </Dialog>
     );
   if (people.length === 0)
@@ -217,18 +466,43 @@ function Archive({ role, roles, mayMove, busy, problem, onMove, onArchive, onClo
     <Dialog open onClose={onClose} title={`${role.name} is still held`}>
       <div className="grid gap-4">
         {problem}
-        <p>{people.length === 1 ? `${people[0]} holds it.` : `${people.length} people hold it: ${people.slice(0, 8).join(', ')}${people.length > 8 ? '…' : ''}.`} A role can be archived when nobody holds it.</p>
+        <p>
+          {people.length === 1
+            ? `${people[0]} holds it.`
+            : `${people.length} people hold it: ${people.slice(0, 8).join(', ')}${people.length > 8 ? '…' : ''}.`}{' '}
+          A role can be archived when nobody holds it.
+        </p>
         {mayMove ? (
           <>
-            <Labelled label="Give them another role instead" hint="Branch and dates stay. This counts at once, for all of them together.">
+            <Labelled
+              label="Give them another role instead"
+              hint="Branch and dates stay. This counts at once, for all of them together."
+            >
               {(ids) => (
                 <select {...ids} className="field" value={to} onChange={(event) => setTo(event.target.value)}>
                   <option value="">Which role?</option>
-                  {roles.filter((r) => r.id !== role.id && !r.archived && r.id !== 'keyholder').map((r) => <option key={r.id} value={r.id}>{r.name}</option>)}
+                  {roles
+                    .filter((r) => r.id !== role.id && !r.archived && r.id !== 'keyholder')
+                    .map((r) => (
+                      <option key={r.id} value={r.id}>
+                        {r.name}
+                      </option>
+                    ))}
                 </select>
               )}
             </Labelled>
-            <button type="button" className="btn btn-main justify-self-start" disabled={busy || to === ''} onClick={() => void onMove(to).then((sent) => { if (sent?.ok) setPeople([]); })}>Move {people.length === 1 ? 'this person' : `these ${people.length}`}</button>
+            <button
+              type="button"
+              className="btn btn-main justify-self-start"
+              disabled={busy || to === ''}
+              onClick={() =>
+                void onMove(to).then((sent) => {
+                  if (sent?.ok) setPeople([]);
+                })
+              }
+            >
+              Move {people.length === 1 ? 'this person' : `these ${people.length}`}
+            </button>
           </>
         ) : (
           <p>Ask somebody who may give people roles to change that first.</p>

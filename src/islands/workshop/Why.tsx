@@ -10,28 +10,54 @@ import type { Change } from './usePlan';
 
 /** What an operation of a remedy would do, as the administrator says it. */
 function stepInWords(op: Operation, names: Names): string {
-  if (op.do === 'add-grant') return `Allow “${names.role(op.role)}” to ${grantInWords(inventory, op.grant, names.page)}.`;
+  if (op.do === 'add-grant')
+    return `Allow “${names.role(op.role)}” to ${grantInWords(inventory, op.grant, names.page)}.`;
   if (op.do === 'remove-grant') return `Take the “must not” away from “${names.role(op.role)}”.`;
   return `“${'role' in op ? names.role(op.role) : ''}”: ${operationInWords(inventory, op)}.`;
 }
 
 /** Why the role may or may not do something: every rule that counts with the way it came, and on a no the least change that would turn it. */
-export function Why({ facts, plan, prepared, permission, names, change, readOnly }: { facts: WorkshopFacts; plan: Plan; prepared: Prepared; permission: PermissionId; names: Names; change: Change; readOnly: boolean }) {
+export function Why({
+  facts,
+  plan,
+  prepared,
+  permission,
+  names,
+  change,
+  readOnly,
+}: {
+  facts: WorkshopFacts;
+  plan: Plan;
+  prepared: Prepared;
+  permission: PermissionId;
+  names: Names;
+  change: Change;
+  readOnly: boolean;
+}) {
   const decision = prepared.best(permission);
   const { role, person } = prepared;
   const remedy = useMemo(() => {
     if (decision.allowed) return undefined;
     // Asked where the role works: on the branch its rules name, else where it is held, else on the whole website.
-    const home = role.grants.find((g) => g.scope.branch !== undefined)?.scope.branch ?? person.assignments.find((a) => a.role === role.id)?.branch;
+    const home =
+      role.grants.find((g) => g.scope.branch !== undefined)?.scope.branch ??
+      person.assignments.find((a) => a.role === role.id)?.branch;
     const page = facts.pages.find((p) => p.id === home) ?? facts.pages[0];
     const isPlaced = inventory.permissions.get(permission)?.placed ?? false;
     const people = [...facts.people.filter((p) => p.id !== person.id), person];
-    const question = { person: person.id, permission, ...(isPlaced && page && { place: page.place }), atMs: facts.nowMs };
+    const question = {
+      person: person.id,
+      permission,
+      ...(isPlaced && page && { place: page.place }),
+      atMs: facts.nowMs,
+    };
     return remedyFor(inventory, plan, people, question, decide(policyOf(inventory, plan, people), question));
   }, [decision, facts, permission, person, plan, role]);
   return (
     <section aria-label="Why?" className="card p-3">
-      <h3 className="mb-1">{decision.allowed ? `Why may they ${names.doing(permission)}?` : `Why may they not ${names.doing(permission)}?`}</h3>
+      <h3 className="mb-1">
+        {decision.allowed ? `Why may they ${names.doing(permission)}?` : `Why may they not ${names.doing(permission)}?`}
+      </h3>
       <p className="clip text-ink-2">{explainInWords(decision, permission, names)}</p>
       {decision.because.length > 1 && (
         <ul className="mt-1.5 grid gap-1 text-sm" aria-label="Every rule that counts">
@@ -47,7 +73,10 @@ export function Why({ facts, plan, prepared, permission, names, change, readOnly
         </ul>
       )}
       <p className="mt-1.5 text-sm">
-        <a className="link" href={`/workshop/access/why?who=${person.id === '0' ? encodeURIComponent(`role ${role.id}`) : person.id}&may=${permission}&plan=prepared`}>
+        <a
+          className="link"
+          href={`/workshop/access/why?who=${person.id === '0' ? encodeURIComponent(`role ${role.id}`) : person.id}&may=${permission}&plan=prepared`}
+        >
           Ask about one page
         </a>
       </p>
@@ -56,8 +85,17 @@ export function Why({ facts, plan, prepared, permission, names, change, readOnly
           <p className="font-semibold">The least change that would allow it</p>
           {remedy.kind === 'plan' && (
             <>
-              <ul className="clip">{remedy.operations.map((op, i) => <li key={i}>{stepInWords(op, names)}</li>)}</ul>
-              {remedy.alsoFor.length > 0 && <p className="text-ink-2">It would count for {remedy.alsoFor.length > 3 ? `${remedy.alsoFor.length} others` : remedy.alsoFor.join(', ')} too.</p>}
+              <ul className="clip">
+                {remedy.operations.map((op, i) => (
+                  <li key={i}>{stepInWords(op, names)}</li>
+                ))}
+              </ul>
+              {remedy.alsoFor.length > 0 && (
+                <p className="text-ink-2">
+                  It would count for{' '}
+                  {remedy.alsoFor.length > 3 ? `${remedy.alsoFor.length} others` : remedy.alsoFor.join(', ')} too.
+                </p>
+              )}
               {!readOnly && (
                 <button type="button" className="btn btn-small mt-1.5" onClick={() => change(...remedy.operations)}>
                   Make this change
@@ -65,7 +103,9 @@ export function Why({ facts, plan, prepared, permission, names, change, readOnly
               )}
             </>
           )}
-          {remedy.kind === 'assignment' && <p>{person.name} holds the role at the wrong time or place. Change it under People.</p>}
+          {remedy.kind === 'assignment' && (
+            <p>{person.name} holds the role at the wrong time or place. Change it under People.</p>
+          )}
           {remedy.kind === 'resume' && <p>{person.name} is paused. Let them work again under People.</p>}
           {remedy.kind === 'nobody' && <p>None: somebody else has to do it.</p>}
         </div>

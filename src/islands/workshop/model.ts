@@ -6,7 +6,12 @@ import { askerFor, figures, lossBetween, room, type Loss, type Room, type RoomFi
 import { inventory } from '@/office';
 
 /** A page as the Workshop needs it: where rights can end. */
-export interface WorkshopPage { id: string; parent: string | null; title: string; place: Place }
+export interface WorkshopPage {
+  id: string;
+  parent: string | null;
+  title: string;
+  place: Place;
+}
 
 export interface WorkshopFacts {
   role: string;
@@ -19,7 +24,11 @@ export interface WorkshopFacts {
 }
 
 /** Whom the room is shown for: the role alone, or somebody who holds it, with all else they hold. */
-export interface Viewer { person: PolicyPerson; /** The instant it is shown for: now, or one at which they hold the role. */ atMs: number; /** Why they do not have this room now; null when they do. */ told: string | null }
+export interface Viewer {
+  person: PolicyPerson;
+  /** The instant it is shown for: now, or one at which they hold the role. */ atMs: number;
+  /** Why they do not have this room now; null when they do. */ told: string | null;
+}
 
 /** Everything the steps and the miniature show: computed from the prepared plan, never stored. */
 export interface Prepared {
@@ -39,7 +48,8 @@ export interface Prepared {
 
 /** Somebody who would hold just this role: the role alone. */
 export const sampleOf = (role: string): PolicyPerson => ({ id: '0', name: 'Somebody', assignments: [{ role }] });
-export const holdersOf = (facts: WorkshopFacts): PolicyPerson[] => facts.people.filter((person) => person.assignments.some((a) => a.role === facts.role));
+export const holdersOf = (facts: WorkshopFacts): PolicyPerson[] =>
+  facts.people.filter((person) => person.assignments.some((a) => a.role === facts.role));
 
 /** Somebody who holds a role as they are shown the room of: whoever is paused, has not begun or is over is shown what they would have. */
 export function viewerOf(facts: WorkshopFacts, person: PolicyPerson): Viewer {
@@ -49,9 +59,19 @@ export function viewerOf(facts: WorkshopFacts, person: PolicyPerson): Viewer {
   const isNow = held.length === 0 || held.some((a) => isInForce(a, facts.nowMs));
   const begins = Math.min(...held.map((a) => a.fromMs ?? Infinity).filter((ms) => ms > facts.nowMs));
   const ended = Math.max(...held.map((a) => a.untilMs ?? -Infinity).filter((ms) => ms <= facts.nowMs));
-  const time = isNow ? { atMs: facts.nowMs, words: null } : begins < Infinity ? { atMs: begins, words: `holds this role only from ${day(begins)}` } : { atMs: ended - 1, words: `held this role until ${day(ended - 1)}` };
-  const words = [person.suspended ? 'is paused and can do nothing now' : null, time.words].filter(Boolean).join(', and ');
-  return { person: awake, atMs: time.atMs, told: words === '' ? null : `${person.name} ${words}. This is the room they would have.` };
+  const time = isNow
+    ? { atMs: facts.nowMs, words: null }
+    : begins < Infinity
+      ? { atMs: begins, words: `holds this role only from ${day(begins)}` }
+      : { atMs: ended - 1, words: `held this role until ${day(ended - 1)}` };
+  const words = [person.suspended ? 'is paused and can do nothing now' : null, time.words]
+    .filter(Boolean)
+    .join(', and ');
+  return {
+    person: awake,
+    atMs: time.atMs,
+    told: words === '' ? null : `${person.name} ${words}. This is the room they would have.`,
+  };
 }
 
 export function prepare(facts: WorkshopFacts, plan: Plan, personId: string | null): Prepared {
@@ -60,11 +80,27 @@ export function prepare(facts: WorkshopFacts, plan: Plan, personId: string | nul
   const input = { inventory, person, places: facts.pages.map((page) => page.place), nowMs: atMs };
   const now = room({ ...input, plan });
   const before = room({ ...input, plan: facts.live });
-  return { role: getRole(plan, facts.role), person, told, atMs, now, before, figuresNow: figures(inventory, now), figuresBefore: figures(inventory, before), loss: lossBetween(before, now), best: askerFor({ ...input, plan }).best };
+  return {
+    role: getRole(plan, facts.role),
+    person,
+    told,
+    atMs,
+    now,
+    before,
+    figuresNow: figures(inventory, now),
+    figuresBefore: figures(inventory, before),
+    loss: lossBetween(before, now),
+    best: askerFor({ ...input, plan }).best,
+  };
 }
 
 /** The room there would be after operations; undefined when one of them does not apply. */
-export function roomAfter(facts: WorkshopFacts, plan: Plan, person: PolicyPerson, operations: readonly Operation[]): Room | undefined {
+export function roomAfter(
+  facts: WorkshopFacts,
+  plan: Plan,
+  person: PolicyPerson,
+  operations: readonly Operation[],
+): Room | undefined {
   let next = plan;
   for (const operation of operations) {
     const applied = applyOperation(inventory, next, operation);
@@ -76,7 +112,22 @@ export function roomAfter(facts: WorkshopFacts, plan: Plan, person: PolicyPerson
 
 /** A room in which every task is ticked, to tell of those that are not whether they could be done. */
 export function roomWithAllTasks(facts: WorkshopFacts, plan: Plan, person: PolicyPerson): Room {
-  const all = { ...plan, roles: plan.roles.map((role) => (role.id === facts.role ? { ...role, tasks: [...role.tasks, ...[...inventory.tasks.keys()].filter((id) => !role.tasks.some((t) => t.task === id)).map((task) => ({ task }))] } : role)) };
+  const all = {
+    ...plan,
+    roles: plan.roles.map((role) =>
+      role.id === facts.role
+        ? {
+            ...role,
+            tasks: [
+              ...role.tasks,
+              ...[...inventory.tasks.keys()]
+                .filter((id) => !role.tasks.some((t) => t.task === id))
+                .map((task) => ({ task })),
+            ],
+          }
+        : role,
+    ),
+  };
   return room({ inventory, plan: all, person, places: facts.pages.map((page) => page.place), nowMs: facts.nowMs });
 }
 
@@ -85,7 +136,10 @@ export function warnOf(name: string, doing: string, before: Room, after: Room | 
   if (!after) return null;
   const loss = lossBetween(before, after);
   if (loss.tasks.length === 0 && loss.stops === 0) return null;
-  const parts = [loss.tasks.length && `${loss.tasks.length} ${loss.tasks.length === 1 ? 'task' : 'tasks'}`, loss.stops && `${loss.stops} ${loss.stops === 1 ? 'stop' : 'stops'} of tours`].filter(Boolean);
+  const parts = [
+    loss.tasks.length && `${loss.tasks.length} ${loss.tasks.length === 1 ? 'task' : 'tasks'}`,
+    loss.stops && `${loss.stops} ${loss.stops === 1 ? 'stop' : 'stops'} of tours`,
+  ].filter(Boolean);
   return `${doing} ${name} would block ${parts.join(' and ')}${loss.tasks.length ? `: ${loss.tasks.map((t) => `“${t}”`).join(', ')}` : ''}.`;
 }
 
@@ -118,13 +172,26 @@ export function inheritedGrants(plan: Plan, role: PlanRole): { grant: PlanRole['
 }
 
 /** What a role calls a door. */
-export const doorNameOf = (role: PlanRole) => (section: string) => role.doors.find((door) => door.section === section)?.name ?? inventory.sections.find((s) => s.id === section)?.name ?? section;
+export const doorNameOf = (role: PlanRole) => (section: string) =>
+  role.doors.find((door) => door.section === section)?.name ??
+  inventory.sections.find((s) => s.id === section)?.name ??
+  section;
 
 export const DOOR_STATES = [
   { state: 'open', name: 'Open', says: 'In the menu; they can work there.', icon: 'door', pill: 'pill-pine' },
   { state: 'look', name: 'Look only', says: 'In the menu; they can read.', icon: 'eye', pill: 'pill-sky' },
-  { state: 'away', name: 'Put away', says: 'Not in the menu; found by asking or by a link.', icon: 'archive', pill: 'pill-plain' },
+  {
+    state: 'away',
+    name: 'Put away',
+    says: 'Not in the menu; found by asking or by a link.',
+    icon: 'archive',
+    pill: 'pill-plain',
+  },
   { state: 'closed', name: 'Closed', says: 'No access, whatever they try.', icon: 'lock', pill: 'pill-brick' },
 ] as const;
 
-export const CARE = { everyday: { name: 'everyday', pill: 'pill-pine' }, care: { name: 'with care', pill: 'pill-sun' }, keyholders: { name: 'keyholders only', pill: 'pill-brick' } } as const;
+export const CARE = {
+  everyday: { name: 'everyday', pill: 'pill-pine' },
+  care: { name: 'with care', pill: 'pill-sun' },
+  keyholders: { name: 'keyholders only', pill: 'pill-brick' },
+} as const;

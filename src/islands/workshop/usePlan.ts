@@ -3,10 +3,24 @@ import { applyOperation, type Operation, type Plan } from '@/core/plan';
 import { inventory } from '@/office';
 import { send, type ProblemDetails } from '../kit/send';
 
-export interface HistoryEntry { id: number; words: string; role: string | null; by: string; at: string }
+export interface HistoryEntry {
+  id: number;
+  words: string;
+  role: string | null;
+  by: string;
+  at: string;
+}
 /** A change of one's own; `also`: what was changed in the same place since and goes with it. */
-export interface Reversible extends HistoryEntry { also: HistoryEntry[] }
-export interface PlanState { plan: Plan; revision: number; undo: Reversible | null; redo: Reversible | null; recent: HistoryEntry[] }
+export interface Reversible extends HistoryEntry {
+  also: HistoryEntry[];
+}
+export interface PlanState {
+  plan: Plan;
+  revision: number;
+  undo: Reversible | null;
+  redo: Reversible | null;
+  recent: HistoryEntry[];
+}
 
 /**
  * The prepared plan. A change shows at once and is sent in order behind the ones before it; where the server
@@ -27,22 +41,34 @@ export function usePlan(initial: PlanState, role: string | null) {
   const show = useCallback((server: PlanState) => {
     latest.current = server;
     let plan = server.plan;
-    for (const operations of pending.current) for (const operation of operations) {
-      const applied = applyOperation(inventory, plan, operation);
-      if (applied.ok) plan = applied.plan;
-    }
+    for (const operations of pending.current)
+      for (const operation of operations) {
+        const applied = applyOperation(inventory, plan, operation);
+        if (applied.ok) plan = applied.plan;
+      }
     setState({ ...server, plan });
   }, []);
 
   const post = useCallback(
-    (path: string, body: object, operations: Operation[] | null, isDue: () => boolean = () => true, also?: () => number[]) => {
+    (
+      path: string,
+      body: object,
+      operations: Operation[] | null,
+      isDue: () => boolean = () => true,
+      also?: () => number[],
+    ) => {
       if (operations) pending.current.push(operations);
       setWaiting((n) => n + 1);
       if (operations) show(latest.current);
       const madeAfter = refusals.current;
       chain.current = chain.current.then(async () => {
         if (madeAfter !== refusals.current || !isDue()) return setWaiting((n) => n - 1);
-        const sent = await send<PlanState>('POST', path, { ...body, role, ...(operations && { revision: latest.current.revision }), ...(path.endsWith('history') && { also: also?.() ?? [] }) });
+        const sent = await send<PlanState>('POST', path, {
+          ...body,
+          role,
+          ...(operations && { revision: latest.current.revision }),
+          ...(path.endsWith('history') && { also: also?.() ?? [] }),
+        });
         if (operations) pending.current.shift();
         setWaiting((n) => n - 1);
         if (sent.ok) {
@@ -65,7 +91,8 @@ export function usePlan(initial: PlanState, role: string | null) {
       for (const operation of operations) {
         const applied = applyOperation(inventory, plan, operation);
         if (!applied.ok) {
-          if (applied.code !== 'already-so') setProblem({ code: applied.code, status: 422, title: 'Not possible', detail: applied.detail });
+          if (applied.code !== 'already-so')
+            setProblem({ code: applied.code, status: 422, title: 'Not possible', detail: applied.detail });
           return;
         }
         plan = applied.plan;
@@ -77,15 +104,34 @@ export function usePlan(initial: PlanState, role: string | null) {
   // Whether there is anything to take back is asked in its turn: what was pressed before may still be on its way.
   const undo = useCallback(
     (knowing = false) =>
-      post('/api/workshop/history', { direction: 'undo' }, null, () => {
-        const entry = latest.current.undo;
-        const isNamed = knowing || entry?.also.length === 0;
-        setAsking(entry && !isNamed ? entry.also : null);
-        return entry !== null && isNamed;
-      }, () => latest.current.undo?.also.map((entry) => entry.id) ?? []),
+      post(
+        '/api/workshop/history',
+        { direction: 'undo' },
+        null,
+        () => {
+          const entry = latest.current.undo;
+          const isNamed = knowing || entry?.also.length === 0;
+          setAsking(entry && !isNamed ? entry.also : null);
+          return entry !== null && isNamed;
+        },
+        () => latest.current.undo?.also.map((entry) => entry.id) ?? [],
+      ),
     [post],
   );
-  const redo = useCallback(() => post('/api/workshop/history', { direction: 'redo' }, null, () => latest.current.redo !== null), [post]);
-  return { state, change, undo, redo, asking, stopAsking: () => setAsking(null), problem, saving: waiting > 0, clearProblem: () => setProblem(null) };
+  const redo = useCallback(
+    () => post('/api/workshop/history', { direction: 'redo' }, null, () => latest.current.redo !== null),
+    [post],
+  );
+  return {
+    state,
+    change,
+    undo,
+    redo,
+    asking,
+    stopAsking: () => setAsking(null),
+    problem,
+    saving: waiting > 0,
+    clearProblem: () => setProblem(null),
+  };
 }
 export type Change = ReturnType<typeof usePlan>['change'];

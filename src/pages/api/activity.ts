@@ -10,7 +10,16 @@ export const GET = endpoint({
   needs: 'activity.view',
   run: async ({ tx, access, query }) => {
     const lines = await listActivity(tx, access.site.id, MOST, readActivityFilter(query, access.site.timeZone));
-    const text = writeCsv([['at', 'who', 'did', 'what', 'details'], ...lines.map((line) => [line.at.toISOString(), line.who, line.action, line.subject, line.detail])]);
-    return new Response(text, { headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': 'attachment; filename="activity.csv"', 'cache-control': 'no-store' } });
+    const text = writeCsv([
+      ['at', 'who', 'did', 'what', 'details'],
+      ...lines.map((line) => [line.at.toISOString(), line.who, line.action, line.subject, line.detail]),
+    ]);
+    return new Response(text, {
+      headers: {
+        'content-type': 'text/csv; charset=utf-8',
+        'content-disposition': 'attachment; filename="activity.csv"',
+        'cache-control': 'no-store',
+      },
+    });
   },
 });

@@ -2,4 +2,7 @@ import { endpoint } from '@/server/gate/endpoint';
 import { forgetWrongTries } from '@/server/gate/sign-in';
 
 /** Says that one has read of wrong tries with one's own mail address. */
-export const PUT = endpoint({ needs: 'signed-in', run: async ({ tx, access }) => void (await forgetWrongTries(tx, access)) });
+export const PUT = endpoint({
+  needs: 'signed-in',
+  run: async ({ tx, access }) => void (await forgetWrongTries(tx, access)),
+});

@@ -23,7 +23,9 @@ export const POST: APIRoute = async ({ request }) => {
     refuseForeign(request);
     const raw = await readBody(request);
     const isFirst = typeof raw === 'object' && raw !== null && 'email' in raw;
-    const session = await db.transaction((tx) => (isFirst ? setUpKeyholder(tx, parseBody(keyholder, raw)) : choosePassword(tx, parseBody(person, raw))));
+    const session = await db.transaction((tx) =>
+      isFirst ? setUpKeyholder(tx, parseBody(keyholder, raw)) : choosePassword(tx, parseBody(person, raw)),
+    );
     return json({ to: isFirst ? '/workshop' : '/room' }, 200, { 'set-cookie': sessionCookie(request, session) });
   } catch (error) {
     return answerFault(error, request);

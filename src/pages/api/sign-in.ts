@@ -7,7 +7,11 @@ import { refuseForeign } from '@/server/gate/origin';
 import { browserCookie, newToken, readBrowserCookie, readCookie, sessionCookie } from '@/server/gate/sessions';
 import { signIn } from '@/server/gate/sign-in';
 
-const body = z.strictObject({ email: z.string().trim().max(300), password: z.string().max(1000), next: z.string().max(500).optional() });
+const body = z.strictObject({
+  email: z.string().trim().max(300),
+  password: z.string().max(1000),
+  next: z.string().max(500).optional(),
+});
 
 /** Begins a session. Open to everybody; wrong tries are counted. */
 export const POST: APIRoute = async ({ request, clientAddress }) => {
@@ -16,7 +20,12 @@ export const POST: APIRoute = async ({ request, clientAddress }) => {
     const given = parseBody(body, await readBody(request));
     const browser = readBrowserCookie(request);
     const newBrowser = browser ?? newToken();
-    const { token, to } = await signIn(db, given, { address: clientAddress, browser, session: readCookie(request), newBrowser });
+    const { token, to } = await signIn(db, given, {
+      address: clientAddress,
+      browser,
+      session: readCookie(request),
+      newBrowser,
+    });
     const answer = json({ to }, 200, { 'set-cookie': sessionCookie(request, token) });
     answer.headers.append('set-cookie', browserCookie(request, newBrowser));
     return answer;

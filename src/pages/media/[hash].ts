@@ -9,7 +9,13 @@ export const GET: APIRoute = async ({ params, request }) => {
   try {
     const blob = await findBlob(db, params['hash'] ?? '');
     if (!blob) throw notFound('This picture');
-    return new Response(new Uint8Array(blob.bytes), { headers: { 'content-type': blob.mime, 'cache-control': 'public, max-age=31536000, immutable', 'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; sandbox" } });
+    return new Response(new Uint8Array(blob.bytes), {
+      headers: {
+        'content-type': blob.mime,
+        'cache-control': 'public, max-age=31536000, immutable',
+        'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; sandbox",
+      },
+    });
   } catch (error) {
     return answerFault(error, request);
   }

@@ -1,4 +1,20 @@
-import { AccessIndex, decide, explainInWords, extentsOf, isInForce, rulesFor, scopeInWords, VISIT, wayInWords, type Decision, type Extent, type Names, type Place, type Policy, type PolicyPerson } from '@/core/access';
+import {
+  AccessIndex,
+  decide,
+  explainInWords,
+  extentsOf,
+  isInForce,
+  rulesFor,
+  scopeInWords,
+  VISIT,
+  wayInWords,
+  type Decision,
+  type Extent,
+  type Names,
+  type Place,
+  type Policy,
+  type PolicyPerson,
+} from '@/core/access';
 import { scopeNames } from '@/core/inventory';
 import { operationInWords, policyOf, remediesFor, type Operation, type Plan } from '@/core/plan';
 import { grantInWords } from '@/core/release';
@@ -14,47 +30,105 @@ import { listPeople, type Person } from '../people/people';
 import { getLivePlan, getPreparedPlan } from '../plan/plans';
 
 /** Which plan is asked about, and whether people or roles stand in the rows. */
-export interface Asked { plan: 'live' | 'prepared'; rows: 'people' | 'roles'; branch: string | null; /** The day asked about, `2026-11-25`; null for now. */ on: string | null }
+export interface Asked {
+  plan: 'live' | 'prepared';
+  rows: 'people' | 'roles';
+  branch: string | null;
+  /** The day asked about, `2026-11-25`; null for now. */ on: string | null;
+}
 
 export function readAsked(query: URLSearchParams): Asked {
   const branch = query.get('branch');
-  return { plan: query.get('plan') === 'prepared' ? 'prepared' : 'live', rows: query.get('rows') === 'roles' ? 'roles' : 'people', branch: branch && /^\d{1,9}$/.test(branch) ? branch : null, on: isDay(query.get('on') ?? '') ? query.get('on') : null };
+  return {
+    plan: query.get('plan') === 'prepared' ? 'prepared' : 'live',
+    rows: query.get('rows') === 'roles' ? 'roles' : 'people',
+    branch: branch && /^\d{1,9}$/.test(branch) ? branch : null,
+    on: isDay(query.get('on') ?? '') ? query.get('on') : null,
+  };
 }
 
 /** All that questions about a whole site are answered from. */
-export interface Survey { plan: Plan; policy: Policy; people: Person[]; rows: PolicyPerson[]; pages: PageFacts[]; names: Names; atMs: number }
+export interface Survey {
+  plan: Plan;
+  policy: Policy;
+  people: Person[];
+  rows: PolicyPerson[];
+  pages: PageFacts[];
+  names: Names;
+  atMs: number;
+}
 
 export const permissionIds = [...inventory.permissions.keys()];
 const isPlaced = (permission: string) => inventory.permissions.get(permission as never)?.placed ?? permission === VISIT;
 export const titleOf = (page: PageFacts) => page.shortName ?? page.liveTitle;
 
 export async function loadSurvey(tx: Tx, access: Access, asked: Asked): Promise<Survey> {
-  const plan = asked.plan === 'live' ? await getLivePlan(tx, access.site) : (await getPreparedPlan(tx, access.site.id)).plan;
+  const plan =
+    asked.plan === 'live' ? await getLivePlan(tx, access.site) : (await getPreparedPlan(tx, access.site.id)).plan;
   const people = await listPeople(tx, access.site.id);
   const pages = await listPages(tx, access.site.id);
-  const rows = asked.rows === 'people' ? people : plan.roles.filter((role) => !role.archived).map((role): PolicyPerson => ({ ...sampleOf(role.id), id: role.id, name: role.name }));
+  const rows =
+    asked.rows === 'people'
+      ? people
+      : plan.roles
+          .filter((role) => !role.archived)
+          .map((role): PolicyPerson => ({ ...sampleOf(role.id), id: role.id, name: role.name }));
   const names = await namesFor(tx, { site: access.site, plan });
-  return { plan, policy: policyOf(inventory, plan, rows), people, rows, pages, names: { ...names, doing: (id) => (id === VISIT ? 'visit it on the website' : names.doing(id)) }, atMs: instantOf(access, asked.on) };
+  return {
+    plan,
+    policy: policyOf(inventory, plan, rows),
+    people,
+    rows,
+    pages,
+    names: { ...names, doing: (id) => (id === VISIT ? 'visit it on the website' : names.doing(id)) },
+    atMs: instantOf(access, asked.on),
+  };
 }
 
 /** Noon of a day on the site's clock; now when none is asked about. */
-const instantOf = (access: Access, on: string | null): number => (on === null ? now() : (findInstant(`${on}T12:00`, access.site.timeZone) ?? now())).getTime();
+const instantOf = (access: Access, on: string | null): number =>
+  (on === null ? now() : (findInstant(`${on}T12:00`, access.site.timeZone) ?? now())).getTime();
 
-export interface MapRow { id: string; name: string; says: string; cells: Extent[] }
+export interface MapRow {
+  id: string;
+  name: string;
+  says: string;
+  cells: Extent[];
+}
 
 /** How far each permission goes for somebody on a branch, or the whole website. Some fields of a page are some of it. */
-function extentsFor(policy: Policy, pages: readonly PageFacts[], branch: string | null, atMs: number): (personId: string) => Extent[] {
-  const tree = pages.map((p) => ({ id: p.id, parent: p.parent, layout: p.place.layout, state: p.place.state, author: p.place.author }));
+function extentsFor(
+  policy: Policy,
+  pages: readonly PageFacts[],
+  branch: string | null,
+  atMs: number,
+): (personId: string) => Extent[] {
+  const tree = pages.map((p) => ({
+    id: p.id,
+    parent: p.parent,
+    layout: p.place.layout,
+    state: p.place.state,
+    author: p.place.author,
+  }));
   const ask = (asked: Policy) => {
     const index = new AccessIndex(asked, tree, permissionIds);
-    const interval = (branch === null ? undefined : index.tree.interval(branch)) ?? ([1, Math.max(1, index.tree.size)] as const);
+    const interval =
+      (branch === null ? undefined : index.tree.interval(branch)) ?? ([1, Math.max(1, index.tree.size)] as const);
     return (id: string) => extentsOf(index, index.person(id), interval, isPlaced, atMs);
   };
   const roles = [...policy.roles.values()];
   const all = ask(policy);
   if (!roles.some((role) => role.grants.some((grant) => grant.scope.fields))) return all;
-  const wholly = ask({ ...policy, roles: new Map(roles.map((role) => [role.id, { ...role, grants: role.grants.filter((grant) => !grant.scope.fields) }])) });
-  return (id) => { const whole = wholly(id); return all(id).map((extent, i) => (extent === 'yes' && whole[i] !== 'yes' ? 'some' : extent)); };
+  const wholly = ask({
+    ...policy,
+    roles: new Map(
+      roles.map((role) => [role.id, { ...role, grants: role.grants.filter((grant) => !grant.scope.fields) }]),
+    ),
+  });
+  return (id) => {
+    const whole = wholly(id);
+    return all(id).map((extent, i) => (extent === 'yes' && whole[i] !== 'yes' ? 'some' : extent));
+  };
 }
 
 /** How far each permission goes for each row, on the branch asked about or the whole website. */
@@ -66,46 +140,99 @@ export function mapRows(survey: Survey, branch: string | null): MapRow[] {
     const held = row.assignments.filter((a) => isInForce(a, atMs)).map((a) => roleName(a.role));
     const holders = survey.people.filter((p) => p.assignments.some((a) => a.role === row.id)).length;
     const isRole = plan.roles.some((r) => r.id === row.id);
-    return { id: row.id, name: row.name, says: row.suspended ? 'paused' : isRole ? `${holders} ${holders === 1 ? 'person' : 'people'}` : held.join(', ') || 'no role now', cells: extents(row.id) };
+    return {
+      id: row.id,
+      name: row.name,
+      says: row.suspended
+        ? 'paused'
+        : isRole
+          ? `${holders} ${holders === 1 ? 'person' : 'people'}`
+          : held.join(', ') || 'no role now',
+      cells: extents(row.id),
+    };
   });
 }
 
-export interface WhyGroup { allowed: boolean; words: string; ways: string[]; pages: string[]; count: number }
+export interface WhyGroup {
+  allowed: boolean;
+  words: string;
+  ways: string[];
+  pages: string[];
+  count: number;
+}
 
 /** Why one row may or may not, on every page of a branch: pages with the same reason together, the larger group first. */
 export function whyOn(survey: Survey, row: string, permission: string, branch: string | null): WhyGroup[] {
   const { policy, pages, names, atMs } = survey;
   if (!policy.people.has(row)) throw notFound(row === '' ? 'This person' : 'This row');
-  const there = isPlaced(permission) ? pages.filter((p) => branch === null || p.place.path.includes(branch)) : [undefined];
+  const there = isPlaced(permission)
+    ? pages.filter((p) => branch === null || p.place.path.includes(branch))
+    : [undefined];
   const groups = new Map<string, WhyGroup>();
   for (const page of there) {
     const decision = decide(policy, { person: row, permission, ...(page && { place: page.place }), atMs });
     const words = explainInWords(decision, permission, names);
     let group = groups.get(words);
-    if (!group) groups.set(words, (group = { allowed: decision.allowed, words, ways: waysOf(decision, permission, names), pages: [], count: 0 }));
+    if (!group)
+      groups.set(
+        words,
+        (group = { allowed: decision.allowed, words, ways: waysOf(decision, permission, names), pages: [], count: 0 }),
+      );
     group.count++;
     if (page && group.pages.length < 5) group.pages.push(titleOf(page));
   }
   return [...groups.values()].sort((a, b) => b.count - a.count);
 }
 
-const waysOf = (decision: Decision, permission: string, names: Names): string[] => (decision.because.length > 1 ? decision.because.map((way) => `${wayInWords(way, permission, names)}.`) : []);
+const waysOf = (decision: Decision, permission: string, names: Names): string[] =>
+  decision.because.length > 1 ? decision.because.map((way) => `${wayInWords(way, permission, names)}.`) : [];
 
-export interface Able { id: string; name: string; email: string; ways: string[]; until: string }
+export interface Able {
+  id: string;
+  name: string;
+  email: string;
+  ways: string[];
+  until: string;
+}
 
 /** Everybody who may do something to a page (or to a thing that lies nowhere), with every way it came and how long the last of them lasts. */
-export function whoCan(survey: Survey, permission: string, place: Place | undefined, timeZone: string): { able: Able[]; unable: { id: string; name: string; words: string }[]; everyone: boolean } {
+export function whoCan(
+  survey: Survey,
+  permission: string,
+  place: Place | undefined,
+  timeZone: string,
+): { able: Able[]; unable: { id: string; name: string; words: string }[]; everyone: boolean } {
   const { people, policy, names, atMs } = survey;
-  const ask = (person: string | null) => decide(policy, { person, permission, place: isPlaced(permission) ? place : undefined, ...(person !== null && { author: person }), atMs });
+  const ask = (person: string | null) =>
+    decide(policy, {
+      person,
+      permission,
+      place: isPlaced(permission) ? place : undefined,
+      ...(person !== null && { author: person }),
+      atMs,
+    });
   const able = people.flatMap((person): Able[] => {
     const decision = ask(person.id);
     if (!decision.allowed) return [];
     const ends = decision.because.map((way) => way.assignment.untilMs ?? Infinity);
     const last = ends.length ? Math.max(...ends) : Infinity;
-    const ways = decision.because.length > 0 ? decision.because.map((way) => `${wayInWords(way, permission, names)}.`) : [explainInWords(decision, permission, names)];
-    return [{ id: person.id, name: person.name, email: person.email, ways: [...new Set(ways)], until: last === Infinity ? 'no end' : `to ${sayDay(new Date(last - 1), timeZone, now())}` }];
+    const ways =
+      decision.because.length > 0
+        ? decision.because.map((way) => `${wayInWords(way, permission, names)}.`)
+        : [explainInWords(decision, permission, names)];
+    return [
+      {
+        id: person.id,
+        name: person.name,
+        email: person.email,
+        ways: [...new Set(ways)],
+        until: last === Infinity ? 'no end' : `to ${sayDay(new Date(last - 1), timeZone, now())}`,
+      },
+    ];
   });
-  const unable = people.filter((person) => !able.some((one) => one.id === person.id)).map((person) => ({ id: person.id, name: person.name, words: explainInWords(ask(person.id), permission, names) }));
+  const unable = people
+    .filter((person) => !able.some((one) => one.id === person.id))
+    .map((person) => ({ id: person.id, name: person.name, words: explainInWords(ask(person.id), permission, names) }));
   return { able, unable, everyone: ask(null).allowed };
 }
 
@@ -119,35 +246,94 @@ export interface RemedyTold {
   /** Where else it is changed. */
   elsewhere: string | null;
 }
-export interface WhyOne { allowed: boolean; words: string; ways: string[]; misses: string[]; remedies: RemedyTold[] }
+export interface WhyOne {
+  allowed: boolean;
+  words: string;
+  ways: string[];
+  misses: string[];
+  remedies: RemedyTold[];
+}
 
 /** Why one person or role may or may not do something to one page, what came close, and the least changes that would allow it. */
 export function whyOne(survey: Survey, row: PolicyPerson, permission: string, place: Place | undefined): WhyOne {
   const { plan, people, names, atMs } = survey;
   const everybody = [...people.filter((p) => p.id !== row.id), row];
   const policy = policyOf(inventory, plan, everybody);
-  const question = { person: row.id, permission, author: row.id, ...(place && isPlaced(permission) && { place }), atMs };
+  const question = {
+    person: row.id,
+    permission,
+    author: row.id,
+    ...(place && isPlaced(permission) && { place }),
+    atMs,
+  };
   const decision = decide(policy, question);
   const first = row.name.split(' ')[0] ?? row.name;
-  const remedies = remediesFor(inventory, plan, everybody, question, decision).slice(0, 4).map((remedy): RemedyTold => {
-    switch (remedy.kind) {
-      case 'plan': return { steps: remedy.operations.map((op) => stepInWords(op, names)), alsoFor: remedy.alsoFor, prepare: { role: ('role' in (remedy.operations[0] ?? {}) && (remedy.operations[0] as { role: string }).role) || '', operations: remedy.operations }, elsewhere: null };
-      case 'assignment': return { steps: [`Let ${row.name} hold “${names.role(remedy.before.role)}” ${remedy.after.branch === undefined ? '' : `under ${names.page(remedy.after.branch)} `}at that time.`], alsoFor: [], prepare: null, elsewhere: '/room/people' };
-      case 'resume': return { steps: [`Let ${first} work again: the account is paused.`], alsoFor: [], prepare: null, elsewhere: '/room/people' };
-      case 'nobody': return { steps: ['Nothing: nobody gives the second look to their own work. Somebody else has to.'], alsoFor: [], prepare: null, elsewhere: null };
-    }
-  });
-  return { allowed: decision.allowed, words: explainInWords(decision, permission, names), ways: decision.because.map((way) => `${wayInWords(way, permission, names)}.`), misses: [...new Set((decision.missed ?? []).slice(1, 6).map((nearest) => explainInWords({ ...decision, nearest }, permission, names)))], remedies };
+  const remedies = remediesFor(inventory, plan, everybody, question, decision)
+    .slice(0, 4)
+    .map((remedy): RemedyTold => {
+      switch (remedy.kind) {
+        case 'plan':
+          return {
+            steps: remedy.operations.map((op) => stepInWords(op, names)),
+            alsoFor: remedy.alsoFor,
+            prepare: {
+              role: ('role' in (remedy.operations[0] ?? {}) && (remedy.operations[0] as { role: string }).role) || '',
+              operations: remedy.operations,
+            },
+            elsewhere: null,
+          };
+        case 'assignment':
+          return {
+            steps: [
+              `Let ${row.name} hold “${names.role(remedy.before.role)}” ${remedy.after.branch === undefined ? '' : `under ${names.page(remedy.after.branch)} `}at that time.`,
+            ],
+            alsoFor: [],
+            prepare: null,
+            elsewhere: '/room/people',
+          };
+        case 'resume':
+          return {
+            steps: [`Let ${first} work again: the account is paused.`],
+            alsoFor: [],
+            prepare: null,
+            elsewhere: '/room/people',
+          };
+        case 'nobody':
+          return {
+            steps: ['Nothing: nobody gives the second look to their own work. Somebody else has to.'],
+            alsoFor: [],
+            prepare: null,
+            elsewhere: null,
+          };
+      }
+    });
+  return {
+    allowed: decision.allowed,
+    words: explainInWords(decision, permission, names),
+    ways: decision.because.map((way) => `${wayInWords(way, permission, names)}.`),
+    misses: [
+      ...new Set(
+        (decision.missed ?? [])
+          .slice(1, 6)
+          .map((nearest) => explainInWords({ ...decision, nearest }, permission, names)),
+      ),
+    ],
+    remedies,
+  };
 }
 
 /** What an operation of a remedy would do, as the administrator says it. */
 function stepInWords(op: Operation, names: Names): string {
-  if (op.do === 'add-grant') return `Allow “${names.role(op.role)}” to ${grantInWords(inventory, op.grant, names.page)}.`;
+  if (op.do === 'add-grant')
+    return `Allow “${names.role(op.role)}” to ${grantInWords(inventory, op.grant, names.page)}.`;
   if (op.do === 'remove-grant') return `Take the “must not” away from “${names.role(op.role)}”.`;
   return `“${'role' in op ? names.role(op.role) : ''}”: ${operationInWords(inventory, op)}.`;
 }
 
-export interface Abilities { tasks: RoomTask[]; sections: { name: string; rows: { id: string; name: string; extent: Extent; where: string[] }[] }[] }
+export interface Abilities {
+  tasks: RoomTask[];
+  sections: { name: string; rows: { id: string; name: string; extent: Extent; where: string[] }[] }[];
+}
 
 /** Everything one person can do: in the words of their tasks, and permission by permission. */
 export function whatCan(survey: Survey, person: Person): Abilities {
@@ -155,15 +341,28 @@ export function whatCan(survey: Survey, person: Person): Abilities {
   const policy = policyOf(inventory, plan, [person]);
   const extents = extentsFor(policy, pages, null, atMs)(person.id);
   const made = room({ inventory, plan, person, places: pages.map((p) => p.place), nowMs: atMs });
-  const sections = inventory.sections.filter((s) => s.permissions.length > 0).map((section) => ({
-    name: section.face === 'frame' ? 'Around every screen' : section.name,
-    rows: section.permissions.map((permission) => {
-      const where = rulesFor(policy, person.id, permission.id, atMs).map(({ effect, branches, page, own, layouts, states, fields }) => {
-        const parts = [...scopeInWords({ own, layouts, states, fields }, names.page, scopeNames(inventory)), ...branches.filter((b) => b !== page).map((b) => `under ${names.page(b)}`), ...(page === undefined ? [] : [`on ${names.page(page)} alone`])];
-        return `${effect === 'deny' ? 'not ' : ''}${parts.join(', ') || (permission.placed ? 'on the whole website' : 'everywhere')}`;
-      });
-      return { id: permission.id, name: permission.name, extent: extents[permissionIds.indexOf(permission.id)] ?? ('no' as const), where: [...new Set(where)] };
-    }),
-  }));
+  const sections = inventory.sections
+    .filter((s) => s.permissions.length > 0)
+    .map((section) => ({
+      name: section.face === 'frame' ? 'Around every screen' : section.name,
+      rows: section.permissions.map((permission) => {
+        const where = rulesFor(policy, person.id, permission.id, atMs).map(
+          ({ effect, branches, page, own, layouts, states, fields }) => {
+            const parts = [
+              ...scopeInWords({ own, layouts, states, fields }, names.page, scopeNames(inventory)),
+              ...branches.filter((b) => b !== page).map((b) => `under ${names.page(b)}`),
+              ...(page === undefined ? [] : [`on ${names.page(page)} alone`]),
+            ];
+            return `${effect === 'deny' ? 'not ' : ''}${parts.join(', ') || (permission.placed ? 'on the whole website' : 'everywhere')}`;
+          },
+        );
+        return {
+          id: permission.id,
+          name: permission.name,
+          extent: extents[permissionIds.indexOf(permission.id)] ?? ('no' as const),
+          where: [...new Set(where)],
+        };
+      }),
+    }));
   return { tasks: made.tasks, sections };
 }

@@ -4,30 +4,112 @@ import { activity, people } from '../db/schema';
 import type { Access } from '../gate/access';
 
 /** Writes a line that stays. Called inside the transaction of what it tells of. */
-export const record = (tx: Tx, access: Pick<Access, 'site' | 'signedInId'>, action: string, subject: string, more: { href?: string; detail?: string } = {}) =>
-  tx.insert(activity).values({ siteId: access.site.id, personId: access.signedInId, action, subject: subject.slice(0, 300), href: more.href ?? null, detail: (more.detail ?? '').slice(0, 500) });
+export const record = (
+  tx: Tx,
+  access: Pick<Access, 'site' | 'signedInId'>,
+  action: string,
+  subject: string,
+  more: { href?: string; detail?: string } = {},
+) =>
+  tx
+    .insert(activity)
+    .values({
+      siteId: access.site.id,
+      personId: access.signedInId,
+      action,
+      subject: subject.slice(0, 300),
+      href: more.href ?? null,
+      detail: (more.detail ?? '').slice(0, 500),
+    });
 
-export interface ActivityLine { id: number; at: Date; who: string; action: string; subject: string; href: string | null; detail: string }
+export interface ActivityLine {
+  id: number;
+  at: Date;
+  who: string;
+  action: string;
+  subject: string;
+  href: string | null;
+  detail: string;
+}
 
 /** What the activity is cut down to. Days are instants on the site's clock; nothing given is everything. */
-export interface ActivityFilter { who?: number | undefined; action?: string | undefined; q?: string | undefined; from?: Date | undefined; until?: Date | undefined }
+export interface ActivityFilter {
+  who?: number | undefined;
+  action?: string | undefined;
+  q?: string | undefined;
+  from?: Date | undefined;
+  until?: Date | undefined;
+}
 
 const conditions = (siteId: number, { who, action, q, from, until }: ActivityFilter): SQL | undefined => {
   const like = `%${(q ?? '').replaceAll(/[\\%_]/g, '\\$&')}%`;
-  return and(eq(activity.siteId, siteId), who ? eq(activity.personId, who) : undefined, action ? eq(activity.action, action) : undefined, q ? or(ilike(activity.subject, like), ilike(activity.detail, like)) : undefined, from ? gte(activity.at, from) : undefined, until ? lt(activity.at, until) : undefined);
+  return and(
+    eq(activity.siteId, siteId),
+    who ? eq(activity.personId, who) : undefined,
+    action ? eq(activity.action, action) : undefined,
+    q ? or(ilike(activity.subject, like), ilike(activity.detail, like)) : undefined,
+    from ? gte(activity.at, from) : undefined,
+    until ? lt(activity.at, until) : undefined,
+  );
 };
 
 /** The newest lines first, as far as a filter lets them through. */
-export async function listActivity(tx: Tx, siteId: number, limit: number, filter: ActivityFilter = {}): Promise<ActivityLine[]> {
-  const rows = await tx.select({ line: activity, who: people.name }).from(activity).leftJoin(people, eq(people.id, activity.personId)).where(conditions(siteId, filter)).orderBy(desc(activity.id)).limit(limit);
-  return rows.map(({ line, who }) => ({ id: line.id, at: line.at, who: who ?? 'Safe Room', action: line.action, subject: line.subject, href: line.href, detail: line.detail }));
+export async function listActivity(
+  tx: Tx,
+  siteId: number,
+  limit: number,
+  filter: ActivityFilter = {},
+): Promise<ActivityLine[]> {
+  const rows = await tx
+    .select({ line: activity, who: people.name })
+    .from(activity)
+    .leftJoin(people, eq(people.id, activity.personId))
+    .where(conditions(siteId, filter))
+    .orderBy(desc(activity.id))
+    .limit(limit);
+  return rows.map(({ line, who }) => ({
+    id: line.id,
+    at: line.at,
+    who: who ?? 'Safe Room',
+    action: line.action,
+    subject: line.subject,
+    href: line.href,
+    detail: line.detail,
+  }));
 }
 
 /** Everything that was ever done, by its words, for choosing among it. */
-export const listActions = async (tx: Tx, siteId: number): Promise<string[]> => (await tx.selectDistinct({ action: activity.action }).from(activity).where(eq(activity.siteId, siteId)).orderBy(activity.action)).map((row) => row.action);
+export const listActions = async (tx: Tx, siteId: number): Promise<string[]> =>
+  (
+    await tx
+      .selectDistinct({ action: activity.action })
+      .from(activity)
+      .where(eq(activity.siteId, siteId))
+      .orderBy(activity.action)
+  ).map((row) => row.action);
 
 /** Every time roles were given or taken since an instant, oldest first. */
 export async function listGiven(tx: Tx, siteId: number, since: Date | undefined): Promise<ActivityLine[]> {
-  const rows = await tx.select({ line: activity, who: people.name }).from(activity).leftJoin(people, eq(people.id, activity.personId)).where(and(eq(activity.siteId, siteId), inArray(activity.action, ['assigned roles', 'invited']), since ? gte(activity.at, since) : undefined)).orderBy(activity.id).limit(2000);
-  return rows.map(({ line, who }) => ({ id: line.id, at: line.at, who: who ?? 'Safe Room', action: line.action, subject: line.subject, href: line.href, detail: line.detail }));
+  const rows = await tx
+    .select({ line: activity, who: people.name })
+    .from(activity)
+    .leftJoin(people, eq(people.id, activity.personId))
+    .where(
+      and(
+        eq(activity.siteId, siteId),
+        inArray(activity.action, ['assigned roles', 'invited']),
+        since ? gte(activity.at, since) : undefined,
+      ),
+    )
+    .orderBy(activity.id)
+    .limit(2000);
+  return rows.map(({ line, who }) => ({
+    id: line.id,
+    at: line.at,
+    who: who ?? 'Safe Room',
+    action: line.action,
+    subject: line.subject,
+    href: line.href,
+    detail: line.detail,
+  }));
 }

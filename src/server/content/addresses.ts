@@ -1,5 +1,13 @@
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
-import { addressChanges, addressOf, isReserved, RESERVED, settingsOf, type Addressed, type PageContent } from '@/core/content';
+import {
+  addressChanges,
+  addressOf,
+  isReserved,
+  RESERVED,
+  settingsOf,
+  type Addressed,
+  type PageContent,
+} from '@/core/content';
 import type { Tx } from '../db/client';
 import { pages, redirects } from '../db/schema';
 import { Problem } from '../gate/problems';
@@ -7,16 +15,33 @@ import { Problem } from '../gate/problems';
 export type AddressMap = Map<string, Addressed>;
 
 /** Holds the page tree of a site until the transaction ends: whoever else would change it waits. */
-export const lockTree = (tx: Tx, siteId: number) => tx.execute(sql`select pg_advisory_xact_lock(hashtext('page tree'), ${siteId})`);
+export const lockTree = (tx: Tx, siteId: number) =>
+  tx.execute(sql`select pg_advisory_xact_lock(hashtext('page tree'), ${siteId})`);
 
 /** Every page of a site that is not deleted, as far as its address is concerned. */
 export async function findAddresses(tx: Tx, siteId: number): Promise<AddressMap> {
-  const rows = await tx.select({ id: pages.id, parent: pages.parentId, slug: pages.slug, ownAddress: pages.ownAddress }).from(pages).where(and(eq(pages.siteId, siteId), isNull(pages.deletedAt)));
-  return new Map(rows.map((row) => [String(row.id), { id: String(row.id), parent: row.parent === null ? null : String(row.parent), slug: row.slug, ownAddress: row.ownAddress }]));
+  const rows = await tx
+    .select({ id: pages.id, parent: pages.parentId, slug: pages.slug, ownAddress: pages.ownAddress })
+    .from(pages)
+    .where(and(eq(pages.siteId, siteId), isNull(pages.deletedAt)));
+  return new Map(
+    rows.map((row) => [
+      String(row.id),
+      {
+        id: String(row.id),
+        parent: row.parent === null ? null : String(row.parent),
+        slug: row.slug,
+        ownAddress: row.ownAddress,
+      },
+    ]),
+  );
 }
 
 /** Why some pages cannot have the addresses they would get, if so: page and sentence. Among `changed`, or against any other page. */
-export function addressFaults(after: AddressMap, changed: Iterable<string>): { page: string; address: string; message: string; by: string | null }[] {
+export function addressFaults(
+  after: AddressMap,
+  changed: Iterable<string>,
+): { page: string; address: string; message: string; by: string | null }[] {
   const owners = new Map<string, string[]>();
   for (const id of after.keys()) {
     const address = addressOf(after, id);
@@ -25,18 +50,47 @@ export function addressFaults(after: AddressMap, changed: Iterable<string>): { p
   return [...changed].flatMap((page) => {
     const address = addressOf(after, page);
     const other = owners.get(address)?.find((id) => id !== page) ?? null;
-    const message = isReserved(address) ? `The address ${address} is taken. Choose another.` : other !== null ? `The address ${address} is taken. Choose another.` : '';
+    const message = isReserved(address)
+      ? `The address ${address} is taken. Choose another.`
+      : other !== null
+        ? `The address ${address} is taken. Choose another.`
+        : '';
     return message ? [{ page, address, message, by: other }] : [];
   });
 }
 
 /** Keeps old addresses leading to their pages, where visitors knew them. Runs in a transaction. */
-export async function keepOldAddresses(tx: Tx, siteId: number, by: number | null, changes: readonly { page: string; from: string }[]): Promise<number> {
+export async function keepOldAddresses(
+  tx: Tx,
+  siteId: number,
+  by: number | null,
+  changes: readonly { page: string; from: string }[],
+): Promise<number> {
   if (changes.length === 0) return 0;
-  const known = await tx.select({ id: pages.id }).from(pages).where(and(inArray(pages.id, changes.map((change) => Number(change.page))), sql`(${pages.liveRevisionId} is not null or ${pages.downRevisionId} is not null)`));
+  const known = await tx
+    .select({ id: pages.id })
+    .from(pages)
+    .where(
+      and(
+        inArray(
+          pages.id,
+          changes.map((change) => Number(change.page)),
+        ),
+        sql`(${pages.liveRevisionId} is not null or ${pages.downRevisionId} is not null)`,
+      ),
+    );
   const visited = new Set(known.map((row) => String(row.id)));
-  const rows = changes.filter((change) => visited.has(change.page)).map((change) => ({ siteId, address: change.from, pageId: Number(change.page), madeBy: by }));
-  if (rows.length > 0) await tx.insert(redirects).values(rows).onConflictDoUpdate({ target: [redirects.siteId, redirects.address], set: { pageId: sql`excluded.page_id`, madeBy: by, madeAt: sql`now()` } });
+  const rows = changes
+    .filter((change) => visited.has(change.page))
+    .map((change) => ({ siteId, address: change.from, pageId: Number(change.page), madeBy: by }));
+  if (rows.length > 0)
+    await tx
+      .insert(redirects)
+      .values(rows)
+      .onConflictDoUpdate({
+        target: [redirects.siteId, redirects.address],
+        set: { pageId: sql`excluded.page_id`, madeBy: by, madeAt: sql`now()` },
+      });
   return rows.length;
 }
 
@@ -44,19 +98,34 @@ export async function keepOldAddresses(tx: Tx, siteId: number, by: number | null
 export async function takenSlugs(tx: Tx, siteId: number, parentId: number): Promise<Set<string>> {
   const all = await findAddresses(tx, siteId);
   const prefix = `${addressOf(all, String(parentId))}/`.replace('//', '/');
-  const there = [...all.keys()].map((id) => addressOf(all, id)).filter((address) => address.startsWith(prefix)).map((address) => address.slice(prefix.length));
+  const there = [...all.keys()]
+    .map((id) => addressOf(all, id))
+    .filter((address) => address.startsWith(prefix))
+    .map((address) => address.slice(prefix.length));
   const children = [...all.values()].filter((page) => page.parent === String(parentId)).map((page) => page.slug);
-  return new Set([...children, ...there.filter((rest) => rest !== '' && !rest.includes('/')), ...(prefix === '/' ? RESERVED : [])]);
+  return new Set([
+    ...children,
+    ...there.filter((rest) => rest !== '' && !rest.includes('/')),
+    ...(prefix === '/' ? RESERVED : []),
+  ]);
 }
 
 /** The page an old address leads to. */
 export async function findRedirect(tx: Tx, siteId: number, address: string): Promise<string | undefined> {
-  const [row] = await tx.select({ page: redirects.pageId }).from(redirects).where(and(eq(redirects.siteId, siteId), eq(redirects.address, address)));
+  const [row] = await tx
+    .select({ page: redirects.pageId })
+    .from(redirects)
+    .where(and(eq(redirects.siteId, siteId), eq(redirects.address, address)));
   return row && String(row.page);
 }
 
 /** What the settings of a content would make of its page's address, and why not. */
-export async function tryAddress(tx: Tx, siteId: number, pageId: number, given: { slug: string; ownAddress: string | null }): Promise<{ address: string; fault: string | null; changes: number }> {
+export async function tryAddress(
+  tx: Tx,
+  siteId: number,
+  pageId: number,
+  given: { slug: string; ownAddress: string | null },
+): Promise<{ address: string; fault: string | null; changes: number }> {
   const before = await findAddresses(tx, siteId);
   const page = before.get(String(pageId));
   if (!page) return { address: '/', fault: null, changes: 0 };
@@ -70,7 +139,13 @@ export async function tryAddress(tx: Tx, siteId: number, pageId: number, given: 
  * Makes what a content says of its page's settings true: layout, address, navigation, author, date. Old addresses go on leading
  * here if the content says so. Runs in a transaction.
  */
-export async function applySettings(tx: Tx, siteId: number, page: typeof pages.$inferSelect, content: PageContent, by: number | null): Promise<void> {
+export async function applySettings(
+  tx: Tx,
+  siteId: number,
+  page: typeof pages.$inferSelect,
+  content: PageContent,
+  by: number | null,
+): Promise<void> {
   const settings = settingsOf(content);
   const isRoot = page.parentId === null;
   const slug = isRoot || settings.slug === '' ? page.slug : settings.slug;
@@ -84,22 +159,44 @@ export async function applySettings(tx: Tx, siteId: number, page: typeof pages.$
     const after: AddressMap = new Map(before).set(own.id, { ...own, slug, ownAddress });
     const changes = addressChanges(before, after);
     const [fault] = addressFaults(after, [own.id, ...changes.map((change) => change.page)]);
-    if (fault) throw new Problem('bad-input', fault.message, { faults: [{ field: ownAddress ? 'page.ownAddress' : 'page.slug', message: fault.message }] });
+    if (fault)
+      throw new Problem('bad-input', fault.message, {
+        faults: [{ field: ownAddress ? 'page.ownAddress' : 'page.slug', message: fault.message }],
+      });
     if (settings.redirect) await keepOldAddresses(tx, siteId, by, changes);
   }
   await tx
     .update(pages)
-    .set({ layout: settings.layout || page.layout, slug, ownAddress, shortName: settings.shortName, inNavigation: settings.inNavigation, authorId: settings.author === null ? page.authorId : Number(settings.author), day: settings.day, language: settings.language })
+    .set({
+      layout: settings.layout || page.layout,
+      slug,
+      ownAddress,
+      shortName: settings.shortName,
+      inNavigation: settings.inNavigation,
+      authorId: settings.author === null ? page.authorId : Number(settings.author),
+      day: settings.day,
+      language: settings.language,
+    })
     .where(eq(pages.id, page.id));
 }
 
 /** Titles of live pages whose published text leads to one of some addresses. */
-export async function findLinksTo(tx: Tx, siteId: number, addresses: readonly string[], except: readonly string[] = []): Promise<{ page: string; title: string; address: string }[]> {
+export async function findLinksTo(
+  tx: Tx,
+  siteId: number,
+  addresses: readonly string[],
+  except: readonly string[] = [],
+): Promise<{ page: string; title: string; address: string }[]> {
   if (addresses.length === 0) return [];
   const rows = await tx.execute<{ id: number; title: string; href: string }>(sql`
     select p.id, coalesce(p.short_name, r.content->>'title') as title, h.href #>> '{}' as href
     from pages p join revisions r on r.id = p.live_revision_id, jsonb_path_query(r.content, 'strict $.**.href') as h(href)
     where p.site_id = ${siteId} and p.deleted_at is null and split_part(split_part(h.href #>> '{}', '#', 1), '?', 1) in ${addresses}`);
   const seen = new Set<string>();
-  return rows.rows.filter((row) => !except.includes(String(row.id)) && !seen.has(`${row.id} ${row.href}`) && seen.add(`${row.id} ${row.href}`)).map((row) => ({ page: String(row.id), title: row.title, address: row.href }));
+  return rows.rows
+    .filter(
+      (row) =>
+        !except.includes(String(row.id)) && !seen.has(`${row.id} ${row.href}`) && seen.add(`${row.id} ${row.href}`),
+    )
+    .map((row) => ({ page: String(row.id), title: row.title, address: row.href }));
 }

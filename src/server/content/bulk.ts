@@ -27,9 +27,23 @@ export const bulkSchema = z.discriminatedUnion('do', [
 export type Bulk = z.infer<typeof bulkSchema>;
 
 /** What doing it with a page needs, and taking it back. */
-const NEEDS: Record<Bulk['do'] | StepBack['do'], string> = { navigation: 'page.publish', audience: 'page.publish', move: 'page.arrange', 'take-down': 'page.retire', 'put-back': 'page.retire', delete: 'page.retire', 'bring-back': 'page.retire' };
+const NEEDS: Record<Bulk['do'] | StepBack['do'], string> = {
+  navigation: 'page.publish',
+  audience: 'page.publish',
+  move: 'page.arrange',
+  'take-down': 'page.retire',
+  'put-back': 'page.retire',
+  delete: 'page.retire',
+  'bring-back': 'page.retire',
+};
 
-export interface BulkRow { id: string; title: string; /** What becomes of it, or why nothing does. */ words: string; /** What comes with it, where it is only told. */ notes: string[]; refused: boolean }
+export interface BulkRow {
+  id: string;
+  title: string;
+  /** What becomes of it, or why nothing does. */ words: string;
+  /** What comes with it, where it is only told. */ notes: string[];
+  refused: boolean;
+}
 
 /** What takes back what was done with one page. */
 export const stepBackSchema = z.discriminatedUnion('do', [
@@ -41,52 +55,91 @@ export const stepBackSchema = z.discriminatedUnion('do', [
 ]);
 export type StepBack = z.infer<typeof stepBackSchema>;
 
-const AUDIENCE = { everyone: 'Everyone may visit it', members: 'Members only may visit it', 'as-above': 'Visitors as of the page above' };
+const AUDIENCE = {
+  everyone: 'Everyone may visit it',
+  members: 'Members only may visit it',
+  'as-above': 'Visitors as of the page above',
+};
 
 async function showInNavigation(tx: Tx, access: Access, id: number, shown: boolean): Promise<void> {
   const page = await findPage(tx, access.site.id, id, true);
   if (page.inNavigation === shown) throw new Problem('already-done', `It is ${shown ? 'shown' : 'left out'} already.`);
   await tx.update(pages).set({ inNavigation: shown }).where(eq(pages.id, id));
   // A draft begun before says the same, or publishing it would take this back.
-  await tx.execute(sql`update drafts set content = jsonb_set(content, '{page.inNavigation}', to_jsonb(${shown}::boolean)) where page_id = ${id} and content ? 'page.inNavigation'`);
+  await tx.execute(
+    sql`update drafts set content = jsonb_set(content, '{page.inNavigation}', to_jsonb(${shown}::boolean)) where page_id = ${id} and content ? 'page.inNavigation'`,
+  );
 }
 
 /** Some things by name: the first of them, and how many more there are. */
-const few = (names: readonly string[]): string => (names.length <= 3 ? names.join(', ') : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`);
+const few = (names: readonly string[]): string =>
+  names.length <= 3 ? names.join(', ') : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;
 
-const linksInWords = (links: readonly { title: string }[], what: string): string[] => (links.length === 0 ? [] : [`${what} ${few([...new Set(links.map((link) => `“${link.title}”`))])}.`]);
+const linksInWords = (links: readonly { title: string }[], what: string): string[] =>
+  links.length === 0 ? [] : [`${what} ${few([...new Set(links.map((link) => `“${link.title}”`))])}.`];
 
 /** What comes with a move, as a single one tells it. */
-async function notesOfMove(tx: Tx, access: Access, move: { page: number; parent: number; index: number }): Promise<string[]> {
+async function notesOfMove(
+  tx: Tx,
+  access: Access,
+  move: { page: number; parent: number; index: number },
+): Promise<string[]> {
   const { addresses, below, visitors, links, lists } = await previewMove(tx, access, move);
   // That of the page itself is the shortest.
   const [first] = addresses.toSorted((a, b) => a.from.length - b.from.length);
   return [
     ...(below > 0 ? [`With ${below} below.`] : []),
-    ...(first ? [`${addresses.length === 1 ? 'Its address changes' : `${addresses.length} addresses change`}: ${first.from} → ${first.to}${addresses.length > 1 ? ' …' : ''}; the old ${addresses.length === 1 ? 'one leads' : 'ones lead'} there.`] : []),
-    ...lists, ...(visitors ? [visitors] : []), ...linksInWords(links, 'Links that go on working by this stand on'),
+    ...(first
+      ? [
+          `${addresses.length === 1 ? 'Its address changes' : `${addresses.length} addresses change`}: ${first.from} → ${first.to}${addresses.length > 1 ? ' …' : ''}; the old ${addresses.length === 1 ? 'one leads' : 'ones lead'} there.`,
+        ]
+      : []),
+    ...lists,
+    ...(visitors ? [visitors] : []),
+    ...linksInWords(links, 'Links that go on working by this stand on'),
   ];
 }
 
 /** What comes with taking a page away, as a single time tells it. */
 async function notesOfRetiring(tx: Tx, access: Access, id: number): Promise<string[]> {
   const { below, drafts, links } = await previewRetire(tx, access, id);
-  return [...(below > 0 ? [`With ${below} below.`] : []), ...(drafts > 0 ? [`${drafts === 1 ? 'One draft is' : `${drafts} drafts are`} not published yet.`] : []), ...linksInWords(links, 'Links will lead nowhere on')];
+  return [
+    ...(below > 0 ? [`With ${below} below.`] : []),
+    ...(drafts > 0 ? [`${drafts === 1 ? 'One draft is' : `${drafts} drafts are`} not published yet.`] : []),
+    ...linksInWords(links, 'Links will lead nowhere on'),
+  ];
 }
 
-interface Done { words: string; notes: string[]; back: StepBack }
+interface Done {
+  words: string;
+  notes: string[];
+  back: StepBack;
+}
 
 /** Does it with one page and says what became of it, and what takes it back; a Problem says why not. With `tell` also what comes with it. */
 async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk, tell: boolean): Promise<Done> {
   switch (bulk.do) {
     case 'navigation': {
       await showInNavigation(tx, access, id, bulk.shown);
-      return { words: bulk.shown ? 'Shown in navigation' : 'Left out of navigation', notes: [], back: { do: 'navigation', page: id, shown: !bulk.shown } };
+      return {
+        words: bulk.shown ? 'Shown in navigation' : 'Left out of navigation',
+        notes: [],
+        back: { do: 'navigation', page: id, shown: !bulk.shown },
+      };
     }
     case 'audience': {
       const { audience } = await findPage(tx, access.site.id, id, true);
-      await setAudience(tx, access, id, bulk.audience === 'as-above' ? null : ({ kind: bulk.audience } satisfies Audience));
-      return { words: AUDIENCE[bulk.audience], notes: [], back: { do: 'audience', page: id, audience: audienceSchema.nullable().parse(audience) } };
+      await setAudience(
+        tx,
+        access,
+        id,
+        bulk.audience === 'as-above' ? null : ({ kind: bulk.audience } satisfies Audience),
+      );
+      return {
+        words: AUDIENCE[bulk.audience],
+        notes: [],
+        back: { do: 'audience', page: id, audience: audienceSchema.nullable().parse(audience) },
+      };
     }
     case 'move': {
       const move = { page: id, parent: bulk.parent, index: 100_000 };
@@ -108,15 +161,32 @@ async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk, tell: boole
 }
 
 /** Takes back what was done with many pages, the last first; all of it or, where something stands in the way by now, nothing. Runs in a transaction. */
-export async function takeBack(tx: Tx, access: Access, steps: readonly StepBack[], progress: (done: number) => void): Promise<{ pages: number }> {
+export async function takeBack(
+  tx: Tx,
+  access: Access,
+  steps: readonly StepBack[],
+  progress: (done: number) => void,
+): Promise<{ pages: number }> {
   for (const [i, step] of steps.toReversed().entries()) {
-    await authorize(tx, access, NEEDS[step.do], { place: await findPagePlace(tx, access.site.id, step.page, step.do === 'bring-back') });
+    await authorize(tx, access, NEEDS[step.do], {
+      place: await findPagePlace(tx, access.site.id, step.page, step.do === 'bring-back'),
+    });
     switch (step.do) {
-      case 'navigation': await showInNavigation(tx, access, step.page, step.shown); break;
-      case 'audience': await setAudience(tx, access, step.page, step.audience); break;
-      case 'move': await movePage(tx, access, { page: step.page, parent: step.parent, index: step.index, redirect: false }); break;
-      case 'put-back': await putBack(tx, access, step.page); break;
-      case 'bring-back': await bringBack(tx, access, step.page); break;
+      case 'navigation':
+        await showInNavigation(tx, access, step.page, step.shown);
+        break;
+      case 'audience':
+        await setAudience(tx, access, step.page, step.audience);
+        break;
+      case 'move':
+        await movePage(tx, access, { page: step.page, parent: step.parent, index: step.index, redirect: false });
+        break;
+      case 'put-back':
+        await putBack(tx, access, step.page);
+        break;
+      case 'bring-back':
+        await bringBack(tx, access, step.page);
+        break;
     }
     progress(i + 1);
   }
@@ -125,7 +195,10 @@ export async function takeBack(tx: Tx, access: Access, steps: readonly StepBack[
 
 /** The pages with the ids of those above them, the highest first: where a whole branch goes, what lies below has gone already. */
 async function withAbove(tx: Tx, ids: readonly number[]): Promise<{ id: number; above: number[] }[]> {
-  const rows = await tx.select({ id: pages.id, path: sql<string>`${pages.path}::text` }).from(pages).where(inArray(pages.id, [...ids]));
+  const rows = await tx
+    .select({ id: pages.id, path: sql<string>`${pages.path}::text` })
+    .from(pages)
+    .where(inArray(pages.id, [...ids]));
   const above = new Map(rows.map((row) => [row.id, row.path.split('.').slice(0, -1).map(Number)]));
   return ids.map((id) => ({ id, above: above.get(id) ?? [] })).sort((a, b) => a.above.length - b.above.length);
 }
@@ -134,7 +207,14 @@ async function withAbove(tx: Tx, ids: readonly number[]): Promise<{ id: number; 
  * Does the same with many pages, in one transaction: what cannot be done with one of them is told and leaves the rest alone (a
  * savepoint each). `progress` is called after each; with `tell` it is also said what comes with each. Gives what takes it back. Runs in a transaction.
  */
-export async function doWithMany(tx: Tx, access: Access, ids: readonly number[], bulk: Bulk, progress: (done: number) => void = () => undefined, tell = false): Promise<{ rows: BulkRow[]; back: StepBack[] }> {
+export async function doWithMany(
+  tx: Tx,
+  access: Access,
+  ids: readonly number[],
+  bulk: Bulk,
+  progress: (done: number) => void = () => undefined,
+  tell = false,
+): Promise<{ rows: BulkRow[]; back: StepBack[] }> {
   const whole = bulk.do === 'move' || bulk.do === 'take-down' || bulk.do === 'delete';
   const gone = new Set<number>();
   const mayView = mayOn(access, 'page.view');
@@ -144,9 +224,16 @@ export async function doWithMany(tx: Tx, access: Access, ids: readonly number[],
     const place = await findPagePlace(tx, access.site.id, id);
     const isSeen = place !== undefined && mayView(place);
     const title = isSeen ? await titleOf(tx, id) : 'A page you do not see';
-    const row = (words: string, refused: boolean, notes: string[] = []) => void rows.push({ id: String(id), title, words, notes, refused });
+    const row = (words: string, refused: boolean, notes: string[] = []) =>
+      void rows.push({ id: String(id), title, words, notes, refused });
     const goes = whole && above.some((other) => gone.has(other));
-    const no = goes ? null : !isSeen ? 'It is not there, or not in your part of the site.' : mayNow(access, NEEDS[bulk.do], { place }).allowed ? null : 'It is not yours to change in this way.';
+    const no = goes
+      ? null
+      : !isSeen
+        ? 'It is not there, or not in your part of the site.'
+        : mayNow(access, NEEDS[bulk.do], { place }).allowed
+          ? null
+          : 'It is not yours to change in this way.';
     if (goes) row('Goes with the page above it', false);
     else if (no) row(no, true);
     else {
@@ -163,9 +250,20 @@ export async function doWithMany(tx: Tx, access: Access, ids: readonly number[],
     progress(i + 1);
   }
   const done = rows.filter((row) => !row.refused).length;
-  if (done > 0) await record(tx, access, 'changed many pages', `${done} ${done === 1 ? 'page' : 'pages'}`, { href: '/room/pages', detail: rows.find((row) => !row.refused)?.words ?? '' });
+  if (done > 0)
+    await record(tx, access, 'changed many pages', `${done} ${done === 1 ? 'page' : 'pages'}`, {
+      href: '/room/pages',
+      detail: rows.find((row) => !row.refused)?.words ?? '',
+    });
   return { rows, back };
 }
 
 /** What would become of each page: the very same, rolled back. Changes nothing. */
-export const tryWithMany = async (tx: Tx, access: Access, ids: readonly number[], bulk: Bulk): Promise<{ rows: BulkRow[] }> => ({ rows: (await tryOut(tx, (inner) => doWithMany(inner, access, ids, bulk, undefined, true))).rows });
+export const tryWithMany = async (
+  tx: Tx,
+  access: Access,
+  ids: readonly number[],
+  bulk: Bulk,
+): Promise<{ rows: BulkRow[] }> => ({
+  rows: (await tryOut(tx, (inner) => doWithMany(inner, access, ids, bulk, undefined, true))).rows,
+});

@@ -4,11 +4,18 @@ import { savedFilters } from '../db/schema';
 import type { Access } from '../gate/access';
 import { filterSchema, type PageFilter } from './listing';
 
-export interface SavedFilter { name: string; filter: PageFilter }
+export interface SavedFilter {
+  name: string;
+  filter: PageFilter;
+}
 
 /** The filters somebody has given a name, by name. What no longer fits is left out. */
 export async function listFilters(tx: Tx, access: Access): Promise<SavedFilter[]> {
-  const rows = await tx.select().from(savedFilters).where(eq(savedFilters.personId, access.signedInId)).orderBy(asc(savedFilters.name));
+  const rows = await tx
+    .select()
+    .from(savedFilters)
+    .where(eq(savedFilters.personId, access.signedInId))
+    .orderBy(asc(savedFilters.name));
   return rows.flatMap((row) => {
     const parsed = filterSchema.safeParse(JSON.parse(row.query));
     return parsed.success ? [{ name: row.name, filter: parsed.data }] : [];
@@ -16,9 +23,17 @@ export async function listFilters(tx: Tx, access: Access): Promise<SavedFilter[]
 }
 
 /** Keeps a filter under a name; one of the same name is replaced. Runs in a transaction. */
-export async function saveFilter(tx: Tx, access: Access, name: string, filter: PageFilter): Promise<{ filters: SavedFilter[] }> {
+export async function saveFilter(
+  tx: Tx,
+  access: Access,
+  name: string,
+  filter: PageFilter,
+): Promise<{ filters: SavedFilter[] }> {
   const query = JSON.stringify(filter);
-  await tx.insert(savedFilters).values({ siteId: access.site.id, personId: access.signedInId, name, query }).onConflictDoUpdate({ target: [savedFilters.personId, savedFilters.name], set: { query } });
+  await tx
+    .insert(savedFilters)
+    .values({ siteId: access.site.id, personId: access.signedInId, name, query })
+    .onConflictDoUpdate({ target: [savedFilters.personId, savedFilters.name], set: { query } });
   return { filters: await listFilters(tx, access) };
 }
 

@@ -30,26 +30,49 @@ export const filterSchema = z.object({
 export type PageFilter = z.infer<typeof filterSchema>;
 
 const state = sql<PageState>`case when ${drafts.pageId} is not null then 'draft' when ${reviews.id} is not null then 'waiting' when ${pages.downRevisionId} is not null then 'down' when exists (select 1 from ${publications} where ${publications.pageId} = ${pages.id}) then 'published' else 'draft' end`;
-const lastOut = sql<string | null>`(select max(${publications.publishedAt}) from ${publications} where ${publications.pageId} = ${pages.id})`;
+const lastOut = sql<
+  string | null
+>`(select max(${publications.publishedAt}) from ${publications} where ${publications.pageId} = ${pages.id})`;
 const title = sql<string>`coalesce(${pages.shortName}, ${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')`;
 const changed = sql<string>`greatest(${pages.createdAt}, ${drafts.updatedAt}, ${reviews.sentAt}, ${lastOut})`;
 
 const from = (tx: Tx) =>
   tx
-    .select({ id: pages.id, parent: pages.parentId, path: sql<string>`${pages.path}::text`, title, state, inNavigation: pages.inNavigation, layout: pages.layout, language: pages.language, authorId: pages.authorId, author: people.name, changed, out: lastOut, live: pages.liveRevisionId })
+    .select({
+      id: pages.id,
+      parent: pages.parentId,
+      path: sql<string>`${pages.path}::text`,
+      title,
+      state,
+      inNavigation: pages.inNavigation,
+      layout: pages.layout,
+      language: pages.language,
+      authorId: pages.authorId,
+      author: people.name,
+      changed,
+      out: lastOut,
+      live: pages.liveRevisionId,
+    })
     .from(pages)
     .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
     .leftJoin(drafts, eq(drafts.pageId, pages.id))
     .leftJoin(reviews, and(eq(reviews.pageId, pages.id), isNull(reviews.outcome)))
     .leftJoin(people, eq(people.id, pages.authorId));
 
-const seen = (access: Access): SQL => and(eq(pages.siteId, access.site.id), isNull(pages.deletedAt), allowedPages(access, 'page.view')) ?? sql`false`;
+const seen = (access: Access): SQL =>
+  and(eq(pages.siteId, access.site.id), isNull(pages.deletedAt), allowedPages(access, 'page.view')) ?? sql`false`;
 
 /** Titles that hold what is typed or are spelled alike, and texts that speak of it. */
 function matches(q: string): SQL | undefined {
   if (q === '') return undefined;
   const query = sql`websearch_to_tsquery('english', ${askable(q)})`;
-  return or(titleHolds(title, q), titleHolds(sql`coalesce(${drafts.content}->>'title', ${revisions.content}->>'title')`, q), sql`word_similarity(${q}, ${title}) > 0.5`, sql`${revisions.words} @@ ${query}`, sql`jsonb_to_tsvector('english', ${drafts.content}, '["string"]') @@ ${query}`);
+  return or(
+    titleHolds(title, q),
+    titleHolds(sql`coalesce(${drafts.content}->>'title', ${revisions.content}->>'title')`, q),
+    sql`word_similarity(${q}, ${title}) > 0.5`,
+    sql`${revisions.words} @@ ${query}`,
+    sql`jsonb_to_tsvector('english', ${drafts.content}, '["string"]') @@ ${query}`,
+  );
 }
 
 function conditions(access: Access, filter: PageFilter): SQL | undefined {
@@ -70,7 +93,11 @@ type Row = Awaited<ReturnType<typeof from>>[number];
 
 /** Everybody's visible pages as ids, each with what lies directly below it in order; null for those that nothing visible lies above. */
 async function visibleTree(tx: Tx, access: Access): Promise<Map<string | null, string[]>> {
-  const rows = await tx.select({ id: pages.id, parent: pages.parentId }).from(pages).where(seen(access)).orderBy(asc(pages.position), asc(pages.id));
+  const rows = await tx
+    .select({ id: pages.id, parent: pages.parentId })
+    .from(pages)
+    .where(seen(access))
+    .orderBy(asc(pages.position), asc(pages.id));
   const ids = new Set(rows.map((row) => row.id));
   const below = new Map<string | null, string[]>();
   for (const row of rows) {
@@ -82,31 +109,68 @@ async function visibleTree(tx: Tx, access: Access): Promise<Map<string | null, s
   return below;
 }
 
-async function listed(tx: Tx, access: Access, rows: readonly Row[], below: ReadonlyMap<string | null, string[]>): Promise<ListedPage[]> {
+async function listed(
+  tx: Tx,
+  access: Access,
+  rows: readonly Row[],
+  below: ReadonlyMap<string | null, string[]>,
+): Promise<ListedPage[]> {
   if (rows.length === 0) return [];
   const addressed = await findAddresses(tx, access.site.id);
-  const may = { edit: mayOn(access, 'page.edit'), create: mayOn(access, 'page.create'), arrange: mayOn(access, 'page.arrange'), retire: mayOn(access, 'page.retire') };
+  const may = {
+    edit: mayOn(access, 'page.edit'),
+    create: mayOn(access, 'page.create'),
+    arrange: mayOn(access, 'page.arrange'),
+    retire: mayOn(access, 'page.retire'),
+  };
   return rows.map((row) => {
-    const place = { path: row.path.split('.'), layout: row.layout, state: row.state, author: row.authorId === null ? null : String(row.authorId) };
+    const place = {
+      path: row.path.split('.'),
+      layout: row.layout,
+      state: row.state,
+      author: row.authorId === null ? null : String(row.authorId),
+    };
     const day = row.out === null ? '' : sayDay(new Date(row.out), access.site.timeZone, now());
     return {
-      id: String(row.id), parent: row.parent === null ? null : String(row.parent), title: row.title, state: row.state, inNavigation: row.inNavigation, layout: getLayout(row.layout).name, language: row.language, author: row.author,
-      address: addressOf(addressed, String(row.id)), changedAt: new Date(row.changed).toISOString(), below: below.get(String(row.id))?.length ?? 0,
-      visitors: row.live === null ? (row.out ? `Visitors saw it last on ${day}` : 'Visitors do not see it yet') : `Visitors see the version from ${day}`,
+      id: String(row.id),
+      parent: row.parent === null ? null : String(row.parent),
+      title: row.title,
+      state: row.state,
+      inNavigation: row.inNavigation,
+      layout: getLayout(row.layout).name,
+      language: row.language,
+      author: row.author,
+      address: addressOf(addressed, String(row.id)),
+      changedAt: new Date(row.changed).toISOString(),
+      below: below.get(String(row.id))?.length ?? 0,
+      visitors:
+        row.live === null
+          ? row.out
+            ? `Visitors saw it last on ${day}`
+            : 'Visitors do not see it yet'
+          : `Visitors see the version from ${day}`,
       may: { edit: may.edit(place), create: may.create(place), arrange: may.arrange(place), retire: may.retire(place) },
     };
   });
 }
 
 /** Some pages, of those somebody may see, in the order of the ids given. */
-async function pagesById(tx: Tx, access: Access, ids: readonly string[], below: ReadonlyMap<string | null, string[]>): Promise<ListedPage[]> {
+async function pagesById(
+  tx: Tx,
+  access: Access,
+  ids: readonly string[],
+  below: ReadonlyMap<string | null, string[]>,
+): Promise<ListedPage[]> {
   if (ids.length === 0) return [];
   const rows = await from(tx).where(and(seen(access), inArray(pages.id, ids.map(Number))));
   const order = new Map(ids.map((id, i) => [id, i]));
   return (await listed(tx, access, rows, below)).sort((a, b) => (order.get(a.id) ?? 0) - (order.get(b.id) ?? 0));
 }
 
-export interface TreeSlice { pages: ListedPage[]; /** How many pages there are in all that this person may see. */ total: number }
+export interface TreeSlice {
+  pages: ListedPage[];
+  /** How many pages there are in all that this person may see. */ total: number;
+}
 
 /** As many pages as are sent at once without being asked for. */
 const AT_ONCE = 300;
@@ -143,7 +207,13 @@ export async function branchOf(tx: Tx, access: Access, parent: string): Promise<
 /** Pages that fit what is typed, with all above them, as a tree. */
 export async function searchTree(tx: Tx, access: Access, q: string): Promise<TreeSlice> {
   const below = await visibleTree(tx, access);
-  const found = await tx.select({ path: sql<string>`${pages.path}::text` }).from(pages).leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`)).leftJoin(drafts, eq(drafts.pageId, pages.id)).where(and(seen(access), matches(q))).limit(100);
+  const found = await tx
+    .select({ path: sql<string>`${pages.path}::text` })
+    .from(pages)
+    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
+    .leftJoin(drafts, eq(drafts.pageId, pages.id))
+    .where(and(seen(access), matches(q)))
+    .limit(100);
   const wanted = new Set(found.flatMap((row) => row.path.split('.')));
   const ids: string[] = [];
   const visit = (parent: string | null) => {
@@ -156,13 +226,29 @@ export async function searchTree(tx: Tx, access: Access, q: string): Promise<Tre
   return { pages: await pagesById(tx, access, ids, below), total: found.length };
 }
 
-const orderBy: Record<PageFilter['sort'], SQL> = { title: sql`lower(${title})`, changed, state, layout: sql`${pages.layout}`, author: sql`coalesce(${people.name}, '')`, place: sql`${pages.path}` };
+const orderBy: Record<PageFilter['sort'], SQL> = {
+  title: sql`lower(${title})`,
+  changed,
+  state,
+  layout: sql`${pages.layout}`,
+  author: sql`coalesce(${people.name}, '')`,
+  place: sql`${pages.path}`,
+};
 
 /** A stretch of the list, sorted and cut by the database. */
-export async function listByFilter(tx: Tx, access: Access, filter: PageFilter, cut: { offset: number; limit: number }): Promise<{ pages: ListedPage[]; total: number }> {
+export async function listByFilter(
+  tx: Tx,
+  access: Access,
+  filter: PageFilter,
+  cut: { offset: number; limit: number },
+): Promise<{ pages: ListedPage[]; total: number }> {
   const where = conditions(access, filter);
   const direction = filter.dir === 'up' ? asc : desc;
-  const rows = await from(tx).where(where).orderBy(direction(orderBy[filter.sort]), asc(pages.id)).limit(cut.limit).offset(cut.offset);
+  const rows = await from(tx)
+    .where(where)
+    .orderBy(direction(orderBy[filter.sort]), asc(pages.id))
+    .limit(cut.limit)
+    .offset(cut.offset);
   const [count] = await tx
     .select({ total: sql<number>`count(*)::int` })
     .from(pages)

@@ -16,6 +16,10 @@ export function pageNamer(access: Access, pages: readonly PageFacts[]): (id: str
   const byId = new Map(pages.map((page) => [page.id, page]));
   return (id) => {
     const page = byId.get(id);
-    return page === undefined ? 'a page that is gone' : sees(page) ? (page.shortName ?? page.liveTitle) : 'a page you do not see';
+    return page === undefined
+      ? 'a page that is gone'
+      : sees(page)
+        ? (page.shortName ?? page.liveTitle)
+        : 'a page you do not see';
   };
 }

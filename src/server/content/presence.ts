@@ -4,17 +4,44 @@ import type { Tx } from '../db/client';
 import { people, presence } from '../db/schema';
 import type { Access } from '../gate/access';
 
-export interface Present { id: string; name: string; typing: boolean }
+export interface Present {
+  id: string;
+  name: string;
+  typing: boolean;
+}
 
 /** After this long without a word somebody is taken to have left: three times as long as between two words. */
 const GONE_AFTER_MS = 45_000;
 
 /** Notes that somebody has a page open and says who else has it. A keyholder who tries a room is seen by nobody. Runs in a transaction. */
-export async function tellPresence(tx: Tx, access: Access, pageId: number, given: { typing: boolean; leaving: boolean }): Promise<{ others: Present[] }> {
+export async function tellPresence(
+  tx: Tx,
+  access: Access,
+  pageId: number,
+  given: { typing: boolean; leaving: boolean },
+): Promise<{ others: Present[] }> {
   const me = Number(access.who.id);
   const mine = and(eq(presence.pageId, pageId), eq(presence.personId, me));
   if (given.leaving) await tx.delete(presence).where(mine);
-  else if (!access.trial) await tx.insert(presence).values({ pageId, personId: me, siteId: access.site.id, seenAt: now(), typing: given.typing }).onConflictDoUpdate({ target: [presence.pageId, presence.personId], set: { seenAt: now(), typing: given.typing } });
-  const rows = await tx.select({ id: people.id, name: people.name, typing: presence.typing }).from(presence).innerJoin(people, eq(people.id, presence.personId)).where(and(eq(presence.pageId, pageId), ne(presence.personId, me), gt(presence.seenAt, new Date(now().getTime() - GONE_AFTER_MS)))).orderBy(asc(people.name));
+  else if (!access.trial)
+    await tx
+      .insert(presence)
+      .values({ pageId, personId: me, siteId: access.site.id, seenAt: now(), typing: given.typing })
+      .onConflictDoUpdate({
+        target: [presence.pageId, presence.personId],
+        set: { seenAt: now(), typing: given.typing },
+      });
+  const rows = await tx
+    .select({ id: people.id, name: people.name, typing: presence.typing })
+    .from(presence)
+    .innerJoin(people, eq(people.id, presence.personId))
+    .where(
+      and(
+        eq(presence.pageId, pageId),
+        ne(presence.personId, me),
+        gt(presence.seenAt, new Date(now().getTime() - GONE_AFTER_MS)),
+      ),
+    )
+    .orderBy(asc(people.name));
   return { others: rows.map((row) => ({ ...row, id: String(row.id) })) };
 }

@@ -16,27 +16,85 @@ import { titleOf } from './publishing';
 import { findPagePlace } from './tree';
 
 /** A link under which the newest draft of a page can be looked at without an account; only its hash is kept. Runs in a transaction. */
-export async function makePreviewLink(tx: Tx, access: Access, pageId: number, days: number, origin: string): Promise<{ url: string; expiresAt: string }> {
+export async function makePreviewLink(
+  tx: Tx,
+  access: Access,
+  pageId: number,
+  days: number,
+  origin: string,
+): Promise<{ url: string; expiresAt: string }> {
   const token = newToken();
   const expiresAt = new Date(now().getTime() + days * 86_400_000);
   const place = await findPagePlace(tx, access.site.id, pageId);
-  await tx.insert(previewLinks).values({ tokenHash: hashToken(token), siteId: access.site.id, pageId, madeBy: access.signedInId, expiresAt, audience: place?.audience ?? null });
-  await record(tx, access, 'made a preview link for', await titleOf(tx, pageId), { href: `/room/pages/${pageId}`, detail: `For ${days} ${days === 1 ? 'day' : 'days'}` });
+  await tx
+    .insert(previewLinks)
+    .values({
+      tokenHash: hashToken(token),
+      siteId: access.site.id,
+      pageId,
+      madeBy: access.signedInId,
+      expiresAt,
+      audience: place?.audience ?? null,
+    });
+  await record(tx, access, 'made a preview link for', await titleOf(tx, pageId), {
+    href: `/room/pages/${pageId}`,
+    detail: `For ${days} ${days === 1 ? 'day' : 'days'}`,
+  });
   return { url: `${origin}/preview/${token}`, expiresAt: expiresAt.toISOString() };
 }
 
-export interface PreviewEntry { id: number; by: string; madeAt: string; expiresAt: string }
+export interface PreviewEntry {
+  id: number;
+  by: string;
+  madeAt: string;
+  expiresAt: string;
+}
 
 /** The preview links of a page that still work, newest first. The links themselves are known to nobody but whoever has one. */
 export async function listPreviewLinks(tx: Tx, site: Site, pageId: number): Promise<PreviewEntry[]> {
-  const rows = await tx.select({ link: previewLinks, name: people.name }).from(previewLinks).leftJoin(people, eq(people.id, previewLinks.madeBy)).where(and(eq(previewLinks.siteId, site.id), eq(previewLinks.pageId, pageId), isNull(previewLinks.endedAt), gt(previewLinks.expiresAt, now()))).orderBy(desc(previewLinks.madeAt));
+  const rows = await tx
+    .select({ link: previewLinks, name: people.name })
+    .from(previewLinks)
+    .leftJoin(people, eq(people.id, previewLinks.madeBy))
+    .where(
+      and(
+        eq(previewLinks.siteId, site.id),
+        eq(previewLinks.pageId, pageId),
+        isNull(previewLinks.endedAt),
+        gt(previewLinks.expiresAt, now()),
+      ),
+    )
+    .orderBy(desc(previewLinks.madeAt));
   const works = await Promise.all(rows.map(({ link }) => stillWorks(tx, site, link)));
-  return rows.filter((_, i) => works[i]).map(({ link, name }) => ({ id: link.id, by: name ?? 'Somebody', madeAt: link.madeAt.toISOString(), expiresAt: link.expiresAt.toISOString() }));
+  return rows
+    .filter((_, i) => works[i])
+    .map(({ link, name }) => ({
+      id: link.id,
+      by: name ?? 'Somebody',
+      madeAt: link.madeAt.toISOString(),
+      expiresAt: link.expiresAt.toISOString(),
+    }));
 }
 
 /** Ends a preview link before its time. Runs in a transaction. */
-export async function endPreviewLink(tx: Tx, access: Access, pageId: number, id: number): Promise<{ links: PreviewEntry[] }> {
-  const [row] = await tx.update(previewLinks).set({ endedAt: now() }).where(and(eq(previewLinks.siteId, access.site.id), eq(previewLinks.pageId, pageId), eq(previewLinks.id, id), isNull(previewLinks.endedAt))).returning({ id: previewLinks.id });
+export async function endPreviewLink(
+  tx: Tx,
+  access: Access,
+  pageId: number,
+  id: number,
+): Promise<{ links: PreviewEntry[] }> {
+  const [row] = await tx
+    .update(previewLinks)
+    .set({ endedAt: now() })
+    .where(
+      and(
+        eq(previewLinks.siteId, access.site.id),
+        eq(previewLinks.pageId, pageId),
+        eq(previewLinks.id, id),
+        isNull(previewLinks.endedAt),
+      ),
+    )
+    .returning({ id: previewLinks.id });
   if (!row) throw notFound('This link');
   await record(tx, access, 'ended a preview link for', await titleOf(tx, pageId), { href: `/room/pages/${pageId}` });
   return { links: await listPreviewLinks(tx, access.site, pageId) };
@@ -48,12 +106,42 @@ async function stillWorks(tx: Tx, site: Site, link: typeof previewLinks.$inferSe
   const place = await findPagePlace(tx, site.id, link.pageId);
   if (!maker || !place) return false;
   const plan = await getLivePlan(tx, site);
-  if (!mayNow({ site, tokenHash: '', who: maker, signedInId: Number(maker.id), trial: null, plan, policy: policyOf(inventory, plan, [maker]) }, 'page.edit', { place }).allowed) return false;
+  if (
+    !mayNow(
+      {
+        site,
+        tokenHash: '',
+        who: maker,
+        signedInId: Number(maker.id),
+        trial: null,
+        plan,
+        policy: policyOf(inventory, plan, [maker]),
+      },
+      'page.edit',
+      { place },
+    ).allowed
+  )
+    return false;
   return (place.audience?.kind ?? 'everyone') === 'everyone' || canonical(place.audience) === canonical(link.audience);
 }
 
 /** The page a preview link shows; undefined when it has ended, or the page is gone. */
-export async function findPreview(tx: Tx, site: Site, token: string): Promise<{ pageId: number; expiresAt: Date } | undefined> {
-  const [row] = await tx.select({ link: previewLinks }).from(previewLinks).innerJoin(pages, and(eq(pages.id, previewLinks.pageId), isNull(pages.deletedAt))).where(and(eq(previewLinks.siteId, site.id), eq(previewLinks.tokenHash, hashToken(token)), isNull(previewLinks.endedAt), gt(previewLinks.expiresAt, now())));
+export async function findPreview(
+  tx: Tx,
+  site: Site,
+  token: string,
+): Promise<{ pageId: number; expiresAt: Date } | undefined> {
+  const [row] = await tx
+    .select({ link: previewLinks })
+    .from(previewLinks)
+    .innerJoin(pages, and(eq(pages.id, previewLinks.pageId), isNull(pages.deletedAt)))
+    .where(
+      and(
+        eq(previewLinks.siteId, site.id),
+        eq(previewLinks.tokenHash, hashToken(token)),
+        isNull(previewLinks.endedAt),
+        gt(previewLinks.expiresAt, now()),
+      ),
+    );
   return row && (await stillWorks(tx, site, row.link)) ? row.link : undefined;
 }

@@ -23,78 +23,178 @@ export type Actor = Pick<Access, 'site'> & { signedInId: number; plan: Plan };
 export type JudgedFinding = Finding & { rule: Exclude<CheckRule, 'off'> };
 
 /** What may be wrong with a content, as the site wants it judged. A page that `sees` says no to is not there: nobody learns of it by linking to it. */
-export async function checkContent(tx: Tx, actor: Pick<Actor, 'site' | 'plan'>, pageId: number, given: PageContent, sees: (page: PageFacts) => boolean = () => true): Promise<JudgedFinding[]> {
+export async function checkContent(
+  tx: Tx,
+  actor: Pick<Actor, 'site' | 'plan'>,
+  pageId: number,
+  given: PageContent,
+  sees: (page: PageFacts) => boolean = () => true,
+): Promise<JudgedFinding[]> {
   const page = await findPage(tx, actor.site.id, pageId);
   const content = whole(given, page);
   const layout = layoutOf(content, page);
-  const described = new Map((await tx.select({ id: media.id, description: media.description }).from(media).where(eq(media.siteId, actor.site.id))).map((row) => [String(row.id), row.description]));
+  const described = new Map(
+    (
+      await tx
+        .select({ id: media.id, description: media.description })
+        .from(media)
+        .where(eq(media.siteId, actor.site.id))
+    ).map((row) => [String(row.id), row.description]),
+  );
   const there = new Set<string>();
   if (pathsFrom(layout, content).length > 0) {
     const seen = (await listPages(tx, actor.site.id)).filter(sees);
     const ids = new Set(seen.map((other) => Number(other.id)));
     for (const other of seen) there.add(other.address);
-    for (const row of await tx.select({ address: redirects.address, page: redirects.pageId }).from(redirects).where(eq(redirects.siteId, actor.site.id))) if (ids.has(row.page)) there.add(row.address);
+    for (const row of await tx
+      .select({ address: redirects.address, page: redirects.pageId })
+      .from(redirects)
+      .where(eq(redirects.siteId, actor.site.id)))
+      if (ids.has(row.page)) there.add(row.address);
   }
   const isThere = (path: string) => there.has(path) || /^\/(?:media\/|search$|sign-in$)/.test(path);
   const { checks } = publishingOf(actor.plan);
-  return checkPage(layout, content, { isThere, describe: (id) => described.get(id) }).flatMap((finding): JudgedFinding[] => {
-    const rule = checks[finding.check];
-    return rule === 'off' ? [] : [{ ...finding, rule }];
-  });
+  return checkPage(layout, content, { isThere, describe: (id) => described.get(id) }).flatMap(
+    (finding): JudgedFinding[] => {
+      const rule = checks[finding.check];
+      return rule === 'off' ? [] : [{ ...finding, rule }];
+    },
+  );
 }
 
 /** Refuses what the site does not let through. */
 export async function mustPass(tx: Tx, actor: Actor, pageId: number, content: PageContent): Promise<void> {
   const stops = (await checkContent(tx, actor, pageId, content)).filter((finding) => finding.rule === 'block');
-  if (stops.length > 0) throw new Problem('bad-input', `This website wants these set right first: ${stops.map((stop) => stop.message).join(' ')}`, { findings: stops });
+  if (stops.length > 0)
+    throw new Problem(
+      'bad-input',
+      `This website wants these set right first: ${stops.map((stop) => stop.message).join(' ')}`,
+      { findings: stops },
+    );
 }
 
 /** Puts a revision on the website, with what it says of the page's settings. Runs in a transaction. */
-export async function putOnline(tx: Tx, actor: Actor, pageId: number, revisionId: number, content: PageContent, at?: Date): Promise<void> {
+export async function putOnline(
+  tx: Tx,
+  actor: Actor,
+  pageId: number,
+  revisionId: number,
+  content: PageContent,
+  at?: Date,
+): Promise<void> {
   const page = await findPage(tx, actor.site.id, pageId, true);
   await mustPass(tx, actor, pageId, content);
   await applySettings(tx, actor.site.id, page, whole(content, page), actor.signedInId);
-  await tx.update(pages).set({ liveRevisionId: revisionId, downRevisionId: null, downAt: null }).where(eq(pages.id, pageId));
-  await tx.insert(publications).values({ siteId: actor.site.id, pageId, revisionId, publishedBy: actor.signedInId, ...(at && { publishedAt: at }) });
+  await tx
+    .update(pages)
+    .set({ liveRevisionId: revisionId, downRevisionId: null, downAt: null })
+    .where(eq(pages.id, pageId));
+  await tx
+    .insert(publications)
+    .values({
+      siteId: actor.site.id,
+      pageId,
+      revisionId,
+      publishedBy: actor.signedInId,
+      ...(at && { publishedAt: at }),
+    });
 }
 
 /** What waits is answered by something newer. Runs in a transaction. */
 export const replaceWaiting = (tx: Tx, pageId: number, by: number) =>
-  tx.update(reviews).set({ outcome: 'replaced', decidedAt: now(), decidedBy: by }).where(and(eq(reviews.pageId, pageId), isNull(reviews.outcome)));
+  tx
+    .update(reviews)
+    .set({ outcome: 'replaced', decidedAt: now(), decidedBy: by })
+    .where(and(eq(reviews.pageId, pageId), isNull(reviews.outcome)));
 
 /** An hour as typed on the site's clock, which must lie ahead. */
 export function comingInstant(actor: Pick<Actor, 'site'>, local: string): Date {
   const instant = findInstant(local, actor.site.timeZone);
-  const fault = !instant ? 'Give a day and an hour.' : fieldTime(instant, actor.site.timeZone) !== local ? skippedInWords(local) : instant <= now() ? 'That hour has passed already. Choose one that is still to come.' : null;
-  if (!instant || fault) throw new Problem('bad-input', fault ?? '', { faults: [{ field: 'at', message: fault ?? '' }] });
+  const fault = !instant
+    ? 'Give a day and an hour.'
+    : fieldTime(instant, actor.site.timeZone) !== local
+      ? skippedInWords(local)
+      : instant <= now()
+        ? 'That hour has passed already. Choose one that is still to come.'
+        : null;
+  if (!instant || fault)
+    throw new Problem('bad-input', fault ?? '', { faults: [{ field: 'at', message: fault ?? '' }] });
   return instant;
 }
 
 /** Plans what shall happen to a page by itself; what was planned before of the same kind is replaced. Runs in a transaction. */
-export async function planFor(tx: Tx, actor: Actor, pageId: number, given: { what: 'publish' | 'take-down'; dueAt: Date; revisionId?: number }): Promise<void> {
+export async function planFor(
+  tx: Tx,
+  actor: Actor,
+  pageId: number,
+  given: { what: 'publish' | 'take-down'; dueAt: Date; revisionId?: number },
+): Promise<void> {
   await tx.delete(schedules).where(openPlan(pageId, given.what));
-  await tx.insert(schedules).values({ siteId: actor.site.id, pageId, what: given.what, dueAt: given.dueAt, revisionId: given.revisionId ?? null, madeBy: actor.signedInId });
+  await tx
+    .insert(schedules)
+    .values({
+      siteId: actor.site.id,
+      pageId,
+      what: given.what,
+      dueAt: given.dueAt,
+      revisionId: given.revisionId ?? null,
+      madeBy: actor.signedInId,
+    });
 }
-const openPlan = (pageId: number, what: 'publish' | 'take-down') => and(eq(schedules.pageId, pageId), eq(schedules.what, what), isNull(schedules.doneAt));
+const openPlan = (pageId: number, what: 'publish' | 'take-down') =>
+  and(eq(schedules.pageId, pageId), eq(schedules.what, what), isNull(schedules.doneAt));
 
 /** Calls off what was planned. What was to be published becomes a draft again, unless there is a newer one. Runs in a transaction. */
 export async function callOff(tx: Tx, actor: Actor, pageId: number, what: 'publish' | 'take-down'): Promise<void> {
   const [gone] = await tx.delete(schedules).where(openPlan(pageId, what)).returning({ revision: schedules.revisionId });
   if (!gone) throw new Problem('already-done', 'Nothing is planned for this page any more.');
-  const [revision] = gone.revision === null ? [] : await tx.select().from(revisions).where(eq(revisions.id, gone.revision));
+  const [revision] =
+    gone.revision === null ? [] : await tx.select().from(revisions).where(eq(revisions.id, gone.revision));
   // A newer draft stays as it is; whoever wrote what was planned is known by its revision.
-  if (revision) await tx.insert(drafts).values({ pageId, siteId: actor.site.id, content: revision.content, version: 1, allowance: {}, writers: revision.writers, startedBy: revision.madeBy, updatedBy: actor.signedInId }).onConflictDoNothing();
-  await record(tx, actor, what === 'publish' ? 'called off publishing' : 'called off taking down', await titleOf(tx, pageId), { href: `/room/pages/${pageId}` });
+  if (revision)
+    await tx
+      .insert(drafts)
+      .values({
+        pageId,
+        siteId: actor.site.id,
+        content: revision.content,
+        version: 1,
+        allowance: {},
+        writers: revision.writers,
+        startedBy: revision.madeBy,
+        updatedBy: actor.signedInId,
+      })
+      .onConflictDoNothing();
+  await record(
+    tx,
+    actor,
+    what === 'publish' ? 'called off publishing' : 'called off taking down',
+    await titleOf(tx, pageId),
+    { href: `/room/pages/${pageId}` },
+  );
 }
 
 /** Takes pages off the website; what they said is kept, and stands there again when they are put back. Runs in a transaction. */
 export async function takeDown(tx: Tx, pageIds: readonly number[]): Promise<void> {
-  await tx.update(pages).set({ downRevisionId: sql`${pages.liveRevisionId}`, downAt: now(), liveRevisionId: null }).where(and(inArray(pages.id, [...pageIds]), isNotNull(pages.liveRevisionId)));
+  await tx
+    .update(pages)
+    .set({ downRevisionId: sql`${pages.liveRevisionId}`, downAt: now(), liveRevisionId: null })
+    .where(and(inArray(pages.id, [...pageIds]), isNotNull(pages.liveRevisionId)));
 }
 
 /** The page and all below it that is not deleted, the page first. */
 export async function findBranch(tx: Tx, siteId: number, pageId: number): Promise<(typeof pages.$inferSelect)[]> {
-  return tx.select().from(pages).where(and(eq(pages.siteId, siteId), isNull(pages.deletedAt), sql`${pages.path} <@ (select b.path from pages b where b.id = ${pageId})`)).orderBy(sql`nlevel(${pages.path})`, asc(pages.position), asc(pages.id));
+  return tx
+    .select()
+    .from(pages)
+    .where(
+      and(
+        eq(pages.siteId, siteId),
+        isNull(pages.deletedAt),
+        sql`${pages.path} <@ (select b.path from pages b where b.id = ${pageId})`,
+      ),
+    )
+    .orderBy(sql`nlevel(${pages.path})`, asc(pages.position), asc(pages.id));
 }
 
 let lookedAt = 0;
@@ -109,7 +209,11 @@ export async function settleDue(tx: Tx, force = false): Promise<number> {
   const at = now();
   if (!force && at.getTime() - lookedAt < LOOK_EVERY_MS) return 0;
   lookedAt = at.getTime();
-  const due = await tx.select({ id: schedules.id }).from(schedules).where(and(isNull(schedules.doneAt), lte(schedules.dueAt, at))).orderBy(asc(schedules.dueAt), asc(schedules.id));
+  const due = await tx
+    .select({ id: schedules.id })
+    .from(schedules)
+    .where(and(isNull(schedules.doneAt), lte(schedules.dueAt, at)))
+    .orderBy(asc(schedules.dueAt), asc(schedules.id));
   let done = 0;
   for (const { id } of due) {
     try {
@@ -125,7 +229,11 @@ export async function settleDue(tx: Tx, force = false): Promise<number> {
 }
 
 async function settleOne(tx: Tx, id: number): Promise<boolean> {
-  const [entry] = await tx.select().from(schedules).where(and(eq(schedules.id, id), isNull(schedules.doneAt))).for('update', { skipLocked: true });
+  const [entry] = await tx
+    .select()
+    .from(schedules)
+    .where(and(eq(schedules.id, id), isNull(schedules.doneAt)))
+    .for('update', { skipLocked: true });
   if (!entry) return false;
   const [site] = await tx.select().from(sites).where(eq(sites.id, entry.siteId));
   if (!site) return false;
@@ -134,14 +242,25 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
   if (deleted?.at) throw new Problem('not-found', 'The page was deleted before its time came.');
   await mustStillMay(tx, actor, entry);
   if (entry.what === 'publish') {
-    const [revision] = await tx.select().from(revisions).where(eq(revisions.id, entry.revisionId ?? 0));
+    const [revision] = await tx
+      .select()
+      .from(revisions)
+      .where(eq(revisions.id, entry.revisionId ?? 0));
     if (!revision) throw new Problem('not-found', 'What was to be published is not there any more.');
     await putOnline(tx, actor, entry.pageId, revision.id, revision.content, entry.dueAt);
-    await record(tx, actor, 'published, as planned', textOf(revision.content, 'title'), { href: `/room/pages/${entry.pageId}`, detail: sayTime(entry.dueAt, site.timeZone, now()) });
+    await record(tx, actor, 'published, as planned', textOf(revision.content, 'title'), {
+      href: `/room/pages/${entry.pageId}`,
+      detail: sayTime(entry.dueAt, site.timeZone, now()),
+    });
   } else {
     const branch = await findBranch(tx, site.id, entry.pageId);
-    await takeDown(tx, branch.map((page) => page.id));
-    await record(tx, actor, 'taken down, as planned', await titleOf(tx, entry.pageId), { href: `/room/pages/${entry.pageId}` });
+    await takeDown(
+      tx,
+      branch.map((page) => page.id),
+    );
+    await record(tx, actor, 'taken down, as planned', await titleOf(tx, entry.pageId), {
+      href: `/room/pages/${entry.pageId}`,
+    });
   }
   await tx.update(schedules).set({ doneAt: now() }).where(eq(schedules.id, id));
   return true;
@@ -152,30 +271,78 @@ async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$infer
   const maker = entry.madeBy === null ? undefined : await findPolicyPerson(tx, entry.madeBy);
   if (!maker) throw new Problem('refused', 'Whoever planned this is not there any more.');
   if (maker.suspended) throw new Problem('refused', `${maker.name}, who planned this, is paused.`);
-  const access: Access = { ...actor, tokenHash: '', who: maker, trial: null, policy: policyOf(inventory, actor.plan, [maker]) };
+  const access: Access = {
+    ...actor,
+    tokenHash: '',
+    who: maker,
+    trial: null,
+    policy: policyOf(inventory, actor.plan, [maker]),
+  };
   const place = await findPagePlace(tx, actor.site.id, entry.pageId);
   const may = (permission: string) => mayNow(access, permission, { place }).allowed;
   if (entry.what === 'publish') {
-    if (!may('page.publish') && !may('review.decide')) throw new Problem('refused', `${maker.name}, who planned this, may not publish the page any more.`);
-  } else if (!may('page.retire') || (await findForbiddenBelow(tx, access, 'page.retire', entry.pageId)) !== undefined) throw new Problem('refused', `${maker.name}, who planned this, may not take the page and all below it down any more.`);
+    if (!may('page.publish') && !may('review.decide'))
+      throw new Problem('refused', `${maker.name}, who planned this, may not publish the page any more.`);
+  } else if (!may('page.retire') || (await findForbiddenBelow(tx, access, 'page.retire', entry.pageId)) !== undefined)
+    throw new Problem(
+      'refused',
+      `${maker.name}, who planned this, may not take the page and all below it down any more.`,
+    );
 }
 
 /** A page of a branch for which somebody may not do what they would do to the whole of it; undefined when there is none. */
-export async function findForbiddenBelow(tx: Tx, access: Access, permission: string, pageId: number, deletedAt: Date | null = null): Promise<number | undefined> {
+export async function findForbiddenBelow(
+  tx: Tx,
+  access: Access,
+  permission: string,
+  pageId: number,
+  deletedAt: Date | null = null,
+): Promise<number | undefined> {
   const there = deletedAt === null ? isNull(pages.deletedAt) : eq(pages.deletedAt, deletedAt);
-  const [no] = await tx.select({ id: pages.id }).from(pages).where(and(eq(pages.siteId, access.site.id), there, sql`${pages.path} <@ (select b.path from pages b where b.id = ${pageId})`, not(allowedPages(access, permission, deletedAt !== null)))).limit(1);
+  const [no] = await tx
+    .select({ id: pages.id })
+    .from(pages)
+    .where(
+      and(
+        eq(pages.siteId, access.site.id),
+        there,
+        sql`${pages.path} <@ (select b.path from pages b where b.id = ${pageId})`,
+        not(allowedPages(access, permission, deletedAt !== null)),
+      ),
+    )
+    .limit(1);
   return no?.id;
 }
 
 /** Ends a plan that cannot be done, and says so where somebody will look. */
 async function giveUp(tx: Tx, id: number, failed: string): Promise<void> {
-  const [entry] = await tx.update(schedules).set({ doneAt: now(), failed }).where(and(eq(schedules.id, id), isNull(schedules.doneAt))).returning();
+  const [entry] = await tx
+    .update(schedules)
+    .set({ doneAt: now(), failed })
+    .where(and(eq(schedules.id, id), isNull(schedules.doneAt)))
+    .returning();
   const [site] = entry ? await tx.select().from(sites).where(eq(sites.id, entry.siteId)) : [];
-  if (entry && site && entry.madeBy !== null) await record(tx, { site, signedInId: entry.madeBy }, entry.what === 'publish' ? 'planned to publish, and it could not be done' : 'planned to take down, and it could not be done', await titleOf(tx, entry.pageId), { href: `/room/pages/${entry.pageId}`, detail: failed });
+  if (entry && site && entry.madeBy !== null)
+    await record(
+      tx,
+      { site, signedInId: entry.madeBy },
+      entry.what === 'publish'
+        ? 'planned to publish, and it could not be done'
+        : 'planned to take down, and it could not be done',
+      await titleOf(tx, entry.pageId),
+      { href: `/room/pages/${entry.pageId}`, detail: failed },
+    );
 }
 
 /** What a page is called in the back office. */
 export async function titleOf(tx: Tx, pageId: number): Promise<string> {
-  const [row] = await tx.select({ title: sql<string>`coalesce(${pages.shortName}, ${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')` }).from(pages).leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`)).leftJoin(drafts, eq(drafts.pageId, pages.id)).where(eq(pages.id, pageId));
+  const [row] = await tx
+    .select({
+      title: sql<string>`coalesce(${pages.shortName}, ${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')`,
+    })
+    .from(pages)
+    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
+    .leftJoin(drafts, eq(drafts.pageId, pages.id))
+    .where(eq(pages.id, pageId));
   return row?.title ?? 'Untitled';
 }

@@ -12,14 +12,24 @@ import { asShown, findPage } from './drafts';
 import { findBranch, putOnline, takeDown, titleOf } from './publishing';
 import { liveAddresses, mustMayBelow } from './structure';
 
-export interface RetirePreview { title: string; below: number; drafts: number; links: { page: string; title: string; address: string }[] }
+export interface RetirePreview {
+  title: string;
+  below: number;
+  drafts: number;
+  links: { page: string; title: string; address: string }[];
+}
 
 /** What taking a page away takes along, and whose links would lead nowhere. Changes nothing. */
 export async function previewRetire(tx: Tx, access: Access, pageId: number): Promise<RetirePreview> {
   const branch = await findBranch(tx, access.site.id, pageId);
   const ids = branch.map((page) => page.id);
   const begun = await tx.select({ id: drafts.pageId }).from(drafts).where(inArray(drafts.pageId, ids));
-  return { title: await titleOf(tx, pageId), below: branch.length - 1, drafts: begun.length, links: await findLinksTo(tx, access.site.id, await liveAddresses(tx, access.site.id, branch), ids.map(String)) };
+  return {
+    title: await titleOf(tx, pageId),
+    below: branch.length - 1,
+    drafts: begun.length,
+    links: await findLinksTo(tx, access.site.id, await liveAddresses(tx, access.site.id, branch), ids.map(String)),
+  };
 }
 
 const isFirst = (page: { parentId: number | null }, what: string) => {
@@ -32,23 +42,39 @@ export async function takePageDown(tx: Tx, access: Access, pageId: number): Prom
   isFirst(page, 'taken down');
   await mustMayBelow(tx, access, 'page.retire', pageId);
   const branch = (await findBranch(tx, access.site.id, pageId)).filter((row) => row.liveRevisionId !== null);
-  if (branch.length === 0) throw new Problem('already-done', 'Visitors do not see this page, so there is nothing to take down.');
-  await takeDown(tx, branch.map((row) => row.id));
-  await record(tx, access, 'took down', await titleOf(tx, pageId), { href: `/room/pages/${pageId}`, detail: branch.length > 1 ? `With ${branch.length - 1} below` : '' });
+  if (branch.length === 0)
+    throw new Problem('already-done', 'Visitors do not see this page, so there is nothing to take down.');
+  await takeDown(
+    tx,
+    branch.map((row) => row.id),
+  );
+  await record(tx, access, 'took down', await titleOf(tx, pageId), {
+    href: `/room/pages/${pageId}`,
+    detail: branch.length > 1 ? `With ${branch.length - 1} below` : '',
+  });
   return { pages: branch.length };
 }
 
 /** Puts a page back on the website as it was when it was taken down, with what was taken down with it. Runs in a transaction. */
 export async function putBack(tx: Tx, access: Access, pageId: number): Promise<{ pages: number }> {
   const page = await findPage(tx, access.site.id, pageId, true);
-  if (page.downRevisionId === null) throw new Problem('already-done', 'This page was not taken down, or it is back already.');
+  if (page.downRevisionId === null)
+    throw new Problem('already-done', 'This page was not taken down, or it is back already.');
   await mustMayBelow(tx, access, 'page.retire', pageId);
-  const branch = (await findBranch(tx, access.site.id, pageId)).filter((row) => row.downRevisionId !== null && row.downAt?.getTime() === page.downAt?.getTime());
+  const branch = (await findBranch(tx, access.site.id, pageId)).filter(
+    (row) => row.downRevisionId !== null && row.downAt?.getTime() === page.downAt?.getTime(),
+  );
   for (const row of branch) {
-    const [revision] = await tx.select().from(revisions).where(eq(revisions.id, row.downRevisionId ?? 0));
+    const [revision] = await tx
+      .select()
+      .from(revisions)
+      .where(eq(revisions.id, row.downRevisionId ?? 0));
     if (revision) await putOnline(tx, access, row.id, revision.id, asShown(revision.content, row));
   }
-  await record(tx, access, 'put back', await titleOf(tx, pageId), { href: `/room/pages/${pageId}`, detail: branch.length > 1 ? `With ${branch.length - 1} below` : '' });
+  await record(tx, access, 'put back', await titleOf(tx, pageId), {
+    href: `/room/pages/${pageId}`,
+    detail: branch.length > 1 ? `With ${branch.length - 1} below` : '',
+  });
   return { pages: branch.length };
 }
 
@@ -60,48 +86,118 @@ export async function deletePage(tx: Tx, access: Access, pageId: number): Promis
   await mustMayBelow(tx, access, 'page.retire', pageId);
   const branch = await findBranch(tx, access.site.id, pageId);
   const title = await titleOf(tx, pageId);
-  await tx.update(pages).set({ deletedAt: now(), deletedBy: access.signedInId }).where(inArray(pages.id, branch.map((row) => row.id)));
-  await record(tx, access, 'deleted', title, { href: '/room/pages/deleted', detail: branch.length > 1 ? `With ${branch.length - 1} below` : '' });
+  await tx
+    .update(pages)
+    .set({ deletedAt: now(), deletedBy: access.signedInId })
+    .where(
+      inArray(
+        pages.id,
+        branch.map((row) => row.id),
+      ),
+    );
+  await record(tx, access, 'deleted', title, {
+    href: '/room/pages/deleted',
+    detail: branch.length > 1 ? `With ${branch.length - 1} below` : '',
+  });
   return { pages: branch.length };
 }
 
 /** Brings a deleted page back where it lay, with what was deleted with it. An address taken meanwhile gets a number. Runs in a transaction. */
-export async function bringBack(tx: Tx, access: Access, pageId: number): Promise<{ id: string; pages: number; renamed: boolean }> {
+export async function bringBack(
+  tx: Tx,
+  access: Access,
+  pageId: number,
+): Promise<{ id: string; pages: number; renamed: boolean }> {
   await lockTree(tx, access.site.id);
-  const [page] = await tx.select().from(pages).where(and(eq(pages.siteId, access.site.id), eq(pages.id, pageId), isNotNull(pages.deletedAt))).for('update');
+  const [page] = await tx
+    .select()
+    .from(pages)
+    .where(and(eq(pages.siteId, access.site.id), eq(pages.id, pageId), isNotNull(pages.deletedAt)))
+    .for('update');
   if (!page?.deletedAt) throw new Problem('already-done', 'This page is back already.');
-  const [parent] = await tx.select().from(pages).where(eq(pages.id, page.parentId ?? 0));
-  if (!parent || parent.deletedAt) throw new Problem('bad-input', 'The page it lay below is deleted, too. Bring that one back first.');
+  const [parent] = await tx
+    .select()
+    .from(pages)
+    .where(eq(pages.id, page.parentId ?? 0));
+  if (!parent || parent.deletedAt)
+    throw new Problem('bad-input', 'The page it lay below is deleted, too. Bring that one back first.');
   await mustMayBelow(tx, access, 'page.retire', pageId, page.deletedAt);
-  const together = await tx.select().from(pages).where(and(eq(pages.siteId, access.site.id), eq(pages.deletedAt, page.deletedAt), sql`${pages.path} <@ ${page.path}::ltree`));
+  const together = await tx
+    .select()
+    .from(pages)
+    .where(
+      and(
+        eq(pages.siteId, access.site.id),
+        eq(pages.deletedAt, page.deletedAt),
+        sql`${pages.path} <@ ${page.path}::ltree`,
+      ),
+    );
   const slug = freeSlug(page.slug, await takenSlugs(tx, access.site.id, parent.id));
-  const owned = new Set((await tx.select({ own: pages.ownAddress }).from(pages).where(and(eq(pages.siteId, access.site.id), isNull(pages.deletedAt), isNotNull(pages.ownAddress)))).map((row) => row.own));
+  const owned = new Set(
+    (
+      await tx
+        .select({ own: pages.ownAddress })
+        .from(pages)
+        .where(and(eq(pages.siteId, access.site.id), isNull(pages.deletedAt), isNotNull(pages.ownAddress)))
+    ).map((row) => row.own),
+  );
   const clashing = together.filter((row) => row.ownAddress !== null && owned.has(row.ownAddress)).map((row) => row.id);
   // Their drafts say the same, or publishing them would ask for an address that is taken.
   if (clashing.length > 0) {
     await tx.update(pages).set({ ownAddress: null }).where(inArray(pages.id, clashing));
-    await tx.update(drafts).set({ content: sql`${drafts.content} || '{"page.ownAddress": ""}'` }).where(inArray(drafts.pageId, clashing));
+    await tx
+      .update(drafts)
+      .set({ content: sql`${drafts.content} || '{"page.ownAddress": ""}'` })
+      .where(inArray(drafts.pageId, clashing));
   }
   if (slug !== page.slug) {
     await tx.update(pages).set({ slug }).where(eq(pages.id, page.id));
-    await tx.update(drafts).set({ content: sql`${drafts.content} || jsonb_build_object('page.slug', ${slug}::text)` }).where(eq(drafts.pageId, page.id));
+    await tx
+      .update(drafts)
+      .set({ content: sql`${drafts.content} || jsonb_build_object('page.slug', ${slug}::text)` })
+      .where(eq(drafts.pageId, page.id));
   }
-  await tx.update(pages).set({ deletedAt: null, deletedBy: null }).where(inArray(pages.id, together.map((row) => row.id)));
+  await tx
+    .update(pages)
+    .set({ deletedAt: null, deletedBy: null })
+    .where(
+      inArray(
+        pages.id,
+        together.map((row) => row.id),
+      ),
+    );
   // What lies below may still meet an address somebody gave another page meanwhile.
-  const [fault] = addressFaults(await findAddresses(tx, access.site.id), together.map((row) => String(row.id)));
+  const [fault] = addressFaults(
+    await findAddresses(tx, access.site.id),
+    together.map((row) => String(row.id)),
+  );
   if (fault) throw new Problem('bad-input', fault.message);
-  await record(tx, access, 'brought back', await titleOf(tx, pageId), { href: `/room/pages/${pageId}`, detail: together.length > 1 ? `With ${together.length - 1} below` : '' });
+  await record(tx, access, 'brought back', await titleOf(tx, pageId), {
+    href: `/room/pages/${pageId}`,
+    detail: together.length > 1 ? `With ${together.length - 1} below` : '',
+  });
   return { id: String(pageId), pages: together.length, renamed: slug !== page.slug || clashing.length > 0 };
 }
 
-export interface DeletedEntry { id: string; title: string; by: string; at: Date; below: number; /** The page it lay below. */ from: string; wasLive: boolean; mayBringBack: boolean }
+export interface DeletedEntry {
+  id: string;
+  title: string;
+  by: string;
+  at: Date;
+  below: number;
+  /** The page it lay below. */ from: string;
+  wasLive: boolean;
+  mayBringBack: boolean;
+}
 
 /** What was deleted and can come back: the page each deletion began with, newest first, as far as somebody may see it. */
 export async function listDeleted(tx: Tx, access: Access): Promise<DeletedEntry[]> {
   const up = sql`(select u.deleted_at from pages u where u.id = ${pages.parentId})`;
   const rows = await tx
     .select({
-      page: pages, path: sql<string>`${pages.path}::text`, name: people.name,
+      page: pages,
+      path: sql<string>`${pages.path}::text`,
+      name: people.name,
       title: sql<string>`coalesce(${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')`,
       below: sql<number>`(select count(*)::int - 1 from pages b where b.path <@ ${pages.path} and b.deleted_at = ${pages.deletedAt})`,
       out: sql<boolean>`exists (select 1 from ${publications} where ${publications.pageId} = ${pages.id})`,
@@ -110,12 +206,32 @@ export async function listDeleted(tx: Tx, access: Access): Promise<DeletedEntry[
     .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
     .leftJoin(drafts, eq(drafts.pageId, pages.id))
     .leftJoin(people, eq(people.id, pages.deletedBy))
-    .where(and(eq(pages.siteId, access.site.id), isNotNull(pages.deletedAt), sql`${up} is distinct from ${pages.deletedAt}`))
+    .where(
+      and(eq(pages.siteId, access.site.id), isNotNull(pages.deletedAt), sql`${up} is distinct from ${pages.deletedAt}`),
+    )
     .orderBy(desc(pages.deletedAt), asc(pages.id));
   const mayView = mayOn(access, 'page.view');
   const mayRetire = mayOn(access, 'page.retire');
   return rows.flatMap(({ page, path, name, title, below, out }) => {
-    const place = { path: path.split('.'), layout: page.layout, state: 'published' as const, author: page.authorId === null ? null : String(page.authorId) };
-    return mayView(place) ? [{ id: String(page.id), title, by: name ?? 'Somebody', at: page.deletedAt ?? new Date(0), below, from: String(page.parentId), wasLive: out, mayBringBack: mayRetire(place) }] : [];
+    const place = {
+      path: path.split('.'),
+      layout: page.layout,
+      state: 'published' as const,
+      author: page.authorId === null ? null : String(page.authorId),
+    };
+    return mayView(place)
+      ? [
+          {
+            id: String(page.id),
+            title,
+            by: name ?? 'Somebody',
+            at: page.deletedAt ?? new Date(0),
+            below,
+            from: String(page.parentId),
+            wasLive: out,
+            mayBringBack: mayRetire(place),
+          },
+        ]
+      : [];
   });
 }

@@ -19,26 +19,60 @@ import { findLiveContent, findPagePlace } from './tree';
 
 /** A review by its number, with everybody who wrote what was sent since the page was last published. */
 export async function findReview(tx: Tx, siteId: number, id: number) {
-  const [row] = await tx.select({ review: reviews, writers: revisions.writers }).from(reviews).innerJoin(revisions, eq(revisions.id, reviews.revisionId)).where(and(eq(reviews.siteId, siteId), eq(reviews.id, id)));
+  const [row] = await tx
+    .select({ review: reviews, writers: revisions.writers })
+    .from(reviews)
+    .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
+    .where(and(eq(reviews.siteId, siteId), eq(reviews.id, id)));
   return row && { ...row.review, writers: [...new Set([...row.writers, row.review.sentBy])] };
 }
 
 /** Somebody who was asked by name must be able to give the second look. */
-async function mustBeAble(tx: Tx, access: Access, pageId: number, writers: readonly number[], askedOf: number): Promise<void> {
+async function mustBeAble(
+  tx: Tx,
+  access: Access,
+  pageId: number,
+  writers: readonly number[],
+  askedOf: number,
+): Promise<void> {
   const place = await findPagePlace(tx, access.site.id, pageId);
   const policy = policyOf(inventory, access.plan, await listPeople(tx, access.site.id));
-  if (!decide(policy, { person: String(askedOf), permission: 'review.decide', place, writtenBy: writers.map(String), atMs: now().getTime() }).allowed)
-    throw new Problem('bad-input', 'Whoever you asked cannot give this page a second look. Choose somebody else, or nobody by name.', { faults: [{ field: 'askedOf', message: 'Choose somebody else.' }] });
+  if (
+    !decide(policy, {
+      person: String(askedOf),
+      permission: 'review.decide',
+      place,
+      writtenBy: writers.map(String),
+      atMs: now().getTime(),
+    }).allowed
+  )
+    throw new Problem(
+      'bad-input',
+      'Whoever you asked cannot give this page a second look. Choose somebody else, or nobody by name.',
+      { faults: [{ field: 'askedOf', message: 'Choose somebody else.' }] },
+    );
 }
 
 function mustSay(access: Access, note: string): void {
-  if (publishingOf(access.plan).noteRequired && note.trim() === '') throw new Problem('bad-input', 'Say in a sentence what you changed; this website asks for it.', { faults: [{ field: 'note', message: 'Say in a sentence what you changed.' }] });
+  if (publishingOf(access.plan).noteRequired && note.trim() === '')
+    throw new Problem('bad-input', 'Say in a sentence what you changed; this website asks for it.', {
+      faults: [{ field: 'note', message: 'Say in a sentence what you changed.' }],
+    });
 }
 
-export interface Given { content: unknown; version: number; note: string }
+export interface Given {
+  content: unknown;
+  version: number;
+  note: string;
+}
 
 /** Sends the draft to whoever may give the second look, or to one of them by name. What waited before is replaced. Runs in a transaction. */
-export async function sendForReview(tx: Tx, access: Access, pageId: number, given: Given & { askedOf?: number | null | undefined }): Promise<{ review: number }> {
+export async function sendForReview(
+  tx: Tx,
+  access: Access,
+  pageId: number,
+  given: Given & { askedOf?: number | null | undefined },
+): Promise<{ review: number }> {
   const { note, askedOf = null } = given;
   mustSay(access, note);
   const { content, writers } = await saveAndTake(tx, access, pageId, given);
@@ -46,22 +80,51 @@ export async function sendForReview(tx: Tx, access: Access, pageId: number, give
   if (askedOf !== null) await mustBeAble(tx, access, pageId, writers, askedOf);
   await replaceWaiting(tx, pageId, access.signedInId);
   const revisionId = await addRevision(tx, access, pageId, content, 'sent', note, { writers });
-  const [row] = await tx.insert(reviews).values({ siteId: access.site.id, pageId, revisionId, sentBy: access.signedInId, askedOf, note }).returning({ id: reviews.id });
-  await record(tx, access, 'sent for a second look', textOf(content, 'title'), { href: `/room/pages/${pageId}`, detail: note });
+  const [row] = await tx
+    .insert(reviews)
+    .values({ siteId: access.site.id, pageId, revisionId, sentBy: access.signedInId, askedOf, note })
+    .returning({ id: reviews.id });
+  await record(tx, access, 'sent for a second look', textOf(content, 'title'), {
+    href: `/room/pages/${pageId}`,
+    detail: note,
+  });
   return { review: row?.id ?? 0 };
 }
 
 /** Puts the draft on the website, at once or at an hour to come. A waiting review of the page is replaced. Runs in a transaction. */
-export async function publishDraft(tx: Tx, access: Access, pageId: number, given: Given & { at?: string | undefined }): Promise<void> {
+export async function publishDraft(
+  tx: Tx,
+  access: Access,
+  pageId: number,
+  given: Given & { at?: string | undefined },
+): Promise<void> {
   const { note } = given;
   mustSay(access, note);
   const { content, writers } = await saveAndTake(tx, access, pageId, given);
   await replaceWaiting(tx, pageId, access.signedInId);
-  await publishRevision(tx, access, pageId, await addRevision(tx, access, pageId, content, given.at ? 'sent' : 'published', note, { writers }), content, given.at, { now: 'published', later: 'planned to publish' }, note);
+  await publishRevision(
+    tx,
+    access,
+    pageId,
+    await addRevision(tx, access, pageId, content, given.at ? 'sent' : 'published', note, { writers }),
+    content,
+    given.at,
+    { now: 'published', later: 'planned to publish' },
+    note,
+  );
 }
 
 /** Publishes a revision now, or plans it for an hour on the site's clock. */
-async function publishRevision(tx: Tx, access: Access, pageId: number, revisionId: number, content: PageContent, at: string | undefined, actions: { now: string; later: string }, note: string): Promise<void> {
+async function publishRevision(
+  tx: Tx,
+  access: Access,
+  pageId: number,
+  revisionId: number,
+  content: PageContent,
+  at: string | undefined,
+  actions: { now: string; later: string },
+  note: string,
+): Promise<void> {
   const more = { href: `/room/pages/${pageId}`, detail: note };
   if (at === undefined) {
     await putOnline(tx, access, pageId, revisionId, content);
@@ -71,45 +134,151 @@ async function publishRevision(tx: Tx, access: Access, pageId: number, revisionI
   const dueAt = comingInstant(access, at);
   await mustPass(tx, access, pageId, content);
   await planFor(tx, access, pageId, { what: 'publish', dueAt, revisionId });
-  await record(tx, access, actions.later, textOf(content, 'title'), { ...more, detail: [`For ${sayTime(dueAt, access.site.timeZone, now())}.`, note].filter(Boolean).join(' ') });
+  await record(tx, access, actions.later, textOf(content, 'title'), {
+    ...more,
+    detail: [`For ${sayTime(dueAt, access.site.timeZone, now())}.`, note].filter(Boolean).join(' '),
+  });
 }
 
 /** Decides on what waits: publishes it, now or later, or gives it back to its writer as a draft with a word. Runs in a transaction. */
-export async function decideReview(tx: Tx, access: Access, id: number, given: { outcome: 'published' | 'sent-back'; word: string; at?: string | undefined }): Promise<void> {
+export async function decideReview(
+  tx: Tx,
+  access: Access,
+  id: number,
+  given: { outcome: 'published' | 'sent-back'; word: string; at?: string | undefined },
+): Promise<void> {
   const { outcome, word } = given;
-  const [review] = await tx.select().from(reviews).where(and(eq(reviews.id, id), eq(reviews.siteId, access.site.id))).for('update');
+  const [review] = await tx
+    .select()
+    .from(reviews)
+    .where(and(eq(reviews.id, id), eq(reviews.siteId, access.site.id)))
+    .for('update');
   if (!review) throw notFound('This draft');
-  if (review.outcome !== null) throw new Problem('already-done', review.outcome === 'replaced' ? 'The writer has sent a newer version of this page; look at that one.' : 'Somebody has already decided on this draft.');
+  if (review.outcome !== null)
+    throw new Problem(
+      'already-done',
+      review.outcome === 'replaced'
+        ? 'The writer has sent a newer version of this page; look at that one.'
+        : 'Somebody has already decided on this draft.',
+    );
   const open = outcome === 'sent-back' ? await countOpenRemarks(tx, id) : 0;
-  if (outcome === 'sent-back' && word.trim() === '' && open === 0) throw new Problem('bad-input', 'Say what should be different, so that the writer need not guess.', { faults: [{ field: 'word', message: 'Say what should be different, so that the writer need not guess.' }] });
+  if (outcome === 'sent-back' && word.trim() === '' && open === 0)
+    throw new Problem('bad-input', 'Say what should be different, so that the writer need not guess.', {
+      faults: [{ field: 'word', message: 'Say what should be different, so that the writer need not guess.' }],
+    });
   const [revision] = await tx.select().from(revisions).where(eq(revisions.id, review.revisionId));
   if (!revision) throw new Error(`review ${id} has no revision`);
-  await tx.update(reviews).set({ outcome, word, decidedBy: access.signedInId, decidedAt: now() }).where(eq(reviews.id, id));
-  if (outcome === 'published') return publishRevision(tx, access, review.pageId, review.revisionId, revision.content, given.at, { now: 'gave the second look and published', later: 'gave the second look and planned to publish' }, word);
+  await tx
+    .update(reviews)
+    .set({ outcome, word, decidedBy: access.signedInId, decidedAt: now() })
+    .where(eq(reviews.id, id));
+  if (outcome === 'published')
+    return publishRevision(
+      tx,
+      access,
+      review.pageId,
+      review.revisionId,
+      revision.content,
+      given.at,
+      { now: 'gave the second look and published', later: 'gave the second look and planned to publish' },
+      word,
+    );
   // Where somebody has begun a new draft meanwhile, theirs stays; the revision sent back is kept anyway.
   const told = word.trim() || `${open} ${open === 1 ? 'remark' : 'remarks'} on the text`;
-  await tx.insert(drafts).values({ pageId: review.pageId, siteId: access.site.id, content: revision.content, version: 1, allowance: {}, writers: revision.writers, startedBy: review.sentBy, updatedBy: review.sentBy, sentBackWord: told }).onConflictDoUpdate({ target: drafts.pageId, set: { sentBackWord: told } });
-  await record(tx, access, 'sent back', textOf(revision.content, 'title'), { href: `/room/pages/${review.pageId}`, detail: told });
+  await tx
+    .insert(drafts)
+    .values({
+      pageId: review.pageId,
+      siteId: access.site.id,
+      content: revision.content,
+      version: 1,
+      allowance: {},
+      writers: revision.writers,
+      startedBy: review.sentBy,
+      updatedBy: review.sentBy,
+      sentBackWord: told,
+    })
+    .onConflictDoUpdate({ target: drafts.pageId, set: { sentBackWord: told } });
+  await record(tx, access, 'sent back', textOf(revision.content, 'title'), {
+    href: `/room/pages/${review.pageId}`,
+    detail: told,
+  });
   return undefined;
 }
 
-export interface WaitingEntry { /** Numbers of everybody who wrote in it. */ writers: string[]; id: number; pageId: string; title: string; sentBy: string; sentById: string; askedOf: string | null; askedOfId: string | null; sentAt: Date; note: string; path: string[] }
+export interface WaitingEntry {
+  /** Numbers of everybody who wrote in it. */ writers: string[];
+  id: number;
+  pageId: string;
+  title: string;
+  sentBy: string;
+  sentById: string;
+  askedOf: string | null;
+  askedOfId: string | null;
+  sentAt: Date;
+  note: string;
+  path: string[];
+}
 
 const asked = sql<string | null>`(select a.name from ${people} a where a.id = ${reviews.askedOf})`;
 
 /** What waits for a second look on a site, oldest first. */
 export async function listWaiting(tx: Tx, siteId: number): Promise<WaitingEntry[]> {
-  const rows = await tx.select({ review: reviews, content: revisions.content, writers: revisions.writers, name: people.name, asked, path: sql<string>`${pages.path}::text` }).from(reviews).innerJoin(revisions, eq(revisions.id, reviews.revisionId)).innerJoin(pages, and(eq(pages.id, reviews.pageId), isNull(pages.deletedAt))).leftJoin(people, eq(people.id, reviews.sentBy)).where(and(eq(reviews.siteId, siteId), isNull(reviews.outcome))).orderBy(asc(reviews.sentAt));
-  return rows.map(({ review, content, writers, name, asked: askedOf, path }) => ({ askedOf, writers: [...new Set([...writers, review.sentBy])].map(String), askedOfId: review.askedOf === null ? null : String(review.askedOf), id: review.id, pageId: String(review.pageId), title: textOf(content, 'title'), sentBy: name ?? 'Somebody', sentById: String(review.sentBy), sentAt: review.sentAt, note: review.note, path: path.split('.') }));
+  const rows = await tx
+    .select({
+      review: reviews,
+      content: revisions.content,
+      writers: revisions.writers,
+      name: people.name,
+      asked,
+      path: sql<string>`${pages.path}::text`,
+    })
+    .from(reviews)
+    .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
+    .innerJoin(pages, and(eq(pages.id, reviews.pageId), isNull(pages.deletedAt)))
+    .leftJoin(people, eq(people.id, reviews.sentBy))
+    .where(and(eq(reviews.siteId, siteId), isNull(reviews.outcome)))
+    .orderBy(asc(reviews.sentAt));
+  return rows.map(({ review, content, writers, name, asked: askedOf, path }) => ({
+    askedOf,
+    writers: [...new Set([...writers, review.sentBy])].map(String),
+    askedOfId: review.askedOf === null ? null : String(review.askedOf),
+    id: review.id,
+    pageId: String(review.pageId),
+    title: textOf(content, 'title'),
+    sentBy: name ?? 'Somebody',
+    sentById: String(review.sentBy),
+    sentAt: review.sentAt,
+    note: review.note,
+    path: path.split('.'),
+  }));
 }
 
-export interface ReviewView { id: number; pageId: string; title: string; sentBy: string; /** Names of everybody who wrote in it. */ writtenBy: string[]; sentById: string; askedOf: string | null; sentAt: Date; note: string; outcome: string | null; decidedBy: string | null; word: string; changes: FieldChange[] }
+export interface ReviewView {
+  id: number;
+  pageId: string;
+  title: string;
+  sentBy: string;
+  /** Names of everybody who wrote in it. */ writtenBy: string[];
+  sentById: string;
+  askedOf: string | null;
+  sentAt: Date;
+  note: string;
+  outcome: string | null;
+  decidedBy: string | null;
+  word: string;
+  changes: FieldChange[];
+}
 
 /** What ids in fields are called. */
 async function loadNames(tx: Tx, siteId: number): Promise<KnownNames> {
   return {
-    pictures: (await tx.select({ id: media.id, name: media.name }).from(media).where(eq(media.siteId, siteId))).map((row) => [String(row.id), row.name]),
-    people: (await tx.select({ id: people.id, name: people.name }).from(people).where(eq(people.siteId, siteId))).map((row) => [String(row.id), row.name]),
+    pictures: (await tx.select({ id: media.id, name: media.name }).from(media).where(eq(media.siteId, siteId))).map(
+      (row) => [String(row.id), row.name],
+    ),
+    people: (await tx.select({ id: people.id, name: people.name }).from(people).where(eq(people.siteId, siteId))).map(
+      (row) => [String(row.id), row.name],
+    ),
   };
 }
 
@@ -123,29 +292,79 @@ async function shownNow(tx: Tx, page: PageRow): Promise<PageContent | undefined>
 }
 
 /** Two contents of a page compared: everything stored, field by field and setting by setting, against what the earlier one showed. */
-async function compareOn(tx: Tx, siteId: number, page: PageRow, before: PageContent | undefined, after: PageContent): Promise<FieldChange[]> {
+async function compareOn(
+  tx: Tx,
+  siteId: number,
+  page: PageRow,
+  before: PageContent | undefined,
+  after: PageContent,
+): Promise<FieldChange[]> {
   const earlier = before ?? NOTHING;
-  return compareApart([layoutOf(earlier, page).id, earlier], [layoutOf(after, page).id, whole(after, page)], await loadNames(tx, siteId));
+  return compareApart(
+    [layoutOf(earlier, page).id, earlier],
+    [layoutOf(after, page).id, whole(after, page)],
+    await loadNames(tx, siteId),
+  );
 }
 
 /** A draft that was sent, compared with what visitors see. */
 export async function getReviewView(tx: Tx, siteId: number, id: number): Promise<ReviewView> {
-  const [row] = await tx.select({ review: reviews, content: revisions.content, writers: revisions.writers, page: pages, name: people.name, asked }).from(reviews).innerJoin(revisions, eq(revisions.id, reviews.revisionId)).innerJoin(pages, eq(pages.id, reviews.pageId)).leftJoin(people, eq(people.id, reviews.sentBy)).where(and(eq(reviews.siteId, siteId), eq(reviews.id, id)));
+  const [row] = await tx
+    .select({
+      review: reviews,
+      content: revisions.content,
+      writers: revisions.writers,
+      page: pages,
+      name: people.name,
+      asked,
+    })
+    .from(reviews)
+    .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
+    .innerJoin(pages, eq(pages.id, reviews.pageId))
+    .leftJoin(people, eq(people.id, reviews.sentBy))
+    .where(and(eq(reviews.siteId, siteId), eq(reviews.id, id)));
   if (!row) throw notFound('This draft');
   const { review, content, page, name } = row;
-  const decider = review.decidedBy === null ? undefined : (await tx.select({ name: people.name }).from(people).where(eq(people.id, review.decidedBy)))[0];
-  const wrote = await tx.select({ name: people.name }).from(people).where(inArray(people.id, [...new Set([...row.writers, review.sentBy])])).orderBy(people.name);
+  const decider =
+    review.decidedBy === null
+      ? undefined
+      : (await tx.select({ name: people.name }).from(people).where(eq(people.id, review.decidedBy)))[0];
+  const wrote = await tx
+    .select({ name: people.name })
+    .from(people)
+    .where(inArray(people.id, [...new Set([...row.writers, review.sentBy])]))
+    .orderBy(people.name);
   return {
-    id, pageId: String(review.pageId), title: textOf(content, 'title'), sentBy: name ?? 'Somebody', writtenBy: wrote.map((person) => person.name), sentById: String(review.sentBy), askedOf: row.asked, sentAt: review.sentAt, note: review.note,
-    outcome: review.outcome, decidedBy: decider?.name ?? null, word: review.word, changes: await compareOn(tx, siteId, page, await shownNow(tx, page), content),
+    id,
+    pageId: String(review.pageId),
+    title: textOf(content, 'title'),
+    sentBy: name ?? 'Somebody',
+    writtenBy: wrote.map((person) => person.name),
+    sentById: String(review.sentBy),
+    askedOf: row.asked,
+    sentAt: review.sentAt,
+    note: review.note,
+    outcome: review.outcome,
+    decidedBy: decider?.name ?? null,
+    word: review.word,
+    changes: await compareOn(tx, siteId, page, await shownNow(tx, page), content),
   };
 }
 
 /** Two versions of a page compared, with what the older says, so that it can be written on from it. Without a second it is what visitors see now. */
-export async function compareVersions(tx: Tx, siteId: number, pageId: number, revisionId: number, withId: number | null): Promise<{ changes: FieldChange[]; content: PageContent }> {
+export async function compareVersions(
+  tx: Tx,
+  siteId: number,
+  pageId: number,
+  revisionId: number,
+  withId: number | null,
+): Promise<{ changes: FieldChange[]; content: PageContent }> {
   const page = await findPage(tx, siteId, pageId);
   const versionOf = async (id: number) => {
-    const [row] = await tx.select({ content: revisions.content }).from(revisions).where(and(eq(revisions.siteId, siteId), eq(revisions.pageId, pageId), eq(revisions.id, id)));
+    const [row] = await tx
+      .select({ content: revisions.content })
+      .from(revisions)
+      .where(and(eq(revisions.siteId, siteId), eq(revisions.pageId, pageId), eq(revisions.id, id)));
     if (!row) throw notFound('This version');
     return row.content;
   };

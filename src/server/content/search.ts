@@ -15,10 +15,17 @@ export interface Found {
 }
 
 /** What was asked as PostgreSQL's search can be given it: a minus only before a word, since each of hundreds in a row would be a "not" of its own. */
-export const askable = (asked: string): string => asked.trim().slice(0, 200).replaceAll(/-+(?![\p{L}\p{N}"])/gu, ' ').replaceAll(/-{2,}/g, '-').trim();
+export const askable = (asked: string): string =>
+  asked
+    .trim()
+    .slice(0, 200)
+    .replaceAll(/-+(?![\p{L}\p{N}"])/gu, ' ')
+    .replaceAll(/-{2,}/g, '-')
+    .trim();
 
 /** Whether a title holds what is typed, with or without its accents. */
-export const titleHolds = (title: SQL, q: string): SQL => sql`regexp_replace(normalize(${title}, NFD), '[\\u0300-\\u036f]', '', 'g') ilike ${`%${fold(q).replaceAll(/[\\%_]/g, '\\$&')}%`}`;
+export const titleHolds = (title: SQL, q: string): SQL =>
+  sql`regexp_replace(normalize(${title}, NFD), '[\\u0300-\\u036f]', '', 'g') ilike ${`%${fold(q).replaceAll(/[\\%_]/g, '\\$&')}%`}`;
 
 const MOST = 20;
 /** Marks around what was found, from Unicode's private use area: no text holds them. */
@@ -34,13 +41,30 @@ export async function searchPages(tx: Tx, among: readonly PageFacts[], asked: st
   const words = askable(asked);
   if (words === '' || among.length === 0) return [];
   const query = sql`websearch_to_tsquery('english', ${words})`;
-  const there = inArray(pages.id, among.map((page) => Number(page.id)));
-  const live = () => tx.select({ id: pages.id, excerpt: sql<string>`ts_headline('english', ${text}, ${query}, ${`StartSel=${BEGIN}, StopSel=${END}, MaxWords=28, MinWords=14, MaxFragments=1`})` }).from(pages).innerJoin(revisions, eq(revisions.id, pages.liveRevisionId)).$dynamic();
-  let rows = await live().where(and(there, sql`${revisions.words} @@ ${query}`)).orderBy(desc(sql`ts_rank(${revisions.words}, ${query})`), pages.id).limit(MOST);
+  const there = inArray(
+    pages.id,
+    among.map((page) => Number(page.id)),
+  );
+  const live = () =>
+    tx
+      .select({
+        id: pages.id,
+        excerpt: sql<string>`ts_headline('english', ${text}, ${query}, ${`StartSel=${BEGIN}, StopSel=${END}, MaxWords=28, MinWords=14, MaxFragments=1`})`,
+      })
+      .from(pages)
+      .innerJoin(revisions, eq(revisions.id, pages.liveRevisionId))
+      .$dynamic();
+  let rows = await live()
+    .where(and(there, sql`${revisions.words} @@ ${query}`))
+    .orderBy(desc(sql`ts_rank(${revisions.words}, ${query})`), pages.id)
+    .limit(MOST);
   // Who writes quotes or a minus means it to the letter.
   if (rows.length === 0 && !/"|(^|\s)-/.test(words)) {
     const alike = sql<number>`word_similarity(${words}, concat_ws(' ', ${revisions.content}->>'title', ${revisions.content}->>'summary'))`;
-    rows = await live().where(and(there, sql`${alike} > 0.4`)).orderBy(desc(alike), pages.id).limit(5);
+    rows = await live()
+      .where(and(there, sql`${alike} > 0.4`))
+      .orderBy(desc(alike), pages.id)
+      .limit(5);
   }
   const byId = new Map(among.map((page) => [page.id, page]));
   return rows.flatMap((row) => {
@@ -50,23 +74,45 @@ export async function searchPages(tx: Tx, among: readonly PageFacts[], asked: st
 }
 
 /** A page a link can lead to; no address where visitors see only what lies below it. */
-export interface Target { id: string; title: string; address: string | null; below: boolean }
+export interface Target {
+  id: string;
+  title: string;
+  address: string | null;
+  below: boolean;
+}
 
 const targetTitle = sql<string>`coalesce(${pages.shortName}, ${revisions.content}->>'title')`;
 const liveBelow = sql<boolean>`exists (select 1 from pages b where b.path <@ ${pages.path} and b.id <> ${pages.id} and b.live_revision_id is not null and b.deleted_at is null)`;
 
-async function targetsOf(tx: Tx, siteId: number, rows: readonly { id: number; title: string; live: number | null; below: boolean }[]): Promise<Target[]> {
+async function targetsOf(
+  tx: Tx,
+  siteId: number,
+  rows: readonly { id: number; title: string; live: number | null; below: boolean }[],
+): Promise<Target[]> {
   const addressed = await findAddresses(tx, siteId);
-  return rows.map((row) => ({ id: String(row.id), title: row.title, address: row.live === null ? null : addressOf(addressed, String(row.id)), below: row.below }));
+  return rows.map((row) => ({
+    id: String(row.id),
+    title: row.title,
+    address: row.live === null ? null : addressOf(addressed, String(row.id)),
+    below: row.below,
+  }));
 }
 
-const targetRows = (tx: Tx) => tx.select({ id: pages.id, title: targetTitle, live: pages.liveRevisionId, below: liveBelow }).from(pages).$dynamic();
+const targetRows = (tx: Tx) =>
+  tx.select({ id: pages.id, title: targetTitle, live: pages.liveRevisionId, below: liveBelow }).from(pages).$dynamic();
 
 /** Pages of the website a link can lead to, of those somebody may know of, newest change first, `most` at most; those whose title fits some words, if there are any. */
 export async function findTargets(tx: Tx, access: Access, q: string, most: number): Promise<Target[]> {
-  const fits = q === '' ? undefined : sql`(${titleHolds(targetTitle, q)} or word_similarity(${q}, concat_ws(' ', ${targetTitle}, ${revisions.content}->>'title')) > 0.5)`;
+  const fits =
+    q === ''
+      ? undefined
+      : sql`(${titleHolds(targetTitle, q)} or word_similarity(${q}, concat_ws(' ', ${targetTitle}, ${revisions.content}->>'title')) > 0.5)`;
   const newest = sql`(select max(p.published_at) from publications p where p.page_id = ${pages.id})`;
-  const rows = await targetRows(tx).innerJoin(revisions, eq(revisions.id, pages.liveRevisionId)).where(and(eq(pages.siteId, access.site.id), knownPages(access), fits)).orderBy(desc(newest), pages.id).limit(most);
+  const rows = await targetRows(tx)
+    .innerJoin(revisions, eq(revisions.id, pages.liveRevisionId))
+    .where(and(eq(pages.siteId, access.site.id), knownPages(access), fits))
+    .orderBy(desc(newest), pages.id)
+    .limit(most);
   return targetsOf(tx, access.site.id, rows);
 }
 
@@ -74,7 +120,14 @@ export async function findTargets(tx: Tx, access: Access, q: string, most: numbe
 export async function findTargetsBelow(tx: Tx, access: Access, parent: number | null): Promise<Target[]> {
   const rows = await targetRows(tx)
     .innerJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
-    .where(and(eq(pages.siteId, access.site.id), knownPages(access), parent === null ? isNull(pages.parentId) : eq(pages.parentId, parent), or(isNotNull(pages.liveRevisionId), liveBelow)))
+    .where(
+      and(
+        eq(pages.siteId, access.site.id),
+        knownPages(access),
+        parent === null ? isNull(pages.parentId) : eq(pages.parentId, parent),
+        or(isNotNull(pages.liveRevisionId), liveBelow),
+      ),
+    )
     .orderBy(pages.position, pages.id);
   return targetsOf(tx, access.site.id, rows);
 }

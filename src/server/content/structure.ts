@@ -1,7 +1,16 @@
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Audience } from '@/core/access';
 import { canonical } from '@/core/json';
-import { addressChanges, addressOf, emptyDocument, freeSlug, parseOutline, slugFrom, textOf, type PageContent } from '@/core/content';
+import {
+  addressChanges,
+  addressOf,
+  emptyDocument,
+  freeSlug,
+  parseOutline,
+  slugFrom,
+  textOf,
+  type PageContent,
+} from '@/core/content';
 import { layouts } from '@/office';
 import { record } from '../activity/activity';
 import { now } from '../clock';
@@ -10,7 +19,15 @@ import { drafts, pages, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { authorize, mayOn } from '../gate/authorize';
 import { Problem } from '../gate/problems';
-import { addressFaults, findAddresses, findLinksTo, keepOldAddresses, lockTree, takenSlugs, type AddressMap } from './addresses';
+import {
+  addressFaults,
+  findAddresses,
+  findLinksTo,
+  keepOldAddresses,
+  lockTree,
+  takenSlugs,
+  type AddressMap,
+} from './addresses';
 import { findNewest, findPage } from './drafts';
 import { findBranch, findForbiddenBelow, titleOf } from './publishing';
 import { findPagePlace } from './tree';
@@ -18,25 +35,85 @@ import { findPagePlace } from './tree';
 type PageRow = typeof pages.$inferSelect;
 
 const nextPosition = async (tx: Tx, parentId: number): Promise<number> =>
-  Number((await tx.select({ next: sql<number>`coalesce(max(${pages.position}) + 1, 0)` }).from(pages).where(and(eq(pages.parentId, parentId), isNull(pages.deletedAt))))[0]?.next ?? 0);
+  Number(
+    (
+      await tx
+        .select({ next: sql<number>`coalesce(max(${pages.position}) + 1, 0)` })
+        .from(pages)
+        .where(and(eq(pages.parentId, parentId), isNull(pages.deletedAt)))
+    )[0]?.next ?? 0,
+  );
 
 /** Writes a page that visitors do not see yet, with a draft to begin from. */
-async function addPage(tx: Tx, access: Access, parent: PageRow, given: { title: string; slug: string; layout: string; position: number; content?: PageContent; inNavigation?: boolean; audience?: Audience | null }): Promise<PageRow> {
-  const [row] = await tx.insert(pages).values({ siteId: access.site.id, parentId: parent.id, path: 'new', slug: given.slug, position: given.position, layout: given.layout, inNavigation: given.inNavigation ?? true, audience: given.audience ?? null, authorId: access.signedInId }).returning();
+async function addPage(
+  tx: Tx,
+  access: Access,
+  parent: PageRow,
+  given: {
+    title: string;
+    slug: string;
+    layout: string;
+    position: number;
+    content?: PageContent;
+    inNavigation?: boolean;
+    audience?: Audience | null;
+  },
+): Promise<PageRow> {
+  const [row] = await tx
+    .insert(pages)
+    .values({
+      siteId: access.site.id,
+      parentId: parent.id,
+      path: 'new',
+      slug: given.slug,
+      position: given.position,
+      layout: given.layout,
+      inNavigation: given.inNavigation ?? true,
+      audience: given.audience ?? null,
+      authorId: access.signedInId,
+    })
+    .returning();
   if (!row) throw new Error('a page was not written');
   const path = `${parent.path}.${row.id}`;
   await tx.update(pages).set({ path }).where(eq(pages.id, row.id));
-  const content: PageContent = { ...given.content, title: given.title, 'page.layout': given.layout, 'page.slug': given.slug, 'page.ownAddress': '' };
-  await tx.insert(drafts).values({ pageId: row.id, siteId: access.site.id, content: { body: emptyDocument(), ...content }, version: 1, allowance: {}, writers: [access.signedInId], startedBy: access.signedInId, updatedBy: access.signedInId, updatedAt: now() });
+  const content: PageContent = {
+    ...given.content,
+    title: given.title,
+    'page.layout': given.layout,
+    'page.slug': given.slug,
+    'page.ownAddress': '',
+  };
+  await tx
+    .insert(drafts)
+    .values({
+      pageId: row.id,
+      siteId: access.site.id,
+      content: { body: emptyDocument(), ...content },
+      version: 1,
+      allowance: {},
+      writers: [access.signedInId],
+      startedBy: access.signedInId,
+      updatedBy: access.signedInId,
+      updatedAt: now(),
+    });
   return { ...row, path };
 }
 
 /** Makes one page below another, last there. Runs in a transaction. */
-export async function makePage(tx: Tx, access: Access, parentId: number, given: { title: string; layout: string }): Promise<{ id: string }> {
+export async function makePage(
+  tx: Tx,
+  access: Access,
+  parentId: number,
+  given: { title: string; layout: string },
+): Promise<{ id: string }> {
   await lockTree(tx, access.site.id);
   const parent = await findPage(tx, access.site.id, parentId);
   await mayMakeWith(tx, access, parentId, given.layout);
-  const page = await addPage(tx, access, parent, { ...given, slug: freeSlug(slugFrom(given.title), await takenSlugs(tx, access.site.id, parent.id)), position: await nextPosition(tx, parentId) });
+  const page = await addPage(tx, access, parent, {
+    ...given,
+    slug: freeSlug(slugFrom(given.title), await takenSlugs(tx, access.site.id, parent.id)),
+    position: await nextPosition(tx, parentId),
+  });
   await record(tx, access, 'made a page', given.title, { href: `/room/pages/${page.id}` });
   return { id: String(page.id) };
 }
@@ -44,18 +121,34 @@ export async function makePage(tx: Tx, access: Access, parentId: number, given: 
 /** A new page is edited next, so its layout must be one its maker may use there. */
 async function mayMakeWith(tx: Tx, access: Access, parentId: number, layout: string): Promise<void> {
   const place = await findPagePlace(tx, access.site.id, parentId);
-  if (!layouts.has(layout)) throw new Problem('bad-input', `There is no layout “${layout}”.`, { faults: [{ field: 'layout', message: 'Choose a layout.' }] });
-  await authorize(tx, access, 'page.edit', { place: place && { ...place, path: [...place.path, 'new'], layout, state: 'draft', author: access.who.id }, field: 'page.layout' });
+  if (!layouts.has(layout))
+    throw new Problem('bad-input', `There is no layout “${layout}”.`, {
+      faults: [{ field: 'layout', message: 'Choose a layout.' }],
+    });
+  await authorize(tx, access, 'page.edit', {
+    place: place && { ...place, path: [...place.path, 'new'], layout, state: 'draft', author: access.who.id },
+    field: 'page.layout',
+  });
 }
 
 /** Makes as many pages as an indented list has titles, as deep as it has them. Runs in a transaction. */
-export async function makePages(tx: Tx, access: Access, parentId: number, given: { outline: string; layout: string }): Promise<{ made: number; first: string }> {
+export async function makePages(
+  tx: Tx,
+  access: Access,
+  parentId: number,
+  given: { outline: string; layout: string },
+): Promise<{ made: number; first: string }> {
   const parsed = parseOutline(given.outline);
-  if (!parsed.ok) throw new Problem('bad-input', `Line ${parsed.line}: ${parsed.message}`, { faults: [{ field: 'outline', message: `Line ${parsed.line}: ${parsed.message}` }] });
+  if (!parsed.ok)
+    throw new Problem('bad-input', `Line ${parsed.line}: ${parsed.message}`, {
+      faults: [{ field: 'outline', message: `Line ${parsed.line}: ${parsed.message}` }],
+    });
   await lockTree(tx, access.site.id);
   const top = await findPage(tx, access.site.id, parentId);
   await mayMakeWith(tx, access, parentId, given.layout);
-  const line: { page: PageRow; taken: Set<string>; position: number }[] = [{ page: top, taken: await takenSlugs(tx, access.site.id, top.id), position: await nextPosition(tx, parentId) }];
+  const line: { page: PageRow; taken: Set<string>; position: number }[] = [
+    { page: top, taken: await takenSlugs(tx, access.site.id, top.id), position: await nextPosition(tx, parentId) },
+  ];
   let first = '';
   for (const entry of parsed.entries) {
     line.length = entry.depth + 1;
@@ -63,19 +156,32 @@ export async function makePages(tx: Tx, access: Access, parentId: number, given:
     if (!at) throw new Error('an outline skipped a level');
     const slug = freeSlug(slugFrom(entry.title), at.taken);
     at.taken.add(slug);
-    const page = await addPage(tx, access, at.page, { title: entry.title, slug, layout: given.layout, position: at.position++ });
+    const page = await addPage(tx, access, at.page, {
+      title: entry.title,
+      slug,
+      layout: given.layout,
+      position: at.position++,
+    });
     first ||= String(page.id);
     line.push({ page, taken: new Set(), position: 0 });
   }
-  await record(tx, access, 'made pages', `${parsed.entries.length} pages below ${await titleOf(tx, parentId)}`, { href: `/room/pages/${parentId}` });
+  await record(tx, access, 'made pages', `${parsed.entries.length} pages below ${await titleOf(tx, parentId)}`, {
+    href: `/room/pages/${parentId}`,
+  });
   return { made: parsed.entries.length, first };
 }
 
 /** Copies a page beside itself, with or without what lies below and may be seen. Copies are drafts, for the same visitors. Runs in a transaction. */
-export async function copyPage(tx: Tx, access: Access, pageId: number, given: { withBelow: boolean }): Promise<{ id: string; made: number }> {
+export async function copyPage(
+  tx: Tx,
+  access: Access,
+  pageId: number,
+  given: { withBelow: boolean },
+): Promise<{ id: string; made: number }> {
   await lockTree(tx, access.site.id);
   const page = await findPage(tx, access.site.id, pageId);
-  if (page.parentId === null) throw new Problem('bad-input', 'The first page of the website cannot be copied: there is only one.');
+  if (page.parentId === null)
+    throw new Problem('bad-input', 'The first page of the website cannot be copied: there is only one.');
   const parent = await findPage(tx, access.site.id, page.parentId);
   const place = await findPagePlace(tx, access.site.id, parent.id);
   await authorize(tx, access, 'page.create', { place });
@@ -90,17 +196,38 @@ export async function copyPage(tx: Tx, access: Access, pageId: number, given: { 
     if (source.id !== pageId && !mayMake({ ...from, path: at.path.split('.') })) continue;
     const content = await findNewest(tx, source);
     const title = source.id === pageId ? `${textOf(content, 'title').slice(0, 110)} (copy)` : textOf(content, 'title');
-    const slug = source.id === pageId ? freeSlug(`${page.slug}-copy`, await takenSlugs(tx, access.site.id, parent.id)) : source.slug;
+    const slug =
+      source.id === pageId
+        ? freeSlug(`${page.slug}-copy`, await takenSlugs(tx, access.site.id, parent.id))
+        : source.slug;
     const position = source.id === pageId ? await nextPosition(tx, parent.id) : source.position;
-    copies.set(source.id, await addPage(tx, access, at, { title, slug, layout: textOf(content, 'page.layout') || source.layout, position, content, inNavigation: source.inNavigation, audience: source.audience }));
+    copies.set(
+      source.id,
+      await addPage(tx, access, at, {
+        title,
+        slug,
+        layout: textOf(content, 'page.layout') || source.layout,
+        position,
+        content,
+        inNavigation: source.inNavigation,
+        audience: source.audience,
+      }),
+    );
   }
   const copy = copies.get(pageId);
   if (!copy) throw new Error('the copy was not written');
-  await record(tx, access, 'copied a page', await titleOf(tx, pageId), { href: `/room/pages/${copy.id}`, detail: copies.size > 1 ? `With ${copies.size - 1} below` : '' });
+  await record(tx, access, 'copied a page', await titleOf(tx, pageId), {
+    href: `/room/pages/${copy.id}`,
+    detail: copies.size > 1 ? `With ${copies.size - 1} below` : '',
+  });
   return { id: String(copy.id), made: copies.size };
 }
 
-export interface Move { page: number; parent: number; /** Place among the pages there, from 0; the page itself not counted. */ index: number }
+export interface Move {
+  page: number;
+  parent: number;
+  /** Place among the pages there, from 0; the page itself not counted. */ index: number;
+}
 export interface MovePreview {
   /** Title of the page, and of the page it would lie below. */
   title: string;
@@ -123,16 +250,32 @@ const isOpen = (audience: Audience | null | undefined) => (audience?.kind ?? 'ev
 const WHO = { everyone: 'everybody', members: 'members only', roles: 'some roles only' } as const;
 
 /** Who may visit a page where it lies, and where it would lie if nothing were done about it; what is not for everybody stays so wherever it goes. */
-async function visitorsOfMove(tx: Tx, access: Access, page: PageRow, parent: PageRow): Promise<{ keeps: Audience | null; words: string | null }> {
+async function visitorsOfMove(
+  tx: Tx,
+  access: Access,
+  page: PageRow,
+  parent: PageRow,
+): Promise<{ keeps: Audience | null; words: string | null }> {
   if (page.audience !== null || page.parentId === parent.id) return { keeps: null, words: null };
   const now = (await findPagePlace(tx, access.site.id, page.id))?.audience;
   const there = (await findPagePlace(tx, access.site.id, parent.id))?.audience;
   if (canonical(now ?? null) === canonical(there ?? null)) return { keeps: null, words: null };
-  if (now && !isOpen(now)) return { keeps: now, words: `It stays for ${WHO[now.kind]}, as it is now. Who may visit it can be changed on its edit screen.` };
-  return { keeps: null, words: `There it is for ${WHO[there?.kind ?? 'everyone']}, as the page above it; now it is for everybody.` };
+  if (now && !isOpen(now))
+    return {
+      keeps: now,
+      words: `It stays for ${WHO[now.kind]}, as it is now. Who may visit it can be changed on its edit screen.`,
+    };
+  return {
+    keeps: null,
+    words: `There it is for ${WHO[there?.kind ?? 'everyone']}, as the page above it; now it is for everybody.`,
+  };
 }
 
-async function planMove(tx: Tx, access: Access, move: Move): Promise<{ page: PageRow; parent: PageRow; before: AddressMap; after: AddressMap }> {
+async function planMove(
+  tx: Tx,
+  access: Access,
+  move: Move,
+): Promise<{ page: PageRow; parent: PageRow; before: AddressMap; after: AddressMap }> {
   const page = await findPage(tx, access.site.id, move.page);
   const parent = await findPage(tx, access.site.id, move.parent);
   if (page.parentId === null) throw new Problem('bad-input', 'The first page of the website stays where it is.');
@@ -144,17 +287,29 @@ async function planMove(tx: Tx, access: Access, move: Move): Promise<{ page: Pag
 }
 
 /** What lies below goes along, so it must be theirs, too: a role may be forbidden something further down. */
-export async function mustMayBelow(tx: Tx, access: Access, permission: string, pageId: number, deletedAt: Date | null = null): Promise<void> {
+export async function mustMayBelow(
+  tx: Tx,
+  access: Access,
+  permission: string,
+  pageId: number,
+  deletedAt: Date | null = null,
+): Promise<void> {
   const no = await findForbiddenBelow(tx, access, permission, pageId, deletedAt);
   if (no === undefined) return;
   const place = await findPagePlace(tx, access.site.id, no, deletedAt !== null);
-  const named = place && mayOn(access, 'page.view')(place) ? `“${await titleOf(tx, no)}”` : 'A page below that you do not see';
-  throw new Problem('refused', `${named} would go along, and that one is not yours to change in this way. Ask the keyholder if you need to.`, { permission });
+  const named =
+    place && mayOn(access, 'page.view')(place) ? `“${await titleOf(tx, no)}”` : 'A page below that you do not see';
+  throw new Problem(
+    'refused',
+    `${named} would go along, and that one is not yours to change in this way. Ask the keyholder if you need to.`,
+    { permission },
+  );
 }
 
 /** Both ends of a move must be the mover's to arrange, and what goes along. */
 async function mayMove(tx: Tx, access: Access, move: Move): Promise<void> {
-  for (const id of [move.page, move.parent]) await authorize(tx, access, 'page.arrange', { place: await findPagePlace(tx, access.site.id, id) });
+  for (const id of [move.page, move.parent])
+    await authorize(tx, access, 'page.arrange', { place: await findPagePlace(tx, access.site.id, id) });
   await mustMayBelow(tx, access, 'page.arrange', move.page);
 }
 
@@ -163,20 +318,52 @@ export async function previewMove(tx: Tx, access: Access, move: Move): Promise<M
   const { page, parent, before, after } = await planMove(tx, access, move);
   await mayMove(tx, access, move);
   const changes = addressChanges(before, after);
-  const rows = changes.length === 0 ? [] : await tx.select({ id: pages.id, live: pages.liveRevisionId, title: sql<string>`coalesce(${pages.shortName}, ${revisions.content}->>'title', 'Untitled')` }).from(pages).leftJoin(revisions, eq(revisions.id, pages.liveRevisionId)).where(inArray(pages.id, changes.map((change) => Number(change.page))));
+  const rows =
+    changes.length === 0
+      ? []
+      : await tx
+          .select({
+            id: pages.id,
+            live: pages.liveRevisionId,
+            title: sql<string>`coalesce(${pages.shortName}, ${revisions.content}->>'title', 'Untitled')`,
+          })
+          .from(pages)
+          .leftJoin(revisions, eq(revisions.id, pages.liveRevisionId))
+          .where(
+            inArray(
+              pages.id,
+              changes.map((change) => Number(change.page)),
+            ),
+          );
   const titles = new Map(rows.map((row) => [String(row.id), row.title]));
   const elsewhere = page.parentId !== parent.id;
   const from = page.parentId === null ? '' : await titleOf(tx, page.parentId);
   const to = await titleOf(tx, parent.id);
   return {
-    title: await titleOf(tx, page.id), to,
-    addresses: changes.map((change) => ({ title: titles.get(change.page) ?? 'Untitled', from: change.from, to: change.to })),
+    title: await titleOf(tx, page.id),
+    to,
+    addresses: changes.map((change) => ({
+      title: titles.get(change.page) ?? 'Untitled',
+      from: change.from,
+      to: change.to,
+    })),
     below: (await findBranch(tx, access.site.id, page.id)).length - 1,
     navigation: elsewhere && page.inNavigation,
-    lists: elsewhere && page.liveRevisionId !== null && page.inNavigation ? [`“More here” on ${from} loses it.`, `“More here” on ${to} gains it.`] : [],
+    lists:
+      elsewhere && page.liveRevisionId !== null && page.inNavigation
+        ? [`“More here” on ${from} loses it.`, `“More here” on ${to} gains it.`]
+        : [],
     visitors: (await visitorsOfMove(tx, access, page, parent)).words,
-    links: await findLinksTo(tx, access.site.id, changes.map((change) => change.from), []),
-    faults: addressFaults(after, changes.map((change) => change.page)).map((fault) => fault.message),
+    links: await findLinksTo(
+      tx,
+      access.site.id,
+      changes.map((change) => change.from),
+      [],
+    ),
+    faults: addressFaults(
+      after,
+      changes.map((change) => change.page),
+    ).map((fault) => fault.message),
   };
 }
 
@@ -189,22 +376,48 @@ export async function movePage(tx: Tx, access: Access, move: Move & { redirect: 
   const { page, parent, before, after } = await planMove(tx, access, move);
   await mayMove(tx, access, move);
   const changes = addressChanges(before, after);
-  const [fault] = addressFaults(after, changes.map((change) => change.page));
+  const [fault] = addressFaults(
+    after,
+    changes.map((change) => change.page),
+  );
   if (fault) throw new Problem('bad-input', fault.message);
-  const neighbours = async (id: number) => (await tx.select({ id: pages.id }).from(pages).where(and(eq(pages.parentId, id), isNull(pages.deletedAt))).orderBy(asc(pages.position), asc(pages.id))).map((row) => row.id);
+  const neighbours = async (id: number) =>
+    (
+      await tx
+        .select({ id: pages.id })
+        .from(pages)
+        .where(and(eq(pages.parentId, id), isNull(pages.deletedAt)))
+        .orderBy(asc(pages.position), asc(pages.id))
+    ).map((row) => row.id);
   const oldParent = page.parentId ?? parent.id;
   const oldIndex = (await neighbours(oldParent)).indexOf(page.id);
   const order = (await neighbours(parent.id)).filter((id) => id !== page.id);
   order.splice(Math.min(move.index, order.length), 0, page.id);
   if (oldParent !== parent.id) {
     const { keeps } = await visitorsOfMove(tx, access, page, parent);
-    await tx.update(pages).set({ parentId: parent.id, ...(keeps && { audience: keeps }) }).where(eq(pages.id, page.id));
+    await tx
+      .update(pages)
+      .set({ parentId: parent.id, ...(keeps && { audience: keeps }) })
+      .where(eq(pages.id, page.id));
     // Deleted pages below go along, so that they come back where they belong.
-    await tx.execute(sql`update pages set path = case when path = ${page.path}::ltree then ${`${parent.path}.${page.id}`}::ltree else ${`${parent.path}.${page.id}`}::ltree || subpath(path, nlevel(${page.path}::ltree)) end where site_id = ${access.site.id} and path <@ ${page.path}::ltree`);
+    await tx.execute(
+      sql`update pages set path = case when path = ${page.path}::ltree then ${`${parent.path}.${page.id}`}::ltree else ${`${parent.path}.${page.id}`}::ltree || subpath(path, nlevel(${page.path}::ltree)) end where site_id = ${access.site.id} and path <@ ${page.path}::ltree`,
+    );
   }
-  await tx.execute(sql`update pages set position = o.position - 1 from unnest(array[${sql.join(order.map((id) => sql`${id}::int`), sql`, `)}]) with ordinality as o(id, position) where pages.id = o.id`);
+  await tx.execute(
+    sql`update pages set position = o.position - 1 from unnest(array[${sql.join(
+      order.map((id) => sql`${id}::int`),
+      sql`, `,
+    )}]) with ordinality as o(id, position) where pages.id = o.id`,
+  );
   if (move.redirect) await keepOldAddresses(tx, access.site.id, access.signedInId, changes);
-  await record(tx, access, oldParent === parent.id ? 'reordered' : 'moved', await titleOf(tx, page.id), { href: `/room/pages/${page.id}`, detail: oldParent === parent.id ? '' : `Below ${await titleOf(tx, parent.id)}${changes.length ? `; ${changes.length} ${changes.length === 1 ? 'address' : 'addresses'} changed` : ''}` });
+  await record(tx, access, oldParent === parent.id ? 'reordered' : 'moved', await titleOf(tx, page.id), {
+    href: `/room/pages/${page.id}`,
+    detail:
+      oldParent === parent.id
+        ? ''
+        : `Below ${await titleOf(tx, parent.id)}${changes.length ? `; ${changes.length} ${changes.length === 1 ? 'address' : 'addresses'} changed` : ''}`,
+  });
   return { back: { page: page.id, parent: oldParent, index: oldIndex } };
 }
 

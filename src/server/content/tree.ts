@@ -29,22 +29,78 @@ export interface PageFacts {
   publishedAt: Date | null;
 }
 
-const lastPublished = sql<string | null>`(select max(${publications.publishedAt}) from ${publications} where ${publications.pageId} = ${pages.id})`;
+const lastPublished = sql<
+  string | null
+>`(select max(${publications.publishedAt}) from ${publications} where ${publications.pageId} = ${pages.id})`;
 
 /** The page's own rights for visitors, or those of the nearest page above that has some. */
 const audience = sql<Audience | null>`(select a.audience from ${pages} a where a.path @> ${pages.path} and a.audience is not null order by nlevel(a.path) desc limit 1)`;
 
 const columns = {
-  id: pages.id, parentId: pages.parentId, path: sql<string>`${pages.path}::text`, slug: pages.slug, position: pages.position, layout: pages.layout,
-  shortName: pages.shortName, inNavigation: pages.inNavigation, authorId: pages.authorId, ownAddress: pages.ownAddress, day: pages.day, language: pages.language, live: pages.liveRevisionId, down: pages.downRevisionId,
-  liveTitle: sql<string | null>`${revisions.content}->>'title'`, draftTitle: sql<string | null>`${drafts.content}->>'title'`,
-  draft: drafts.pageId, waiting: reviews.id, publishedAt: lastPublished, audience, ownAudience: pages.audience,
+  id: pages.id,
+  parentId: pages.parentId,
+  path: sql<string>`${pages.path}::text`,
+  slug: pages.slug,
+  position: pages.position,
+  layout: pages.layout,
+  shortName: pages.shortName,
+  inNavigation: pages.inNavigation,
+  authorId: pages.authorId,
+  ownAddress: pages.ownAddress,
+  day: pages.day,
+  language: pages.language,
+  live: pages.liveRevisionId,
+  down: pages.downRevisionId,
+  liveTitle: sql<string | null>`${revisions.content}->>'title'`,
+  draftTitle: sql<string | null>`${drafts.content}->>'title'`,
+  draft: drafts.pageId,
+  waiting: reviews.id,
+  publishedAt: lastPublished,
+  audience,
+  ownAudience: pages.audience,
 };
 
-interface Row { id: number; parentId: number | null; path: string; slug: string; position: number; layout: string; shortName: string | null; inNavigation: boolean; authorId: number | null; ownAddress: string | null; day: string | null; language: string; live: number | null; down: number | null; liveTitle: string | null; draftTitle: string | null; draft: number | null; waiting: number | null; publishedAt: string | null; audience: Audience | null; ownAudience: Audience | null }
+interface Row {
+  id: number;
+  parentId: number | null;
+  path: string;
+  slug: string;
+  position: number;
+  layout: string;
+  shortName: string | null;
+  inNavigation: boolean;
+  authorId: number | null;
+  ownAddress: string | null;
+  day: string | null;
+  language: string;
+  live: number | null;
+  down: number | null;
+  liveTitle: string | null;
+  draftTitle: string | null;
+  draft: number | null;
+  waiting: number | null;
+  publishedAt: string | null;
+  audience: Audience | null;
+  ownAudience: Audience | null;
+}
 
-const stateOf = (row: Row): PageState => (row.draft !== null ? 'draft' : row.waiting !== null ? 'waiting' : row.down !== null ? 'down' : row.publishedAt !== null ? 'published' : 'draft');
-const placeOf = (row: Row): Place => ({ path: row.path.split('.'), layout: row.layout, state: stateOf(row), author: row.authorId === null ? null : String(row.authorId), ...(row.audience && { audience: row.audience }) });
+const stateOf = (row: Row): PageState =>
+  row.draft !== null
+    ? 'draft'
+    : row.waiting !== null
+      ? 'waiting'
+      : row.down !== null
+        ? 'down'
+        : row.publishedAt !== null
+          ? 'published'
+          : 'draft';
+const placeOf = (row: Row): Place => ({
+  path: row.path.split('.'),
+  layout: row.layout,
+  state: stateOf(row),
+  author: row.authorId === null ? null : String(row.authorId),
+  ...(row.audience && { audience: row.audience }),
+});
 
 const query = (tx: Tx) =>
   tx
@@ -66,7 +122,9 @@ export async function listPages(tx: Tx, siteId: number): Promise<PageFacts[]> {
       r.content->>'title' as "liveTitle", d.content->>'title' as "draftTitle", d.page_id as draft, w.id as waiting
     from pages p left join revisions r on r.id = coalesce(p.live_revision_id, p.down_revision_id) left join drafts d on d.page_id = p.id left join reviews w on w.page_id = p.id and w.outcome is null
     where p.site_id = ${siteId} and p.deleted_at is null order by nlevel(p.path), p.position, p.id`);
-  const { rows: out } = await tx.execute<{ page: number; at: string }>(sql`select page_id as page, max(published_at) as at from publications where site_id = ${siteId} group by page_id`);
+  const { rows: out } = await tx.execute<{ page: number; at: string }>(
+    sql`select page_id as page, max(published_at) as at from publications where site_id = ${siteId} group by page_id`,
+  );
   const publishedAt = new Map(out.map((row) => [row.page, row.at]));
   const audiences = new Map<number, Audience | null>();
   const addresses = new Map<number, string>();
@@ -74,42 +132,84 @@ export async function listPages(tx: Tx, siteId: number): Promise<PageFacts[]> {
     const audience = bare.ownAudience ?? (bare.parentId === null ? null : (audiences.get(bare.parentId) ?? null));
     audiences.set(bare.id, audience);
     const above = bare.parentId === null ? '' : (addresses.get(bare.parentId) ?? '');
-    const address = bare.parentId === null ? '/' : (bare.ownAddress ?? `${above === '/' ? '' : above}/${encodeURIComponent(bare.slug)}`);
+    const address =
+      bare.parentId === null
+        ? '/'
+        : (bare.ownAddress ?? `${above === '/' ? '' : above}/${encodeURIComponent(bare.slug)}`);
     addresses.set(bare.id, address);
     const row: Row = { ...bare, audience, publishedAt: publishedAt.get(bare.id) ?? null };
     return {
-      id: String(row.id), parent: row.parentId === null ? null : String(row.parentId), slug: row.slug, address,
-      title: row.draftTitle ?? row.liveTitle ?? 'Untitled', liveTitle: row.liveTitle ?? row.draftTitle ?? 'Untitled', shortName: row.shortName, inNavigation: row.inNavigation, ownAddress: row.ownAddress, day: row.day, language: row.language, live: row.live !== null,
-      position: row.position, place: placeOf(row), audience: row.ownAudience, publishedAt: row.publishedAt === null ? null : new Date(row.publishedAt),
+      id: String(row.id),
+      parent: row.parentId === null ? null : String(row.parentId),
+      slug: row.slug,
+      address,
+      title: row.draftTitle ?? row.liveTitle ?? 'Untitled',
+      liveTitle: row.liveTitle ?? row.draftTitle ?? 'Untitled',
+      shortName: row.shortName,
+      inNavigation: row.inNavigation,
+      ownAddress: row.ownAddress,
+      day: row.day,
+      language: row.language,
+      live: row.live !== null,
+      position: row.position,
+      place: placeOf(row),
+      audience: row.ownAudience,
+      publishedAt: row.publishedAt === null ? null : new Date(row.publishedAt),
     };
   });
 }
 
 /** Where a page lies; deleted pages lie nowhere, unless they are asked for. */
-export async function findPagePlace(tx: Tx, siteId: number, pageId: number, deleted = false): Promise<Place | undefined> {
-  const [row] = await query(tx).where(and(eq(pages.siteId, siteId), eq(pages.id, pageId), deleted ? isNotNull(pages.deletedAt) : isNull(pages.deletedAt)));
+export async function findPagePlace(
+  tx: Tx,
+  siteId: number,
+  pageId: number,
+  deleted = false,
+): Promise<Place | undefined> {
+  const [row] = await query(tx).where(
+    and(eq(pages.siteId, siteId), eq(pages.id, pageId), deleted ? isNotNull(pages.deletedAt) : isNull(pages.deletedAt)),
+  );
   return row && placeOf(row);
 }
 
 export async function findPageNames(tx: Tx, siteId: number): Promise<Map<string, string>> {
-  const rows = await tx.select({ id: pages.id, title: sql<string>`coalesce(${pages.shortName}, ${revisions.content}->>'title', ${drafts.content}->>'title', 'Untitled')` }).from(pages).leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`)).leftJoin(drafts, eq(drafts.pageId, pages.id)).where(eq(pages.siteId, siteId));
+  const rows = await tx
+    .select({
+      id: pages.id,
+      title: sql<string>`coalesce(${pages.shortName}, ${revisions.content}->>'title', ${drafts.content}->>'title', 'Untitled')`,
+    })
+    .from(pages)
+    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
+    .leftJoin(drafts, eq(drafts.pageId, pages.id))
+    .where(eq(pages.siteId, siteId));
   return new Map(rows.map((row) => [String(row.id), row.title]));
 }
 
 export async function rootPageId(tx: Tx, siteId: number): Promise<number | null> {
-  const [row] = await tx.select({ id: pages.id }).from(pages).where(and(eq(pages.siteId, siteId), isNull(pages.parentId)));
+  const [row] = await tx
+    .select({ id: pages.id })
+    .from(pages)
+    .where(and(eq(pages.siteId, siteId), isNull(pages.parentId)));
   return row?.id ?? null;
 }
 
 /** What visitors see of several pages, by page id. */
 export async function findLiveContents(tx: Tx, pageIds: readonly string[]): Promise<Map<string, PageContent>> {
   if (pageIds.length === 0) return new Map();
-  const rows = await tx.select({ id: pages.id, content: revisions.content }).from(pages).innerJoin(revisions, eq(revisions.id, pages.liveRevisionId)).where(inArray(pages.id, pageIds.map(Number)));
+  const rows = await tx
+    .select({ id: pages.id, content: revisions.content })
+    .from(pages)
+    .innerJoin(revisions, eq(revisions.id, pages.liveRevisionId))
+    .where(inArray(pages.id, pageIds.map(Number)));
   return new Map(rows.map((row) => [String(row.id), row.content]));
 }
 
 /** The content visitors see of one page. */
 export async function findLiveContent(tx: Tx, pageId: number): Promise<PageContent | undefined> {
-  const [row] = await tx.select({ content: revisions.content }).from(pages).innerJoin(revisions, eq(revisions.id, pages.liveRevisionId)).where(eq(pages.id, pageId));
+  const [row] = await tx
+    .select({ content: revisions.content })
+    .from(pages)
+    .innerJoin(revisions, eq(revisions.id, pages.liveRevisionId))
+    .where(eq(pages.id, pageId));
   return row?.content;
 }

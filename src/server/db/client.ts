@@ -4,7 +4,12 @@ import { config } from '../config';
 import { log } from '../log';
 import * as schema from './schema';
 
-export const pool = new pg.Pool({ connectionString: config.DATABASE_URL, max: 10, connectionTimeoutMillis: 10_000, idleTimeoutMillis: 30_000 });
+export const pool = new pg.Pool({
+  connectionString: config.DATABASE_URL,
+  max: 10,
+  connectionTimeoutMillis: 10_000,
+  idleTimeoutMillis: 30_000,
+});
 // A connection that breaks (PostgreSQL restarted) is replaced by the pool; without a listener it would end the process. The pool itself
 // listens to idle ones only: one that breaks between two queries of a transaction tells nobody else.
 const lost = (error: Error) => log.warn({ code: (error as { code?: string }).code }, 'a database connection was lost');
@@ -18,17 +23,36 @@ export type Tx = Pick<Db, 'select' | 'selectDistinct' | 'insert' | 'update' | 'd
 
 /** PostgreSQL error code behind an error of Drizzle's, if any. */
 export function pgCode(error: unknown): string | undefined {
-  for (let e = error as { code?: unknown; cause?: unknown } | undefined; e; e = e.cause as typeof e) if (typeof e.code === 'string') return e.code;
+  for (let e = error as { code?: unknown; cause?: unknown } | undefined; e; e = e.cause as typeof e)
+    if (typeof e.code === 'string') return e.code;
   return undefined;
 }
 
-const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOENT', 'ETIMEDOUT', '57P01', '57P02', '57P03', '08000', '08001', '08003', '08006']);
+const AWAY = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ENOENT',
+  'ETIMEDOUT',
+  '57P01',
+  '57P02',
+  '57P03',
+  '08000',
+  '08001',
+  '08003',
+  '08006',
+]);
 
 /** Whether an error means that PostgreSQL cannot be reached at this moment. */
 export function isDatabaseAway(error: unknown): boolean {
   const code = pgCode(error);
   if (code) return AWAY.has(code);
   for (let e = error as { message?: string; cause?: unknown } | undefined; e; e = e.cause as typeof e)
-    if (/Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/.test(e.message ?? '')) return true;
+    if (
+      /Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/.test(
+        e.message ?? '',
+      )
+    )
+      return true;
   return false;
 }

@@ -1,5 +1,20 @@
 import { sql } from 'drizzle-orm';
-import { boolean, customType, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, varchar, bigint, type AnyPgColumn } from 'drizzle-orm/pg-core';
+import {
+  boolean,
+  customType,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+  varchar,
+  bigint,
+  type AnyPgColumn,
+} from 'drizzle-orm/pg-core';
 import type { Audience } from '@/core/access';
 import type { PageContent } from '@/core/content';
 import type { Operation, Plan, PlanPart } from '@/core/plan';
@@ -13,7 +28,10 @@ const id = () => integer().primaryKey().generatedAlwaysAsIdentity();
 const at = () => timestamp({ withTimezone: true });
 const now = () => at().notNull().defaultNow();
 /** Every row belongs to a site. */
-const site = () => integer().notNull().references((): AnyPgColumn => sites.id);
+const site = () =>
+  integer()
+    .notNull()
+    .references((): AnyPgColumn => sites.id);
 const writers = () => jsonb().$type<number[]>().notNull().default([]);
 const person = () => integer().references((): AnyPgColumn => people.id);
 
@@ -26,61 +44,92 @@ export const sites = pgTable('sites', {
   demo: boolean().notNull().default(false),
 });
 
-export const people = pgTable('people', {
-  id: id(),
-  siteId: site(),
-  name: text().notNull(),
-  email: citext().notNull(),
-  /** None until the invited person has chosen a password. */
-  passwordHash: text(),
-  suspendedAt: at(),
-  createdAt: now(),
-  lastSeenAt: at(),
-  /** Wrong tries to sign in with their address since they were last told, and the first of them. */
-  wrongTries: integer().notNull().default(0),
-  wrongSince: at(),
-}, (t) => [uniqueIndex().on(t.siteId, t.email)]);
+export const people = pgTable(
+  'people',
+  {
+    id: id(),
+    siteId: site(),
+    name: text().notNull(),
+    email: citext().notNull(),
+    /** None until the invited person has chosen a password. */
+    passwordHash: text(),
+    suspendedAt: at(),
+    createdAt: now(),
+    lastSeenAt: at(),
+    /** Wrong tries to sign in with their address since they were last told, and the first of them. */
+    wrongTries: integer().notNull().default(0),
+    wrongSince: at(),
+  },
+  (t) => [uniqueIndex().on(t.siteId, t.email)],
+);
 
 /** Browsers somebody has signed in from: by them the right password is never slowed down. */
-export const knownBrowsers = pgTable('known_browsers', { tokenHash: text().primaryKey(), siteId: site(), personId: integer().notNull().references(() => people.id), seenAt: now() }, (t) => [index().on(t.personId)]);
+export const knownBrowsers = pgTable(
+  'known_browsers',
+  {
+    tokenHash: text().primaryKey(),
+    siteId: site(),
+    personId: integer()
+      .notNull()
+      .references(() => people.id),
+    seenAt: now(),
+  },
+  (t) => [index().on(t.personId)],
+);
 
-export const assignments = pgTable('assignments', {
-  id: id(),
-  siteId: site(),
-  personId: integer().notNull().references(() => people.id),
-  roleId: text().notNull(),
-  branchId: integer().references((): AnyPgColumn => pages.id),
-  fromAt: at(),
-  untilAt: at(),
-}, (t) => [index().on(t.personId)]);
+export const assignments = pgTable(
+  'assignments',
+  {
+    id: id(),
+    siteId: site(),
+    personId: integer()
+      .notNull()
+      .references(() => people.id),
+    roleId: text().notNull(),
+    branchId: integer().references((): AnyPgColumn => pages.id),
+    fromAt: at(),
+    untilAt: at(),
+  },
+  (t) => [index().on(t.personId)],
+);
 
-export const sessions = pgTable('sessions', {
-  /** SHA-256 of the cookie's token. */
-  tokenHash: text().primaryKey(),
-  siteId: site(),
-  personId: integer().notNull().references(() => people.id),
-  /** While the keyholder tries a room: whose. */
-  stepInAs: person(),
-  /** Or, while nobody holds it yet, which role's. */
-  stepInRole: text(),
-  /** Where the keyholder goes back to. */
-  stepInFrom: text(),
-  createdAt: now(),
-  expiresAt: at().notNull(),
-}, (t) => [index().on(t.expiresAt)]);
+export const sessions = pgTable(
+  'sessions',
+  {
+    /** SHA-256 of the cookie's token. */
+    tokenHash: text().primaryKey(),
+    siteId: site(),
+    personId: integer()
+      .notNull()
+      .references(() => people.id),
+    /** While the keyholder tries a room: whose. */
+    stepInAs: person(),
+    /** Or, while nobody holds it yet, which role's. */
+    stepInRole: text(),
+    /** Where the keyholder goes back to. */
+    stepInFrom: text(),
+    createdAt: now(),
+    expiresAt: at().notNull(),
+  },
+  (t) => [index().on(t.expiresAt)],
+);
 
 /** One-time links: for the first keyholder, or for a person to choose a password. */
-export const setupLinks = pgTable('setup_links', { tokenHash: text().primaryKey(), siteId: site(), personId: person(), madeBy: person(), expiresAt: at().notNull(), usedAt: at() });
+export const setupLinks = pgTable('setup_links', {
+  tokenHash: text().primaryKey(),
+  siteId: site(),
+  personId: person(),
+  madeBy: person(),
+  expiresAt: at().notNull(),
+  usedAt: at(),
+});
 
 /** What would have been mailed: the stand-in for a mail service. */
-export const mails = pgTable('mails', {
-  id: id(),
-  siteId: site(),
-  to: text().notNull(),
-  subject: text().notNull(),
-  text: text().notNull(),
-  madeAt: now(),
-}, (t) => [index().on(t.siteId, t.id)]);
+export const mails = pgTable(
+  'mails',
+  { id: id(), siteId: site(), to: text().notNull(), subject: text().notNull(), text: text().notNull(), madeAt: now() },
+  (t) => [index().on(t.siteId, t.id)],
+);
 
 export const blobs = pgTable('blobs', { hash: text().primaryKey(), mime: text().notNull(), bytes: bytea().notNull() });
 
@@ -89,127 +138,218 @@ export const media = pgTable('media', {
   siteId: site(),
   name: text().notNull(),
   description: text().notNull(),
-  hash: text().notNull().references(() => blobs.hash),
+  hash: text()
+    .notNull()
+    .references(() => blobs.hash),
   authorId: person(),
   createdAt: now(),
 });
 
-export const pages = pgTable('pages', {
-  id: id(),
-  siteId: site(),
-  parentId: integer().references((): AnyPgColumn => pages.id),
-  /** Ids from the root down to the page itself. */
-  path: ltree().notNull(),
-  slug: text().notNull(),
-  /** A whole path of its own; follows the page above when null. */
-  ownAddress: text(),
-  position: integer().notNull(),
-  layout: text().notNull(),
-  shortName: text(),
-  inNavigation: boolean().notNull().default(true),
-  authorId: person(),
-  /** The date it bears, `2026-11-25`. */
-  day: text(),
-  /** Its tag (BCP 47). */
-  language: text().notNull().default('en'),
-  liveRevisionId: integer().references((): AnyPgColumn => revisions.id),
-  /** What visitors saw until it was taken down; null while it is not. */
-  downRevisionId: integer().references((): AnyPgColumn => revisions.id),
-  /** When it was taken down; those taken down together share the instant and are put back together. */
-  downAt: at(),
-  /** When it was deleted; those deleted together share the instant and come back together. */
-  deletedAt: at(),
-  deletedBy: person(),
-  /** Who may visit it and all below it that says nothing of its own; as the page above when null. */
-  audience: jsonb().$type<Audience>(),
-  createdAt: now(),
-}, (t) => [
-  uniqueIndex('pages_slug').on(t.parentId, t.slug).where(sql`deleted_at is null`),
-  uniqueIndex('pages_own_address').on(t.siteId, t.ownAddress).where(sql`deleted_at is null`),
-  index('pages_path').using('gist', t.path),
-  index('pages_site_parent').on(t.siteId, t.parentId, t.position),
-]);
+export const pages = pgTable(
+  'pages',
+  {
+    id: id(),
+    siteId: site(),
+    parentId: integer().references((): AnyPgColumn => pages.id),
+    /** Ids from the root down to the page itself. */
+    path: ltree().notNull(),
+    slug: text().notNull(),
+    /** A whole path of its own; follows the page above when null. */
+    ownAddress: text(),
+    position: integer().notNull(),
+    layout: text().notNull(),
+    shortName: text(),
+    inNavigation: boolean().notNull().default(true),
+    authorId: person(),
+    /** The date it bears, `2026-11-25`. */
+    day: text(),
+    /** Its tag (BCP 47). */
+    language: text().notNull().default('en'),
+    liveRevisionId: integer().references((): AnyPgColumn => revisions.id),
+    /** What visitors saw until it was taken down; null while it is not. */
+    downRevisionId: integer().references((): AnyPgColumn => revisions.id),
+    /** When it was taken down; those taken down together share the instant and are put back together. */
+    downAt: at(),
+    /** When it was deleted; those deleted together share the instant and come back together. */
+    deletedAt: at(),
+    deletedBy: person(),
+    /** Who may visit it and all below it that says nothing of its own; as the page above when null. */
+    audience: jsonb().$type<Audience>(),
+    createdAt: now(),
+  },
+  (t) => [
+    uniqueIndex('pages_slug')
+      .on(t.parentId, t.slug)
+      .where(sql`deleted_at is null`),
+    uniqueIndex('pages_own_address')
+      .on(t.siteId, t.ownAddress)
+      .where(sql`deleted_at is null`),
+    index('pages_path').using('gist', t.path),
+    index('pages_site_parent').on(t.siteId, t.parentId, t.position),
+  ],
+);
 
 /** Addresses that once led to a page and still do. A page that has the address now comes first. */
-export const redirects = pgTable('redirects', {
-  id: id(),
-  siteId: site(),
-  address: text().notNull(),
-  pageId: integer().notNull().references(() => pages.id),
-  madeBy: person(),
-  madeAt: now(),
-}, (t) => [uniqueIndex().on(t.siteId, t.address)]);
+export const redirects = pgTable(
+  'redirects',
+  {
+    id: id(),
+    siteId: site(),
+    address: text().notNull(),
+    pageId: integer()
+      .notNull()
+      .references(() => pages.id),
+    madeBy: person(),
+    madeAt: now(),
+  },
+  (t) => [uniqueIndex().on(t.siteId, t.address)],
+);
 
 /** What shall happen to a page by itself; kept when done. */
-export const schedules = pgTable('schedules', {
-  id: id(),
-  siteId: site(),
-  pageId: integer().notNull().references(() => pages.id),
-  what: text().$type<'publish' | 'take-down'>().notNull(),
-  /** What is to be published. */
-  revisionId: integer().references((): AnyPgColumn => revisions.id),
-  dueAt: at().notNull(),
-  madeBy: person(),
-  madeAt: now(),
-  doneAt: at(),
-  /** Why it did not happen; null when it did, or is still to come. */
-  failed: text(),
-}, (t) => [uniqueIndex('schedules_one_open').on(t.pageId, t.what).where(sql`done_at is null`), index().on(t.dueAt)]);
+export const schedules = pgTable(
+  'schedules',
+  {
+    id: id(),
+    siteId: site(),
+    pageId: integer()
+      .notNull()
+      .references(() => pages.id),
+    what: text().$type<'publish' | 'take-down'>().notNull(),
+    /** What is to be published. */
+    revisionId: integer().references((): AnyPgColumn => revisions.id),
+    dueAt: at().notNull(),
+    madeBy: person(),
+    madeAt: now(),
+    doneAt: at(),
+    /** Why it did not happen; null when it did, or is still to come. */
+    failed: text(),
+  },
+  (t) => [
+    uniqueIndex('schedules_one_open')
+      .on(t.pageId, t.what)
+      .where(sql`done_at is null`),
+    index().on(t.dueAt),
+  ],
+);
 
 /** Words about a page among those who keep it; visitors never see them. */
-export const pageNotes = pgTable('page_notes', { id: id(), siteId: site(), pageId: integer().notNull().references(() => pages.id), text: text().notNull(), madeBy: person(), madeAt: now(), settledAt: at() }, (t) => [index().on(t.pageId)]);
+export const pageNotes = pgTable(
+  'page_notes',
+  {
+    id: id(),
+    siteId: site(),
+    pageId: integer()
+      .notNull()
+      .references(() => pages.id),
+    text: text().notNull(),
+    madeBy: person(),
+    madeAt: now(),
+    settledAt: at(),
+  },
+  (t) => [index().on(t.pageId)],
+);
 
 /** Who has a page open, told again every few seconds. */
-export const presence = pgTable('presence', { pageId: integer().notNull().references(() => pages.id), personId: integer().notNull().references(() => people.id), siteId: site(), seenAt: now(), typing: boolean().notNull().default(false) }, (t) => [primaryKey({ columns: [t.pageId, t.personId] })]);
+export const presence = pgTable(
+  'presence',
+  {
+    pageId: integer()
+      .notNull()
+      .references(() => pages.id),
+    personId: integer()
+      .notNull()
+      .references(() => people.id),
+    siteId: site(),
+    seenAt: now(),
+    typing: boolean().notNull().default(false),
+  },
+  (t) => [primaryKey({ columns: [t.pageId, t.personId] })],
+);
 
 /** One-time secrets under which a draft can be looked at without an account, until they end. */
-export const previewLinks = pgTable('preview_links', {
-  tokenHash: text().primaryKey(),
-  id: integer().notNull().generatedAlwaysAsIdentity(),
-  siteId: site(),
-  pageId: integer().notNull().references(() => pages.id),
-  madeBy: person(),
-  madeAt: now(),
-  expiresAt: at().notNull(),
-  /** Who might visit the page when it was made: the link ends where fewer may. */
-  audience: jsonb().$type<Audience>(),
-  endedAt: at(),
-}, (t) => [index().on(t.pageId)]);
+export const previewLinks = pgTable(
+  'preview_links',
+  {
+    tokenHash: text().primaryKey(),
+    id: integer().notNull().generatedAlwaysAsIdentity(),
+    siteId: site(),
+    pageId: integer()
+      .notNull()
+      .references(() => pages.id),
+    madeBy: person(),
+    madeAt: now(),
+    expiresAt: at().notNull(),
+    /** Who might visit the page when it was made: the link ends where fewer may. */
+    audience: jsonb().$type<Audience>(),
+    endedAt: at(),
+  },
+  (t) => [index().on(t.pageId)],
+);
 
 /** Filters of the list of pages somebody has given a name. */
-export const savedFilters = pgTable('saved_filters', { id: id(), siteId: site(), personId: integer().notNull().references(() => people.id), name: text().notNull(), query: text().notNull() }, (t) => [uniqueIndex().on(t.personId, t.name)]);
+export const savedFilters = pgTable(
+  'saved_filters',
+  {
+    id: id(),
+    siteId: site(),
+    personId: integer()
+      .notNull()
+      .references(() => people.id),
+    name: text().notNull(),
+    query: text().notNull(),
+  },
+  (t) => [uniqueIndex().on(t.personId, t.name)],
+);
 
 /** What a page said at one time. Never changed once written (a trigger refuses it). */
-export const revisions = pgTable('revisions', {
-  id: id(),
-  siteId: site(),
-  pageId: integer().notNull().references(() => pages.id),
-  number: integer().notNull(),
-  content: jsonb().$type<PageContent>().notNull(),
-  /** `kept`: put aside when two people wrote at once. */
-  kind: text().$type<'sent' | 'published' | 'kept'>().notNull(),
-  madeBy: person(),
-  madeAt: now(),
-  note: text().notNull().default(''),
-  /** Everybody who wrote any of it since the page was last published. */
-  writers: writers(),
-  /** Its words as PostgreSQL's full text search wants them: title before summary before text. */
-  words: tsvector().generatedAlwaysAs(sql`setweight(to_tsvector('english'::regconfig, coalesce(content->>'title', '')), 'A') || setweight(to_tsvector('english'::regconfig, coalesce(content->>'summary', '')), 'B') || setweight(jsonb_to_tsvector('english'::regconfig, jsonb_path_query_array(content, 'strict $.** ? (exists (@.text)).text'), '["string"]'), 'C')`),
-}, (t) => [uniqueIndex().on(t.pageId, t.number), index('revisions_words').using('gin', t.words)]);
+export const revisions = pgTable(
+  'revisions',
+  {
+    id: id(),
+    siteId: site(),
+    pageId: integer()
+      .notNull()
+      .references(() => pages.id),
+    number: integer().notNull(),
+    content: jsonb().$type<PageContent>().notNull(),
+    /** `kept`: put aside when two people wrote at once. */
+    kind: text().$type<'sent' | 'published' | 'kept'>().notNull(),
+    madeBy: person(),
+    madeAt: now(),
+    note: text().notNull().default(''),
+    /** Everybody who wrote any of it since the page was last published. */
+    writers: writers(),
+    /** Its words as PostgreSQL's full text search wants them: title before summary before text. */
+    words: tsvector().generatedAlwaysAs(
+      sql`setweight(to_tsvector('english'::regconfig, coalesce(content->>'title', '')), 'A') || setweight(to_tsvector('english'::regconfig, coalesce(content->>'summary', '')), 'B') || setweight(jsonb_to_tsvector('english'::regconfig, jsonb_path_query_array(content, 'strict $.** ? (exists (@.text)).text'), '["string"]'), 'C')`,
+    ),
+  },
+  (t) => [uniqueIndex().on(t.pageId, t.number), index('revisions_words').using('gin', t.words)],
+);
 
 /** When which revision went on the website. Append-only. */
-export const publications = pgTable('publications', {
-  id: id(),
-  siteId: site(),
-  pageId: integer().notNull().references(() => pages.id),
-  revisionId: integer().notNull().references(() => revisions.id),
-  publishedBy: person(),
-  publishedAt: now(),
-}, (t) => [index().on(t.pageId)]);
+export const publications = pgTable(
+  'publications',
+  {
+    id: id(),
+    siteId: site(),
+    pageId: integer()
+      .notNull()
+      .references(() => pages.id),
+    revisionId: integer()
+      .notNull()
+      .references(() => revisions.id),
+    publishedBy: person(),
+    publishedAt: now(),
+  },
+  (t) => [index().on(t.pageId)],
+);
 
 /** The one working draft of a page; `version` guards it against overwriting. */
 export const drafts = pgTable('drafts', {
-  pageId: integer().primaryKey().references(() => pages.id),
+  pageId: integer()
+    .primaryKey()
+    .references(() => pages.id),
   siteId: site(),
   content: jsonb().$type<PageContent>().notNull(),
   /** What was typed into fields and does not fit there yet, as it was typed. */
@@ -226,133 +366,220 @@ export const drafts = pgTable('drafts', {
   sentBackWord: text(),
 });
 
-export const reviews = pgTable('reviews', {
-  id: id(),
-  siteId: site(),
-  pageId: integer().notNull().references(() => pages.id),
-  revisionId: integer().notNull().references(() => revisions.id),
-  sentBy: integer().notNull().references(() => people.id),
-  /** Who was asked by name; anybody who may when null. */
-  askedOf: person(),
-  sentAt: now(),
-  note: text().notNull(),
-  outcome: text().$type<'published' | 'sent-back' | 'replaced'>(),
-  decidedBy: person(),
-  decidedAt: at(),
-  word: text().notNull().default(''),
-}, (t) => [uniqueIndex('reviews_one_open').on(t.pageId).where(sql`outcome is null`)]);
+export const reviews = pgTable(
+  'reviews',
+  {
+    id: id(),
+    siteId: site(),
+    pageId: integer()
+      .notNull()
+      .references(() => pages.id),
+    revisionId: integer()
+      .notNull()
+      .references(() => revisions.id),
+    sentBy: integer()
+      .notNull()
+      .references(() => people.id),
+    /** Who was asked by name; anybody who may when null. */
+    askedOf: person(),
+    sentAt: now(),
+    note: text().notNull(),
+    outcome: text().$type<'published' | 'sent-back' | 'replaced'>(),
+    decidedBy: person(),
+    decidedAt: at(),
+    word: text().notNull().default(''),
+  },
+  (t) => [
+    uniqueIndex('reviews_one_open')
+      .on(t.pageId)
+      .where(sql`outcome is null`),
+  ],
+);
 
 /** Remarks of a second look, each tied to a place: a field, and the words it is about. */
-export const remarks = pgTable('remarks', {
-  id: id(),
-  siteId: site(),
-  reviewId: integer().notNull().references(() => reviews.id),
-  /** The remark it answers. */
-  answers: integer().references((): AnyPgColumn => remarks.id),
-  field: text().notNull(),
-  quote: text().notNull(),
-  text: text().notNull(),
-  madeBy: person(),
-  madeAt: now(),
-  settledAt: at(),
-  settledBy: person(),
-}, (t) => [index().on(t.reviewId)]);
+export const remarks = pgTable(
+  'remarks',
+  {
+    id: id(),
+    siteId: site(),
+    reviewId: integer()
+      .notNull()
+      .references(() => reviews.id),
+    /** The remark it answers. */
+    answers: integer().references((): AnyPgColumn => remarks.id),
+    field: text().notNull(),
+    quote: text().notNull(),
+    text: text().notNull(),
+    madeBy: person(),
+    madeAt: now(),
+    settledAt: at(),
+    settledBy: person(),
+  },
+  (t) => [index().on(t.reviewId)],
+);
 
-export const notices = pgTable('notices', {
-  id: id(),
-  siteId: site(),
-  /** Shows on this page and all below; the root for the whole website. */
-  pageId: integer().notNull().references(() => pages.id),
-  kind: text().$type<'information' | 'warning'>().notNull(),
-  text: text().notNull(),
-  startsAt: at().notNull(),
-  endsAt: at(),
-  postedBy: person(),
-  postedAt: now(),
-  endedBy: person(),
-  endedAt: at(),
-}, (t) => [index().on(t.siteId, t.startsAt)]);
+export const notices = pgTable(
+  'notices',
+  {
+    id: id(),
+    siteId: site(),
+    /** Shows on this page and all below; the root for the whole website. */
+    pageId: integer()
+      .notNull()
+      .references(() => pages.id),
+    kind: text().$type<'information' | 'warning'>().notNull(),
+    text: text().notNull(),
+    startsAt: at().notNull(),
+    endsAt: at(),
+    postedBy: person(),
+    postedAt: now(),
+    endedBy: person(),
+    endedAt: at(),
+  },
+  (t) => [index().on(t.siteId, t.startsAt)],
+);
 
 /** The plan being prepared; `revision` guards it against overwriting. */
-export const plans = pgTable('plans', { siteId: integer().primaryKey().references(() => sites.id), plan: jsonb().$type<Plan>().notNull(), revision: integer().notNull() });
+export const plans = pgTable('plans', {
+  siteId: integer()
+    .primaryKey()
+    .references(() => sites.id),
+  plan: jsonb().$type<Plan>().notNull(),
+  revision: integer().notNull(),
+});
 
 /** Each operation on the prepared plan, with what it touched before and after it, so that it can be undone and redone. */
-export const planSteps = pgTable('plan_steps', {
-  id: id(),
-  siteId: site(),
-  operation: jsonb().$type<Operation>().notNull(),
-  before: jsonb().$type<PlanPart>().notNull(),
-  after: jsonb().$type<PlanPart>().notNull(),
-  madeBy: person(),
-  madeAt: now(),
-  /** `gone`: undone, and something else was done since. */
-  state: text().$type<'done' | 'undone' | 'gone'>().notNull().default('done'),
-}, (t) => [index().on(t.siteId, t.id)]);
+export const planSteps = pgTable(
+  'plan_steps',
+  {
+    id: id(),
+    siteId: site(),
+    operation: jsonb().$type<Operation>().notNull(),
+    before: jsonb().$type<PlanPart>().notNull(),
+    after: jsonb().$type<PlanPart>().notNull(),
+    madeBy: person(),
+    madeAt: now(),
+    /** `gone`: undone, and something else was done since. */
+    state: text().$type<'done' | 'undone' | 'gone'>().notNull().default('done'),
+  },
+  (t) => [index().on(t.siteId, t.id)],
+);
 
 /** Which roles each revision of the prepared plan touched, so that changes to different roles do not collide; kept for a while. */
-export const planMarks = pgTable('plan_marks', { siteId: site(), revision: integer().notNull(), touched: jsonb().$type<string[]>().notNull(), madeBy: person(), madeAt: now() }, (t) => [primaryKey({ columns: [t.siteId, t.revision] })]);
+export const planMarks = pgTable(
+  'plan_marks',
+  {
+    siteId: site(),
+    revision: integer().notNull(),
+    touched: jsonb().$type<string[]>().notNull(),
+    madeBy: person(),
+    madeAt: now(),
+  },
+  (t) => [primaryKey({ columns: [t.siteId, t.revision] })],
+);
 
 /** Who prepares which role now; null for the plan as a whole. */
-export const planPresence = pgTable('plan_presence', { siteId: site(), personId: integer().notNull().references(() => people.id), role: text(), seenAt: now() }, (t) => [primaryKey({ columns: [t.siteId, t.personId] })]);
+export const planPresence = pgTable(
+  'plan_presence',
+  {
+    siteId: site(),
+    personId: integer()
+      .notNull()
+      .references(() => people.id),
+    role: text(),
+    seenAt: now(),
+  },
+  (t) => [primaryKey({ columns: [t.siteId, t.personId] })],
+);
 
 /** A plan that was in force once. Never changed once written (a trigger refuses it). */
-export const releases = pgTable('releases', {
-  id: id(),
-  siteId: site(),
-  number: integer().notNull(),
-  plan: jsonb().$type<Plan>().notNull(),
-  note: text().notNull().default(''),
-  madeBy: person(),
-  madeAt: now(),
-  /** The release it went back to. */
-  returnsTo: integer(),
-}, (t) => [uniqueIndex().on(t.siteId, t.number)]);
+export const releases = pgTable(
+  'releases',
+  {
+    id: id(),
+    siteId: site(),
+    number: integer().notNull(),
+    plan: jsonb().$type<Plan>().notNull(),
+    note: text().notNull().default(''),
+    madeBy: person(),
+    madeAt: now(),
+    /** The release it went back to. */
+    returnsTo: integer(),
+  },
+  (t) => [uniqueIndex().on(t.siteId, t.number)],
+);
 
 /** What was done, by whom and when. Append-only (a trigger refuses anything else). */
-export const activity = pgTable('activity', {
-  id: id(),
-  siteId: site(),
-  at: now(),
-  personId: person(),
-  action: text().notNull(),
-  subject: text().notNull(),
-  href: text(),
-  detail: text().notNull().default(''),
-}, (t) => [index().on(t.siteId, t.id)]);
+export const activity = pgTable(
+  'activity',
+  {
+    id: id(),
+    siteId: site(),
+    at: now(),
+    personId: person(),
+    action: text().notNull(),
+    subject: text().notNull(),
+    href: text(),
+    detail: text().notNull().default(''),
+  },
+  (t) => [index().on(t.siteId, t.id)],
+);
 
-export const progress = pgTable('progress', {
-  personId: integer().notNull().references(() => people.id),
-  task: text().notNull(),
-  siteId: site(),
-  stop: integer().notNull(),
-  /** Taken: what it shows was done. */
-  doneAt: at(),
-  /** Looked at to its end. */
-  seenAt: at(),
-  updatedAt: now(),
-}, (t) => [primaryKey({ columns: [t.personId, t.task] })]);
+export const progress = pgTable(
+  'progress',
+  {
+    personId: integer()
+      .notNull()
+      .references(() => people.id),
+    task: text().notNull(),
+    siteId: site(),
+    stop: integer().notNull(),
+    /** Taken: what it shows was done. */
+    doneAt: at(),
+    /** Looked at to its end. */
+    seenAt: at(),
+    updatedAt: now(),
+  },
+  (t) => [primaryKey({ columns: [t.personId, t.task] })],
+);
 
 /** What was asked of “Where do I…?”, without what makes no difference, and what was chosen then; `` where nothing was found. */
-export const questions = pgTable('questions', {
-  siteId: site(),
-  question: text().notNull(),
-  chosen: text().notNull(),
-  /** As it was typed last. */
-  asked: text().notNull(),
-  times: integer().notNull().default(1),
-  askedAt: now(),
-}, (t) => [primaryKey({ columns: [t.siteId, t.question, t.chosen] })]);
+export const questions = pgTable(
+  'questions',
+  {
+    siteId: site(),
+    question: text().notNull(),
+    chosen: text().notNull(),
+    /** As it was typed last. */
+    asked: text().notNull(),
+    times: integer().notNull().default(1),
+    askedAt: now(),
+  },
+  (t) => [primaryKey({ columns: [t.siteId, t.question, t.chosen] })],
+);
 
 /** Answers already given, so that a request sent twice has one effect. */
-export const receipts = pgTable('receipts', {
-  personId: integer().notNull(),
-  key: varchar({ length: 80 }).notNull(),
-  siteId: site(),
-  /** SHA-256 of what was asked: method, address and body. */
-  request: text().notNull().default(''),
-  response: jsonb().$type<unknown>(),
-  madeAt: now(),
-}, (t) => [index().on(t.madeAt), primaryKey({ columns: [t.personId, t.key] }), foreignKey({ columns: [t.personId], foreignColumns: [people.id] })]);
+export const receipts = pgTable(
+  'receipts',
+  {
+    personId: integer().notNull(),
+    key: varchar({ length: 80 }).notNull(),
+    siteId: site(),
+    /** SHA-256 of what was asked: method, address and body. */
+    request: text().notNull().default(''),
+    response: jsonb().$type<unknown>(),
+    madeAt: now(),
+  },
+  (t) => [
+    index().on(t.madeAt),
+    primaryKey({ columns: [t.personId, t.key] }),
+    foreignKey({ columns: [t.personId], foreignColumns: [people.id] }),
+  ],
+);
 
 /** Kept by the package `rate-limiter-flexible`. */
-export const rateLimits = pgTable('rate_limits', { key: varchar({ length: 255 }).primaryKey(), points: integer().notNull().default(0), expire: bigint({ mode: 'number' }) });
+export const rateLimits = pgTable('rate_limits', {
+  key: varchar({ length: 255 }).primaryKey(),
+  points: integer().notNull().default(0),
+  expire: bigint({ mode: 'number' }),
+});

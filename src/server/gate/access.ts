@@ -36,26 +36,50 @@ export async function findSite(tx: Tx): Promise<Site | undefined> {
 export async function findAccess(tx: Tx, token: string | undefined): Promise<Access | undefined> {
   if (!token) return undefined;
   const tokenHash = hashToken(token);
-  const [row] = await tx.select({ session: sessions, site: sites }).from(sessions).innerJoin(sites, eq(sites.id, sessions.siteId)).where(and(eq(sessions.tokenHash, tokenHash), gt(sessions.expiresAt, now())));
+  const [row] = await tx
+    .select({ session: sessions, site: sites })
+    .from(sessions)
+    .innerJoin(sites, eq(sites.id, sessions.siteId))
+    .where(and(eq(sessions.tokenHash, tokenHash), gt(sessions.expiresAt, now())));
   if (!row) return undefined;
   const { session, site } = row;
   const signedIn = await findPolicyPerson(tx, session.personId);
   if (!signedIn || signedIn.suspended) return undefined;
   const live = await getLivePlan(tx, site);
   const own = { site, tokenHash, signedInId: session.personId };
-  const asked = session.stepInAs ? await findPolicyPerson(tx, session.stepInAs) : session.stepInRole ? sampleOf(session.stepInRole) : undefined;
+  const asked = session.stepInAs
+    ? await findPolicyPerson(tx, session.stepInAs)
+    : session.stepInRole
+      ? sampleOf(session.stepInRole)
+      : undefined;
   // The right to it is asked anew each time: a trial lasts no longer than what allowed it.
   const prepared = asked && (await getPreparedPlan(tx, site.id)).plan;
-  if (asked && prepared && mayStepIn(live, signedIn) && !(await findBeyondTrial(tx, site.id, { live, prepared, me: signedIn, target: asked })))
-    return { ...own, who: asked, trial: { back: session.stepInFrom ?? '/workshop' }, plan: prepared, policy: policyOf(inventory, prepared, [asked]) };
+  if (
+    asked &&
+    prepared &&
+    mayStepIn(live, signedIn) &&
+    !(await findBeyondTrial(tx, site.id, { live, prepared, me: signedIn, target: asked }))
+  )
+    return {
+      ...own,
+      who: asked,
+      trial: { back: session.stepInFrom ?? '/workshop' },
+      plan: prepared,
+      policy: policyOf(inventory, prepared, [asked]),
+    };
   return { ...own, who: signedIn, trial: null, plan: live, policy: policyOf(inventory, live, [signedIn]) };
 }
 
 /** Whether somebody may prepare rooms, and so try one. */
-const mayStepIn = (live: Plan, me: PolicyPerson) => decide(policyOf(inventory, live, [me]), { person: me.id, permission: 'plan.edit', atMs: now().getTime() }).allowed;
+const mayStepIn = (live: Plan, me: PolicyPerson) =>
+  decide(policyOf(inventory, live, [me]), { person: me.id, permission: 'plan.edit', atMs: now().getTime() }).allowed;
 
 /** What a room somebody would try may do that they may not. */
-export async function findBeyondTrial(tx: Tx, siteId: number, { live, prepared, me, target }: { live: Plan; prepared: Plan; me: PolicyPerson; target: PolicyPerson }): Promise<Beyond | undefined> {
+export async function findBeyondTrial(
+  tx: Tx,
+  siteId: number,
+  { live, prepared, me, target }: { live: Plan; prepared: Plan; me: PolicyPerson; target: PolicyPerson },
+): Promise<Beyond | undefined> {
   return beyondMeInTrial(await loadGround(tx, siteId), live, prepared, me, target);
 }
 
@@ -64,13 +88,22 @@ export async function findAccessOfKeyholder(tx: Tx, site: Site): Promise<Access>
   const who = (await listPeople(tx, site.id)).find((person) => !person.suspended && isKeyholder(person));
   if (!who) throw new Error('there is no keyholder yet');
   const plan = await getLivePlan(tx, site);
-  return { site, tokenHash: '', who, signedInId: Number(who.id), trial: null, plan, policy: policyOf(inventory, plan, [who]) };
+  return {
+    site,
+    tokenHash: '',
+    who,
+    signedInId: Number(who.id),
+    trial: null,
+    plan,
+    policy: policyOf(inventory, plan, [who]),
+  };
 }
 
 /** Somebody who would hold just this role: stands in while nobody does. */
 export const sampleOf = (role: string): PolicyPerson => ({ id: '0', name: 'Somebody', assignments: [{ role }] });
 
-export const isKeyholder = (person: PolicyPerson) => person.assignments.some((a) => a.role === KEYHOLDER && a.branch === undefined && isInForce(a, now().getTime()));
+export const isKeyholder = (person: PolicyPerson) =>
+  person.assignments.some((a) => a.role === KEYHOLDER && a.branch === undefined && isInForce(a, now().getTime()));
 
 /** What sentences about access call things. */
 export async function namesFor(tx: Tx, access: Pick<Access, 'site' | 'plan'>): Promise<Names> {

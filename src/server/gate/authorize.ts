@@ -31,14 +31,24 @@ export function mayOn(access: Access, permission: string): (place: Place) => boo
 /** The gate: returns when the person may, throws the refusal with its sentence when not. Everything passes here. */
 export async function authorize(tx: Tx, access: Access, permission: string, thing: Thing = {}): Promise<void> {
   const decision = mayNow(access, permission, thing);
-  if (!decision.allowed) throw new Problem('refused', refuseInWords(decision, permission, await namesFor(tx, access)), { permission, ...(thing.place && { page: thing.place.path.at(-1) }) });
+  if (!decision.allowed)
+    throw new Problem('refused', refuseInWords(decision, permission, await namesFor(tx, access)), {
+      permission,
+      ...(thing.place && { page: thing.place.path.at(-1) }),
+    });
 }
 
 /** The gate for screens that list: a permission that has a place must be held somewhere, whichever page that is. */
 export async function authorizeSomewhere(tx: Tx, access: Access, permission: string): Promise<void> {
   if (mayNow(access, permission).allowed) return;
   const isPlaced = inventory.permissions.get(permission as never)?.placed ?? false;
-  const somewhere = isPlaced ? await tx.select({ id: pages.id }).from(pages).where(and(eq(pages.siteId, access.site.id), allowedPages(access, permission))).limit(1) : [];
+  const somewhere = isPlaced
+    ? await tx
+        .select({ id: pages.id })
+        .from(pages)
+        .where(and(eq(pages.siteId, access.site.id), allowedPages(access, permission)))
+        .limit(1)
+    : [];
   if (somewhere.length > 0) return;
   // No on every page: told as it is for the top of the site.
   const root = isPlaced ? await rootPageId(tx, access.site.id) : null;

@@ -25,12 +25,17 @@ async function readText(request: Request): Promise<string> {
 }
 
 /** Text without what no database can keep: null characters go, halves of a character become a replacement character. */
-export const cleanText = (text: string): string => text.replaceAll('\0', '').replace(/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g, '\uFFFD');
+export const cleanText = (text: string): string =>
+  text
+    .replaceAll('\0', '')
+    .replace(/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g, '\uFFFD');
 
 /** The same value with every text in it clean; refuses what is nested deeper than anything here is. */
 export function cleanValue(value: unknown): unknown {
   const box: { value: unknown } = { value };
-  const stack: { holder: Record<string | number, unknown>; key: string | number; depth: number }[] = [{ holder: box, key: 'value', depth: 0 }];
+  const stack: { holder: Record<string | number, unknown>; key: string | number; depth: number }[] = [
+    { holder: box, key: 'value', depth: 0 },
+  ];
   for (let next = stack.pop(); next; next = stack.pop()) {
     const { holder, key, depth } = next;
     const here = holder[key];
@@ -46,7 +51,8 @@ export function cleanValue(value: unknown): unknown {
 /** Reads a JSON body; a fault says what is wrong with it. */
 export async function readBody(request: Request): Promise<unknown> {
   if (request.method === 'GET' || request.method === 'HEAD') return {};
-  if (!/^application\/json\b/.test(request.headers.get('content-type') ?? '')) throw new Problem('bad-input', 'Send JSON, with content type application/json.');
+  if (!/^application\/json\b/.test(request.headers.get('content-type') ?? ''))
+    throw new Problem('bad-input', 'Send JSON, with content type application/json.');
   const text = await readText(request);
   let value: unknown;
   try {
@@ -58,4 +64,5 @@ export async function readBody(request: Request): Promise<unknown> {
 }
 
 /** What an address asks for after its question mark. */
-export const readQuery = (request: Request): URLSearchParams => new URLSearchParams([...new URL(request.url).searchParams].map(([name, value]) => [name, cleanText(value)]));
+export const readQuery = (request: Request): URLSearchParams =>
+  new URLSearchParams([...new URL(request.url).searchParams].map(([name, value]) => [name, cleanText(value)]));

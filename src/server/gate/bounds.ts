@@ -6,7 +6,11 @@ import { loadGround } from './ground';
 import { Problem } from './problems';
 
 /** What goes too far, as a sentence has it: "publish pages without a second look, under Harbours". */
-export async function beyondInWords(tx: Tx, access: Pick<Access, 'site' | 'plan'>, { permission, place, field }: Beyond): Promise<string> {
+export async function beyondInWords(
+  tx: Tx,
+  access: Pick<Access, 'site' | 'plan'>,
+  { permission, place, field }: Beyond,
+): Promise<string> {
   const names = await namesFor(tx, access);
   const what = permission === VISIT ? 'visit pages of the website that are for some only' : names.doing(permission);
   const doing = field === undefined ? what : `${what} (“${names.field?.(field) ?? field}”)`;
@@ -32,10 +36,20 @@ export async function loadBounds(tx: Tx, access: Access): Promise<Bounds> {
   return {
     mustTouch: (target) => {
       if (isKeyholder(who)) return;
-      if (target.id === who.id) throw new Problem('refused', 'You cannot change what you may do yourself. Ask a keyholder.');
-      if (target.assignments.some((a) => a.role === KEYHOLDER)) throw new Problem('refused', 'Only a keyholder can change a keyholder.');
+      if (target.id === who.id)
+        throw new Problem('refused', 'You cannot change what you may do yourself. Ask a keyholder.');
+      if (target.assignments.some((a) => a.role === KEYHOLDER))
+        throw new Problem('refused', 'Only a keyholder can change a keyholder.');
     },
-    mustGive: (before, after) => refuse(beyondMe(ground, plan, who, after, before ?? undefined), (what) => `This would hand out more than you have yourself: ${what}. Ask a keyholder.`),
-    mustReach: (target) => refuse(beyondMe(ground, plan, who, target), (what) => `${target.name} may do more than you: ${what}. Ask a keyholder.`),
+    mustGive: (before, after) =>
+      refuse(
+        beyondMe(ground, plan, who, after, before ?? undefined),
+        (what) => `This would hand out more than you have yourself: ${what}. Ask a keyholder.`,
+      ),
+    mustReach: (target) =>
+      refuse(
+        beyondMe(ground, plan, who, target),
+        (what) => `${target.name} may do more than you: ${what}. Ask a keyholder.`,
+      ),
   };
 }

@@ -43,23 +43,54 @@ export function parseBody<S extends z.ZodType>(schema: S, value: unknown): z.inf
   const parsed = schema.safeParse(value);
   if (parsed.success) return parsed.data;
   const faults = parsed.error.issues.map((issue) => ({ field: issue.path.join('.'), message: issue.message }));
-  throw new Problem('bad-input', faults[0] ? `${faults[0].field ? `${faults[0].field}: ` : ''}${faults[0].message}` : 'Something does not fit.', { faults });
+  throw new Problem(
+    'bad-input',
+    faults[0] ? `${faults[0].field ? `${faults[0].field}: ` : ''}${faults[0].message}` : 'Something does not fit.',
+    { faults },
+  );
 }
 
 /** Turns whatever was thrown into an answer; what was not expected is logged under a request id and not told. */
 export function answerFault(error: unknown, request: Request): Response {
   if (error instanceof Problem) return error.toResponse();
-  if (isDatabaseAway(error)) return new Problem('database-away', 'The database is starting again. Nothing was lost; try again in a moment.').toResponse({ 'retry-after': '2' });
+  if (isDatabaseAway(error))
+    return new Problem(
+      'database-away',
+      'The database is starting again. Nothing was lost; try again in a moment.',
+    ).toResponse({ 'retry-after': '2' });
   const requestId = randomUUID();
-  const message = error instanceof Error ? error.message.split('\n')[0]?.replace(/^Failed query:.*/, 'a query failed') : 'unknown';
-  log.error({ requestId, path: new URL(request.url).pathname, message, stack: error instanceof Error ? error.stack?.split('\n').filter((line) => line.trim().startsWith('at ')).slice(0, 8) : undefined }, 'something went wrong');
-  return new Problem('broken', `Something went wrong, and nothing was lost. Tell the keyholder this number: ${requestId.slice(0, 8)}.`, { requestId }).toResponse();
+  const message =
+    error instanceof Error ? error.message.split('\n')[0]?.replace(/^Failed query:.*/, 'a query failed') : 'unknown';
+  log.error(
+    {
+      requestId,
+      path: new URL(request.url).pathname,
+      message,
+      stack:
+        error instanceof Error
+          ? error.stack
+              ?.split('\n')
+              .filter((line) => line.trim().startsWith('at '))
+              .slice(0, 8)
+          : undefined,
+    },
+    'something went wrong',
+  );
+  return new Problem(
+    'broken',
+    `Something went wrong, and nothing was lost. Tell the keyholder this number: ${requestId.slice(0, 8)}.`,
+    { requestId },
+  ).toResponse();
 }
 
 export const json = (value: unknown, status = 200, headers: Record<string, string> = {}): Response =>
-  new Response(JSON.stringify(value ?? {}), { status, headers: { 'content-type': 'application/json; charset=utf-8', 'cache-control': 'no-store', ...headers } });
+  new Response(JSON.stringify(value ?? {}), {
+    status,
+    headers: { 'content-type': 'application/json; charset=utf-8', 'cache-control': 'no-store', ...headers },
+  });
 
-const notSignedIn = () => new Problem('not-signed-in', 'You are no longer signed in. Sign in again; what you typed is kept.');
+const notSignedIn = () =>
+  new Problem('not-signed-in', 'You are no longer signed in. Sign in again; what you typed is kept.');
 
 class Trial extends Error {
   constructor(readonly value: unknown) {
@@ -68,16 +99,32 @@ class Trial extends Error {
 }
 
 /** The answer already given to this very request under this key, or what `run` gives now: sent twice, done once. */
-async function once(tx: Tx, access: Access, request: Request, body: unknown, run: () => Promise<unknown>): Promise<unknown> {
+async function once(
+  tx: Tx,
+  access: Access,
+  request: Request,
+  body: unknown,
+  run: () => Promise<unknown>,
+): Promise<unknown> {
   const key = cleanText(request.headers.get('idempotency-key') ?? '');
   if (!key || key.length > 80) return run();
-  const asked = createHash('sha256').update(`${request.method} ${new URL(request.url).pathname} ${JSON.stringify(body)}`).digest('hex');
+  const asked = createHash('sha256')
+    .update(`${request.method} ${new URL(request.url).pathname} ${JSON.stringify(body)}`)
+    .digest('hex');
   const mine = { personId: access.signedInId, key };
-  const [fresh] = await tx.insert(receipts).values({ ...mine, siteId: access.site.id, request: asked }).onConflictDoNothing().returning({ key: receipts.key });
+  const [fresh] = await tx
+    .insert(receipts)
+    .values({ ...mine, siteId: access.site.id, request: asked })
+    .onConflictDoNothing()
+    .returning({ key: receipts.key });
   const here = and(eq(receipts.personId, mine.personId), eq(receipts.key, key));
   if (!fresh) {
     const [old] = await tx.select().from(receipts).where(here);
-    if (old && old.request !== asked) throw new Problem('bad-input', 'Something else was sent under this key before, so nothing was done. Send it under a key of its own.');
+    if (old && old.request !== asked)
+      throw new Problem(
+        'bad-input',
+        'Something else was sent under this key before, so nothing was done. Send it under a key of its own.',
+      );
     return old?.response;
   }
   const value = (await run()) ?? {};
@@ -109,7 +156,11 @@ function asLines(work: (progress: (done: number) => void) => Promise<unknown>, r
 export function endpoint<S extends z.ZodType = z.ZodObject<Record<never, never>>>(
   declared: Declared & { body?: S; run: (call: Call<z.infer<S>>) => Promise<unknown> },
 ): APIRoute & { declared: Declared } {
-  const work = async (request: Request, params: Record<string, string | undefined>, progress: (done: number) => void): Promise<unknown> => {
+  const work = async (
+    request: Request,
+    params: Record<string, string | undefined>,
+    progress: (done: number) => void,
+  ): Promise<unknown> => {
     refuseForeign(request);
     // Who is not signed in is told so before anything they send is read.
     if (readCookie(request) === undefined) throw notSignedIn();
@@ -120,10 +171,21 @@ export function endpoint<S extends z.ZodType = z.ZodObject<Record<never, never>>
         const access = await findAccess(tx, readCookie(request));
         if (!access) throw notSignedIn();
         const thing = declared.on ? await THINGS[declared.on](tx, access, { id: params['id'], body: raw }) : {};
-        if (thing === null) throw new Problem('not-found', 'That is not there. It may have been removed in the meantime.');
+        if (thing === null)
+          throw new Problem('not-found', 'That is not there. It may have been removed in the meantime.');
         if (declared.needs !== 'signed-in') await authorize(tx, access, declared.needs, thing);
         const body = parseBody(declared.body ?? z.object({}), raw) as z.infer<S>;
-        const call = { tx, access, body, thing, request, query: readQuery(request), params, progress, id: Number(params['id']) };
+        const call = {
+          tx,
+          access,
+          body,
+          thing,
+          request,
+          query: readQuery(request),
+          params,
+          progress,
+          id: Number(params['id']),
+        };
         if (request.method === 'GET') return declared.run(call);
         if (access.trial && !declared.evenInTrial) throw new Trial(await declared.run(call));
         return once(tx, access, request, raw, () => declared.run(call));
@@ -134,7 +196,8 @@ export function endpoint<S extends z.ZodType = z.ZodObject<Record<never, never>>
       });
   };
   const handler: APIRoute = async ({ request, params }) => {
-    if (request.headers.get('accept') === 'application/x-ndjson') return asLines((progress) => work(request, params, progress), request);
+    if (request.headers.get('accept') === 'application/x-ndjson')
+      return asLines((progress) => work(request, params, progress), request);
     try {
       const value = await work(request, params, () => undefined);
       return value instanceof Response ? value : json(value);

@@ -8,8 +8,19 @@ import type { Access } from './access';
 /** Pages somebody may know of: theirs to look at, or on the website for everybody, or for members where they are one. */
 export function knownPages(access: Access): SQL {
   const audience = sql`(select a.audience->>'kind' from ${pages} a where a.path @> ${pages.path} and a.audience is not null order by nlevel(a.path) desc limit 1)`;
-  const kinds = access.who.assignments.some((a) => isInForce(a, now().getTime())) ? ['everyone', 'members'] : ['everyone'];
-  return or(allowedPages(access, 'page.view'), and(isNull(pages.deletedAt), isNotNull(pages.liveRevisionId), or(sql`${audience} is null`, inArray(audience, kinds)))) ?? NO;
+  const kinds = access.who.assignments.some((a) => isInForce(a, now().getTime()))
+    ? ['everyone', 'members']
+    : ['everyone'];
+  return (
+    or(
+      allowedPages(access, 'page.view'),
+      and(
+        isNull(pages.deletedAt),
+        isNotNull(pages.liveRevisionId),
+        or(sql`${audience} is null`, inArray(audience, kinds)),
+      ),
+    ) ?? NO
+  );
 }
 
 /** The state of a page, as `findPagePlace` tells it. */
@@ -22,7 +33,8 @@ const state = sql<string>`case
 const NO = sql`false`;
 
 const isNumber = (id: string) => /^\d{1,9}$/.test(id);
-const under = (branch: string): SQL => (isNumber(branch) ? sql`${pages.path} <@ (select b.path from ${pages} b where b.id = ${Number(branch)})` : NO);
+const under = (branch: string): SQL =>
+  isNumber(branch) ? sql`${pages.path} <@ (select b.path from ${pages} b where b.id = ${Number(branch)})` : NO;
 
 /** `ownIs` says of things that lie on pages whether they are somebody's own; of a page its author does. */
 const holds = (rule: Rule, personId: string, ownIs: boolean | null): SQL =>
@@ -30,7 +42,8 @@ const holds = (rule: Rule, personId: string, ownIs: boolean | null): SQL =>
     sql`true`,
     ...rule.branches.map(under),
     rule.page === undefined ? undefined : isNumber(rule.page) ? eq(pages.id, Number(rule.page)) : NO,
-    rule.own && (ownIs !== null ? sql`${ownIs}::boolean` : isNumber(personId) ? eq(pages.authorId, Number(personId)) : NO),
+    rule.own &&
+      (ownIs !== null ? sql`${ownIs}::boolean` : isNumber(personId) ? eq(pages.authorId, Number(personId)) : NO),
     rule.layouts && inArray(pages.layout, rule.layouts),
     rule.states && inArray(state, rule.states),
   ) ?? NO;
@@ -44,10 +57,17 @@ export function allowedPages(access: Access, permission: string, deletedToo = fa
   const personId = access.who.id;
   const rules = rulesFor(access.policy, personId, permission, now().getTime());
   const allowed = (ownIs: boolean | null): SQL => {
-    const of = (effect: Rule['effect']) => rules.filter((rule) => rule.effect === effect).map((rule) => sql`coalesce(${holds(rule, personId, ownIs)}, false)`);
+    const of = (effect: Rule['effect']) =>
+      rules
+        .filter((rule) => rule.effect === effect)
+        .map((rule) => sql`coalesce(${holds(rule, personId, ownIs)}, false)`);
     const [allows, denies] = [of('allow'), of('deny')];
-    return allows.length === 0 ? NO : (and(or(...allows), denies.length > 0 ? not(or(...denies) ?? NO) : undefined) ?? NO);
+    return allows.length === 0
+      ? NO
+      : (and(or(...allows), denies.length > 0 ? not(or(...denies) ?? NO) : undefined) ?? NO);
   };
-  const somehow = inventory.permissions.get(permission as never)?.ownAuthor ? or(allowed(true), allowed(false)) : allowed(null);
+  const somehow = inventory.permissions.get(permission as never)?.ownAuthor
+    ? or(allowed(true), allowed(false))
+    : allowed(null);
   return and(deletedToo ? undefined : isNull(pages.deletedAt), somehow) ?? NO;
 }

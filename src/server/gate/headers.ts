@@ -2,7 +2,8 @@
  * Content-Security-Policy for every page. Astro gives the hashes of its own inline scripts in a policy of its own
  * (`experimental.csp`); here they are joined with the rest. Inline styles are allowed, inline scripts are not.
  */
-const BASE = "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; font-src 'self'; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-src 'self'; frame-ancestors 'self'";
+const BASE =
+  "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; font-src 'self'; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-src 'self'; frame-ancestors 'self'";
 
 export function withSecurityHeaders(response: Response, isPrivate: boolean): Response {
   const { headers } = response;

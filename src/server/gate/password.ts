@@ -11,27 +11,38 @@ const OPTIONS = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 const MOST_AT_ONCE = 40;
 
 const [MIN, MAX] = [10, 200];
-export const passwordSchema = z.string().min(MIN, `A password needs at least ${MIN} characters.`).max(MAX, `A password has at most ${MAX} characters.`);
+export const passwordSchema = z
+  .string()
+  .min(MIN, `A password needs at least ${MIN} characters.`)
+  .max(MAX, `A password has at most ${MAX} characters.`);
 
 /** Of 0 to 4; 3 withstands guessing at the speed a stolen database allows (the estimator's own scale). */
 const STRONG_ENOUGH = 3;
 let estimator: ZxcvbnFactory | undefined;
 const getEstimator = () =>
-  (estimator ??= new ZxcvbnFactory({ dictionary: { ...common.dictionary, ...english.dictionary }, graphs: common.adjacencyGraphs, translations: english.translations }));
+  (estimator ??= new ZxcvbnFactory({
+    dictionary: { ...common.dictionary, ...english.dictionary },
+    graphs: common.adjacencyGraphs,
+    translations: english.translations,
+  }));
 
 /** Refuses a password that is on the lists of much used ones, easy to guess, or made of what everybody knows of the person. */
 export function assertStrong(password: string, person: { name: string; email: string }): void {
-  const known = [person.email, ...person.email.split(/[@.]/), person.name, ...person.name.split(/\s+/)].filter((word) => word.length > 2);
+  const known = [person.email, ...person.email.split(/[@.]/), person.name, ...person.name.split(/\s+/)].filter(
+    (word) => word.length > 2,
+  );
   const { score } = getEstimator().check(password, known);
   if (score >= STRONG_ENOUGH && !known.some((word) => word.toLowerCase() === password.trim().toLowerCase())) return;
-  const message = 'This password is too easy to guess. Take a few words that have nothing to do with each other, like a boat, a colour and a dish.';
+  const message =
+    'This password is too easy to guess. Take a few words that have nothing to do with each other, like a boat, a colour and a dish.';
   throw new Problem('bad-input', message, { faults: [{ field: 'password', message }] });
 }
 
 let running = 0;
 /** Hashing takes a processor and 19 MiB each: no more at once than can be answered soon. */
 async function bounded<T>(work: () => Promise<T>): Promise<T> {
-  if (running >= MOST_AT_ONCE) throw new Problem('too-many', 'Too many people sign in at this moment. Try again in a few seconds.');
+  if (running >= MOST_AT_ONCE)
+    throw new Problem('too-many', 'Too many people sign in at this moment. Try again in a few seconds.');
   running++;
   try {
     return await work();

@@ -19,7 +19,11 @@ export type ProblemCode = keyof typeof PROBLEMS;
 
 /** A refusal or failure that the person in front of the screen can understand. */
 export class Problem extends Error {
-  constructor(readonly code: ProblemCode, readonly detail: string, readonly extra: Record<string, unknown> = {}) {
+  constructor(
+    readonly code: ProblemCode,
+    readonly detail: string,
+    readonly extra: Record<string, unknown> = {},
+  ) {
     super(`${code}: ${detail}`);
   }
   get status(): number {
@@ -30,11 +34,22 @@ export class Problem extends Error {
   }
   /** The members of an RFC 9457 problem details object. */
   toJSON() {
-    return { type: `/problems/${this.code}`, title: this.title, status: this.status, detail: this.detail, code: this.code, ...this.extra };
+    return {
+      type: `/problems/${this.code}`,
+      title: this.title,
+      status: this.status,
+      detail: this.detail,
+      code: this.code,
+      ...this.extra,
+    };
   }
   toResponse(headers: Record<string, string> = {}): Response {
-    return new Response(JSON.stringify(this), { status: this.status, headers: { 'content-type': 'application/problem+json; charset=utf-8', 'cache-control': 'no-store', ...headers } });
+    return new Response(JSON.stringify(this), {
+      status: this.status,
+      headers: { 'content-type': 'application/problem+json; charset=utf-8', 'cache-control': 'no-store', ...headers },
+    });
   }
 }
 
-export const notFound = (what: string) => new Problem('not-found', `${what} is not there. It may have been removed, or the address is incomplete.`);
+export const notFound = (what: string) =>
+  new Problem('not-found', `${what} is not there. It may have been removed, or the address is incomplete.`);

@@ -25,21 +25,24 @@ export const readCookie = (request: Request): string | undefined => findCookie(r
 /** The token a browser keeps once somebody has signed in from it; it lets nobody in by itself. */
 export const readBrowserCookie = (request: Request): string | undefined => findCookie(request, BROWSER_COOKIE);
 
-
 /** `Secure` only over HTTPS, so that http://127.0.0.1 works; browsers treat Lax as same-site only for anything that writes. */
 export function sessionCookie(request: Request, token: string | null): string {
   return cookie(request, COOKIE, token ?? '', token === null ? 0 : LASTS_MS / 1000);
 }
 
-export const browserCookie = (request: Request, browser: string): string => cookie(request, BROWSER_COOKIE, browser, BROWSER_LASTS_S);
+export const browserCookie = (request: Request, browser: string): string =>
+  cookie(request, BROWSER_COOKIE, browser, BROWSER_LASTS_S);
 
-const cookie = (request: Request, name: string, value: string, lastsS: number) => `${name}=${value}; Path=/; HttpOnly; SameSite=Lax; Max-Age=${lastsS}${originOf(request).startsWith('https:') ? '; Secure' : ''}`;
+const cookie = (request: Request, name: string, value: string, lastsS: number) =>
+  `${name}=${value}; Path=/; HttpOnly; SameSite=Lax; Max-Age=${lastsS}${originOf(request).startsWith('https:') ? '; Secure' : ''}`;
 
 /** Begins a session and clears those that are over. Runs in a transaction. */
 export async function beginSession(tx: Tx, siteId: number, personId: number): Promise<string> {
   const token = newToken();
   await tx.delete(sessions).where(lt(sessions.expiresAt, now()));
-  await tx.insert(sessions).values({ tokenHash: hashToken(token), siteId, personId, expiresAt: new Date(now().getTime() + LASTS_MS) });
+  await tx
+    .insert(sessions)
+    .values({ tokenHash: hashToken(token), siteId, personId, expiresAt: new Date(now().getTime() + LASTS_MS) });
   await tx.update(people).set({ lastSeenAt: now() }).where(eq(people.id, personId));
   return token;
 }

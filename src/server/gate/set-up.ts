@@ -20,20 +20,35 @@ const LINK_LASTS_MS = { keyholder: 24 * 3600_000, person: 72 * 3600_000 };
 export async function makeSetupToken(tx: Tx, siteId: number): Promise<string> {
   const token = newToken();
   await endFirstLinks(tx, siteId);
-  await tx.insert(setupLinks).values({ tokenHash: hashToken(token), siteId, expiresAt: new Date(now().getTime() + LINK_LASTS_MS.keyholder) });
+  await tx
+    .insert(setupLinks)
+    .values({ tokenHash: hashToken(token), siteId, expiresAt: new Date(now().getTime() + LINK_LASTS_MS.keyholder) });
   return token;
 }
 
-const endFirstLinks = (tx: Tx, siteId: number) => tx.update(setupLinks).set({ usedAt: now() }).where(and(eq(setupLinks.siteId, siteId), isNull(setupLinks.personId), isNull(setupLinks.usedAt)));
+const endFirstLinks = (tx: Tx, siteId: number) =>
+  tx
+    .update(setupLinks)
+    .set({ usedAt: now() })
+    .where(and(eq(setupLinks.siteId, siteId), isNull(setupLinks.personId), isNull(setupLinks.usedAt)));
 
 /** Ends the links some people have not used yet. */
-export const endLinks = (tx: Tx, personIds: readonly number[]) => tx.update(setupLinks).set({ usedAt: now() }).where(and(inArray(setupLinks.personId, [...personIds]), isNull(setupLinks.usedAt)));
+export const endLinks = (tx: Tx, personIds: readonly number[]) =>
+  tx
+    .update(setupLinks)
+    .set({ usedAt: now() })
+    .where(and(inArray(setupLinks.personId, [...personIds]), isNull(setupLinks.usedAt)));
 
 /**
  * A one-time token with which a person chooses a password, for three days, or three days longer than until what they are invited for
  * begins; older ones of theirs stop working. Runs in a transaction.
  */
-export async function makePasswordToken(tx: Tx, siteId: number, person: { id: number; beginsMs?: number }, madeBy: number): Promise<{ token: string; expiresAt: Date }> {
+export async function makePasswordToken(
+  tx: Tx,
+  siteId: number,
+  person: { id: number; beginsMs?: number },
+  madeBy: number,
+): Promise<{ token: string; expiresAt: Date }> {
   const token = newToken();
   const expiresAt = new Date(Math.max(now().getTime(), person.beginsMs ?? 0) + LINK_LASTS_MS.person);
   await endLinks(tx, [person.id]);
@@ -47,16 +62,25 @@ async function mayStillGive(tx: Tx, site: Site, makerId: number, personId: numbe
   if (!maker || !target) return false;
   const plan = await getLivePlan(tx, site);
   const ground = await loadGround(tx, site.id);
-  return decide(policyOf(inventory, plan, [maker]), { person: maker.id, permission: 'person.manage', atMs: ground.nowMs }).allowed && beyondMe(ground, plan, maker, target) === undefined;
+  return (
+    decide(policyOf(inventory, plan, [maker]), { person: maker.id, permission: 'person.manage', atMs: ground.nowMs })
+      .allowed && beyondMe(ground, plan, maker, target) === undefined
+  );
 }
 
-export const isKeyholderThere = async (tx: Tx, siteId: number): Promise<boolean> => (await findKeyholderName(tx, siteId)) !== undefined;
+export const isKeyholderThere = async (tx: Tx, siteId: number): Promise<boolean> =>
+  (await findKeyholderName(tx, siteId)) !== undefined;
 
-const usable = (token: string) => and(eq(setupLinks.tokenHash, hashToken(token)), isNull(setupLinks.usedAt), gt(setupLinks.expiresAt, now()));
+const usable = (token: string) =>
+  and(eq(setupLinks.tokenHash, hashToken(token)), isNull(setupLinks.usedAt), gt(setupLinks.expiresAt, now()));
 
 /** What a link is for: the first keyholder, or a person by name; undefined when it does not work any more. */
 export async function findSetup(tx: Tx, token: string): Promise<{ person: string | null } | undefined> {
-  const [link] = await tx.select({ person: people.name }).from(setupLinks).leftJoin(people, eq(people.id, setupLinks.personId)).where(usable(token));
+  const [link] = await tx
+    .select({ person: people.name })
+    .from(setupLinks)
+    .leftJoin(people, eq(people.id, setupLinks.personId))
+    .where(usable(token));
   return link;
 }
 
@@ -64,13 +88,22 @@ const USED = 'This link was used already or is too old. Ask the keyholder for a 
 
 /** Uses the link up and gives its person the password they chose; sessions they had end. Runs in a transaction. */
 export async function choosePassword(tx: Tx, given: { token: string; password: string }): Promise<string> {
-  const [link] = await tx.update(setupLinks).set({ usedAt: now() }).where(and(usable(given.token), isNotNull(setupLinks.personId))).returning();
+  const [link] = await tx
+    .update(setupLinks)
+    .set({ usedAt: now() })
+    .where(and(usable(given.token), isNotNull(setupLinks.personId)))
+    .returning();
   const [site] = link ? await tx.select().from(sites).where(eq(sites.id, link.siteId)) : [];
   if (!link?.personId || !site) throw new Problem('refused', USED);
-  if (link.madeBy !== null && !(await mayStillGive(tx, site, link.madeBy, link.personId))) throw new Problem('refused', USED);
+  if (link.madeBy !== null && !(await mayStillGive(tx, site, link.madeBy, link.personId)))
+    throw new Problem('refused', USED);
   const [invited] = await tx.select().from(people).where(eq(people.id, link.personId));
   if (invited) assertStrong(given.password, invited);
-  const [person] = await tx.update(people).set({ passwordHash: await hashPassword(given.password), wrongTries: 0, wrongSince: null }).where(and(eq(people.id, link.personId), isNull(people.suspendedAt))).returning();
+  const [person] = await tx
+    .update(people)
+    .set({ passwordHash: await hashPassword(given.password), wrongTries: 0, wrongSince: null })
+    .where(and(eq(people.id, link.personId), isNull(people.suspendedAt)))
+    .returning();
   if (!person) throw new Problem('refused', 'This account is paused. Ask the keyholder about it.');
   await tx.delete(sessions).where(eq(sessions.personId, person.id));
   await record(tx, { site, signedInId: person.id }, 'chose a password', person.name, {});
@@ -78,14 +111,31 @@ export async function choosePassword(tx: Tx, given: { token: string; password: s
 }
 
 /** Uses the link up, makes the keyholder and signs them in. Runs in a transaction. */
-export async function setUpKeyholder(tx: Tx, given: { token: string; name: string; email: string; password: string }): Promise<string> {
-  const [link] = await tx.update(setupLinks).set({ usedAt: now() }).where(and(usable(given.token), isNull(setupLinks.personId))).returning();
-  if (!link) throw new Problem('refused', 'This link was used already or is too old. Start Safe Room again for a new one.');
+export async function setUpKeyholder(
+  tx: Tx,
+  given: { token: string; name: string; email: string; password: string },
+): Promise<string> {
+  const [link] = await tx
+    .update(setupLinks)
+    .set({ usedAt: now() })
+    .where(and(usable(given.token), isNull(setupLinks.personId)))
+    .returning();
+  if (!link)
+    throw new Problem('refused', 'This link was used already or is too old. Start Safe Room again for a new one.');
   const [site] = await tx.select().from(sites).where(eq(sites.id, link.siteId)).for('update');
-  if (await isKeyholderThere(tx, link.siteId)) throw new Problem('refused', 'This website has a keyholder already. Ask them for a way in.');
+  if (await isKeyholderThere(tx, link.siteId))
+    throw new Problem('refused', 'This website has a keyholder already. Ask them for a way in.');
   await endFirstLinks(tx, link.siteId);
   assertStrong(given.password, given);
-  const [person] = await tx.insert(people).values({ siteId: link.siteId, name: given.name, email: given.email, passwordHash: await hashPassword(given.password) }).returning({ id: people.id });
+  const [person] = await tx
+    .insert(people)
+    .values({
+      siteId: link.siteId,
+      name: given.name,
+      email: given.email,
+      passwordHash: await hashPassword(given.password),
+    })
+    .returning({ id: people.id });
   if (!person || !site) throw new Error('the keyholder was not written');
   await tx.insert(assignments).values({ siteId: link.siteId, personId: person.id, roleId: KEYHOLDER });
   await record(tx, { site, signedInId: person.id }, 'set up', given.name, { detail: 'First keyholder' });

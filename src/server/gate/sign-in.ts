@@ -21,7 +21,16 @@ import { endLinks } from './set-up';
 const LIMITS = { free: 8, address: 60, own: 8, durationS: 900 };
 const FIRST_WAIT_MS = 250;
 const LONGEST_WAIT_MS = 4000;
-const limiter = (keyPrefix: string, points: number) => new RateLimiterPostgres({ storeClient: pool, tableName: 'rate_limits', tableCreated: true, keyPrefix, points, duration: LIMITS.durationS, clearExpiredByTimeout: false });
+const limiter = (keyPrefix: string, points: number) =>
+  new RateLimiterPostgres({
+    storeClient: pool,
+    tableName: 'rate_limits',
+    tableCreated: true,
+    keyPrefix,
+    points,
+    duration: LIMITS.durationS,
+    clearExpiredByTimeout: false,
+  });
 const byTarget = limiter('sign-in-target', 1_000_000);
 const byAddress = limiter('sign-in-address', LIMITS.address);
 const byOwner = limiter('own-password', LIMITS.own);
@@ -32,15 +41,20 @@ async function count(which: RateLimiterPostgres, key: string): Promise<number> {
   } catch (refused) {
     if (!(refused instanceof RateLimiterRes)) throw refused;
     const minutes = Math.max(1, Math.ceil(refused.msBeforeNext / 60_000));
-    throw new Problem('too-many', `That was tried too often. Wait ${minutes} ${minutes === 1 ? 'minute' : 'minutes'}, or ask the keyholder for a new password.`);
+    throw new Problem(
+      'too-many',
+      `That was tried too often. Wait ${minutes} ${minutes === 1 ? 'minute' : 'minutes'}, or ask the keyholder for a new password.`,
+    );
   }
 }
 
 /** How long an answer waits after so many tries, in ms. */
-export const slownessMs = (tries: number): number => (tries <= LIMITS.free ? 0 : Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** (tries - LIMITS.free - 1)));
+export const slownessMs = (tries: number): number =>
+  tries <= LIMITS.free ? 0 : Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** (tries - LIMITS.free - 1));
 
 /** Only addresses of our own, so that a link cannot lead away after signing in. */
-const safeNext = (next: string | undefined): string | undefined => (next && /^\/(?!\/)[\w./-]*(\?[\w=&.-]*)?$/.test(next) ? next : undefined);
+const safeNext = (next: string | undefined): string | undefined =>
+  next && /^\/(?!\/)[\w./-]*(\?[\w=&.-]*)?$/.test(next) ? next : undefined;
 
 export interface Asking {
   /** The network address it comes from. */
@@ -54,24 +68,46 @@ export interface Asking {
 const browserHash = (browser: string, personId: number) => hashToken(`${browser} ${personId}`);
 
 /** Begins a session for the right mail address and password. Every refusal has the same words and takes the same time. */
-export async function signIn(db: Db, given: { email: string; password: string; next?: string | undefined }, asking: Asking & { newBrowser: string }): Promise<{ token: string; to: string }> {
+export async function signIn(
+  db: Db,
+  given: { email: string; password: string; next?: string | undefined },
+  asking: Asking & { newBrowser: string },
+): Promise<{ token: string; to: string }> {
   const email = given.email.toLowerCase();
   const site = await findSite(db);
   const person = site && (await findByEmail(db, site.id, email));
-  const known = person && asking.browser ? (await db.select({ one: sql`1` }).from(knownBrowsers).where(eq(knownBrowsers.tokenHash, browserHash(asking.browser, person.id)))).length > 0 : false;
+  const known =
+    person && asking.browser
+      ? (
+          await db
+            .select({ one: sql`1` })
+            .from(knownBrowsers)
+            .where(eq(knownBrowsers.tokenHash, browserHash(asking.browser, person.id)))
+        ).length > 0
+      : false;
   const target = known ? `browser ${hashToken(asking.browser ?? '')}` : `mail ${hashToken(email)}`;
   if (!known) await count(byAddress, asking.address);
   await wait(slownessMs(await count(byTarget, target)));
   const right = await checkPassword(person?.passwordHash, given.password);
   if (!site || !person || !right || person.suspendedAt) {
-    if (person && !right) await db.update(people).set({ wrongTries: sql`${people.wrongTries} + 1`, wrongSince: sql`coalesce(${people.wrongSince}, ${now()})` }).where(eq(people.id, person.id));
-    throw new Problem('wrong-sign-in', 'Mail address and password do not fit together. Look for a typing error; capitals count in the password.');
+    if (person && !right)
+      await db
+        .update(people)
+        .set({ wrongTries: sql`${people.wrongTries} + 1`, wrongSince: sql`coalesce(${people.wrongSince}, ${now()})` })
+        .where(eq(people.id, person.id));
+    throw new Problem(
+      'wrong-sign-in',
+      'Mail address and password do not fit together. Look for a typing error; capitals count in the password.',
+    );
   }
   await byTarget.delete(target);
   if (!known) await byAddress.reward(asking.address, 1);
   const token = await db.transaction(async (tx) => {
     if (asking.session) await endSession(tx, hashToken(asking.session));
-    await tx.insert(knownBrowsers).values({ tokenHash: browserHash(asking.newBrowser, person.id), siteId: site.id, personId: person.id }).onConflictDoUpdate({ target: knownBrowsers.tokenHash, set: { seenAt: now() } });
+    await tx
+      .insert(knownBrowsers)
+      .values({ tokenHash: browserHash(asking.newBrowser, person.id), siteId: site.id, personId: person.id })
+      .onConflictDoUpdate({ target: knownBrowsers.tokenHash, set: { seenAt: now() } });
     return beginSession(tx, site.id, person.id);
   });
   const policy = await findPolicyPerson(db, person.id);
@@ -81,24 +117,39 @@ export async function signIn(db: Db, given: { email: string; password: string; n
 /** Wrong tries with somebody's mail address that they have not been told of yet; undefined while there are few. */
 export async function findWrongTries(tx: Tx, access: Access): Promise<{ times: number; since: Date } | undefined> {
   const FEW = 3;
-  const [me] = access.trial ? [] : await tx.select({ times: people.wrongTries, since: people.wrongSince }).from(people).where(eq(people.id, access.signedInId));
+  const [me] = access.trial
+    ? []
+    : await tx
+        .select({ times: people.wrongTries, since: people.wrongSince })
+        .from(people)
+        .where(eq(people.id, access.signedInId));
   return me?.since && me.times > FEW ? { times: me.times, since: me.since } : undefined;
 }
 
 /** Somebody was told of wrong tries; they are counted anew from here. Runs in a transaction. */
-export const forgetWrongTries = (tx: Tx, access: Access) => tx.update(people).set({ wrongTries: 0, wrongSince: null }).where(eq(people.id, access.signedInId));
+export const forgetWrongTries = (tx: Tx, access: Access) =>
+  tx.update(people).set({ wrongTries: 0, wrongSince: null }).where(eq(people.id, access.signedInId));
 
 /** Changes one's own password; whoever else is signed in with the old one is so no longer, and a link for a new one ends. Runs in a transaction. */
-export async function changePassword(tx: Tx, access: Access, given: { current: string; password: string }, token: string | undefined): Promise<void> {
+export async function changePassword(
+  tx: Tx,
+  access: Access,
+  given: { current: string; password: string },
+  token: string | undefined,
+): Promise<void> {
   const [me] = await tx.select().from(people).where(eq(people.id, access.signedInId));
   if (!me) throw new Error(`nobody has the number ${access.signedInId}`);
   await count(byOwner, String(me.id));
   const wrong = (field: string, message: string) => new Problem('bad-input', message, { faults: [{ field, message }] });
-  if (!(await checkPassword(me.passwordHash, given.current))) throw wrong('current', 'This is not your password now. Look for a typing error; capitals count.');
+  if (!(await checkPassword(me.passwordHash, given.current)))
+    throw wrong('current', 'This is not your password now. Look for a typing error; capitals count.');
   await byOwner.delete(String(me.id));
   if (given.current === given.password) throw wrong('password', 'This is the password you have. Choose another.');
   assertStrong(given.password, me);
-  await tx.update(people).set({ passwordHash: await hashPassword(given.password), wrongTries: 0, wrongSince: null }).where(eq(people.id, me.id));
+  await tx
+    .update(people)
+    .set({ passwordHash: await hashPassword(given.password), wrongTries: 0, wrongSince: null })
+    .where(eq(people.id, me.id));
   await endLinks(tx, [me.id]);
   await tx.delete(sessions).where(and(eq(sessions.personId, me.id), ne(sessions.tokenHash, hashToken(token ?? ''))));
   await record(tx, access, 'changed their password', me.name);

@@ -9,24 +9,48 @@ import { beyondInWords } from './bounds';
 import { notFound, Problem } from './problems';
 
 /** Lets whoever prepares rooms see one as its editor does, under the prepared plan; none in which more may be done than they may themselves. Runs in a transaction. */
-export async function stepIn(tx: Tx, access: Access, asked: { role: string; person?: string | undefined; from: string }): Promise<{ to: string }> {
+export async function stepIn(
+  tx: Tx,
+  access: Access,
+  asked: { role: string; person?: string | undefined; from: string },
+): Promise<{ to: string }> {
   const { plan } = await getPreparedPlan(tx, access.site.id);
   const role = plan.roles.find((r) => r.id === asked.role);
   if (!role) throw notFound('This role');
   const person = asked.person ? await findPolicyPerson(tx, Number(asked.person)) : undefined;
   if (asked.person) {
     if (!person) throw notFound('This person');
-    if (!person.assignments.some((a) => a.role === asked.role)) throw new Problem('bad-input', `${person.name} does not hold the role “${role.name}”.`);
+    if (!person.assignments.some((a) => a.role === asked.role))
+      throw new Problem('bad-input', `${person.name} does not hold the role “${role.name}”.`);
   }
-  const beyond = await findBeyondTrial(tx, access.site.id, { live: access.plan, prepared: plan, me: access.who, target: person ?? sampleOf(role.id) });
-  if (beyond) throw new Problem('refused', `In this room more can be done than you may yourself: ${await beyondInWords(tx, access, beyond)}. Ask a keyholder to try it.`);
-  await tx.update(sessions).set({ stepInAs: asked.person ? Number(asked.person) : null, stepInRole: asked.person ? null : asked.role, stepInFrom: asked.from }).where(eq(sessions.tokenHash, access.tokenHash));
+  const beyond = await findBeyondTrial(tx, access.site.id, {
+    live: access.plan,
+    prepared: plan,
+    me: access.who,
+    target: person ?? sampleOf(role.id),
+  });
+  if (beyond)
+    throw new Problem(
+      'refused',
+      `In this room more can be done than you may yourself: ${await beyondInWords(tx, access, beyond)}. Ask a keyholder to try it.`,
+    );
+  await tx
+    .update(sessions)
+    .set({
+      stepInAs: asked.person ? Number(asked.person) : null,
+      stepInRole: asked.person ? null : asked.role,
+      stepInFrom: asked.from,
+    })
+    .where(eq(sessions.tokenHash, access.tokenHash));
   await record(tx, access, 'stepped in', role.name, { href: asked.from });
   return { to: '/room' };
 }
 
 /** Ends the trial; the keyholder is back where they came from. Runs in a transaction. */
 export async function stepOut(tx: Tx, access: Access): Promise<{ to: string }> {
-  await tx.update(sessions).set({ stepInAs: null, stepInRole: null, stepInFrom: null }).where(eq(sessions.tokenHash, access.tokenHash));
+  await tx
+    .update(sessions)
+    .set({ stepInAs: null, stepInRole: null, stepInFrom: null })
+    .where(eq(sessions.tokenHash, access.tokenHash));
   return { to: access.trial?.back ?? '/workshop' };
 }

@@ -6,7 +6,11 @@ import type { Access } from './access';
 import type { Thing } from './authorize';
 
 /** Finds what a request is about; null when it is not there. The body is as it came, not checked yet. */
-export type FindThing = (tx: Tx, access: Access, asked: { id?: string | undefined; body: unknown }) => Promise<Thing | null>;
+export type FindThing = (
+  tx: Tx,
+  access: Access,
+  asked: { id?: string | undefined; body: unknown },
+) => Promise<Thing | null>;
 
 const number = (id: unknown): number | null => (typeof id === 'string' && /^\d{1,9}$/.test(id) ? Number(id) : null);
 
@@ -16,7 +20,8 @@ async function placeOf(tx: Tx, access: Access, pageId: number | null, deleted = 
 }
 
 /** A thing that lies on a page and is somebody's, not its page's author's. */
-const by = (personId: number | null, thing: Thing | null): Thing | null => (thing?.place ? { ...thing, place: { ...thing.place, author: personId === null ? null : String(personId) } } : thing);
+const by = (personId: number | null, thing: Thing | null): Thing | null =>
+  thing?.place ? { ...thing, place: { ...thing.place, author: personId === null ? null : String(personId) } } : thing;
 
 export const THINGS = {
   /** The page named in the address. */
@@ -44,7 +49,10 @@ export const THINGS = {
   /** The page a new notice shall show on, as its maker's own; the root stands for the whole website. */
   noticePlace: async (tx, access, { body }) => {
     const page: unknown = typeof body === 'object' && body !== null && 'page' in body ? body.page : undefined;
-    return by(access.signedInId, await placeOf(tx, access, page === undefined ? await rootPageId(tx, access.site.id) : number(page)));
+    return by(
+      access.signedInId,
+      await placeOf(tx, access, page === undefined ? await rootPageId(tx, access.site.id) : number(page)),
+    );
   },
 } satisfies Record<string, FindThing>;
 export type ThingKind = keyof typeof THINGS;

@@ -7,7 +7,13 @@ import { blobs, media, pages, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 
-export interface Picture { id: string; name: string; description: string; url: string; usedOn: { id: string; title: string }[] }
+export interface Picture {
+  id: string;
+  name: string;
+  description: string;
+  url: string;
+  usedOn: { id: string; title: string }[];
+}
 
 const pictureUrl = (hash: string): string => `/media/${hash}`;
 
@@ -15,11 +21,20 @@ const pictureUrl = (hash: string): string => `/media/${hash}`;
 export async function listPictures(tx: Tx, siteId: number): Promise<Picture[]> {
   const [rows, used] = await Promise.all([
     tx.select().from(media).where(eq(media.siteId, siteId)).orderBy(asc(media.name)),
-    tx.select({ id: pages.id, content: revisions.content }).from(pages).innerJoin(revisions, eq(revisions.id, pages.liveRevisionId)).where(eq(pages.siteId, siteId)),
+    tx
+      .select({ id: pages.id, content: revisions.content })
+      .from(pages)
+      .innerJoin(revisions, eq(revisions.id, pages.liveRevisionId))
+      .where(eq(pages.siteId, siteId)),
   ]);
   return rows.map((row) => ({
-    id: String(row.id), name: row.name, description: row.description, url: pictureUrl(row.hash),
-    usedOn: used.filter((page) => page.content['banner'] === String(row.id)).map((page) => ({ id: String(page.id), title: textOf(page.content, 'title') })),
+    id: String(row.id),
+    name: row.name,
+    description: row.description,
+    url: pictureUrl(row.hash),
+    usedOn: used
+      .filter((page) => page.content['banner'] === String(row.id))
+      .map((page) => ({ id: String(page.id), title: textOf(page.content, 'title') })),
   }));
 }
 
@@ -36,7 +51,11 @@ export async function keepBlob(tx: Tx, mime: string, bytes: Buffer): Promise<str
 
 /** Changes what a picture is said to show. Runs in a transaction. */
 export async function describePicture(tx: Tx, access: Access, id: number, description: string): Promise<void> {
-  const [row] = await tx.update(media).set({ description }).where(and(eq(media.id, id), eq(media.siteId, access.site.id))).returning({ name: media.name });
+  const [row] = await tx
+    .update(media)
+    .set({ description })
+    .where(and(eq(media.id, id), eq(media.siteId, access.site.id)))
+    .returning({ name: media.name });
   if (!row) throw new Problem('not-found', 'This picture is not there any more.');
   await record(tx, access, 'described a picture', row.name, { href: '/room/pictures', detail: description });
 }

@@ -31,27 +31,57 @@ type Row = { notice: typeof notices.$inferSelect; path: string; by: string | nul
 function entryOf({ notice, path, by }: Row): NoticeEntry {
   const at = now();
   const over = notice.endedAt !== null || (notice.endsAt !== null && notice.endsAt <= at);
-  return { id: notice.id, pageId: String(notice.pageId), path: path.split('.'), kind: notice.kind, text: notice.text, startsAt: notice.startsAt, endsAt: notice.endedAt ?? notice.endsAt, by: by ?? 'Somebody', byId: notice.postedBy === null ? null : String(notice.postedBy), state: over ? 'ended' : notice.startsAt > at ? 'coming' : 'showing' };
+  return {
+    id: notice.id,
+    pageId: String(notice.pageId),
+    path: path.split('.'),
+    kind: notice.kind,
+    text: notice.text,
+    startsAt: notice.startsAt,
+    endsAt: notice.endedAt ?? notice.endsAt,
+    by: by ?? 'Somebody',
+    byId: notice.postedBy === null ? null : String(notice.postedBy),
+    state: over ? 'ended' : notice.startsAt > at ? 'coming' : 'showing',
+  };
 }
 
-const joined = (tx: Tx) => tx.select(columns).from(notices).innerJoin(pages, eq(pages.id, notices.pageId)).leftJoin(people, eq(people.id, notices.postedBy));
+const joined = (tx: Tx) =>
+  tx
+    .select(columns)
+    .from(notices)
+    .innerJoin(pages, eq(pages.id, notices.pageId))
+    .leftJoin(people, eq(people.id, notices.postedBy));
 
 /** All notices, newest start first, at most `limit`. */
 export async function listNotices(tx: Tx, siteId: number, limit = 200): Promise<NoticeEntry[]> {
-  return (await joined(tx).where(eq(notices.siteId, siteId)).orderBy(desc(notices.startsAt), desc(notices.id)).limit(limit)).map(entryOf);
+  return (
+    await joined(tx).where(eq(notices.siteId, siteId)).orderBy(desc(notices.startsAt), desc(notices.id)).limit(limit)
+  ).map(entryOf);
 }
 
 /** What visitors of a page read now: notices of the page and of all above it, warnings first. */
 export async function noticesShowing(tx: Tx, siteId: number, path: readonly string[] | null): Promise<NoticeEntry[]> {
   const at = now();
   const rows = await joined(tx)
-    .where(and(eq(notices.siteId, siteId), lte(notices.startsAt, at), isNull(notices.endedAt), or(isNull(notices.endsAt), gt(notices.endsAt, at))))
+    .where(
+      and(
+        eq(notices.siteId, siteId),
+        lte(notices.startsAt, at),
+        isNull(notices.endedAt),
+        or(isNull(notices.endsAt), gt(notices.endsAt, at)),
+      ),
+    )
     .orderBy(desc(notices.kind), desc(notices.startsAt));
   return rows.map(entryOf).filter((notice) => path === null || path.includes(notice.pageId));
 }
 
 export async function findNotice(tx: Tx, siteId: number, id: number) {
-  return (await tx.select().from(notices).where(and(eq(notices.siteId, siteId), eq(notices.id, id))))[0];
+  return (
+    await tx
+      .select()
+      .from(notices)
+      .where(and(eq(notices.siteId, siteId), eq(notices.id, id)))
+  )[0];
 }
 
 /** Which notices are in somebody's list: theirs to see where they were posted, and those showing now on a page on which notices are theirs to see. */
@@ -61,7 +91,10 @@ export function noticeReader(access: Access, places: readonly Place[]): (notice:
   const byId = new Map(places.map((place) => [place.path.at(-1), place]));
   return (notice) => {
     const place = byId.get(notice.pageId);
-    return place !== undefined && (sees({ ...place, author: notice.byId }) || (notice.state === 'showing' && above.has(notice.pageId)));
+    return (
+      place !== undefined &&
+      (sees({ ...place, author: notice.byId }) || (notice.state === 'showing' && above.has(notice.pageId)))
+    );
   };
 }
 
@@ -83,7 +116,11 @@ function mustShow(startsAt: Date, endsAt: Date | null): void {
 
 /** A notice as its form sends it; hours on the site's own clock. */
 export const noticeSchema = z.strictObject({
-  text: z.string().trim().min(1, 'Write what visitors should read.').max(300, 'A notice can have 300 characters; people read it standing.'),
+  text: z
+    .string()
+    .trim()
+    .min(1, 'Write what visitors should read.')
+    .max(300, 'A notice can have 300 characters; people read it standing.'),
   kind: z.enum(['information', 'warning']),
   from: z.string().max(20).optional(),
   until: z.string().max(20).optional(),
@@ -97,20 +134,53 @@ export async function postNotice(tx: Tx, access: Access, pageId: number, given: 
   const startsAt = given.from ? instantOf(given.from, access.site.timeZone, 'from') : now();
   const endsAt = given.until ? instantOf(given.until, access.site.timeZone) : null;
   mustShow(startsAt, endsAt);
-  const [row] = await tx.insert(notices).values({ siteId: access.site.id, pageId, kind: given.kind, text: given.text, startsAt, endsAt, postedBy: access.signedInId }).returning({ id: notices.id });
+  const [row] = await tx
+    .insert(notices)
+    .values({
+      siteId: access.site.id,
+      pageId,
+      kind: given.kind,
+      text: given.text,
+      startsAt,
+      endsAt,
+      postedBy: access.signedInId,
+    })
+    .returning({ id: notices.id });
   await record(tx, access, 'posted a notice', given.text, { href: '/room/notices' });
   return { id: row?.id ?? 0 };
 }
 
 /** Sets a notice right that shows or is to come: visitors read the new words at once, and the activity tells both. Its start can be changed until it has begun. Runs in a transaction. */
-export async function correctNotice(tx: Tx, access: Access, id: number, given: z.infer<typeof correctionSchema>): Promise<void> {
-  const [old] = await tx.select().from(notices).where(and(eq(notices.siteId, access.site.id), eq(notices.id, id))).for('update');
-  if (!old || old.endedAt !== null || (old.endsAt !== null && old.endsAt <= now())) throw new Problem('already-done', 'This notice has already ended. Post a new one.');
-  if (old.text !== given.was) throw new Problem('conflict', `Somebody else set it right meanwhile: “${old.text}” Load the screen again to go on from there.`);
+export async function correctNotice(
+  tx: Tx,
+  access: Access,
+  id: number,
+  given: z.infer<typeof correctionSchema>,
+): Promise<void> {
+  const [old] = await tx
+    .select()
+    .from(notices)
+    .where(and(eq(notices.siteId, access.site.id), eq(notices.id, id)))
+    .for('update');
+  if (!old || old.endedAt !== null || (old.endsAt !== null && old.endsAt <= now()))
+    throw new Problem('already-done', 'This notice has already ended. Post a new one.');
+  if (old.text !== given.was)
+    throw new Problem(
+      'conflict',
+      `Somebody else set it right meanwhile: “${old.text}” Load the screen again to go on from there.`,
+    );
   // An hour left as the form showed it is still the very same instant: the form knows no seconds.
-  const same = (at: Date | null, local: string | undefined) => at !== null && fieldTime(at, access.site.timeZone) === local;
-  const startsAt = old.startsAt > now() && given.from && !same(old.startsAt, given.from) ? instantOf(given.from, access.site.timeZone, 'from') : old.startsAt;
-  const endsAt = same(old.endsAt, given.until) ? old.endsAt : given.until ? instantOf(given.until, access.site.timeZone) : null;
+  const same = (at: Date | null, local: string | undefined) =>
+    at !== null && fieldTime(at, access.site.timeZone) === local;
+  const startsAt =
+    old.startsAt > now() && given.from && !same(old.startsAt, given.from)
+      ? instantOf(given.from, access.site.timeZone, 'from')
+      : old.startsAt;
+  const endsAt = same(old.endsAt, given.until)
+    ? old.endsAt
+    : given.until
+      ? instantOf(given.until, access.site.timeZone)
+      : null;
   mustShow(startsAt, endsAt);
   const time = (at: Date | null) => (at ? sayFullTime(at, access.site.timeZone) : 'no end');
   const changes = [
@@ -126,7 +196,11 @@ export async function correctNotice(tx: Tx, access: Access, id: number, given: z
 
 /** Takes a notice off the website. Runs in a transaction. */
 export async function endNotice(tx: Tx, access: Access, id: number): Promise<void> {
-  const [row] = await tx.update(notices).set({ endedAt: now(), endedBy: access.signedInId }).where(and(eq(notices.id, id), isNull(notices.endedAt), or(isNull(notices.endsAt), gt(notices.endsAt, now())))).returning({ text: notices.text });
+  const [row] = await tx
+    .update(notices)
+    .set({ endedAt: now(), endedBy: access.signedInId })
+    .where(and(eq(notices.id, id), isNull(notices.endedAt), or(isNull(notices.endsAt), gt(notices.endsAt, now()))))
+    .returning({ text: notices.text });
   if (!row) throw new Problem('already-done', 'This notice has already ended.');
   await record(tx, access, 'ended a notice', row.text, { href: '/room/notices' });
 }

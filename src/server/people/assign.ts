@@ -19,7 +19,12 @@ import { sendMail } from './mails';
 import { listPeople, type Person } from './people';
 
 /** An assignment as forms give it: days on the site's own clock, both inclusive. */
-export interface GivenAssignment { role: string; branch?: string | undefined; from?: string | undefined; until?: string | undefined }
+export interface GivenAssignment {
+  role: string;
+  branch?: string | undefined;
+  from?: string | undefined;
+  until?: string | undefined;
+}
 
 export const toGiven = (a: Assignment, timeZone: string): GivenAssignment => ({
   role: a.role,
@@ -34,10 +39,16 @@ function fromGiven(given: GivenAssignment, timeZone: string, old: readonly Assig
   if (same) return same;
   const day = (text: string | undefined, field: string, after: 0 | 1) => {
     const start = text === undefined ? undefined : findDayStart(text, timeZone, after);
-    if (text !== undefined && !start) throw faultAt(`after.${at}.${field}`, `“${text}” is not a day. Write it like 2026-11-25.`);
+    if (text !== undefined && !start)
+      throw faultAt(`after.${at}.${field}`, `“${text}” is not a day. Write it like 2026-11-25.`);
     return start?.getTime();
   };
-  return { role: given.role, branch: given.branch, fromMs: day(given.from, 'from', 0), untilMs: day(given.until, 'until', 1) };
+  return {
+    role: given.role,
+    branch: given.branch,
+    fromMs: day(given.from, 'from', 0),
+    untilMs: day(given.until, 'until', 1),
+  };
 }
 
 const faultAt = (field: string, message: string) => new Problem('bad-input', message, { faults: [{ field, message }] });
@@ -46,29 +57,51 @@ const faultAt = (field: string, message: string) => new Problem('bad-input', mes
 export async function assignablePlan(tx: Tx, access: Access): Promise<Plan> {
   const { plan: prepared } = await getPreparedPlan(tx, access.site.id);
   const live = access.trial ? prepared : access.plan;
-  return { ...live, roles: live.roles.map((role) => (prepared.roles.find((r) => r.id === role.id)?.archived ? { ...role, archived: true as const } : role)) };
+  return {
+    ...live,
+    roles: live.roles.map((role) =>
+      prepared.roles.find((r) => r.id === role.id)?.archived ? { ...role, archived: true as const } : role,
+    ),
+  };
 }
 
 /** A fault as the sentence for whoever assigns. */
-export function assignmentFaultInWords(fault: AssignmentFault, plan: Plan, person: PolicyPerson, timeZone: string): string {
+export function assignmentFaultInWords(
+  fault: AssignmentFault,
+  plan: Plan,
+  person: PolicyPerson,
+  timeZone: string,
+): string {
   const role = (id: string | undefined) => plan.roles.find((r) => r.id === id)?.name ?? id ?? '';
   switch (fault.code) {
-    case 'unknown-role': return `There is no role “${role(person.assignments[fault.at]?.role)}” in force.`;
-    case 'archived-role': return `The role “${role(person.assignments[fault.at]?.role)}” is archived; nobody can be given it.`;
-    case 'ends-first': return `“${role(person.assignments[fault.at]?.role)}” would end before it begins.`;
-    case 'twice': return `“${role(person.assignments[fault.at]?.role)}” stands there twice.`;
-    case 'kept-apart': return `“${role(fault.pair[0])}” and “${role(fault.pair[1])}” are kept apart: nobody may hold both, whatever the dates.`;
+    case 'unknown-role':
+      return `There is no role “${role(person.assignments[fault.at]?.role)}” in force.`;
+    case 'archived-role':
+      return `The role “${role(person.assignments[fault.at]?.role)}” is archived; nobody can be given it.`;
+    case 'ends-first':
+      return `“${role(person.assignments[fault.at]?.role)}” would end before it begins.`;
+    case 'twice':
+      return `“${role(person.assignments[fault.at]?.role)}” stands there twice.`;
+    case 'kept-apart':
+      return `“${role(fault.pair[0])}” and “${role(fault.pair[1])}” are kept apart: nobody may hold both, whatever the dates.`;
     case 'no-keyholder': {
       const day = (ms: number) => sayDay(new Date(ms), timeZone, now());
-      return fault.gap.fromMs <= now().getTime() ? 'Then nobody could look after the website: there must always be an active keyholder.' : `Then there would be no keyholder from ${day(fault.gap.fromMs)}${fault.gap.untilMs ? ` to ${day(fault.gap.untilMs)}` : ' on'}. There must always be an active one.`;
+      return fault.gap.fromMs <= now().getTime()
+        ? 'Then nobody could look after the website: there must always be an active keyholder.'
+        : `Then there would be no keyholder from ${day(fault.gap.fromMs)}${fault.gap.untilMs ? ` to ${day(fault.gap.untilMs)}` : ' on'}. There must always be an active one.`;
     }
   }
 }
 
 /** Takes the one lock that changes to people wait for, so that what holds for all of them together is checked on what is there. */
-export const lockPeople = (tx: Tx, access: Access) => tx.execute(sql`select 1 from ${sites} where ${sites.id} = ${access.site.id} for update`);
+export const lockPeople = (tx: Tx, access: Access) =>
+  tx.execute(sql`select 1 from ${sites} where ${sites.id} = ${access.site.id} for update`);
 
-export async function findPerson(tx: Tx, access: Access, personId: number): Promise<{ person: Person; everybody: Person[] }> {
+export async function findPerson(
+  tx: Tx,
+  access: Access,
+  personId: number,
+): Promise<{ person: Person; everybody: Person[] }> {
   const everybody = await listPeople(tx, access.site.id);
   const person = everybody.find((p) => p.id === String(personId));
   if (!person) throw notFound('This person');
@@ -76,57 +109,142 @@ export async function findPerson(tx: Tx, access: Access, personId: number): Prom
 }
 
 /** What assignments are checked against. */
-export interface Assignable { plan: Plan; pages: ReadonlyMap<string, string>; timeZone: string }
-export const loadAssignable = async (tx: Tx, access: Access): Promise<Assignable> => ({ plan: await assignablePlan(tx, access), pages: await findPageNames(tx, access.site.id), timeZone: access.site.timeZone });
+export interface Assignable {
+  plan: Plan;
+  pages: ReadonlyMap<string, string>;
+  timeZone: string;
+}
+export const loadAssignable = async (tx: Tx, access: Access): Promise<Assignable> => ({
+  plan: await assignablePlan(tx, access),
+  pages: await findPageNames(tx, access.site.id),
+  timeZone: access.site.timeZone,
+});
 
 /** Checks what somebody shall hold and gives it as instants; a fault names the field. */
-export function checkAssignments({ plan, pages, timeZone }: Assignable, everybody: readonly PolicyPerson[], person: PolicyPerson, after: readonly GivenAssignment[], field: string): Assignment[] {
-  after.forEach((a, i) => { if (a.branch !== undefined && !pages.has(a.branch)) throw faultAt(`${field}.${i}.branch`, 'This page is not there any more. Choose another.'); });
+export function checkAssignments(
+  { plan, pages, timeZone }: Assignable,
+  everybody: readonly PolicyPerson[],
+  person: PolicyPerson,
+  after: readonly GivenAssignment[],
+  field: string,
+): Assignment[] {
+  after.forEach((a, i) => {
+    if (a.branch !== undefined && !pages.has(a.branch))
+      throw faultAt(`${field}.${i}.branch`, 'This page is not there any more. Choose another.');
+  });
   const list = after.map((given, i) => fromGiven(given, timeZone, person.assignments, i));
   const changed = { ...person, assignments: list };
-  const people = everybody.some((p) => p.id === person.id) ? everybody.map((p) => (p.id === person.id ? changed : p)) : [...everybody, changed];
+  const people = everybody.some((p) => p.id === person.id)
+    ? everybody.map((p) => (p.id === person.id ? changed : p))
+    : [...everybody, changed];
   // What was so before, an archived role still held for instance, is not held against a change of something else.
-  const old = new Set(assignmentFaults(inventory, plan, everybody, person.id, now().getTime()).map((f) => assignmentFaultInWords(f, plan, person, timeZone)));
+  const old = new Set(
+    assignmentFaults(inventory, plan, everybody, person.id, now().getTime()).map((f) =>
+      assignmentFaultInWords(f, plan, person, timeZone),
+    ),
+  );
   const faults = assignmentFaults(inventory, plan, people, person.id, now().getTime());
-  const told = faults.map((fault) => ({ field: 'at' in fault ? `${field}.${fault.at}` : field, message: assignmentFaultInWords(fault, plan, changed, timeZone) })).filter((f) => !old.has(f.message));
+  const told = faults
+    .map((fault) => ({
+      field: 'at' in fault ? `${field}.${fault.at}` : field,
+      message: assignmentFaultInWords(fault, plan, changed, timeZone),
+    }))
+    .filter((f) => !old.has(f.message));
   if (told.length > 0) throw new Problem('bad-input', told.map((f) => f.message).join(' '), { faults: told });
   return list;
 }
 
 /** Writes what somebody shall hold; a link they have not used yet ends where they may do more by it than when it was made. */
-export async function writeAssignments(tx: Tx, access: Access, person: PolicyPerson, personId: number, list: readonly Assignment[]): Promise<void> {
+export async function writeAssignments(
+  tx: Tx,
+  access: Access,
+  person: PolicyPerson,
+  personId: number,
+  list: readonly Assignment[],
+): Promise<void> {
   const siteId = access.site.id;
-  if (growsBetween(await loadGround(tx, siteId), { plan: access.plan, person }, { plan: access.plan, person: { ...person, assignments: list } })) await endLinks(tx, [personId]);
+  if (
+    growsBetween(
+      await loadGround(tx, siteId),
+      { plan: access.plan, person },
+      { plan: access.plan, person: { ...person, assignments: list } },
+    )
+  )
+    await endLinks(tx, [personId]);
   await tx.delete(assignments).where(and(eq(assignments.siteId, siteId), eq(assignments.personId, personId)));
-  if (list.length > 0) await tx.insert(assignments).values(list.map((a) => ({ siteId, personId, roleId: a.role, branchId: a.branch === undefined ? null : Number(a.branch), fromAt: a.fromMs === undefined ? null : new Date(a.fromMs), untilAt: a.untilMs === undefined ? null : new Date(a.untilMs) })));
+  if (list.length > 0)
+    await tx
+      .insert(assignments)
+      .values(
+        list.map((a) => ({
+          siteId,
+          personId,
+          roleId: a.role,
+          branchId: a.branch === undefined ? null : Number(a.branch),
+          fromAt: a.fromMs === undefined ? null : new Date(a.fromMs),
+          untilAt: a.untilMs === undefined ? null : new Date(a.untilMs),
+        })),
+      );
 }
 
 /** An assignment as the activity tells it: "Harbour desk, under Skell Island, from 1 March 2027 to 30 September 2027". */
 export async function assignmentsInWords(tx: Tx, access: Access, list: readonly Assignment[]): Promise<string[]> {
   const pages = await findPageNames(tx, access.site.id);
   const day = (ms: number) => sayDay(new Date(ms), access.site.timeZone, now());
-  return list.map((a) => [
-    access.plan.roles.find((r) => r.id === a.role)?.name ?? a.role,
-    a.branch !== undefined && `under ${pages.get(a.branch) ?? 'a page that is gone'}`,
-    (a.fromMs !== undefined || a.untilMs !== undefined) && [a.fromMs !== undefined && `from ${day(a.fromMs)}`, a.untilMs !== undefined && `to ${day(a.untilMs - 1)}`].filter(Boolean).join(' '),
-  ].filter(Boolean).join(', '));
+  return list.map((a) =>
+    [
+      access.plan.roles.find((r) => r.id === a.role)?.name ?? a.role,
+      a.branch !== undefined && `under ${pages.get(a.branch) ?? 'a page that is gone'}`,
+      (a.fromMs !== undefined || a.untilMs !== undefined) &&
+        [a.fromMs !== undefined && `from ${day(a.fromMs)}`, a.untilMs !== undefined && `to ${day(a.untilMs - 1)}`]
+          .filter(Boolean)
+          .join(' '),
+    ]
+      .filter(Boolean)
+      .join(', '),
+  );
 }
 
 /** What somebody was given and what was taken from them. */
-async function changedInWords(tx: Tx, access: Access, before: readonly Assignment[], after: readonly Assignment[]): Promise<string> {
+async function changedInWords(
+  tx: Tx,
+  access: Access,
+  before: readonly Assignment[],
+  after: readonly Assignment[],
+): Promise<string> {
   const [was, is] = [await assignmentsInWords(tx, access, before), await assignmentsInWords(tx, access, after)];
-  const [given, taken, kept] = [is.filter((one) => !was.includes(one)), was.filter((one) => !is.includes(one)), is.filter((one) => was.includes(one))];
-  return [given.length > 0 && `Given: ${given.join('; ')}.`, taken.length > 0 && `Taken: ${taken.join('; ')}.`, kept.length > 0 && `Kept: ${kept.join('; ')}.`, is.length === 0 && 'No role is left.'].filter(Boolean).join(' ');
+  const [given, taken, kept] = [
+    is.filter((one) => !was.includes(one)),
+    was.filter((one) => !is.includes(one)),
+    is.filter((one) => was.includes(one)),
+  ];
+  return [
+    given.length > 0 && `Given: ${given.join('; ')}.`,
+    taken.length > 0 && `Taken: ${taken.join('; ')}.`,
+    kept.length > 0 && `Kept: ${kept.join('; ')}.`,
+    is.length === 0 && 'No role is left.',
+  ]
+    .filter(Boolean)
+    .join(' ');
 }
 
 /** Gives somebody other roles, all at once, and says what was given and taken; refused when they were changed in the meantime. Runs in a transaction. */
-export async function setAssignments(tx: Tx, access: Access, personId: number, given: { before: readonly GivenAssignment[]; after: readonly GivenAssignment[] }): Promise<string> {
+export async function setAssignments(
+  tx: Tx,
+  access: Access,
+  personId: number,
+  given: { before: readonly GivenAssignment[]; after: readonly GivenAssignment[] },
+): Promise<string> {
   await lockPeople(tx, access);
   const { person, everybody } = await findPerson(tx, access, personId);
   const bounds = await loadBounds(tx, access);
   bounds.mustTouch(person);
   const current = person.assignments.map((a) => toGiven(a, access.site.timeZone));
-  if (canonical(current) !== canonical(given.before)) throw new Problem('conflict', `What ${person.name} holds was changed since you opened this, so nothing was overwritten. Load the screen again to see it.`);
+  if (canonical(current) !== canonical(given.before))
+    throw new Problem(
+      'conflict',
+      `What ${person.name} holds was changed since you opened this, so nothing was overwritten. Load the screen again to see it.`,
+    );
   const list = checkAssignments(await loadAssignable(tx, access), everybody, person, given.after, 'after');
   await bounds.mustGive(person, { ...person, assignments: list });
   await writeAssignments(tx, access, person, personId, list);
@@ -145,7 +263,12 @@ export function mustBeFree(everybody: readonly Person[], email: string, mine?: P
  * Gives somebody another name or mail address, with which they sign in from then on. Both addresses are written to, so that nobody is renamed
  * unawares, and a link not used yet ends, since it may have gone to the old one. Runs in a transaction.
  */
-export async function setDetails(tx: Tx, access: Access, personId: number, given: { before: { name: string; email: string }; name: string; email: string }): Promise<void> {
+export async function setDetails(
+  tx: Tx,
+  access: Access,
+  personId: number,
+  given: { before: { name: string; email: string }; name: string; email: string },
+): Promise<void> {
   await lockPeople(tx, access);
   const { person, everybody } = await findPerson(tx, access, personId);
   const bounds = await loadBounds(tx, access);
@@ -153,15 +276,32 @@ export async function setDetails(tx: Tx, access: Access, personId: number, given
     bounds.mustTouch(person);
     await bounds.mustReach(person);
   }
-  if (person.name !== given.before.name || person.email !== given.before.email) throw new Problem('conflict', `${person.name} was changed since you opened this, so nothing was overwritten. Load the screen again to see it.`);
+  if (person.name !== given.before.name || person.email !== given.before.email)
+    throw new Problem(
+      'conflict',
+      `${person.name} was changed since you opened this, so nothing was overwritten. Load the screen again to see it.`,
+    );
   mustBeFree(everybody, given.email, person);
   const moved = person.email !== given.email;
   await tx.update(people).set({ name: given.name, email: given.email }).where(eq(people.id, personId));
   if (moved) {
     await endLinks(tx, [personId]);
-    for (const to of [person.email, given.email]) await sendMail(tx, access.site.id, { to, subject: `Your mail address at ${access.site.name} was changed`, text: `Hello ${given.name},\n\n${access.who.name} changed the mail address you sign in with from ${person.email} to ${given.email}. Your password stays the same. If this is not right, tell them.` });
+    for (const to of [person.email, given.email])
+      await sendMail(tx, access.site.id, {
+        to,
+        subject: `Your mail address at ${access.site.name} was changed`,
+        text: `Hello ${given.name},\n\n${access.who.name} changed the mail address you sign in with from ${person.email} to ${given.email}. Your password stays the same. If this is not right, tell them.`,
+      });
   }
-  await record(tx, access, 'changed a person', given.name, { href: '/room/people', detail: [person.name !== given.name && `Was called ${person.name}.`, moved && `${person.email} became ${given.email}.`].filter(Boolean).join(' ') });
+  await record(tx, access, 'changed a person', given.name, {
+    href: '/room/people',
+    detail: [
+      person.name !== given.name && `Was called ${person.name}.`,
+      moved && `${person.email} became ${given.email}.`,
+    ]
+      .filter(Boolean)
+      .join(' '),
+  });
 }
 
 /** Pauses an account, or lets it work again. A paused one is signed out at once. Runs in a transaction. */
@@ -171,11 +311,26 @@ export async function setSuspended(tx: Tx, access: Access, personId: number, sus
   const bounds = await loadBounds(tx, access);
   bounds.mustTouch(person);
   if (!suspended) await bounds.mustReach(person);
-  if (personId === access.signedInId) throw new Problem('refused', 'You cannot pause your own account: you would be locked out.');
-  if (suspended === Boolean(person.suspended)) throw new Problem('already-done', suspended ? `${person.name} is paused already.` : `${person.name} is not paused.`);
-  const gap = assignmentFaults(inventory, access.plan, everybody.map((p) => (p === person ? { ...p, suspended } : p)), '', now().getTime())[0];
-  if (suspended && gap) throw new Problem('bad-input', assignmentFaultInWords(gap, access.plan, person, access.site.timeZone));
-  await tx.update(people).set({ suspendedAt: suspended ? now() : null }).where(eq(people.id, personId));
+  if (personId === access.signedInId)
+    throw new Problem('refused', 'You cannot pause your own account: you would be locked out.');
+  if (suspended === Boolean(person.suspended))
+    throw new Problem(
+      'already-done',
+      suspended ? `${person.name} is paused already.` : `${person.name} is not paused.`,
+    );
+  const gap = assignmentFaults(
+    inventory,
+    access.plan,
+    everybody.map((p) => (p === person ? { ...p, suspended } : p)),
+    '',
+    now().getTime(),
+  )[0];
+  if (suspended && gap)
+    throw new Problem('bad-input', assignmentFaultInWords(gap, access.plan, person, access.site.timeZone));
+  await tx
+    .update(people)
+    .set({ suspendedAt: suspended ? now() : null })
+    .where(eq(people.id, personId));
   if (suspended) {
     await tx.delete(sessions).where(eq(sessions.personId, personId));
     await endLinks(tx, [personId]);
@@ -195,12 +350,18 @@ export async function moveHolders(tx: Tx, access: Access, from: string, to: stri
     bounds.mustTouch(person);
     const timeZone = access.site.timeZone;
     const kept = person.assignments.filter((a) => a.role !== from).map((a) => toGiven(a, timeZone));
-    const moved = person.assignments.filter((a) => a.role === from).map((a) => toGiven({ ...a, role: to }, timeZone)).filter((a) => !kept.some((k) => canonical(k) === canonical(a)));
+    const moved = person.assignments
+      .filter((a) => a.role === from)
+      .map((a) => toGiven({ ...a, role: to }, timeZone))
+      .filter((a) => !kept.some((k) => canonical(k) === canonical(a)));
     const list = checkAssignments(assignable, everybody, person, [...kept, ...moved], 'to');
     await bounds.mustGive(person, { ...person, assignments: list });
     everybody = everybody.map((p) => (p === person ? { ...p, assignments: list } : p));
     await writeAssignments(tx, access, person, Number(person.id), list);
-    await record(tx, access, 'assigned roles', person.name, { href: '/room/people', detail: await changedInWords(tx, access, person.assignments, list) });
+    await record(tx, access, 'assigned roles', person.name, {
+      href: '/room/people',
+      detail: await changedInWords(tx, access, person.assignments, list),
+    });
   }
   return { moved: holders.length };
 }

@@ -11,38 +11,85 @@ import type { Access } from '../gate/access';
 import { loadBounds } from '../gate/bounds';
 import { Problem } from '../gate/problems';
 import { makePasswordToken } from '../gate/set-up';
-import { assignmentsInWords, checkAssignments, findPerson, loadAssignable, lockPeople, mustBeFree, toGiven, writeAssignments, type GivenAssignment } from './assign';
+import {
+  assignmentsInWords,
+  checkAssignments,
+  findPerson,
+  loadAssignable,
+  lockPeople,
+  mustBeFree,
+  toGiven,
+  writeAssignments,
+  type GivenAssignment,
+} from './assign';
 import { emailSchema, nameSchema } from './given';
 import { sendMail } from './mails';
 import { listPeople, type Person } from './people';
 
-export interface MadeLink { link: string; /** The last moment it works, in words. */ until: string }
+export interface MadeLink {
+  link: string;
+  /** The last moment it works, in words. */ until: string;
+}
 
 /**
  * Makes a one-time link with which somebody chooses a password, and puts the mail that tells of it in the outbox. The link itself is
  * given once, to whoever asked; nobody can read it anywhere afterwards. Runs in a transaction.
  */
-async function makeLink(tx: Tx, access: Access, person: { id: number; name: string; email: string; assignments: PolicyPerson['assignments'] }, origin: string): Promise<MadeLink> {
+async function makeLink(
+  tx: Tx,
+  access: Access,
+  person: { id: number; name: string; email: string; assignments: PolicyPerson['assignments'] },
+  origin: string,
+): Promise<MadeLink> {
   const begins = person.assignments.map((a) => a.fromMs ?? 0);
-  const { token, expiresAt } = await makePasswordToken(tx, access.site.id, { id: person.id, ...(begins.length > 0 && { beginsMs: Math.min(...begins) }) }, access.signedInId);
+  const { token, expiresAt } = await makePasswordToken(
+    tx,
+    access.site.id,
+    { id: person.id, ...(begins.length > 0 && { beginsMs: Math.min(...begins) }) },
+    access.signedInId,
+  );
   const until = sayTime(expiresAt, access.site.timeZone, now());
-  await sendMail(tx, access.site.id, { to: person.email, subject: `Your way into the back office of ${access.site.name}`, text: `Hello ${person.name},\n\nchoose a password with this link, and you are in:\n(the link is shown once, to whoever made it)\n\nIt works once, until ${until}.` });
+  await sendMail(tx, access.site.id, {
+    to: person.email,
+    subject: `Your way into the back office of ${access.site.name}`,
+    text: `Hello ${person.name},\n\nchoose a password with this link, and you are in:\n(the link is shown once, to whoever made it)\n\nIt works once, until ${until}.`,
+  });
   return { link: `${origin}/set-up?token=${token}`, until };
 }
 
 /** Makes an account without a password, gives it roles, and a link to choose one. Runs in a transaction. */
-export async function invite(tx: Tx, access: Access, given: { name: string; email: string; assignments: readonly GivenAssignment[] }, origin: string): Promise<MadeLink & { id: number }> {
+export async function invite(
+  tx: Tx,
+  access: Access,
+  given: { name: string; email: string; assignments: readonly GivenAssignment[] },
+  origin: string,
+): Promise<MadeLink & { id: number }> {
   await lockPeople(tx, access);
   const everybody = await listPeople(tx, access.site.id);
   mustBeFree(everybody, given.email);
-  const list = checkAssignments(await loadAssignable(tx, access), everybody, { id: 'new', name: given.name, assignments: [] }, given.assignments, 'assignments');
+  const list = checkAssignments(
+    await loadAssignable(tx, access),
+    everybody,
+    { id: 'new', name: given.name, assignments: [] },
+    given.assignments,
+    'assignments',
+  );
   const person: PolicyPerson = { id: 'new', name: given.name, assignments: list };
   await (await loadBounds(tx, access)).mustGive(null, person);
-  const [row] = await tx.insert(people).values({ siteId: access.site.id, name: given.name, email: given.email, passwordHash: null }).returning({ id: people.id });
+  const [row] = await tx
+    .insert(people)
+    .values({ siteId: access.site.id, name: given.name, email: given.email, passwordHash: null })
+    .returning({ id: people.id });
   if (!row) throw new Error('the person was not written');
   await writeAssignments(tx, access, person, row.id, list);
-  await record(tx, access, 'invited', given.name, { href: '/room/people', detail: `${given.email}. ${(await assignmentsInWords(tx, access, list)).join('; ') || 'No role'}.` });
-  return { id: row.id, ...(await makeLink(tx, access, { id: row.id, name: given.name, email: given.email, assignments: list }, origin)) };
+  await record(tx, access, 'invited', given.name, {
+    href: '/room/people',
+    detail: `${given.email}. ${(await assignmentsInWords(tx, access, list)).join('; ') || 'No role'}.`,
+  });
+  return {
+    id: row.id,
+    ...(await makeLink(tx, access, { id: row.id, name: given.name, email: given.email, assignments: list }, origin)),
+  };
 }
 
 /** A new one-time link for somebody who lost the first, or their password. Runs in a transaction. */
@@ -57,19 +104,35 @@ export async function renewLink(tx: Tx, access: Access, personId: number, origin
 }
 
 const PEOPLE_HEAD = ['name', 'email', 'role', 'branch', 'from', 'until'] as const;
-export interface ImportRow { line: number; name: string; email: string; says: string; outcome: 'new' | 'more' | 'same' | 'fault' }
+export interface ImportRow {
+  line: number;
+  name: string;
+  email: string;
+  says: string;
+  outcome: 'new' | 'more' | 'same' | 'fault';
+}
 /** A link for somebody new, to be handed over: shown this once. */
-export interface ImportedLink extends MadeLink { name: string; email: string }
+export interface ImportedLink extends MadeLink {
+  name: string;
+  email: string;
+}
 
 /**
  * Reads people from CSV: one line an assignment, a mail address once for each person or several times for several roles; the branch by its address on the
  * website. Tells for every line what it would do, and does it all together when `confirm` is set and no line has a fault. Runs in a transaction.
  */
-export async function importPeople(tx: Tx, access: Access, csv: string, confirm: boolean, origin: string): Promise<{ rows: ImportRow[]; done: boolean; links: ImportedLink[] }> {
+export async function importPeople(
+  tx: Tx,
+  access: Access,
+  csv: string,
+  confirm: boolean,
+  origin: string,
+): Promise<{ rows: ImportRow[]; done: boolean; links: ImportedLink[] }> {
   await lockPeople(tx, access);
   const lines = readCsv(csv, PEOPLE_HEAD, ['branch', 'from', 'until']);
   if (lines.length === 0) throw new Problem('bad-input', 'There is nobody in this file below the first line.');
-  if (lines.length > 2000) throw new Problem('bad-input', `These are ${lines.length} lines; at most 2000 go in one file.`);
+  if (lines.length > 2000)
+    throw new Problem('bad-input', `These are ${lines.length} lines; at most 2000 go in one file.`);
   const pages = await listPages(tx, access.site.id);
   const assignable = await loadAssignable(tx, access);
   const bounds = await loadBounds(tx, access);
@@ -82,44 +145,100 @@ export async function importPeople(tx: Tx, access: Access, csv: string, confirm:
     const row = (outcome: ImportRow['outcome'], says: string) => rows.push({ line, name, email, outcome, says });
     const known = everybody.find((p) => p.email.toLowerCase() === email.toLowerCase());
     const bad = [nameSchema.safeParse(name || known?.name || ''), emailSchema.safeParse(email)].find((r) => !r.success);
-    const page = branch === '' || branch === '/' ? undefined : pages.find((p) => p.address === (branch.startsWith('/') ? branch : `/${branch}`));
-    if (bad && !bad.success) { row('fault', bad.error.issues[0]?.message ?? 'Something does not fit.'); continue; }
-    if (branch !== '' && branch !== '/' && !page) { row('fault', `There is no page at “${branch}”.`); continue; }
-    if (role === '') { row('fault', 'No role is named.'); continue; }
-    if (known && name !== '' && name.toLowerCase() !== known.name.toLowerCase()) { row('fault', `This mail address belongs to ${known.name}. Write the same name, or another address.`); continue; }
-    const given: GivenAssignment = { role: access.plan.roles.find((r) => r.name.toLowerCase() === role.toLowerCase())?.id ?? role, ...(page && { branch: page.id }), ...(from && { from }), ...(until && { until }) };
+    const page =
+      branch === '' || branch === '/'
+        ? undefined
+        : pages.find((p) => p.address === (branch.startsWith('/') ? branch : `/${branch}`));
+    if (bad && !bad.success) {
+      row('fault', bad.error.issues[0]?.message ?? 'Something does not fit.');
+      continue;
+    }
+    if (branch !== '' && branch !== '/' && !page) {
+      row('fault', `There is no page at “${branch}”.`);
+      continue;
+    }
+    if (role === '') {
+      row('fault', 'No role is named.');
+      continue;
+    }
+    if (known && name !== '' && name.toLowerCase() !== known.name.toLowerCase()) {
+      row('fault', `This mail address belongs to ${known.name}. Write the same name, or another address.`);
+      continue;
+    }
+    const given: GivenAssignment = {
+      role: access.plan.roles.find((r) => r.name.toLowerCase() === role.toLowerCase())?.id ?? role,
+      ...(page && { branch: page.id }),
+      ...(from && { from }),
+      ...(until && { until }),
+    };
     const person = known ?? { id: `line ${line}`, name, email, assignments: [] };
     const held = person.assignments.map((a) => toGiven(a, access.site.timeZone));
-    if (held.some((a) => canonical(a) === canonical(given))) { row('same', 'Holds this already.'); continue; }
+    if (held.some((a) => canonical(a) === canonical(given))) {
+      row('same', 'Holds this already.');
+      continue;
+    }
     try {
       if (known) bounds.mustTouch(known);
       const list = checkAssignments(assignable, everybody, person, [...held, given], 'line');
       await bounds.mustGive(known ?? null, { ...person, assignments: list });
       let id = person.id;
       if (confirm && !known) {
-        const [made] = await tx.insert(people).values({ siteId: access.site.id, name, email, passwordHash: null }).returning({ id: people.id });
+        const [made] = await tx
+          .insert(people)
+          .values({ siteId: access.site.id, name, email, passwordHash: null })
+          .returning({ id: people.id });
         id = String(made?.id);
         invited.set(id, { id: Number(id), name, email });
       }
       if (confirm) {
         await writeAssignments(tx, access, person, Number(id), list);
-        await record(tx, access, known ? 'assigned roles' : 'invited', name || person.name, { href: '/room/people', detail: `From a file, line ${line}. ${(await assignmentsInWords(tx, access, list)).join('; ')}.` });
+        await record(tx, access, known ? 'assigned roles' : 'invited', name || person.name, {
+          href: '/room/people',
+          detail: `From a file, line ${line}. ${(await assignmentsInWords(tx, access, list)).join('; ')}.`,
+        });
       }
-      everybody = known ? everybody.map((p) => (p === known ? { ...p, assignments: list } : p)) : [...everybody, { id, name, email, assignments: list }];
+      everybody = known
+        ? everybody.map((p) => (p === known ? { ...p, assignments: list } : p))
+        : [...everybody, { id, name, email, assignments: list }];
       const added = list.at(-1);
-      const days = [added?.fromMs !== undefined && `from ${sayDay(new Date(added.fromMs), access.site.timeZone, now())}`, added?.untilMs !== undefined && `to ${sayDay(new Date(added.untilMs - 1), access.site.timeZone, now())}`].filter(Boolean).join(' ');
-      row(known ? 'more' : 'new', `${known ? 'Gets the role' : 'Invited as'} ${roleName(given.role)}${page ? `, under ${page.liveTitle}` : ''}${days && `, ${days}`}.`);
+      const days = [
+        added?.fromMs !== undefined && `from ${sayDay(new Date(added.fromMs), access.site.timeZone, now())}`,
+        added?.untilMs !== undefined && `to ${sayDay(new Date(added.untilMs - 1), access.site.timeZone, now())}`,
+      ]
+        .filter(Boolean)
+        .join(' ');
+      row(
+        known ? 'more' : 'new',
+        `${known ? 'Gets the role' : 'Invited as'} ${roleName(given.role)}${page ? `, under ${page.liveTitle}` : ''}${days && `, ${days}`}.`,
+      );
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
       row('fault', error.detail);
     }
   }
   const faults = rows.filter((r) => r.outcome === 'fault').length;
-  if (confirm && faults > 0) throw new Problem('bad-input', `${faults} ${faults === 1 ? 'line has a fault' : 'lines have faults'}, so nobody was added.`);
+  if (confirm && faults > 0)
+    throw new Problem(
+      'bad-input',
+      `${faults} ${faults === 1 ? 'line has a fault' : 'lines have faults'}, so nobody was added.`,
+    );
   const links: ImportedLink[] = [];
   if (confirm) {
-    for (const [id, person] of invited) links.push({ name: person.name, email: person.email, ...(await makeLink(tx, access, { ...person, assignments: everybody.find((p) => p.id === id)?.assignments ?? [] }, origin)) });
-    await record(tx, access, 'read people from a file', `${rows.length} ${rows.length === 1 ? 'line' : 'lines'}`, { href: '/room/people', detail: `${links.length} invited` });
+    for (const [id, person] of invited)
+      links.push({
+        name: person.name,
+        email: person.email,
+        ...(await makeLink(
+          tx,
+          access,
+          { ...person, assignments: everybody.find((p) => p.id === id)?.assignments ?? [] },
+          origin,
+        )),
+      });
+    await record(tx, access, 'read people from a file', `${rows.length} ${rows.length === 1 ? 'line' : 'lines'}`, {
+      href: '/room/people',
+      detail: `${links.length} invited`,
+    });
   }
   return { rows, done: confirm, links };
 }

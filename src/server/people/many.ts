@@ -17,7 +17,12 @@ export const manySchema = z.discriminatedUnion('do', [
 export type ManyChange = z.infer<typeof manySchema>;
 
 /** What becomes of one of them: changed, as it was already, or left out because it may not be. */
-export interface ManyRow { id: string; name: string; outcome: 'done' | 'same' | 'fault'; says: string }
+export interface ManyRow {
+  id: string;
+  name: string;
+  outcome: 'done' | 'same' | 'fault';
+  says: string;
+}
 
 async function changeOne(tx: Tx, access: Access, id: number, change: ManyChange): Promise<string | null> {
   const { person } = await findPerson(tx, access, id);
@@ -27,7 +32,12 @@ async function changeOne(tx: Tx, access: Access, id: number, change: ManyChange)
     return change.do === 'pause' ? 'Is signed out at once and can do nothing.' : 'Can work again.';
   }
   const before = person.assignments.map((a) => toGiven(a, access.site.timeZone));
-  const after = change.do === 'take' ? before.filter((a) => a.role !== change.role) : before.some((a) => canonical(a) === canonical(change.assignment)) ? before : [...before, change.assignment];
+  const after =
+    change.do === 'take'
+      ? before.filter((a) => a.role !== change.role)
+      : before.some((a) => canonical(a) === canonical(change.assignment))
+        ? before
+        : [...before, change.assignment];
   return after.length === before.length ? null : setAssignments(tx, access, id, { before, after });
 }
 
@@ -35,7 +45,11 @@ async function changeOne(tx: Tx, access: Access, id: number, change: ManyChange)
  * Changes several people the same way, each on its own: who may not be changed so is left out, and it is said why. Without `confirm`
  * all of it is done and taken back, so what is told beforehand is what happens. Runs in a transaction.
  */
-export async function changeMany(tx: Tx, access: Access, given: { people: readonly number[]; change: ManyChange; confirm: boolean }): Promise<{ rows: ManyRow[]; done: boolean }> {
+export async function changeMany(
+  tx: Tx,
+  access: Access,
+  given: { people: readonly number[]; change: ManyChange; confirm: boolean },
+): Promise<{ rows: ManyRow[]; done: boolean }> {
   await lockPeople(tx, access);
   const rows: ManyRow[] = [];
   const work = async (all: Tx): Promise<void> => {
@@ -44,7 +58,17 @@ export async function changeMany(tx: Tx, access: Access, given: { people: readon
       const row = (outcome: ManyRow['outcome'], says: string) => rows.push({ id: String(id), name, outcome, says });
       try {
         const says = await all.transaction((one) => changeOne(one, access, id, given.change));
-        if (says === null) row('same', given.change.do === 'give' ? 'Holds this already.' : given.change.do === 'take' ? 'Does not hold it.' : given.change.do === 'pause' ? 'Is paused already.' : 'Is not paused.');
+        if (says === null)
+          row(
+            'same',
+            given.change.do === 'give'
+              ? 'Holds this already.'
+              : given.change.do === 'take'
+                ? 'Does not hold it.'
+                : given.change.do === 'pause'
+                  ? 'Is paused already.'
+                  : 'Is not paused.',
+          );
         else row('done', says);
       } catch (error) {
         if (!(error instanceof Problem)) throw error;

@@ -8,7 +8,10 @@ import { assignments, people } from '../db/schema';
 type PersonRow = typeof people.$inferSelect;
 type AssignmentRow = typeof assignments.$inferSelect;
 
-const toPolicy = (person: Pick<PersonRow, 'id' | 'name' | 'suspendedAt'>, rows: readonly AssignmentRow[]): PolicyPerson => ({
+const toPolicy = (
+  person: Pick<PersonRow, 'id' | 'name' | 'suspendedAt'>,
+  rows: readonly AssignmentRow[],
+): PolicyPerson => ({
   id: String(person.id),
   name: person.name,
   suspended: person.suspendedAt !== null,
@@ -21,9 +24,20 @@ const toPolicy = (person: Pick<PersonRow, 'id' | 'name' | 'suspendedAt'>, rows: 
 });
 
 export async function findPolicyPerson(tx: Tx, personId: number): Promise<PolicyPerson | undefined> {
-  const rows = await tx.select({ person: people, assignment: assignments }).from(people).leftJoin(assignments, eq(assignments.personId, people.id)).where(eq(people.id, personId)).orderBy(asc(assignments.id));
+  const rows = await tx
+    .select({ person: people, assignment: assignments })
+    .from(people)
+    .leftJoin(assignments, eq(assignments.personId, people.id))
+    .where(eq(people.id, personId))
+    .orderBy(asc(assignments.id));
   const person = rows[0]?.person;
-  return person && toPolicy(person, rows.map((row) => row.assignment).filter((a) => a !== null));
+  return (
+    person &&
+    toPolicy(
+      person,
+      rows.map((row) => row.assignment).filter((a) => a !== null),
+    )
+  );
 }
 
 export interface Person extends PolicyPerson {
@@ -37,8 +51,18 @@ export interface Person extends PolicyPerson {
 export async function listPeople(tx: Tx, siteId: number): Promise<Person[]> {
   const rows = await tx.select().from(people).where(eq(people.siteId, siteId)).orderBy(asc(people.name));
   const held = new Map<number, AssignmentRow[]>();
-  for (const a of await tx.select().from(assignments).where(eq(assignments.siteId, siteId)).orderBy(asc(assignments.id))) held.set(a.personId, [...(held.get(a.personId) ?? []), a]);
-  return rows.map((row) => ({ ...toPolicy(row, held.get(row.id) ?? []), email: row.email, lastSeenAt: row.lastSeenAt, invited: row.passwordHash === null }));
+  for (const a of await tx
+    .select()
+    .from(assignments)
+    .where(eq(assignments.siteId, siteId))
+    .orderBy(asc(assignments.id)))
+    held.set(a.personId, [...(held.get(a.personId) ?? []), a]);
+  return rows.map((row) => ({
+    ...toPolicy(row, held.get(row.id) ?? []),
+    email: row.email,
+    lastSeenAt: row.lastSeenAt,
+    invited: row.passwordHash === null,
+  }));
 }
 
 /** The name of somebody who can change what others may do. */
@@ -47,12 +71,26 @@ export async function findKeyholderName(tx: Tx, siteId: number): Promise<string 
     .select({ name: people.name })
     .from(people)
     .innerJoin(assignments, eq(assignments.personId, people.id))
-    .where(and(eq(people.siteId, siteId), eq(assignments.roleId, KEYHOLDER), isNull(people.suspendedAt), isNull(assignments.branchId), sql`coalesce(${assignments.untilAt}, 'infinity') > ${now().toISOString()}`, sql`coalesce(${assignments.fromAt}, '-infinity') <= ${now().toISOString()}`))
+    .where(
+      and(
+        eq(people.siteId, siteId),
+        eq(assignments.roleId, KEYHOLDER),
+        isNull(people.suspendedAt),
+        isNull(assignments.branchId),
+        sql`coalesce(${assignments.untilAt}, 'infinity') > ${now().toISOString()}`,
+        sql`coalesce(${assignments.fromAt}, '-infinity') <= ${now().toISOString()}`,
+      ),
+    )
     .orderBy(asc(people.id))
     .limit(1);
   return row?.name;
 }
 
 export async function findByEmail(tx: Tx, siteId: number, email: string): Promise<PersonRow | undefined> {
-  return (await tx.select().from(people).where(and(eq(people.siteId, siteId), eq(people.email, email))))[0];
+  return (
+    await tx
+      .select()
+      .from(people)
+      .where(and(eq(people.siteId, siteId), eq(people.email, email)))
+  )[0];
 }

@@ -1,5 +1,21 @@
 import { and, desc, eq, gt, inArray, sql } from 'drizzle-orm';
-import { applyOperation, growsBetween, holdersInTheWay, lockOutOf, operationInWords, partOf, planSchema, releaseBeyond, roleOf, samePlan, touchedBy, withPart, withRolesOf, type Operation, type Plan } from '@/core/plan';
+import {
+  applyOperation,
+  growsBetween,
+  holdersInTheWay,
+  lockOutOf,
+  operationInWords,
+  partOf,
+  planSchema,
+  releaseBeyond,
+  roleOf,
+  samePlan,
+  touchedBy,
+  withPart,
+  withRolesOf,
+  type Operation,
+  type Plan,
+} from '@/core/plan';
 import type { PolicyPerson } from '@/core/access';
 import { canonical } from '@/core/json';
 import { changeInWords } from '@/core/release';
@@ -36,33 +52,72 @@ async function movedOn(tx: Tx, access: Access, role: string | null): Promise<Pro
   const state = await getPlanState(tx, access.site.id, { personId: access.signedInId, role });
   const last = state.recent[0];
   const by = last ? ` The last change is “${last.words}” by ${last.by}.` : '';
-  return new Problem('conflict', `The plan has moved on since you opened it, so nothing was overwritten.${by} You now see the newest plan; make your change again if it is still wanted.`, { state });
+  return new Problem(
+    'conflict',
+    `The plan has moved on since you opened it, so nothing was overwritten.${by} You now see the newest plan; make your change again if it is still wanted.`,
+    { state },
+  );
 }
 
 /** Refuses what was made on a plan in which the same roles have changed since. Changes to other roles are no hindrance. */
-async function refuseCollision(tx: Tx, access: Access, since: number, now: number, touched: readonly string[], role: string | null): Promise<void> {
+async function refuseCollision(
+  tx: Tx,
+  access: Access,
+  since: number,
+  now: number,
+  touched: readonly string[],
+  role: string | null,
+): Promise<void> {
   if (since === now) return;
-  const marks = await tx.select({ touched: planMarks.touched }).from(planMarks).where(and(eq(planMarks.siteId, access.site.id), gt(planMarks.revision, since)));
+  const marks = await tx
+    .select({ touched: planMarks.touched })
+    .from(planMarks)
+    .where(and(eq(planMarks.siteId, access.site.id), gt(planMarks.revision, since)));
   // Where not every revision in between is known any more, anything may have changed.
-  if (since > now || marks.length < now - since || marks.some((mark) => mark.touched.some((one) => touched.includes(one)))) throw await movedOn(tx, access, role);
+  if (
+    since > now ||
+    marks.length < now - since ||
+    marks.some((mark) => mark.touched.some((one) => touched.includes(one)))
+  )
+    throw await movedOn(tx, access, role);
 }
 
 /** Puts a plan in the place of the prepared one, and says what was touched. */
 async function store(tx: Tx, access: Access, before: Plan, plan: Plan): Promise<void> {
-  const [row] = await tx.update(plans).set({ plan, revision: sql`${plans.revision} + 1` }).where(eq(plans.siteId, access.site.id)).returning({ revision: plans.revision });
-  await tx.insert(planMarks).values({ siteId: access.site.id, revision: row?.revision ?? 0, touched: touchedBy(partOf(plan, before)), madeBy: access.signedInId });
+  const [row] = await tx
+    .update(plans)
+    .set({ plan, revision: sql`${plans.revision} + 1` })
+    .where(eq(plans.siteId, access.site.id))
+    .returning({ revision: plans.revision });
+  await tx
+    .insert(planMarks)
+    .values({
+      siteId: access.site.id,
+      revision: row?.revision ?? 0,
+      touched: touchedBy(partOf(plan, before)),
+      madeBy: access.signedInId,
+    });
 }
 
 const pageNamesOf = (names: ReadonlyMap<string, string>) => (id: string) => names.get(id) ?? 'a page that is gone';
 
 /** What an operation is told to have changed. */
-const subjectOf = (operation: Operation, plan: Plan): string => plan.roles.find((role) => role.id === roleOf(operation))?.name ?? 'The whole plan';
+const subjectOf = (operation: Operation, plan: Plan): string =>
+  plan.roles.find((role) => role.id === roleOf(operation))?.name ?? 'The whole plan';
 
 /** Refuses a plan that archives a role somebody holds, or keeps roles apart that somebody holds together. */
 function refuseHeld(plan: Plan, everybody: readonly PolicyPerson[]): void {
   const nameOf = (id: string) => plan.roles.find((role) => role.id === id)?.name ?? id;
-  const told = holdersInTheWay(plan, everybody).map(({ person, pair, archived }) => (pair ? `${person.name} holds “${nameOf(pair[0])}” and “${nameOf(pair[1])}”, which shall be kept apart.` : `${person.name} still holds “${nameOf(archived ?? '')}”.`));
-  if (told.length > 0) throw new Problem('bad-input', `${told.slice(0, 5).join(' ')}${told.length > 5 ? ` So it is with ${told.length - 5} more.` : ''} Give them other roles first.`);
+  const told = holdersInTheWay(plan, everybody).map(({ person, pair, archived }) =>
+    pair
+      ? `${person.name} holds “${nameOf(pair[0])}” and “${nameOf(pair[1])}”, which shall be kept apart.`
+      : `${person.name} still holds “${nameOf(archived ?? '')}”.`,
+  );
+  if (told.length > 0)
+    throw new Problem(
+      'bad-input',
+      `${told.slice(0, 5).join(' ')}${told.length > 5 ? ` So it is with ${told.length - 5} more.` : ''} Give them other roles first.`,
+    );
 }
 
 /** Refuses a plan under which, from some instant on, no keyholder could look after the website; one that was so already may still be mended. */
@@ -71,19 +126,34 @@ function refuseLockOut(access: Access, before: Plan, after: Plan, everybody: rea
   const gap = lockOutOf(inventory, after, everybody, atMs);
   if (!gap || lockOutOf(inventory, before, everybody, atMs)) return;
   const day = (ms: number) => sayDay(new Date(ms), access.site.timeZone, now());
-  const when = gap.fromMs <= atMs ? 'at once' : `from ${day(gap.fromMs)}${gap.untilMs ? ` to ${day(gap.untilMs)}` : ' on'}`;
-  throw new Problem('bad-input', `Then ${when} no keyholder could prepare rooms, step in, go live and look after people. Somebody must always be able to.`);
+  const when =
+    gap.fromMs <= atMs ? 'at once' : `from ${day(gap.fromMs)}${gap.untilMs ? ` to ${day(gap.untilMs)}` : ' on'}`;
+  throw new Problem(
+    'bad-input',
+    `Then ${when} no keyholder could prepare rooms, step in, go live and look after people. Somebody must always be able to.`,
+  );
 }
 
 /** What an undo cannot reach any more, because the same was changed since. */
 const forgetUndone = async (tx: Tx, access: Access, touched: readonly string[]): Promise<void> => {
-  const undone = await tx.select().from(planSteps).where(and(eq(planSteps.siteId, access.site.id), eq(planSteps.state, 'undone')));
-  const gone = undone.filter((step) => touchedBy(step.before).some((one) => touched.includes(one))).map((step) => step.id);
+  const undone = await tx
+    .select()
+    .from(planSteps)
+    .where(and(eq(planSteps.siteId, access.site.id), eq(planSteps.state, 'undone')));
+  const gone = undone
+    .filter((step) => touchedBy(step.before).some((one) => touched.includes(one)))
+    .map((step) => step.id);
   if (gone.length > 0) await tx.update(planSteps).set({ state: 'gone' }).where(inArray(planSteps.id, gone));
 };
 
 /** Applies operations to the prepared plan, all or none; `role` is the one that is prepared, null for the plan as a whole. Runs in a transaction. */
-export async function changePlan(tx: Tx, access: Access, revision: number, operations: readonly Operation[], role: string | null = null): Promise<PlanState> {
+export async function changePlan(
+  tx: Tx,
+  access: Access,
+  revision: number,
+  operations: readonly Operation[],
+  role: string | null = null,
+): Promise<PlanState> {
   const locked = await lockPlan(tx, access);
   const before = locked.plan;
   let plan = before;
@@ -107,8 +177,19 @@ export async function changePlan(tx: Tx, access: Access, revision: number, opera
   await forgetUndone(tx, access, touched);
   for (const line of lines) {
     const { operation } = line;
-    await tx.insert(planSteps).values({ siteId: access.site.id, operation, before: partOf(line.before, line.after), after: partOf(line.after, line.before), madeBy: access.signedInId });
-    await record(tx, access, 'prepared', subjectOf(operation, line.after), { href: roleOf(operation) === null ? '/workshop' : `/workshop/roles/${roleOf(operation)}/tasks`, detail: changeInWords(inventory, line.before, line.after, operation, pageName) });
+    await tx
+      .insert(planSteps)
+      .values({
+        siteId: access.site.id,
+        operation,
+        before: partOf(line.before, line.after),
+        after: partOf(line.after, line.before),
+        madeBy: access.signedInId,
+      });
+    await record(tx, access, 'prepared', subjectOf(operation, line.after), {
+      href: roleOf(operation) === null ? '/workshop' : `/workshop/roles/${roleOf(operation)}/tasks`,
+      detail: changeInWords(inventory, line.before, line.after, operation, pageName),
+    });
   }
   await store(tx, access, before, plan);
   return getPlanState(tx, access.site.id, { personId: access.signedInId, role });
@@ -118,41 +199,98 @@ export async function changePlan(tx: Tx, access: Access, revision: number, opera
  * Takes one's own last change to a role back, or makes it again. What was changed in the same place since goes with it, and only when
  * it was named first: `also` are the numbers of those changes. Runs in a transaction.
  */
-export async function moveInHistory(tx: Tx, access: Access, asked: { direction: 'undo' | 'redo'; role: string | null; also: readonly number[] }): Promise<PlanState> {
+export async function moveInHistory(
+  tx: Tx,
+  access: Access,
+  asked: { direction: 'undo' | 'redo'; role: string | null; also: readonly number[] },
+): Promise<PlanState> {
   const { direction, role } = asked;
   const { plan } = await lockPlan(tx, access);
   const viewer = { personId: access.signedInId, role };
   const state = await getPlanState(tx, access.site.id, viewer);
   const entry = state[direction];
-  if (!entry) throw new Problem('already-done', direction === 'undo' ? 'There is nothing of yours left to undo here.' : 'There is nothing to redo.');
-  if (direction === 'undo' && canonical(entry.also.map((one) => one.id)) !== canonical([...asked.also].sort((a, b) => b - a)))
-    throw new Problem('conflict', `This was changed again since: ${entry.also.map((one) => `“${one.words}” by ${one.by}`).join(', ')}. Taking yours back would take that back, too. Nothing was changed.`, { state });
+  if (!entry)
+    throw new Problem(
+      'already-done',
+      direction === 'undo' ? 'There is nothing of yours left to undo here.' : 'There is nothing to redo.',
+    );
+  if (
+    direction === 'undo' &&
+    canonical(entry.also.map((one) => one.id)) !== canonical([...asked.also].sort((a, b) => b - a))
+  )
+    throw new Problem(
+      'conflict',
+      `This was changed again since: ${entry.also.map((one) => `“${one.words}” by ${one.by}`).join(', ')}. Taking yours back would take that back, too. Nothing was changed.`,
+      { state },
+    );
   const ids = direction === 'undo' ? [...entry.also.map((one) => one.id), entry.id] : [entry.id];
   const steps = await tx.select().from(planSteps).where(inArray(planSteps.id, ids)).orderBy(desc(planSteps.id));
   let next = plan;
   for (const step of steps) next = withPart(next, direction === 'undo' ? step.before : step.after);
   const checked = planSchema.safeParse(next);
-  if (!checked.success) throw new Problem('bad-input', `Other changes build on this one: ${checked.error.issues[0]?.message ?? 'the plan would not hold together'}. Take those back first.`);
+  if (!checked.success)
+    throw new Problem(
+      'bad-input',
+      `Other changes build on this one: ${checked.error.issues[0]?.message ?? 'the plan would not hold together'}. Take those back first.`,
+    );
   refuseLockOut(access, plan, checked.data, await listPeople(tx, access.site.id));
-  await tx.update(planSteps).set({ state: direction === 'undo' ? 'undone' : 'done' }).where(inArray(planSteps.id, ids));
+  await tx
+    .update(planSteps)
+    .set({ state: direction === 'undo' ? 'undone' : 'done' })
+    .where(inArray(planSteps.id, ids));
   await store(tx, access, plan, checked.data);
-  for (const step of steps) await record(tx, access, direction === 'undo' ? 'took back' : 'made again', subjectOf(step.operation, direction === 'undo' ? plan : checked.data), { detail: operationInWords(inventory, step.operation) });
+  for (const step of steps)
+    await record(
+      tx,
+      access,
+      direction === 'undo' ? 'took back' : 'made again',
+      subjectOf(step.operation, direction === 'undo' ? plan : checked.data),
+      { detail: operationInWords(inventory, step.operation) },
+    );
   return getPlanState(tx, access.site.id, viewer);
 }
 
 /** Drops what is prepared and not live, of some roles or of all; it can be undone. Runs in a transaction. */
-export async function dropPrepared(tx: Tx, access: Access, revision: number, roles: readonly (string | null)[] | null): Promise<PlanState> {
+export async function dropPrepared(
+  tx: Tx,
+  access: Access,
+  revision: number,
+  roles: readonly (string | null)[] | null,
+): Promise<PlanState> {
   const prepared = await lockPlanAt(tx, access, revision);
   const live = await getLiveNow(tx, access);
   const next = roles === null ? live.plan : withRolesOf(prepared, live.plan, roles);
   return changePlan(tx, access, revision, [{ do: 'replace-plan', plan: next, why: 'drop' }]);
 }
 
-async function addRelease(tx: Tx, access: Pick<Access, 'site' | 'signedInId'>, plan: Plan, more: { note: string; returnsTo?: number }): Promise<number> {
-  const [last] = await tx.select({ number: releases.number }).from(releases).where(eq(releases.siteId, access.site.id)).orderBy(desc(releases.number)).limit(1);
+async function addRelease(
+  tx: Tx,
+  access: Pick<Access, 'site' | 'signedInId'>,
+  plan: Plan,
+  more: { note: string; returnsTo?: number },
+): Promise<number> {
+  const [last] = await tx
+    .select({ number: releases.number })
+    .from(releases)
+    .where(eq(releases.siteId, access.site.id))
+    .orderBy(desc(releases.number))
+    .limit(1);
   const number = (last?.number ?? 0) + 1;
-  const [release] = await tx.insert(releases).values({ siteId: access.site.id, number, plan, madeBy: access.signedInId, note: more.note, returnsTo: more.returnsTo ?? null }).returning({ id: releases.id });
-  await tx.update(sites).set({ liveReleaseId: release?.id ?? null }).where(eq(sites.id, access.site.id));
+  const [release] = await tx
+    .insert(releases)
+    .values({
+      siteId: access.site.id,
+      number,
+      plan,
+      madeBy: access.signedInId,
+      note: more.note,
+      returnsTo: more.returnsTo ?? null,
+    })
+    .returning({ id: releases.id });
+  await tx
+    .update(sites)
+    .set({ liveReleaseId: release?.id ?? null })
+    .where(eq(sites.id, access.site.id));
   return number;
 }
 
@@ -170,29 +308,54 @@ async function refuseRelease(tx: Tx, access: Access, before: Plan, after: Plan):
   refuseLockOut(access, before, after, everybody);
   const ground = await loadGround(tx, access.site.id);
   const gain = releaseBeyond(ground, before, after, everybody, access.who);
-  if (gain) throw new Problem('refused', `This would give ${gain.person.name} more than you have yourself: ${await beyondInWords(tx, { site: access.site, plan: after }, gain.beyond)}. Ask a keyholder to make it go live.`);
+  if (gain)
+    throw new Problem(
+      'refused',
+      `This would give ${gain.person.name} more than you have yourself: ${await beyondInWords(tx, { site: access.site, plan: after }, gain.beyond)}. Ask a keyholder to make it go live.`,
+    );
   // A link not used yet was made for somebody who could do less.
-  await endLinks(tx, everybody.filter((person) => growsBetween(ground, { plan: before, person }, { plan: after, person })).map((person) => Number(person.id)));
+  await endLinks(
+    tx,
+    everybody
+      .filter((person) => growsBetween(ground, { plan: before, person }, { plan: after, person }))
+      .map((person) => Number(person.id)),
+  );
 }
 
 /** The plan there would be if what is prepared of some roles went live; everything that is prepared where none are named. */
 export function planToBe(live: Plan, prepared: Plan, roles: readonly (string | null)[] | null): Plan {
   if (roles === null) return prepared;
   const checked = planSchema.safeParse(withRolesOf(live, prepared, roles));
-  if (!checked.success) throw new Problem('bad-input', `These cannot go live without others: ${checked.error.issues[0]?.message ?? ''}. Choose what they build on, too.`);
+  if (!checked.success)
+    throw new Problem(
+      'bad-input',
+      `These cannot go live without others: ${checked.error.issues[0]?.message ?? ''}. Choose what they build on, too.`,
+    );
   return checked.data;
 }
 
 /** Makes what is prepared the plan in force, all of it or some roles. Runs in a transaction. */
-export async function goLive(tx: Tx, access: Access, revision: number, given: { note: string; roles: readonly (string | null)[] | null }): Promise<{ number: number }> {
+export async function goLive(
+  tx: Tx,
+  access: Access,
+  revision: number,
+  given: { note: string; roles: readonly (string | null)[] | null },
+): Promise<{ number: number }> {
   const prepared = await lockPlanAt(tx, access, revision);
   const live = await getLiveNow(tx, access);
   const plan = planToBe(live.plan, prepared, given.roles);
-  if (samePlan(inventory, plan, live.plan)) throw new Problem('already-done', 'Nothing is waiting to go live: the prepared plan is the one in force.');
+  if (samePlan(inventory, plan, live.plan))
+    throw new Problem('already-done', 'Nothing is waiting to go live: the prepared plan is the one in force.');
   await refuseRelease(tx, access, live.plan, plan);
   const number = await addRelease(tx, access, plan, { note: given.note });
-  const part = given.roles === null ? '' : `Only ${given.roles.map((id) => (id === null ? 'what is asked for before publishing' : (plan.roles.find((role) => role.id === id)?.name ?? id))).join(', ')}.`;
-  await record(tx, access, 'made a plan go live', `Release ${number}`, { href: '/workshop/releases', detail: [given.note, part].filter(Boolean).join(' ') });
+  const part =
+    given.roles === null
+      ? ''
+      : `Only ${given.roles.map((id) => (id === null ? 'what is asked for before publishing' : (plan.roles.find((role) => role.id === id)?.name ?? id))).join(', ')}.`;
+  await record(tx, access, 'made a plan go live', `Release ${number}`, {
+    href: '/workshop/releases',
+    detail: [given.note, part].filter(Boolean).join(' '),
+  });
   return { number };
 }
 
@@ -200,18 +363,38 @@ export async function goLive(tx: Tx, access: Access, revision: number, given: { 
  * Puts an earlier release in force again, as a new release; the prepared plan becomes the same, so that the next release does not bring
  * back what was just taken back. What was prepared and not live is put aside by that, and one undo brings it back. Runs in a transaction.
  */
-export async function returnToRelease(tx: Tx, access: Access, revision: number, to: number): Promise<{ number: number }> {
+export async function returnToRelease(
+  tx: Tx,
+  access: Access,
+  revision: number,
+  to: number,
+): Promise<{ number: number }> {
   const prepared = await lockPlanAt(tx, access, revision);
-  const [release] = await tx.select().from(releases).where(and(eq(releases.siteId, access.site.id), eq(releases.number, to)));
+  const [release] = await tx
+    .select()
+    .from(releases)
+    .where(and(eq(releases.siteId, access.site.id), eq(releases.number, to)));
   if (!release) throw new Problem('not-found', `There is no release ${to}.`);
   const live = await getLiveNow(tx, access);
-  if (release.id === live.releaseId || samePlan(inventory, release.plan, live.plan)) throw new Problem('already-done', `Release ${to} says what is in force already.`);
+  if (release.id === live.releaseId || samePlan(inventory, release.plan, live.plan))
+    throw new Problem('already-done', `Release ${to} says what is in force already.`);
   await refuseRelease(tx, access, live.plan, release.plan);
   const number = await addRelease(tx, access, release.plan, { note: `Back to release ${to}`, returnsTo: to });
   await tx.update(planSteps).set({ state: 'gone' }).where(eq(planSteps.siteId, access.site.id));
   if (!samePlan(inventory, prepared, live.plan))
-    await tx.insert(planSteps).values({ siteId: access.site.id, operation: { do: 'replace-plan', plan: release.plan, why: 'return' }, before: partOf(prepared, release.plan), after: partOf(release.plan, prepared), madeBy: access.signedInId });
+    await tx
+      .insert(planSteps)
+      .values({
+        siteId: access.site.id,
+        operation: { do: 'replace-plan', plan: release.plan, why: 'return' },
+        before: partOf(prepared, release.plan),
+        after: partOf(release.plan, prepared),
+        madeBy: access.signedInId,
+      });
   await store(tx, access, prepared, release.plan);
-  await record(tx, access, 'went back', `to release ${to}`, { href: '/workshop/releases', detail: `It is in force as release ${number}.` });
+  await record(tx, access, 'went back', `to release ${to}`, {
+    href: '/workshop/releases',
+    detail: `It is in force as release ${number}.`,
+  });
   return { number };
 }

@@ -2,7 +2,18 @@ import type { Fault } from '@/core/access';
 import { bundleJsonSchema, faultsOf, jsonPath, PERMISSION_PATTERN } from '@/core/access';
 import { fieldName } from '@/core/inventory';
 import { canonical } from '@/core/json';
-import { crossFaults, MATRIX_HEAD, matrixOf, openRoles, planJsonSchema, planSchema, readablePlanSchema, withMatrix, type Plan, type ReadablePlan } from '@/core/plan';
+import {
+  crossFaults,
+  MATRIX_HEAD,
+  matrixOf,
+  openRoles,
+  planJsonSchema,
+  planSchema,
+  readablePlanSchema,
+  withMatrix,
+  type Plan,
+  type ReadablePlan,
+} from '@/core/plan';
 import { differences, type RoleDifference } from '@/core/release';
 import { inventory } from '@/office';
 import { listPages, type PageFacts } from '../content/tree';
@@ -17,23 +28,51 @@ export const EXPORTS = ['json', 'csv', 'bundle', 'schema', 'bundle-schema'] as c
 export type ExportKind = (typeof EXPORTS)[number];
 
 /** A plan as a file: the whole of it, its rules as a matrix, what `decide` reads, or the JSON Schema of the first. */
-export async function exportPlan(tx: Tx, site: Site, as: ExportKind, live: boolean): Promise<{ name: string; type: string; text: string }> {
+export async function exportPlan(
+  tx: Tx,
+  site: Site,
+  as: ExportKind,
+  live: boolean,
+): Promise<{ name: string; type: string; text: string }> {
   const plan = live ? await getLivePlan(tx, site) : (await getPreparedPlan(tx, site.id)).plan;
-  const json = (name: string, value: unknown) => ({ name, type: 'application/json', text: `${JSON.stringify(value, null, 2)}\n` });
+  const json = (name: string, value: unknown) => ({
+    name,
+    type: 'application/json',
+    text: `${JSON.stringify(value, null, 2)}\n`,
+  });
   if (as === 'schema') return json('plan.schema.json', planJsonSchema());
   if (as === 'bundle-schema') return json('bundle.schema.json', bundleJsonSchema());
   const pages = await listPages(tx, site.id);
   const named = withPages(plan, pageInFile(pages));
   if (as === 'json') return json('plan.json', named);
-  if (as === 'csv') return { name: 'plan.csv', type: 'text/csv', text: writeCsv([[...MATRIX_HEAD], ...matrixOf(named)]) };
+  if (as === 'csv')
+    return { name: 'plan.csv', type: 'text/csv', text: writeCsv([[...MATRIX_HEAD], ...matrixOf(named)]) };
   const people = await listPeople(tx, site.id);
   const instant = (ms: number | undefined) => (ms === undefined ? undefined : new Date(ms).toISOString());
   // The open form wants an author for every page: where none is known, somebody who holds nothing.
   const nobody = pages.some((p) => p.place.author === null) ? [{ id: 'nobody', assignments: [] }] : [];
   return json('bundle.json', {
     roles: openRoles(inventory, plan),
-    people: [...nobody, ...people.map((p) => ({ id: p.id, ...(p.suspended && { suspended: true }), assignments: p.assignments.map((a) => ({ role: a.role, ...(a.branch !== undefined && { branch: a.branch }), ...(a.fromMs !== undefined && { from: instant(a.fromMs) }), ...(a.untilMs !== undefined && { until: instant(a.untilMs) }) })) }))],
-    pages: pages.map((p) => ({ id: p.id, parent: p.parent, layout: p.place.layout, state: p.place.state, author: p.place.author ?? 'nobody' })),
+    people: [
+      ...nobody,
+      ...people.map((p) => ({
+        id: p.id,
+        ...(p.suspended && { suspended: true }),
+        assignments: p.assignments.map((a) => ({
+          role: a.role,
+          ...(a.branch !== undefined && { branch: a.branch }),
+          ...(a.fromMs !== undefined && { from: instant(a.fromMs) }),
+          ...(a.untilMs !== undefined && { until: instant(a.untilMs) }),
+        })),
+      })),
+    ],
+    pages: pages.map((p) => ({
+      id: p.id,
+      parent: p.parent,
+      layout: p.place.layout,
+      state: p.place.state,
+      author: p.place.author ?? 'nobody',
+    })),
     apart: plan.apart,
   });
 }
@@ -41,14 +80,30 @@ export async function exportPlan(tx: Tx, site: Site, as: ExportKind, live: boole
 type ReadableGrant = ReadablePlan['roles'][number]['grants'][number];
 
 /** What one rule names that this website does not have, as paths within the rule. */
-function unknownInGrant({ permission, scope }: Pick<ReadableGrant, 'permission' | 'scope'>, pages: readonly PageFacts[]): { path: PropertyKey[]; message: string }[] {
+function unknownInGrant(
+  { permission, scope }: Pick<ReadableGrant, 'permission' | 'scope'>,
+  pages: readonly PageFacts[],
+): { path: PropertyKey[]; message: string }[] {
   const [object = '', verb] = permission.split('.');
-  const isKnown = permission === '' || permission === '*' || (verb === '*' ? inventory.sectionOfObject.has(object) : inventory.permissions.has(permission as never));
+  const isKnown =
+    permission === '' ||
+    permission === '*' ||
+    (verb === '*' ? inventory.sectionOfObject.has(object) : inventory.permissions.has(permission as never));
   return [
     ...(isKnown ? [] : [{ path: ['permission'], message: `the back office knows no permission "${permission}"` }]),
-    ...(scope.branch === undefined || pages.some((p) => p.id === scope.branch) ? [] : [{ path: ['scope', 'branch'], message: `there is no page "${scope.branch}" on this website` }]),
-    ...(scope.layouts ?? []).flatMap((layout, l) => (inventory.layouts.has(layout) ? [] : [{ path: ['scope', 'layouts', l], message: `there is no layout "${layout}"` }])),
-    ...(scope.fields ?? []).flatMap((field, f) => (fieldName(inventory, field) !== undefined ? [] : [{ path: ['scope', 'fields', f], message: `no page has a field "${field}"` }])),
+    ...(scope.branch === undefined || pages.some((p) => p.id === scope.branch)
+      ? []
+      : [{ path: ['scope', 'branch'], message: `there is no page "${scope.branch}" on this website` }]),
+    ...(scope.layouts ?? []).flatMap((layout, l) =>
+      inventory.layouts.has(layout)
+        ? []
+        : [{ path: ['scope', 'layouts', l], message: `there is no layout "${layout}"` }],
+    ),
+    ...(scope.fields ?? []).flatMap((field, f) =>
+      fieldName(inventory, field) !== undefined
+        ? []
+        : [{ path: ['scope', 'fields', f], message: `no page has a field "${field}"` }],
+    ),
   ];
 }
 
@@ -56,39 +111,94 @@ function unknownInGrant({ permission, scope }: Pick<ReadableGrant, 'permission' 
 function unknownIn(plan: ReadablePlan, pages: readonly PageFacts[]): Fault[] {
   const faults: Fault[] = [];
   plan.roles.forEach((role, i) => {
-    const fault = (path: PropertyKey[], message: string) => faults.push({ path: jsonPath(['roles', i, ...path]), message });
-    const known = (name: string, has: boolean, path: PropertyKey[], message: string) => { if (name !== '' && !has) fault(path, message); };
-    role.grants.forEach((g, k) => unknownInGrant(g, pages).forEach(({ path, message }) => fault(['grants', k, ...path], message)));
-    role.tasks.forEach(({ task: t }, k) => known(t, inventory.tasks.has(t), ['tasks', k, 'task'], `the back office knows no task "${t}"`));
-    role.doors.forEach(({ section: s }, k) => known(s, inventory.doors.some((d) => d.id === s), ['doors', k, 'section'], `the back office has no section "${s}"`));
-    role.toolbar.tools.forEach((t, k) => known(t, inventory.tools.has(t), ['toolbar', 'tools', k], `the back office has no tool "${t}"`));
-    role.dashboard.columns.forEach((column, c) => column.forEach((w, k) => known(w, inventory.widgets.has(w), ['dashboard', 'columns', c, k], `the back office has no widget "${w}"`)));
+    const fault = (path: PropertyKey[], message: string) =>
+      faults.push({ path: jsonPath(['roles', i, ...path]), message });
+    const known = (name: string, has: boolean, path: PropertyKey[], message: string) => {
+      if (name !== '' && !has) fault(path, message);
+    };
+    role.grants.forEach((g, k) =>
+      unknownInGrant(g, pages).forEach(({ path, message }) => fault(['grants', k, ...path], message)),
+    );
+    role.tasks.forEach(({ task: t }, k) =>
+      known(t, inventory.tasks.has(t), ['tasks', k, 'task'], `the back office knows no task "${t}"`),
+    );
+    role.doors.forEach(({ section: s }, k) =>
+      known(
+        s,
+        inventory.doors.some((d) => d.id === s),
+        ['doors', k, 'section'],
+        `the back office has no section "${s}"`,
+      ),
+    );
+    role.toolbar.tools.forEach((t, k) =>
+      known(t, inventory.tools.has(t), ['toolbar', 'tools', k], `the back office has no tool "${t}"`),
+    );
+    role.dashboard.columns.forEach((column, c) =>
+      column.forEach((w, k) =>
+        known(w, inventory.widgets.has(w), ['dashboard', 'columns', c, k], `the back office has no widget "${w}"`),
+      ),
+    );
   });
   return faults;
 }
 
 /** A page as files name it: by its address, which another website may have too; one too long for that, by its number. */
-const pageInFile = (pages: readonly PageFacts[]) => (id: string) => { const address = pages.find((p) => p.id === id)?.address; return address !== undefined && address.length <= 400 ? address : id; };
+const pageInFile = (pages: readonly PageFacts[]) => (id: string) => {
+  const address = pages.find((p) => p.id === id)?.address;
+  return address !== undefined && address.length <= 400 ? address : id;
+};
 /** The number of a page a file names, by address or number; what is none is left as it stands. */
-const pageFromFile = (pages: readonly PageFacts[]) => (name: string) => (name.startsWith('/') ? (pages.find((p) => p.address === name)?.id ?? name) : name);
+const pageFromFile = (pages: readonly PageFacts[]) => (name: string) =>
+  name.startsWith('/') ? (pages.find((p) => p.address === name)?.id ?? name) : name;
 
 /** A plan with every page it names called otherwise. */
-const withPages = (plan: Plan, call: (name: string) => string): Plan => ({ ...plan, roles: plan.roles.map((role) => ({ ...role, grants: role.grants.map((g) => (g.scope.branch === undefined ? g : { ...g, scope: { ...g.scope, branch: call(g.scope.branch) } })) })) });
+const withPages = (plan: Plan, call: (name: string) => string): Plan => ({
+  ...plan,
+  roles: plan.roles.map((role) => ({
+    ...role,
+    grants: role.grants.map((g) =>
+      g.scope.branch === undefined ? g : { ...g, scope: { ...g.scope, branch: call(g.scope.branch) } },
+    ),
+  })),
+});
 
 /** Reads a plan from JSON, or the rules of `current` anew from a CSV matrix. All faults at once, each with the path, or the line, where it is. */
-function readPlan(text: string, current: Plan, pages: readonly PageFacts[]): { ok: true; plan: Plan } | { ok: false; faults: Fault[] } {
+function readPlan(
+  text: string,
+  current: Plan,
+  pages: readonly PageFacts[],
+): { ok: true; plan: Plan } | { ok: false; faults: Fault[] } {
   const page = pageFromFile(pages);
   if (!text.trimStart().startsWith('{')) {
     const rows = readCsv(text, MATRIX_HEAD, ['branch', 'own', 'layouts', 'states', 'only', 'fields']);
     const branchAt = MATRIX_HEAD.indexOf('branch');
-    const read = withMatrix(current, rows.map(({ cells }) => cells.with(branchAt, page(cells[branchAt] ?? ''))));
+    const read = withMatrix(
+      current,
+      rows.map(({ cells }) => cells.with(branchAt, page(cells[branchAt] ?? ''))),
+    );
     const faults = read.ok ? [] : read.faults;
     rows.forEach(({ cells }, i) => {
       const [, permission = '', branch = '', , , layouts = '', , , fields = ''] = cells;
-      const named = { permission: PERMISSION_PATTERN.test(permission) ? permission : '', scope: { ...(branch && { branch: page(branch) }), layouts: layouts.split(' ').filter(Boolean), fields: fields.split(' ').filter(Boolean) } };
-      for (const { path, message } of unknownInGrant(named, pages)) faults.push({ path: jsonPath([i, ...path.filter((one) => one !== 'scope')]), message });
+      const named = {
+        permission: PERMISSION_PATTERN.test(permission) ? permission : '',
+        scope: {
+          ...(branch && { branch: page(branch) }),
+          layouts: layouts.split(' ').filter(Boolean),
+          fields: fields.split(' ').filter(Boolean),
+        },
+      };
+      for (const { path, message } of unknownInGrant(named, pages))
+        faults.push({ path: jsonPath([i, ...path.filter((one) => one !== 'scope')]), message });
     });
-    return read.ok && faults.length === 0 ? read : { ok: false, faults: faults.map((f) => ({ ...f, path: f.path.replace(/^\$\[(\d+)\]\.?/, (_, i: string) => `line ${rows[Number(i)]?.line ?? '?'} `).trim() })) };
+    return read.ok && faults.length === 0
+      ? read
+      : {
+          ok: false,
+          faults: faults.map((f) => ({
+            ...f,
+            path: f.path.replace(/^\$\[(\d+)\]\.?/, (_, i: string) => `line ${rows[Number(i)]?.line ?? '?'} `).trim(),
+          })),
+        };
   }
   let value: unknown;
   try {
@@ -99,26 +209,56 @@ function readPlan(text: string, current: Plan, pages: readonly PageFacts[]): { o
   const parsed = planSchema.safeParse(value);
   const readable = readablePlanSchema.parse(value);
   const here = parsed.success ? withPages(parsed.data, page) : undefined;
-  const grants = readable.roles.map((role) => ({ ...role, grants: role.grants.map((g) => ({ ...g, scope: { ...g.scope, ...(g.scope.branch !== undefined && { branch: page(g.scope.branch) }) } })) }));
-  const all = [...(parsed.success ? [] : faultsOf(parsed.error)), ...crossFaults(readable).map(({ path, message }) => ({ path: jsonPath(path), message })), ...unknownIn({ ...readable, roles: grants }, pages)];
+  const grants = readable.roles.map((role) => ({
+    ...role,
+    grants: role.grants.map((g) => ({
+      ...g,
+      scope: { ...g.scope, ...(g.scope.branch !== undefined && { branch: page(g.scope.branch) }) },
+    })),
+  }));
+  const all = [
+    ...(parsed.success ? [] : faultsOf(parsed.error)),
+    ...crossFaults(readable).map(({ path, message }) => ({ path: jsonPath(path), message })),
+    ...unknownIn({ ...readable, roles: grants }, pages),
+  ];
   const faults = [...new Map(all.map((fault) => [`${fault.path} ${fault.message}`, fault])).values()];
   return here && faults.length === 0 ? { ok: true, plan: here } : { ok: false, faults };
 }
 
 /** What a file would make of the prepared plan. Changes nothing; throws the faults, each with its place. */
-export async function previewPlan(tx: Tx, site: Site, text: string): Promise<{ plan: Plan; revision: number; differences: RoleDifference[] }> {
+export async function previewPlan(
+  tx: Tx,
+  site: Site,
+  text: string,
+): Promise<{ plan: Plan; revision: number; differences: RoleDifference[] }> {
   const prepared = await getPreparedPlan(tx, site.id);
   const pages = await listPages(tx, site.id);
   const read = readPlan(text, prepared.plan, pages);
-  if (!read.ok) throw new Problem('bad-input', `The file cannot be used as it is: ${read.faults.length === 1 ? 'there is a fault' : `there are ${read.faults.length} faults`} in it.`, { faults: read.faults.slice(0, 200).map(({ path, message }) => ({ field: path, message })) });
+  if (!read.ok)
+    throw new Problem(
+      'bad-input',
+      `The file cannot be used as it is: ${read.faults.length === 1 ? 'there is a fault' : `there are ${read.faults.length} faults`} in it.`,
+      { faults: read.faults.slice(0, 200).map(({ path, message }) => ({ field: path, message })) },
+    );
   const nameOf = (id: string) => pages.find((p) => p.id === id)?.liveTitle ?? 'a page that is gone';
   const told = differences(inventory, prepared.plan, read.plan, nameOf);
   const people = await listPeople(tx, site.id);
   for (const difference of told) {
-    const held = read.plan.roles.some((role) => role.id === difference.role) ? [] : people.filter((p) => p.assignments.some((a) => a.role === difference.role));
-    if (held.length > 0) difference.lines.push(`Still held by ${held.slice(0, 6).map((p) => p.name).join(', ')}${held.length > 6 ? ` and ${held.length - 6} more` : ''}: once this goes live it gives ${held.length === 1 ? 'this person' : 'them'} nothing.`);
+    const held = read.plan.roles.some((role) => role.id === difference.role)
+      ? []
+      : people.filter((p) => p.assignments.some((a) => a.role === difference.role));
+    if (held.length > 0)
+      difference.lines.push(
+        `Still held by ${held
+          .slice(0, 6)
+          .map((p) => p.name)
+          .join(
+            ', ',
+          )}${held.length > 6 ? ` and ${held.length - 6} more` : ''}: once this goes live it gives ${held.length === 1 ? 'this person' : 'them'} nothing.`,
+      );
   }
   // Order and ids can differ where nothing anybody sees does.
-  if (told.length === 0 && canonical(prepared.plan) !== canonical(read.plan)) told.push({ role: '', name: 'The file', lines: ['It says the same in another order.'] });
+  if (told.length === 0 && canonical(prepared.plan) !== canonical(read.plan))
+    told.push({ role: '', name: 'The file', lines: ['It says the same in another order.'] });
   return { plan: read.plan, revision: prepared.revision, differences: told };
 }

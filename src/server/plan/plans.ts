@@ -26,9 +26,17 @@ export async function getPreparedPlan(tx: Tx, siteId: number): Promise<{ plan: P
 }
 
 /** `role` is null where an operation concerned the whole plan. */
-export interface HistoryEntry { id: number; words: string; role: string | null; by: string; at: string }
+export interface HistoryEntry {
+  id: number;
+  words: string;
+  role: string | null;
+  by: string;
+  at: string;
+}
 /** A change that can be taken back or made again; `also`: what was changed in the same place since, newest first, and goes with it. */
-export interface Reversible extends HistoryEntry { also: HistoryEntry[] }
+export interface Reversible extends HistoryEntry {
+  also: HistoryEntry[];
+}
 export interface PlanState {
   plan: Plan;
   revision: number;
@@ -40,29 +48,83 @@ export interface PlanState {
 }
 
 /** The prepared plan, with what somebody can undo and redo of a role; null for what concerns the plan as a whole. */
-export async function getPlanState(tx: Tx, siteId: number, viewer: { personId: number; role: string | null }): Promise<PlanState> {
+export async function getPlanState(
+  tx: Tx,
+  siteId: number,
+  viewer: { personId: number; role: string | null },
+): Promise<PlanState> {
   const prepared = await getPreparedPlan(tx, siteId);
-  const rows = await tx.select({ step: planSteps, by: people.name }).from(planSteps).leftJoin(people, eq(people.id, planSteps.madeBy)).where(and(eq(planSteps.siteId, siteId), ne(planSteps.state, 'gone'))).orderBy(desc(planSteps.id)).limit(300);
-  const entry = ({ step, by }: (typeof rows)[number]): HistoryEntry => ({ id: step.id, words: operationInWords(inventory, step.operation), role: roleOf(step.operation), by: by ?? 'Somebody', at: step.madeAt.toISOString() });
-  const isMine = ({ step }: (typeof rows)[number]) => step.madeBy === viewer.personId && roleOf(step.operation) === viewer.role;
+  const rows = await tx
+    .select({ step: planSteps, by: people.name })
+    .from(planSteps)
+    .leftJoin(people, eq(people.id, planSteps.madeBy))
+    .where(and(eq(planSteps.siteId, siteId), ne(planSteps.state, 'gone')))
+    .orderBy(desc(planSteps.id))
+    .limit(300);
+  const entry = ({ step, by }: (typeof rows)[number]): HistoryEntry => ({
+    id: step.id,
+    words: operationInWords(inventory, step.operation),
+    role: roleOf(step.operation),
+    by: by ?? 'Somebody',
+    at: step.madeAt.toISOString(),
+  });
+  const isMine = ({ step }: (typeof rows)[number]) =>
+    step.madeBy === viewer.personId && roleOf(step.operation) === viewer.role;
   const done = rows.filter((row) => row.step.state === 'done');
   const last = done.find(isMine);
   const undone = rows.filter((row) => row.step.state === 'undone' && isMine(row)).at(-1);
   const touched = last ? touchedBy(last.step.before) : [];
-  const also = last ? done.filter((row) => row.step.id > last.step.id && touchedBy(row.step.before).some((one) => touched.includes(one))).map(entry) : [];
-  return { ...prepared, undo: last ? { ...entry(last), also } : null, redo: undone ? { ...entry(undone), also: [] } : null, recent: done.slice(0, 50).map(entry) };
+  const also = last
+    ? done
+        .filter((row) => row.step.id > last.step.id && touchedBy(row.step.before).some((one) => touched.includes(one)))
+        .map(entry)
+    : [];
+  return {
+    ...prepared,
+    undo: last ? { ...entry(last), also } : null,
+    redo: undone ? { ...entry(undone), also: [] } : null,
+    recent: done.slice(0, 50).map(entry),
+  };
 }
 
-export interface ReleaseEntry { number: number; id: number; by: string; at: Date; note: string; returnsTo: number | null; plan: Plan }
+export interface ReleaseEntry {
+  number: number;
+  id: number;
+  by: string;
+  at: Date;
+  note: string;
+  returnsTo: number | null;
+  plan: Plan;
+}
 export async function listReleases(tx: Tx, siteId: number): Promise<ReleaseEntry[]> {
-  const rows = await tx.select({ release: releases, by: people.name }).from(releases).leftJoin(people, eq(people.id, releases.madeBy)).where(eq(releases.siteId, siteId)).orderBy(desc(releases.number)).limit(100);
-  return rows.map(({ release, by }) => ({ number: release.number, id: release.id, by: by ?? 'Set-up', at: release.madeAt, note: release.note, returnsTo: release.returnsTo, plan: release.plan }));
+  const rows = await tx
+    .select({ release: releases, by: people.name })
+    .from(releases)
+    .leftJoin(people, eq(people.id, releases.madeBy))
+    .where(eq(releases.siteId, siteId))
+    .orderBy(desc(releases.number))
+    .limit(100);
+  return rows.map(({ release, by }) => ({
+    number: release.number,
+    id: release.id,
+    by: by ?? 'Set-up',
+    at: release.madeAt,
+    note: release.note,
+    returnsTo: release.returnsTo,
+    plan: release.plan,
+  }));
 }
 
 /** The first plan of a site: prepared and in force. Runs in a transaction. */
 export async function installPlan(tx: Tx, siteId: number, plan: Plan): Promise<void> {
   const checked = planSchema.parse(plan);
   await tx.insert(plans).values({ siteId, plan: checked, revision: 1 });
-  const [release] = await tx.insert(releases).values({ siteId, number: 1, plan: checked, note: 'As set up' }).returning({ id: releases.id });
-  await tx.update(sites).set({ liveReleaseId: release?.id ?? null }).where(eq(sites.id, siteId));
+  const [release] = await tx
+    .insert(releases)
+    .values({ siteId, number: 1, plan: checked, note: 'As set up' })
+    .returning({ id: releases.id });
+  await tx
+    .update(sites)
+    .set({ liveReleaseId: release?.id ?? null })
+    .where(eq(sites.id, siteId));
 }

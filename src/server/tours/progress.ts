@@ -5,15 +5,33 @@ import { progress } from '../db/schema';
 import type { Access } from '../gate/access';
 
 /** How far somebody is with a tour: the stop they are at (from 0), and whether they ever reached its end. */
-export interface TourProgress { stop: number; done: boolean; /** Looked at to its end, without doing what it shows. */ seen: boolean }
+export interface TourProgress {
+  stop: number;
+  done: boolean;
+  /** Looked at to its end, without doing what it shows. */ seen: boolean;
+}
 
 export async function findProgress(tx: Tx, access: Access): Promise<Record<string, TourProgress>> {
-  const rows = await tx.select().from(progress).where(and(eq(progress.personId, Number(access.who.id)), eq(progress.siteId, access.site.id)));
-  return Object.fromEntries(rows.map((row) => [row.task, { stop: row.stop, done: row.doneAt !== null, seen: row.seenAt !== null }]));
+  const rows = await tx
+    .select()
+    .from(progress)
+    .where(and(eq(progress.personId, Number(access.who.id)), eq(progress.siteId, access.site.id)));
+  return Object.fromEntries(
+    rows.map((row) => [row.task, { stop: row.stop, done: row.doneAt !== null, seen: row.seenAt !== null }]),
+  );
 }
 
 /** Remembers where somebody is; a tour once taken or seen to its end stays so. */
-export async function keepProgress(tx: Tx, access: Access, task: string, stop: number, end: { done: boolean; seen: boolean }): Promise<void> {
+export async function keepProgress(
+  tx: Tx,
+  access: Access,
+  task: string,
+  stop: number,
+  end: { done: boolean; seen: boolean },
+): Promise<void> {
   const fresh = { stop, updatedAt: now(), ...(end.done && { doneAt: now() }), ...(end.seen && { seenAt: now() }) };
-  await tx.insert(progress).values({ personId: Number(access.who.id), siteId: access.site.id, task, ...fresh }).onConflictDoUpdate({ target: [progress.personId, progress.task], set: fresh });
+  await tx
+    .insert(progress)
+    .values({ personId: Number(access.who.id), siteId: access.site.id, task, ...fresh })
+    .onConflictDoUpdate({ target: [progress.personId, progress.task], set: fresh });
 }

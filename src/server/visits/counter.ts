@@ -4,7 +4,11 @@ import { dayKey, hourOf } from '@/core/words';
  * Stand-in for a visitor counter: an outside service that Safe Room would ask over the network. It ships with the
  * application, needs no network, and makes up the same figures for the same site and day.
  */
-export interface DayCount { day: string; visits: number; partial: boolean }
+export interface DayCount {
+  day: string;
+  visits: number;
+  partial: boolean;
+}
 
 const DAY_MS = 86_400_000;
 

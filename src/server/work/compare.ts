@@ -5,10 +5,17 @@ import type { FieldChange, PageContent } from '@/core/content';
 import { Problem } from '../gate/problems';
 
 /** What ids in fields are called, as a worker can be given it. */
-export interface KnownNames { pictures: (readonly [string, string])[]; people: (readonly [string, string])[] }
+export interface KnownNames {
+  pictures: (readonly [string, string])[];
+  people: (readonly [string, string])[];
+}
 /** A content with the layout it is shown by. */
 export type Shown = readonly [layout: string, content: PageContent];
-export interface CompareWork { before: Shown; after: Shown; names: KnownNames }
+export interface CompareWork {
+  before: Shown;
+  after: Shown;
+  names: KnownNames;
+}
 
 const LONGEST_MS = 10_000;
 /** Bundled beside the built server; in the tests the source itself. */
@@ -20,7 +27,10 @@ const getPool = () =>
   (pool ??= new Piscina({
     filename: isBuilt ? built : new URL('./compare-worker.ts', import.meta.url).href,
     ...(!isBuilt && { execArgv: ['--import', 'tsx'] }),
-    minThreads: 0, maxThreads: 1, maxQueue: 20, idleTimeout: 20_000,
+    minThreads: 0,
+    maxThreads: 1,
+    maxQueue: 20,
+    idleTimeout: 20_000,
   }));
 
 /**
@@ -29,10 +39,15 @@ const getPool = () =>
  */
 export async function compareApart(before: Shown, after: Shown, names: KnownNames): Promise<FieldChange[]> {
   try {
-    return (await getPool().run({ before, after, names } satisfies CompareWork, { signal: AbortSignal.timeout(LONGEST_MS) })) as FieldChange[];
+    return (await getPool().run({ before, after, names } satisfies CompareWork, {
+      signal: AbortSignal.timeout(LONGEST_MS),
+    })) as FieldChange[];
   } catch (error) {
     if (error instanceof Error && (error.name === 'AbortError' || error.message.includes('queue')))
-      throw new Problem('too-large', 'Comparing these two versions takes too long at this moment. Nothing was lost; try again in a minute.');
+      throw new Problem(
+        'too-large',
+        'Comparing these two versions takes too long at this moment. Nothing was lost; try again in a minute.',
+      );
     throw error;
   }
 }

@@ -1,7 +1,17 @@
 import { lt, or, sql } from 'drizzle-orm';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { knownBrowsers, planMarks, planPresence, presence, previewLinks, questions, rateLimits, receipts, sessions } from '../db/schema';
+import {
+  knownBrowsers,
+  planMarks,
+  planPresence,
+  presence,
+  previewLinks,
+  questions,
+  rateLimits,
+  receipts,
+  sessions,
+} from '../db/schema';
 
 const EVERY_MS = 10 * 60_000;
 const HOUR_MS = 3600_000;
@@ -22,5 +32,7 @@ export async function tidyOld(tx: Tx, force = false): Promise<void> {
   await tx.delete(presence).where(lt(presence.seenAt, before(HOUR_MS)));
   await tx.delete(sessions).where(lt(sessions.expiresAt, at));
   await tx.delete(knownBrowsers).where(lt(knownBrowsers.seenAt, before(400 * DAY_MS)));
-  await tx.delete(previewLinks).where(or(lt(previewLinks.expiresAt, before(DAY_MS)), sql`${previewLinks.endedAt} < ${before(DAY_MS)}`));
+  await tx
+    .delete(previewLinks)
+    .where(or(lt(previewLinks.expiresAt, before(DAY_MS)), sql`${previewLinks.endedAt} < ${before(DAY_MS)}`));
 }

@@ -19,17 +19,30 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
   const page = (id: string) => facts.pages.find((p) => p.id === id)?.title ?? 'a page that is gone';
   const chipWords = (grant: Grant) => {
     const where = scopeInWords(grant.scope, page, scopeNames(inventory));
-    return [grant.permission === '*' ? 'everything' : grant.permission.endsWith('.*') ? 'all of it' : null, ...(where.length ? where : ['whole website'])].filter(Boolean).join(', ');
+    return [
+      grant.permission === '*' ? 'everything' : grant.permission.endsWith('.*') ? 'all of it' : null,
+      ...(where.length ? where : ['whole website']),
+    ]
+      .filter(Boolean)
+      .join(', ');
   };
   // What no rule of the role, own or inherited, speaks of at all, and nothing forbids.
   const lacking = [...needed.keys()].filter((permission) => {
     const decision = best(permission);
-    return !decision.allowed && decision.reason !== 'denied' && ![...role.grants, ...inherited.map(({ grant }) => grant)].some((grant) => grant.effect === 'allow' && covers(grant.permission, permission));
+    return (
+      !decision.allowed &&
+      decision.reason !== 'denied' &&
+      ![...role.grants, ...inherited.map(({ grant }) => grant)].some(
+        (grant) => grant.effect === 'allow' && covers(grant.permission, permission),
+      )
+    );
   });
   return (
     <div className="grid gap-5">
       <RoleTies plan={plan} role={role} change={change} readOnly={readOnly} />
-      {role.id !== 'keyholder' && <WherePanel plan={plan} role={role} pages={facts.pages} lacking={lacking} change={change} readOnly={readOnly} />}
+      {role.id !== 'keyholder' && (
+        <WherePanel plan={plan} role={role} pages={facts.pages} lacking={lacking} change={change} readOnly={readOnly} />
+      )}
       {inventory.sections
         .filter((section) => section.permissions.length > 0)
         .map((section) => (
@@ -42,22 +55,38 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
                 const from = inherited.filter(({ grant }) => covers(grant.permission, permission.id));
                 const tasks = needed.get(permission.id);
                 return (
-                  <li key={permission.id} className="flex flex-wrap items-center gap-x-3 gap-y-1.5 px-4 py-2.5 2xl:grid 2xl:grid-cols-[minmax(0,34rem)_minmax(0,1fr)_auto]">
+                  <li
+                    key={permission.id}
+                    className="flex flex-wrap items-center gap-x-3 gap-y-1.5 px-4 py-2.5 2xl:grid 2xl:grid-cols-[minmax(0,34rem)_minmax(0,1fr)_auto]"
+                  >
                     <div className="min-w-[15rem] flex-1">
                       <div className="flex items-start gap-2">
                         <span className={`pill ${decision.allowed ? 'pill-pine' : 'pill-plain'}`}>
-                          <Icon name={decision.allowed ? 'check' : 'close'} size={13} /> {decision.allowed ? 'yes' : 'no'}
+                          <Icon name={decision.allowed ? 'check' : 'close'} size={13} />{' '}
+                          {decision.allowed ? 'yes' : 'no'}
                         </span>
                         <p>
-                          <strong>May {permission.name}</strong> {permission.care !== 'everyday' && <span className={`pill ${CARE[permission.care].pill} font-normal`}>{CARE[permission.care].name}</span>}
+                          <strong>May {permission.name}</strong>{' '}
+                          {permission.care !== 'everyday' && (
+                            <span className={`pill ${CARE[permission.care].pill} font-normal`}>
+                              {CARE[permission.care].name}
+                            </span>
+                          )}
                         </p>
                       </div>
-                      <p className="mt-0.5 text-sm text-ink-2">{tasks ? `Needed for ${tasks.map((t) => `“${t}”`).join(', ')}` : decision.allowed ? 'No ticked task needs it' : ''}</p>
+                      <p className="mt-0.5 text-sm text-ink-2">
+                        {tasks
+                          ? `Needed for ${tasks.map((t) => `“${t}”`).join(', ')}`
+                          : decision.allowed
+                            ? 'No ticked task needs it'
+                            : ''}
+                      </p>
                     </div>
                     <div className="flex flex-wrap items-center gap-1.5">
                       {own.map((grant) => {
                         const isFixed = readOnly || (role.id === 'keyholder' && grant.permission === '*');
-                        const look = grant.effect === 'deny' ? 'border-brick bg-brick-soft text-brick' : 'border-line-2 bg-paper';
+                        const look =
+                          grant.effect === 'deny' ? 'border-brick bg-brick-soft text-brick' : 'border-line-2 bg-paper';
                         const words = (
                           <>
                             {grant.effect === 'deny' && <Icon name="lock" size={13} />}
@@ -65,15 +94,28 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
                           </>
                         );
                         return (
-                          <span key={grant.id} className={`inline-flex items-center gap-1 rounded-s border text-sm ${look} ${isFixed ? 'px-2 py-0.5' : ''}`}>
+                          <span
+                            key={grant.id}
+                            className={`inline-flex items-center gap-1 rounded-s border text-sm ${look} ${isFixed ? 'px-2 py-0.5' : ''}`}
+                          >
                             {isFixed ? (
                               words
                             ) : (
                               <>
-                                <button type="button" className="inline-flex min-h-6 items-center gap-1 rounded-s px-2 py-0.5 text-left hover:underline" aria-label={`Change the rule: ${grantSentence(grant, page)}`} onClick={() => setEditing({ permission, old: grant })}>
+                                <button
+                                  type="button"
+                                  className="inline-flex min-h-6 items-center gap-1 rounded-s px-2 py-0.5 text-left hover:underline"
+                                  aria-label={`Change the rule: ${grantSentence(grant, page)}`}
+                                  onClick={() => setEditing({ permission, old: grant })}
+                                >
                                   {words}
                                 </button>
-                                <button type="button" className="flex h-6 w-6 items-center justify-center rounded-s hover:bg-brick-soft" aria-label={`Take away: ${grantSentence(grant, page)}`} onClick={() => change({ do: 'remove-grant', role: role.id, grant: grant.id })}>
+                                <button
+                                  type="button"
+                                  className="flex h-6 w-6 items-center justify-center rounded-s hover:bg-brick-soft"
+                                  aria-label={`Take away: ${grantSentence(grant, page)}`}
+                                  onClick={() => change({ do: 'remove-grant', role: role.id, grant: grant.id })}
+                                >
                                   <Icon name="close" size={14} />
                                 </button>
                               </>
@@ -82,7 +124,10 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
                         );
                       })}
                       {from.map(({ grant, from: name }) => (
-                        <span key={`${name}${grant.id}`} className={`inline-flex items-center gap-1 rounded-s border border-dashed px-2 py-0.5 text-sm ${grant.effect === 'deny' ? 'border-brick text-brick' : 'border-line-2 text-ink-2'}`}>
+                        <span
+                          key={`${name}${grant.id}`}
+                          className={`inline-flex items-center gap-1 rounded-s border border-dashed px-2 py-0.5 text-sm ${grant.effect === 'deny' ? 'border-brick text-brick' : 'border-line-2 text-ink-2'}`}
+                        >
                           {grant.effect === 'deny' && <strong>must not:</strong>} {chipWords(grant)} · from {name}
                         </span>
                       ))}
@@ -92,7 +137,11 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
                         Why?<span className="sr-only"> may they {permission.name}</span>
                       </button>
                       {!readOnly && (
-                        <button type="button" className="btn btn-small" onClick={() => setEditing({ permission, old: null })}>
+                        <button
+                          type="button"
+                          className="btn btn-small"
+                          onClick={() => setEditing({ permission, old: null })}
+                        >
                           <Icon name="plus" size={15} /> Add<span className="sr-only"> a rule: {permission.name}</span>
                         </button>
                       )}
@@ -111,7 +160,13 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
           role={role}
           onClose={() => setEditing(null)}
           onKeep={(grants) => {
-            change(...grants.map((grant) => ({ do: editing.old?.id === grant.id ? ('change-grant' as const) : ('add-grant' as const), role: role.id, grant })));
+            change(
+              ...grants.map((grant) => ({
+                do: editing.old?.id === grant.id ? ('change-grant' as const) : ('add-grant' as const),
+                role: role.id,
+                grant,
+              })),
+            );
             setFocus(editing.permission.id);
             setEditing(null);
           }}

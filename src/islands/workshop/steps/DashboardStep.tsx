@@ -5,21 +5,52 @@ import { dragWords, useDragSensors } from '../../kit/drag';
 import { Icon } from '../../kit/Icon';
 import type { StepProps } from '../Planner';
 
-function Placed({ id, seen, readOnly, onRemove }: { id: string; seen: boolean; readOnly: boolean; onRemove: () => void }) {
+function Placed({
+  id,
+  seen,
+  readOnly,
+  onRemove,
+}: {
+  id: string;
+  seen: boolean;
+  readOnly: boolean;
+  onRemove: () => void;
+}) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } = useSortable({ id });
   const widget = inventory.widgets.get(id);
   const name = widget?.name ?? id;
   return (
-    <li ref={setNodeRef} style={{ transform: transform ? `translate3d(${transform.x}px, ${transform.y}px, 0)` : undefined, transition }} className="card flex items-start gap-2 p-2.5">
-      <button type="button" ref={setActivatorNodeRef} {...attributes} {...listeners} disabled={readOnly} className="flex h-8 w-8 shrink-0 cursor-grab items-center justify-center rounded-s text-ink-2 hover:bg-pine-soft" aria-label={`Move ${name}`}>
+    <li
+      ref={setNodeRef}
+      style={{ transform: transform ? `translate3d(${transform.x}px, ${transform.y}px, 0)` : undefined, transition }}
+      className="card flex items-start gap-2 p-2.5"
+    >
+      <button
+        type="button"
+        ref={setActivatorNodeRef}
+        {...attributes}
+        {...listeners}
+        disabled={readOnly}
+        className="flex h-8 w-8 shrink-0 cursor-grab items-center justify-center rounded-s text-ink-2 hover:bg-pine-soft"
+        aria-label={`Move ${name}`}
+      >
         <Icon name="grip" />
       </button>
       <div className="min-w-0 flex-1">
         <p className="font-semibold">{name}</p>
-        <p className="text-sm text-ink-2">{seen ? widget?.description : `Not shown: they may not ${inventory.permissions.get(widget?.needs ?? 'page.view')?.name}.`}</p>
+        <p className="text-sm text-ink-2">
+          {seen
+            ? widget?.description
+            : `Not shown: they may not ${inventory.permissions.get(widget?.needs ?? 'page.view')?.name}.`}
+        </p>
       </div>
       {!readOnly && (
-        <button type="button" className="flex h-8 w-8 shrink-0 items-center justify-center rounded-s text-ink-2 hover:bg-brick-soft" aria-label={`Take ${name} off Today`} onClick={onRemove}>
+        <button
+          type="button"
+          className="flex h-8 w-8 shrink-0 items-center justify-center rounded-s text-ink-2 hover:bg-brick-soft"
+          aria-label={`Take ${name} off Today`}
+          onClick={onRemove}
+        >
           <Icon name="close" size={16} />
         </button>
       )}
@@ -30,7 +61,10 @@ function Placed({ id, seen, readOnly, onRemove }: { id: string; seen: boolean; r
 function Column({ index, ids, children }: { index: number; ids: string[]; children: React.ReactNode }) {
   const { setNodeRef, isOver } = useDroppable({ id: `column ${index}` });
   return (
-    <section aria-label={`Column ${index + 1}`} className={`rounded-[10px] border border-dashed p-2.5 ${isOver ? 'border-pine bg-pine-wash' : 'border-line-2'}`}>
+    <section
+      aria-label={`Column ${index + 1}`}
+      className={`rounded-[10px] border border-dashed p-2.5 ${isOver ? 'border-pine bg-pine-wash' : 'border-line-2'}`}
+    >
       <h2 className="label px-1">Column {index + 1}</h2>
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
         <ul ref={setNodeRef} className="grid min-h-[5rem] content-start gap-2">
@@ -61,7 +95,15 @@ export function DashboardStep({ prepared, change, readOnly, best }: StepProps) {
         <legend className="label">Columns on a wide screen</legend>
         {[1, 2, 3].map((count) => (
           <label key={count} className="flex min-h-[28px] items-center gap-2">
-            <input type="radio" name="columns" className="h-4 w-4 accent-pine" disabled={readOnly} checked={columns.length === count} onChange={() => change({ do: 'set-columns', role: role.id, count })} /> {count}
+            <input
+              type="radio"
+              name="columns"
+              className="h-4 w-4 accent-pine"
+              disabled={readOnly}
+              checked={columns.length === count}
+              onChange={() => change({ do: 'set-columns', role: role.id, count })}
+            />{' '}
+            {count}
           </label>
         ))}
       </fieldset>
@@ -71,14 +113,21 @@ export function DashboardStep({ prepared, change, readOnly, best }: StepProps) {
         accessibility={dragWords((id) => inventory.widgets.get(id)?.name ?? `column ${Number(id.slice(7)) + 1}`)}
         onDragEnd={({ active, over }) => {
           const to = over && placeOf(String(over.id));
-          if (to && active.id !== over.id) change({ do: 'place-widget', role: role.id, widget: String(active.id), ...to });
+          if (to && active.id !== over.id)
+            change({ do: 'place-widget', role: role.id, widget: String(active.id), ...to });
         }}
       >
         <div className="grid gap-3" style={{ gridTemplateColumns: `repeat(${columns.length}, minmax(0, 1fr))` }}>
           {columns.map((ids, index) => (
             <Column key={index} index={index} ids={ids}>
               {ids.map((id) => (
-                <Placed key={id} id={id} readOnly={readOnly} seen={best(inventory.widgets.get(id)?.needs ?? 'page.view').allowed} onRemove={() => change({ do: 'remove-widget', role: role.id, widget: id })} />
+                <Placed
+                  key={id}
+                  id={id}
+                  readOnly={readOnly}
+                  seen={best(inventory.widgets.get(id)?.needs ?? 'page.view').allowed}
+                  onRemove={() => change({ do: 'remove-widget', role: role.id, widget: id })}
+                />
               ))}
               {ids.length === 0 && <li className="px-1 text-sm text-ink-2">Empty: not shown on Today.</li>}
             </Column>
@@ -94,10 +143,26 @@ export function DashboardStep({ prepared, change, readOnly, best }: StepProps) {
               <li key={widget.id} className="card flex items-center gap-3 bg-paper p-3">
                 <div className="min-w-0 flex-1">
                   <p className="font-semibold">{widget.name}</p>
-                  <p className="text-sm text-ink-2">{best(widget.needs).allowed ? widget.description : `They may not ${inventory.permissions.get(widget.needs)?.name}, so it would not be shown.`}</p>
+                  <p className="text-sm text-ink-2">
+                    {best(widget.needs).allowed
+                      ? widget.description
+                      : `They may not ${inventory.permissions.get(widget.needs)?.name}, so it would not be shown.`}
+                  </p>
                 </div>
                 {!readOnly && (
-                  <button type="button" className="btn btn-small" onClick={() => change({ do: 'place-widget', role: role.id, widget: widget.id, column: columns.length - 1, index: 99 })}>
+                  <button
+                    type="button"
+                    className="btn btn-small"
+                    onClick={() =>
+                      change({
+                        do: 'place-widget',
+                        role: role.id,
+                        widget: widget.id,
+                        column: columns.length - 1,
+                        index: 99,
+                      })
+                    }
+                  >
                     <Icon name="plus" size={15} /> Add<span className="sr-only"> {widget.name}</span>
                   </button>
                 )}

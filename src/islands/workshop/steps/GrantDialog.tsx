@@ -16,24 +16,56 @@ const FIELDS = fieldIds(inventory);
 export function patternInWords(pattern: string): string {
   if (pattern === '*') return 'do everything';
   const section = inventory.sections.find((s) => s.id === inventory.sectionOfObject.get(objectOf(pattern)));
-  return pattern.endsWith('.*') ? `do everything with ${section?.name.toLowerCase() ?? pattern}` : (inventory.permissions.get(pattern as never)?.name ?? pattern);
+  return pattern.endsWith('.*')
+    ? `do everything with ${section?.name.toLowerCase() ?? pattern}`
+    : (inventory.permissions.get(pattern as never)?.name ?? pattern);
 }
 
 /** A grant as one sentence: "They may change pages that are drafts, under Harbours, only their own work." */
-export const grantSentence = (grant: Pick<Grant, 'effect' | 'permission' | 'scope'>, pageName: (id: string) => string) =>
+export const grantSentence = (
+  grant: Pick<Grant, 'effect' | 'permission' | 'scope'>,
+  pageName: (id: string) => string,
+) =>
   `They ${grant.effect === 'allow' ? 'may' : 'must not'} ${doingWithScope(patternInWords(grant.permission), grant.scope, pageName, scopeNames(inventory))}.`;
 
-function Chips<T extends string>({ label, any, all, nameOf, value, onChange }: { label: string; any: string; all: readonly T[]; nameOf: (one: T) => string; value: readonly T[]; onChange: (value: T[]) => void }) {
+function Chips<T extends string>({
+  label,
+  any,
+  all,
+  nameOf,
+  value,
+  onChange,
+}: {
+  label: string;
+  any: string;
+  all: readonly T[];
+  nameOf: (one: T) => string;
+  value: readonly T[];
+  onChange: (value: T[]) => void;
+}) {
   return (
     <fieldset className="flex flex-wrap items-center gap-1.5">
       <legend className="label">{label}</legend>
-      <button type="button" aria-pressed={value.length === 0} className={`btn btn-small ${value.length === 0 ? 'border-pine bg-pine-soft' : ''}`} onClick={() => onChange([])}>
+      <button
+        type="button"
+        aria-pressed={value.length === 0}
+        className={`btn btn-small ${value.length === 0 ? 'border-pine bg-pine-soft' : ''}`}
+        onClick={() => onChange([])}
+      >
         {any}
       </button>
       {all.map((one) => {
         const on = value.includes(one);
         return (
-          <button key={one} type="button" aria-pressed={on} className={`btn btn-small ${on ? 'border-pine bg-pine-soft' : ''}`} onClick={() => onChange(on ? value.filter((v) => v !== one) : all.filter((v) => v === one || value.includes(v)))}>
+          <button
+            key={one}
+            type="button"
+            aria-pressed={on}
+            className={`btn btn-small ${on ? 'border-pine bg-pine-soft' : ''}`}
+            onClick={() =>
+              onChange(on ? value.filter((v) => v !== one) : all.filter((v) => v === one || value.includes(v)))
+            }
+          >
             {nameOf(one)}
           </button>
         );
@@ -43,29 +75,60 @@ function Chips<T extends string>({ label, any, all, nameOf, value, onChange }: {
 }
 
 /** Builds one rule as a sentence, or changes one that is there. */
-export function GrantDialog({ permission, old, pages, role, onKeep, onClose }: { permission: Permission; old: Grant | null; pages: readonly WorkshopPage[]; role: PlanRole; /** One rule, or one for each page chosen. */ onKeep: (grants: Grant[]) => void; onClose: () => void }) {
+export function GrantDialog({
+  permission,
+  old,
+  pages,
+  role,
+  onKeep,
+  onClose,
+}: {
+  permission: Permission;
+  old: Grant | null;
+  pages: readonly WorkshopPage[];
+  role: PlanRole;
+  /** One rule, or one for each page chosen. */ onKeep: (grants: Grant[]) => void;
+  onClose: () => void;
+}) {
   const [effect, setEffect] = useState<'allow' | 'deny'>(old?.effect ?? 'allow');
   const [pattern, setPattern] = useState(old?.permission ?? permission.id);
-  const [spots, setSpots] = useState<Spot[]>(old?.scope.branch === undefined ? [] : [{ branch: old.scope.branch, ...(old.scope.only && { only: true }) }]);
+  const [spots, setSpots] = useState<Spot[]>(
+    old?.scope.branch === undefined ? [] : [{ branch: old.scope.branch, ...(old.scope.only && { only: true }) }],
+  );
   const [own, setOwn] = useState(old?.scope.own ?? false);
   const [states, setStates] = useState<PageState[]>(old?.scope.states ?? []);
   const [kinds, setKinds] = useState<string[]>(old?.scope.layouts ?? []);
   const [fields, setFields] = useState<string[]>(old?.scope.fields ?? []);
   const byField = effect === 'allow' && pattern === 'page.edit';
   const object = objectOf(permission.id);
-  const patterns = [...new Set([pattern, ...[...inventory.permissions.keys()].filter((id) => objectOf(id) === object), `${object}.*`])];
+  const patterns = [
+    ...new Set([pattern, ...[...inventory.permissions.keys()].filter((id) => objectOf(id) === object), `${object}.*`]),
+  ];
   const isPlaced = permission.placed;
-  const scopeOn = (spot: Partial<Spot>): Grant['scope'] => (isPlaced ? { ...spot, ...(states.length && { states }), ...(kinds.length && { layouts: kinds }), ...(own && { own: true as const }), ...(byField && fields.length && { fields }) } : own ? { own: true as const } : {});
+  const scopeOn = (spot: Partial<Spot>): Grant['scope'] =>
+    isPlaced
+      ? {
+          ...spot,
+          ...(states.length && { states }),
+          ...(kinds.length && { layouts: kinds }),
+          ...(own && { own: true as const }),
+          ...(byField && fields.length && { fields }),
+        }
+      : own
+        ? { own: true as const }
+        : {};
   const on: readonly Partial<Spot>[] = spots.length === 0 ? [{}] : spots;
   const keep = () => {
     const taken = new Set(role.grants.map((g) => g.id));
-    onKeep(on.map((spot, i): Grant => {
-      const base = `${effect === 'deny' ? 'not-' : ''}${pattern.replace('*', 'all')}${spot.branch === undefined ? '' : `-${whereId(spot)}`}${own ? '-own' : ''}${states.length ? `-${states.join('-')}` : ''}${byField && fields.length ? '-some' : ''}`;
-      let id = old && i === 0 ? old.id : base;
-      for (let n = 2; !(old && i === 0) && taken.has(id); n++) id = `${base}-${n}`;
-      taken.add(id);
-      return { id, effect, permission: pattern, scope: scopeOn(spot) };
-    }));
+    onKeep(
+      on.map((spot, i): Grant => {
+        const base = `${effect === 'deny' ? 'not-' : ''}${pattern.replace('*', 'all')}${spot.branch === undefined ? '' : `-${whereId(spot)}`}${own ? '-own' : ''}${states.length ? `-${states.join('-')}` : ''}${byField && fields.length ? '-some' : ''}`;
+        let id = old && i === 0 ? old.id : base;
+        for (let n = 2; !(old && i === 0) && taken.has(id); n++) id = `${base}-${n}`;
+        taken.add(id);
+        return { id, effect, permission: pattern, scope: scopeOn(spot) };
+      }),
+    );
   };
   const pageName = (id: string) => pages.find((p) => p.id === id)?.title ?? 'a page that is gone';
   return (
@@ -79,15 +142,29 @@ export function GrantDialog({ permission, old, pages, role, onKeep, onClose }: {
       >
         <div className="grid gap-3 md:grid-cols-[10rem_minmax(0,1fr)]">
           <div>
-            <label className="label" htmlFor="rule-effect">They</label>
-            <select id="rule-effect" className="field" value={effect} onChange={(event) => setEffect(event.target.value as 'allow' | 'deny')}>
+            <label className="label" htmlFor="rule-effect">
+              They
+            </label>
+            <select
+              id="rule-effect"
+              className="field"
+              value={effect}
+              onChange={(event) => setEffect(event.target.value as 'allow' | 'deny')}
+            >
               <option value="allow">may</option>
               <option value="deny">must not</option>
             </select>
           </div>
           <div>
-            <label className="label" htmlFor="rule-what">Do what</label>
-            <select id="rule-what" className="field" value={pattern} onChange={(event) => setPattern(event.target.value)}>
+            <label className="label" htmlFor="rule-what">
+              Do what
+            </label>
+            <select
+              id="rule-what"
+              className="field"
+              value={pattern}
+              onChange={(event) => setPattern(event.target.value)}
+            >
               {patterns.map((one) => (
                 <option key={one} value={one}>
                   {patternInWords(one)}
@@ -98,27 +175,61 @@ export function GrantDialog({ permission, old, pages, role, onKeep, onClose }: {
         </div>
         {isPlaced && (
           <>
-            <Chips label="That are" any="in any state" all={PAGE_STATES} nameOf={(state) => STATE_WORDS[state]} value={states} onChange={setStates} />
-            <Chips label="With layout" any="any" all={[...layouts.keys()]} nameOf={(id) => layouts.get(id)?.name ?? id} value={kinds} onChange={setKinds} />
+            <Chips
+              label="That are"
+              any="in any state"
+              all={PAGE_STATES}
+              nameOf={(state) => STATE_WORDS[state]}
+              value={states}
+              onChange={setStates}
+            />
+            <Chips
+              label="With layout"
+              any="any"
+              all={[...layouts.keys()]}
+              nameOf={(id) => layouts.get(id)?.name ?? id}
+              value={kinds}
+              onChange={setKinds}
+            />
             <PagesPicker label="Under" pages={pages} value={spots} onChange={setSpots} />
           </>
         )}
         {byField && (
           <details open={old?.scope.fields !== undefined}>
             <summary className="btn btn-quiet btn-small">Only some fields of them</summary>
-            <Chips label="Fields" any="all of the page" all={FIELDS} nameOf={(id) => fieldName(inventory, id) ?? id} value={fields} onChange={setFields} />
+            <Chips
+              label="Fields"
+              any="all of the page"
+              all={FIELDS}
+              nameOf={(id) => fieldName(inventory, id) ?? id}
+              value={fields}
+              onChange={setFields}
+            />
           </details>
         )}
         <div>
-          <label className="label" htmlFor="rule-own">Written by</label>
-          <select id="rule-own" className="field" value={own ? 'own' : 'any'} onChange={(event) => setOwn(event.target.value === 'own')}>
+          <label className="label" htmlFor="rule-own">
+            Written by
+          </label>
+          <select
+            id="rule-own"
+            className="field"
+            value={own ? 'own' : 'any'}
+            onChange={(event) => setOwn(event.target.value === 'own')}
+          >
             <option value="any">anybody</option>
             <option value="own">themselves only</option>
           </select>
         </div>
         <p className={`note ${effect === 'deny' ? 'note-brick' : 'note-pine'}`} role="status">
-          {on.map((spot) => <strong key={spot.branch ?? ''} className="block font-head text-[1.1rem]">{grantSentence({ effect, permission: pattern, scope: scopeOn(spot) }, pageName)}</strong>)}
-          {effect === 'deny' && <span className="block">A “must not” wins over every “may”, wherever it comes from.</span>}
+          {on.map((spot) => (
+            <strong key={spot.branch ?? ''} className="block font-head text-[1.1rem]">
+              {grantSentence({ effect, permission: pattern, scope: scopeOn(spot) }, pageName)}
+            </strong>
+          ))}
+          {effect === 'deny' && (
+            <span className="block">A “must not” wins over every “may”, wherever it comes from.</span>
+          )}
         </p>
         <div className="flex flex-wrap gap-2">
           <button type="submit" className="btn btn-main">

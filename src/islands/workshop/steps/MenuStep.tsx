@@ -12,7 +12,8 @@ import { CARE, DOOR_STATES, roomAfter, warnOf } from '../model';
 import type { StepProps } from '../Planner';
 
 const ASPECT = 2.1;
-const tasksOf = (role: PlanRole, section: string) => role.tasks.filter((t) => inventory.tasks.get(t.task)?.section === section).length;
+const tasksOf = (role: PlanRole, section: string) =>
+  role.tasks.filter((t) => inventory.tasks.get(t.task)?.section === section).length;
 const stateOf = (state: DoorState) => DOOR_STATES.find((s) => s.state === state) ?? DOOR_STATES[0];
 /** Fill and pattern of a room; icon and word come with it, so that nothing is told by colour alone. */
 const LOOK: Record<DoorState, string> = {
@@ -22,30 +23,91 @@ const LOOK: Record<DoorState, string> = {
   closed: 'bg-sand border-line-2 text-ink-2',
 };
 
-function DoorName({ door, section, onName, readOnly }: { door: PlanDoor; section: Section; onName: (name: string) => void; readOnly: boolean }) {
+function DoorName({
+  door,
+  section,
+  onName,
+  readOnly,
+}: {
+  door: PlanDoor;
+  section: Section;
+  onName: (name: string) => void;
+  readOnly: boolean;
+}) {
   const [name, setName] = useState(door.name ?? '');
   useEffect(() => setName(door.name ?? ''), [door.name, door.section]);
   return (
-    <input className="field" aria-label={`Own name of the door ${section.name}`} maxLength={60} readOnly={readOnly} placeholder={section.name} value={name} onChange={(event) => setName(event.target.value)} onBlur={() => name.trim() !== (door.name ?? '') && onName(name.trim())} onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()} />
+    <input
+      className="field"
+      aria-label={`Own name of the door ${section.name}`}
+      maxLength={60}
+      readOnly={readOnly}
+      placeholder={section.name}
+      value={name}
+      onChange={(event) => setName(event.target.value)}
+      onBlur={() => name.trim() !== (door.name ?? '') && onName(name.trim())}
+      onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+    />
   );
 }
 
-function Row({ door, section, tasks, onState, onName, onSelect, selected, readOnly }: { door: PlanDoor; section: Section; tasks: number; onState: (state: DoorState) => void; onName: (name: string) => void; onSelect: () => void; selected: boolean; readOnly: boolean }) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } = useSortable({ id: door.section });
+function Row({
+  door,
+  section,
+  tasks,
+  onState,
+  onName,
+  onSelect,
+  selected,
+  readOnly,
+}: {
+  door: PlanDoor;
+  section: Section;
+  tasks: number;
+  onState: (state: DoorState) => void;
+  onName: (name: string) => void;
+  onSelect: () => void;
+  selected: boolean;
+  readOnly: boolean;
+}) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } = useSortable({
+    id: door.section,
+  });
   return (
-    <li ref={setNodeRef} style={{ transform: transform ? `translate3d(0, ${transform.y}px, 0)` : undefined, transition }} className={`grid grid-cols-[auto_minmax(0,1fr)_minmax(0,12rem)_9rem] items-center gap-3 px-3 py-2 ${selected ? 'bg-pine-wash' : 'bg-sheet'}`} onFocus={onSelect}>
-      <button type="button" ref={setActivatorNodeRef} {...attributes} {...listeners} disabled={readOnly} className="flex h-8 w-8 cursor-grab items-center justify-center rounded-s text-ink-2 hover:bg-pine-soft" aria-label={`Move the door ${door.name ?? section.name}`}>
+    <li
+      ref={setNodeRef}
+      style={{ transform: transform ? `translate3d(0, ${transform.y}px, 0)` : undefined, transition }}
+      className={`grid grid-cols-[auto_minmax(0,1fr)_minmax(0,12rem)_9rem] items-center gap-3 px-3 py-2 ${selected ? 'bg-pine-wash' : 'bg-sheet'}`}
+      onFocus={onSelect}
+    >
+      <button
+        type="button"
+        ref={setActivatorNodeRef}
+        {...attributes}
+        {...listeners}
+        disabled={readOnly}
+        className="flex h-8 w-8 cursor-grab items-center justify-center rounded-s text-ink-2 hover:bg-pine-soft"
+        aria-label={`Move the door ${door.name ?? section.name}`}
+      >
         <Icon name="grip" />
       </button>
       <div className="min-w-0">
         <p className="flex flex-wrap items-center gap-2 font-semibold">
           <Icon name={sectionIcon(section.icon)} /> {section.name}
-          {section.care !== 'everyday' && <span className={`pill ${CARE[section.care].pill} font-normal`}>{CARE[section.care].name}</span>}
+          {section.care !== 'everyday' && (
+            <span className={`pill ${CARE[section.care].pill} font-normal`}>{CARE[section.care].name}</span>
+          )}
         </p>
         <p className="text-sm text-ink-2">{tasks ? `${tasks} ${tasks === 1 ? 'task' : 'tasks'}` : 'no ticked task'}</p>
       </div>
       <DoorName door={door} section={section} onName={onName} readOnly={readOnly} />
-      <select className="field" aria-label={`Door ${section.name}`} disabled={readOnly} value={door.state} onChange={(event) => onState(event.target.value as DoorState)}>
+      <select
+        className="field"
+        aria-label={`Door ${section.name}`}
+        disabled={readOnly}
+        value={door.state}
+        onChange={(event) => onState(event.target.value as DoorState)}
+      >
         {DOOR_STATES.map((s) => (
           <option key={s.state} value={s.state}>
             {s.name}
@@ -65,10 +127,25 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
   const door = doors.find((d) => d.section === selected);
   const section = inventory.sections.find((s) => s.id === selected);
   const tasksIn = (id: string) => tasksOf(role, id);
-  const boxes = useMemo(() => floorPlan(allDoors(inventory, role).map((d) => ({ id: d.section, tasks: tasksOf(role, d.section) })), ASPECT), [role]);
+  const boxes = useMemo(
+    () =>
+      floorPlan(
+        allDoors(inventory, role).map((d) => ({ id: d.section, tasks: tasksOf(role, d.section) })),
+        ASPECT,
+      ),
+    [role],
+  );
   const sensors = useDragSensors();
   const nameOf = (d: PlanDoor) => d.name ?? getEntry(inventory.controls, `door.${d.section}`).name;
-  const closing = door && door.state !== 'closed' ? warnOf(nameOf(door), 'Closing', now, roomAfter(facts, plan, person, [{ do: 'set-door', role: role.id, section: selected, state: 'closed' }])) : null;
+  const closing =
+    door && door.state !== 'closed'
+      ? warnOf(
+          nameOf(door),
+          'Closing',
+          now,
+          roomAfter(facts, plan, person, [{ do: 'set-door', role: role.id, section: selected, state: 'closed' }]),
+        )
+      : null;
 
   useEffect(() => {
     setFocus(section ? (getEntry(inventory.screens, section.home).needs ?? null) : null);
@@ -86,13 +163,20 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
         <p className="flex flex-wrap gap-4 text-sm text-ink-2">
           {DOOR_STATES.map((s) => (
             <span key={s.state} className="flex items-center gap-1.5">
-              <span className={`inline-block h-4 w-6 border ${LOOK[s.state]}`} /> <Icon name={s.icon} size={15} /> {s.name} {doors.filter((d) => d.state === s.state).length}
+              <span className={`inline-block h-4 w-6 border ${LOOK[s.state]}`} /> <Icon name={s.icon} size={15} />{' '}
+              {s.name} {doors.filter((d) => d.state === s.state).length}
             </span>
           ))}
         </p>
         <div role="group" aria-label="Shown as" className="flex gap-1">
           {(['plan', 'list'] as const).map((v) => (
-            <button key={v} type="button" aria-pressed={view === v} className={`btn btn-small ${view === v ? '' : 'btn-quiet'}`} onClick={() => setView(v)}>
+            <button
+              key={v}
+              type="button"
+              aria-pressed={view === v}
+              className={`btn btn-small ${view === v ? '' : 'btn-quiet'}`}
+              onClick={() => setView(v)}
+            >
               <Icon name={v} size={16} /> {v === 'plan' ? 'Plan' : 'List'}
             </button>
           ))}
@@ -100,20 +184,35 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
       </div>
       {view === 'plan' && (
         <>
-          <ul aria-label="Floor plan" className="relative w-full rounded-s border-2 border-ink bg-sand" style={{ aspectRatio: ASPECT }}>
+          <ul
+            aria-label="Floor plan"
+            className="relative w-full rounded-s border-2 border-ink bg-sand"
+            style={{ aspectRatio: ASPECT }}
+          >
             {boxes.map((box) => {
               const d = doors.find((e) => e.section === box.section);
               if (!d) return null;
               const { icon, name } = stateOf(d.state);
               const tasks = tasksIn(d.section);
               return (
-                <li key={box.section} className="absolute p-[2px]" style={{ left: `${box.left}%`, top: `${box.top}%`, width: `${box.width}%`, height: `${box.height}%` }}>
-                  <button type="button" aria-pressed={selected === d.section} onClick={() => setSelected(d.section)} className={`flex h-full w-full flex-col items-start overflow-hidden border p-2.5 text-left ${LOOK[d.state]} ${selected === d.section ? 'relative z-10 outline-[3px] outline-offset-[-1px] outline-ring outline-solid' : ''}`}>
+                <li
+                  key={box.section}
+                  className="absolute p-[2px]"
+                  style={{ left: `${box.left}%`, top: `${box.top}%`, width: `${box.width}%`, height: `${box.height}%` }}
+                >
+                  <button
+                    type="button"
+                    aria-pressed={selected === d.section}
+                    onClick={() => setSelected(d.section)}
+                    className={`flex h-full w-full flex-col items-start overflow-hidden border p-2.5 text-left ${LOOK[d.state]} ${selected === d.section ? 'relative z-10 outline-[3px] outline-offset-[-1px] outline-ring outline-solid' : ''}`}
+                  >
                     <span className="flex w-full items-start justify-between gap-2">
                       <strong className="clip">{nameOf(d)}</strong>
                       <Icon name={icon} />
                     </span>
-                    <span className="text-sm">{tasks ? `${tasks} ${tasks === 1 ? 'task' : 'tasks'}` : d.state === 'closed' ? '' : 'no task'}</span>
+                    <span className="text-sm">
+                      {tasks ? `${tasks} ${tasks === 1 ? 'task' : 'tasks'}` : d.state === 'closed' ? '' : 'no task'}
+                    </span>
                     <span className="mt-auto text-sm font-semibold">{name}</span>
                   </button>
                 </li>
@@ -121,17 +220,35 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
             })}
           </ul>
           {door && section && (
-            <section className="card grid gap-3 p-3.5 md:grid-cols-[minmax(0,1fr)_9.5rem]" aria-label={`The door ${section.name}`}>
+            <section
+              className="card grid gap-3 p-3.5 md:grid-cols-[minmax(0,1fr)_9.5rem]"
+              aria-label={`The door ${section.name}`}
+            >
               <fieldset className="min-w-0">
                 <legend className="mb-1 font-head font-semibold">
                   {section.name}
-                  {section.care !== 'everyday' && <span className={`pill ml-2 ${CARE[section.care].pill} font-normal`}>{CARE[section.care].name}</span>}
+                  {section.care !== 'everyday' && (
+                    <span className={`pill ml-2 ${CARE[section.care].pill} font-normal`}>
+                      {CARE[section.care].name}
+                    </span>
+                  )}
                 </legend>
                 <p className="mb-2 text-sm text-ink-2">{section.purpose}</p>
                 <div className="flex flex-wrap gap-1.5">
                   {DOOR_STATES.map((s) => (
-                    <label key={s.state} title={s.says} className={`flex min-h-[36px] items-center gap-2 rounded-s border px-2 py-1 font-semibold ${door.state === s.state ? 'border-pine bg-pine-soft' : 'border-line-2 bg-sheet hover:border-pine'}`}>
-                      <input type="radio" name="door-state" className="h-4 w-4 accent-pine" disabled={readOnly} checked={door.state === s.state} onChange={() => setState(door.section, s.state)} />
+                    <label
+                      key={s.state}
+                      title={s.says}
+                      className={`flex min-h-[36px] items-center gap-2 rounded-s border px-2 py-1 font-semibold ${door.state === s.state ? 'border-pine bg-pine-soft' : 'border-line-2 bg-sheet hover:border-pine'}`}
+                    >
+                      <input
+                        type="radio"
+                        name="door-state"
+                        className="h-4 w-4 accent-pine"
+                        disabled={readOnly}
+                        checked={door.state === s.state}
+                        onChange={() => setState(door.section, s.state)}
+                      />
                       <Icon name={s.icon} size={16} /> {s.name}
                     </label>
                   ))}
@@ -140,7 +257,13 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
               </fieldset>
               <div>
                 <span className="label">Own name</span>
-                <DoorName key={door.section} door={door} section={section} readOnly={readOnly} onName={(name) => change({ do: 'name-door', role: role.id, section: door.section, name })} />
+                <DoorName
+                  key={door.section}
+                  door={door}
+                  section={section}
+                  readOnly={readOnly}
+                  onName={(name) => change({ do: 'name-door', role: role.id, section: door.section, name })}
+                />
                 <p className="hint mt-1">As this role should read it.</p>
               </div>
             </section>
@@ -151,16 +274,39 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
         <DndContext
           sensors={sensors}
           collisionDetection={closestCenter}
-          accessibility={dragWords((id) => doors.find((d) => d.section === id)?.name ?? inventory.sections.find((s) => s.id === id)?.name ?? id)}
+          accessibility={dragWords(
+            (id) =>
+              doors.find((d) => d.section === id)?.name ?? inventory.sections.find((s) => s.id === id)?.name ?? id,
+          )}
           onDragEnd={({ active, over }) => {
-            if (over && active.id !== over.id) change({ do: 'move-door', role: role.id, section: String(active.id), to: doors.findIndex((d) => d.section === over.id) });
+            if (over && active.id !== over.id)
+              change({
+                do: 'move-door',
+                role: role.id,
+                section: String(active.id),
+                to: doors.findIndex((d) => d.section === over.id),
+              });
           }}
         >
           <SortableContext items={doors.map((d) => d.section)} strategy={verticalListSortingStrategy}>
             <ul aria-label="Doors in menu order" className="card divide-y divide-line overflow-hidden p-0">
               {doors.map((d) => {
                 const s = inventory.sections.find((e) => e.id === d.section);
-                return s && <Row key={d.section} door={d} section={s} tasks={tasksIn(d.section)} readOnly={readOnly} selected={selected === d.section} onSelect={() => setSelected(d.section)} onState={(state) => setState(d.section, state)} onName={(name) => change({ do: 'name-door', role: role.id, section: d.section, name })} />;
+                return (
+                  s && (
+                    <Row
+                      key={d.section}
+                      door={d}
+                      section={s}
+                      tasks={tasksIn(d.section)}
+                      readOnly={readOnly}
+                      selected={selected === d.section}
+                      onSelect={() => setSelected(d.section)}
+                      onState={(state) => setState(d.section, state)}
+                      onName={(name) => change({ do: 'name-door', role: role.id, section: d.section, name })}
+                    />
+                  )
+                );
               })}
             </ul>
           </SortableContext>

@@ -3,16 +3,40 @@ import type { Plan, PlanRole } from '@/core/plan';
 import { Icon } from '../../kit/Icon';
 import type { Change } from '../usePlan';
 
-function Tie({ name, words, choices, onAdd, onRemove, tied, readOnly }: { name: string; words: string; choices: readonly PlanRole[]; tied: readonly PlanRole[]; onAdd: (id: string) => void; onRemove: (id: string) => void; readOnly: boolean }) {
+function Tie({
+  name,
+  words,
+  choices,
+  onAdd,
+  onRemove,
+  tied,
+  readOnly,
+}: {
+  name: string;
+  words: string;
+  choices: readonly PlanRole[];
+  tied: readonly PlanRole[];
+  onAdd: (id: string) => void;
+  onRemove: (id: string) => void;
+  readOnly: boolean;
+}) {
   const [open, setOpen] = useState(false);
   return (
     <div className="flex flex-wrap items-center gap-2">
       <span className="min-w-[9.5rem] font-semibold">{name}</span>
       {tied.map((role) => (
-        <span key={role.id} className="inline-flex max-w-full items-center gap-1 rounded-s border border-line-2 bg-paper px-2 py-0.5 text-sm">
+        <span
+          key={role.id}
+          className="inline-flex max-w-full items-center gap-1 rounded-s border border-line-2 bg-paper px-2 py-0.5 text-sm"
+        >
           <span className="clip">{role.name}</span>
           {!readOnly && (
-            <button type="button" className="flex h-6 w-6 items-center justify-center rounded-s hover:bg-brick-soft" aria-label={`${name}: take ${role.name} away`} onClick={() => onRemove(role.id)}>
+            <button
+              type="button"
+              className="flex h-6 w-6 items-center justify-center rounded-s hover:bg-brick-soft"
+              aria-label={`${name}: take ${role.name} away`}
+              onClick={() => onRemove(role.id)}
+            >
               <Icon name="close" size={14} />
             </button>
           )}
@@ -49,11 +73,25 @@ function Tie({ name, words, choices, onAdd, onRemove, tied, readOnly }: { name: 
 }
 
 /** What a role has to do with other roles: which it builds on, and which nobody may hold together with it. */
-export function RoleTies({ plan, role, change, readOnly }: { plan: Plan; role: PlanRole; change: Change; readOnly: boolean }) {
+export function RoleTies({
+  plan,
+  role,
+  change,
+  readOnly,
+}: {
+  plan: Plan;
+  role: PlanRole;
+  change: Change;
+  readOnly: boolean;
+}) {
   const others = plan.roles.filter((r) => r.id !== role.id && !r.archived);
   const apart = plan.apart.flatMap((pair) => (pair[0] === role.id ? [pair[1]] : pair[1] === role.id ? [pair[0]] : []));
-  const buildsOn = (id: string, seen = new Set<string>()): boolean => id === role.id || (!seen.has(id) && (seen.add(id), plan.roles.find((r) => r.id === id)?.extends.some((parent) => buildsOn(parent, seen)) ?? false));
-  const named = (ids: readonly string[]) => ids.map((id) => plan.roles.find((r) => r.id === id)).filter((r) => r !== undefined);
+  const buildsOn = (id: string, seen = new Set<string>()): boolean =>
+    id === role.id ||
+    (!seen.has(id) &&
+      (seen.add(id), plan.roles.find((r) => r.id === id)?.extends.some((parent) => buildsOn(parent, seen)) ?? false));
+  const named = (ids: readonly string[]) =>
+    ids.map((id) => plan.roles.find((r) => r.id === id)).filter((r) => r !== undefined);
   return (
     <section className="card grid gap-2 px-4 py-3" aria-label="Ties to other roles">
       <Tie
@@ -63,7 +101,9 @@ export function RoleTies({ plan, role, change, readOnly }: { plan: Plan; role: P
         tied={named(role.extends)}
         choices={others.filter((r) => r.id !== 'keyholder' && !role.extends.includes(r.id) && !buildsOn(r.id))}
         onAdd={(id) => change({ do: 'set-extends', role: role.id, extends: [...role.extends, id] })}
-        onRemove={(id) => change({ do: 'set-extends', role: role.id, extends: role.extends.filter((one) => one !== id) })}
+        onRemove={(id) =>
+          change({ do: 'set-extends', role: role.id, extends: role.extends.filter((one) => one !== id) })
+        }
       />
       <Tie
         name="Never together with"

@@ -8,9 +8,29 @@ import { doorNameOf, roomWithAllTasks } from '../model';
 import type { StepProps } from '../Planner';
 import { allowOn, doorsFor } from './WherePanel';
 
-const MEND: Record<Missing['kind'], string> = { permission: 'Allow it', door: 'Open the door', tool: 'Give the tool', mode: 'Give the mode', denied: '', apart: '', field: '' };
+const MEND: Record<Missing['kind'], string> = {
+  permission: 'Allow it',
+  door: 'Open the door',
+  tool: 'Give the tool',
+  mode: 'Give the mode',
+  denied: '',
+  apart: '',
+  field: '',
+};
 
-function OwnWords({ task, name, said, onKeep, onClose }: { task: string; name: string; said: readonly string[]; onKeep: (name: string, said: string[]) => void; onClose: () => void }) {
+function OwnWords({
+  task,
+  name,
+  said,
+  onKeep,
+  onClose,
+}: {
+  task: string;
+  name: string;
+  said: readonly string[];
+  onKeep: (name: string, said: string[]) => void;
+  onClose: () => void;
+}) {
   const [named, setNamed] = useState(name);
   const [words, setWords] = useState(said.join(', '));
   return (
@@ -19,11 +39,34 @@ function OwnWords({ task, name, said, onKeep, onClose }: { task: string; name: s
       aria-label={`Own words for ${task}`}
       onSubmit={(event) => {
         event.preventDefault();
-        onKeep(named.trim(), words.split(',').map((w) => w.trim().slice(0, 60)).filter(Boolean).slice(0, 30));
+        onKeep(
+          named.trim(),
+          words
+            .split(',')
+            .map((w) => w.trim().slice(0, 60))
+            .filter(Boolean)
+            .slice(0, 30),
+        );
       }}
     >
-      <Labelled label="What they call it">{(ids) => <input {...ids} className="field" maxLength={100} placeholder={task} value={named} onChange={(event) => setNamed(event.target.value)} />}</Labelled>
-      <Labelled label="Words they use for it" hint="With commas between: late boat, fog. “Where do I…?” finds it by them.">{(ids) => <input {...ids} className="field" value={words} onChange={(event) => setWords(event.target.value)} />}</Labelled>
+      <Labelled label="What they call it">
+        {(ids) => (
+          <input
+            {...ids}
+            className="field"
+            maxLength={100}
+            placeholder={task}
+            value={named}
+            onChange={(event) => setNamed(event.target.value)}
+          />
+        )}
+      </Labelled>
+      <Labelled
+        label="Words they use for it"
+        hint="With commas between: late boat, fog. “Where do I…?” finds it by them."
+      >
+        {(ids) => <input {...ids} className="field" value={words} onChange={(event) => setWords(event.target.value)} />}
+      </Labelled>
       <div className="flex gap-2">
         <button type="submit" className="btn btn-small btn-main">
           Keep these words
@@ -43,13 +86,21 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
   const { role } = prepared;
   // Allowed where the role works already; a role that works nowhere yet is asked about under Access.
   const reach = reachOf(inventory, plan, { role: role.id });
-  const where = reach === 'whole' || reach.length === 0 ? 'everywhere' : reach.length === 1 ? `on ${facts.pages.find((p) => p.id === reach[0]?.branch)?.title ?? 'its page'}` : `on its ${reach.length} pages`;
+  const where =
+    reach === 'whole' || reach.length === 0
+      ? 'everywhere'
+      : reach.length === 1
+        ? `on ${facts.pages.find((p) => p.id === reach[0]?.branch)?.title ?? 'its page'}`
+        : `on its ${reach.length} pages`;
   const mendsOf = (missing: Missing): Operation[] | null => {
-    if (missing.kind === 'permission') return [...allowOn(role.id, missing.id, reach === 'whole' ? [] : reach), ...doorsFor(role, [missing.id])];
+    if (missing.kind === 'permission')
+      return [...allowOn(role.id, missing.id, reach === 'whole' ? [] : reach), ...doorsFor(role, [missing.id])];
     const op = mendMissing(role.id, missing);
     return op ? [op] : null;
   };
-  const sections = inventory.sections.filter((section) => section.tasks.length > 0).sort((a, b) => Number(a.face === 'frame') - Number(b.face === 'frame'));
+  const sections = inventory.sections
+    .filter((section) => section.tasks.length > 0)
+    .sort((a, b) => Number(a.face === 'frame') - Number(b.face === 'frame'));
   return (
     <div className="grid gap-5">
       {sections.map((section) => (
@@ -65,7 +116,15 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
                 <li key={task.id} className="px-4 py-2.5">
                   <div className="flex flex-wrap items-center gap-x-4 gap-y-1.5">
                     <label className="flex min-w-[15rem] flex-1 items-start gap-3">
-                      <input type="checkbox" className="mt-1 h-[18px] w-[18px] shrink-0 accent-pine" disabled={readOnly} checked={ticked !== undefined} onChange={(event) => change({ do: 'tick-task', role: role.id, task: task.id, ticked: event.target.checked })} />
+                      <input
+                        type="checkbox"
+                        className="mt-1 h-[18px] w-[18px] shrink-0 accent-pine"
+                        disabled={readOnly}
+                        checked={ticked !== undefined}
+                        onChange={(event) =>
+                          change({ do: 'tick-task', role: role.id, task: task.id, ticked: event.target.checked })
+                        }
+                      />
                       <span className="min-w-0">
                         <span className="clip block font-semibold">{ticked?.name ?? task.name}</span>
                         <span className="block text-sm text-ink-2">{task.purpose}</span>
@@ -79,7 +138,8 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
                     {missing && (
                       <span className="flex flex-wrap items-center gap-2">
                         <span className={`pill whitespace-normal ${ticked ? 'pill-brick' : 'pill-plain font-normal'}`}>
-                          <Icon name={ticked ? 'warn' : 'lock'} size={14} /> {missingInWords(inventory, missing, doorNameOf(role))}
+                          <Icon name={ticked ? 'warn' : 'lock'} size={14} />{' '}
+                          {missingInWords(inventory, missing, doorNameOf(role))}
                         </span>
                         {ticked && mend && !readOnly && (
                           <button
@@ -91,14 +151,21 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
                             }}
                           >
                             {MEND[missing.kind]}
-                            {missing.kind === 'permission' && inventory.permissions.get(missing.id)?.placed && ` ${where}`}
+                            {missing.kind === 'permission' &&
+                              inventory.permissions.get(missing.id)?.placed &&
+                              ` ${where}`}
                             <span className="sr-only"> for {task.name}</span>
                           </button>
                         )}
                       </span>
                     )}
                     {ticked && !readOnly && (
-                      <button type="button" className="btn btn-quiet btn-small" aria-expanded={open === task.id} onClick={() => setOpen(open === task.id ? null : task.id)}>
+                      <button
+                        type="button"
+                        className="btn btn-quiet btn-small"
+                        aria-expanded={open === task.id}
+                        onClick={() => setOpen(open === task.id ? null : task.id)}
+                      >
                         Own words<span className="sr-only"> for {task.name}</span>
                       </button>
                     )}
@@ -110,7 +177,13 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
                       said={ticked.said ?? []}
                       onClose={() => setOpen(null)}
                       onKeep={(name, said) => {
-                        change({ do: 'name-task', role: role.id, task: task.id, name: name === task.name ? '' : name, said });
+                        change({
+                          do: 'name-task',
+                          role: role.id,
+                          task: task.id,
+                          name: name === task.name ? '' : name,
+                          said,
+                        });
                         setOpen(null);
                       }}
                     />

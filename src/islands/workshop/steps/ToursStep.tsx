@@ -7,7 +7,19 @@ import type { StepProps } from '../Planner';
 
 const DO = { press: 'waits for a press', type: 'waits for typing', see: 'shows only' };
 
-function StopRow({ stop, number, own, readOnly, onWords }: { stop: Stop; number: number; own: boolean; readOnly: boolean; onWords: (title: string, text: string) => void }) {
+function StopRow({
+  stop,
+  number,
+  own,
+  readOnly,
+  onWords,
+}: {
+  stop: Stop;
+  number: number;
+  own: boolean;
+  readOnly: boolean;
+  onWords: (title: string, text: string) => void;
+}) {
   const [title, setTitle] = useState(stop.title);
   const [text, setText] = useState(stop.text);
   useEffect(() => {
@@ -35,8 +47,25 @@ function StopRow({ stop, number, own, readOnly, onWords }: { stop: Stop; number:
           </button>
         )}
       </p>
-      <input aria-label={`Title of stop ${number}`} className="field font-semibold" maxLength={120} readOnly={readOnly} value={title} onChange={(event) => setTitle(event.target.value)} onBlur={keep} />
-      <textarea aria-label={`Text of stop ${number}`} className="field" rows={2} maxLength={1200} readOnly={readOnly} value={text} onChange={(event) => setText(event.target.value)} onBlur={keep} />
+      <input
+        aria-label={`Title of stop ${number}`}
+        className="field font-semibold"
+        maxLength={120}
+        readOnly={readOnly}
+        value={title}
+        onChange={(event) => setTitle(event.target.value)}
+        onBlur={keep}
+      />
+      <textarea
+        aria-label={`Text of stop ${number}`}
+        className="field"
+        rows={2}
+        maxLength={1200}
+        readOnly={readOnly}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={keep}
+      />
     </li>
   );
 }
@@ -67,7 +96,16 @@ export function ToursStep({ prepared, change, readOnly }: StepProps) {
             </summary>
             <ol className="divide-y divide-line border-t border-line px-4">
               {task.tour.stops.map((stop, i) => (
-                <StopRow key={stop.key} stop={stop} number={i + 1} readOnly={readOnly || !inventory.tasks.has(task.task)} own={role.tours[task.task]?.[stop.key] !== undefined} onWords={(title, text) => change({ do: 'word-stop', role: role.id, task: task.task, stop: stop.key, title, text })} />
+                <StopRow
+                  key={stop.key}
+                  stop={stop}
+                  number={i + 1}
+                  readOnly={readOnly || !inventory.tasks.has(task.task)}
+                  own={role.tours[task.task]?.[stop.key] !== undefined}
+                  onWords={(title, text) =>
+                    change({ do: 'word-stop', role: role.id, task: task.task, stop: stop.key, title, text })
+                  }
+                />
               ))}
             </ol>
           </details>

@@ -15,7 +15,10 @@ export function WalkStep({ prepared, stepIn, readOnly }: StepProps) {
         <Icon name="door" size={30} />
         <div className="min-w-[16rem] flex-1">
           <h2 className="text-base">See the room as {who}</h2>
-          <p className="text-ink-2">Exactly as prepared here, also what is not live yet. It is a trial: nothing you do there is kept, and nothing is done in anybody’s name.</p>
+          <p className="text-ink-2">
+            Exactly as prepared here, also what is not live yet. It is a trial: nothing you do there is kept, and
+            nothing is done in anybody’s name.
+          </p>
         </div>
         {!readOnly && (
           <button type="button" className="btn btn-main" onClick={stepIn}>
@@ -36,7 +39,8 @@ export function WalkStep({ prepared, stepIn, readOnly }: StepProps) {
                   </span>
                 ) : (
                   <span className="pill pill-brick whitespace-normal">
-                    <Icon name="warn" size={14} /> {missingInWords(inventory, task.verdict.missing, doorNameOf(prepared.role))}
+                    <Icon name="warn" size={14} />{' '}
+                    {missingInWords(inventory, task.verdict.missing, doorNameOf(prepared.role))}
                   </span>
                 )}
               </p>
@@ -44,7 +48,11 @@ export function WalkStep({ prepared, stepIn, readOnly }: StepProps) {
             </li>
           ))}
         </ol>
-        {now.tasks.length === 0 && <Empty icon="check" title="Nothing to try yet">Tick the jobs of this role in step 1.</Empty>}
+        {now.tasks.length === 0 && (
+          <Empty icon="check" title="Nothing to try yet">
+            Tick the jobs of this role in step 1.
+          </Empty>
+        )}
       </section>
     </div>
   );

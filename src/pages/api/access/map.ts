@@ -8,7 +8,16 @@ export const GET = endpoint({
   run: async ({ tx, access, query }) => {
     const asked = readAsked(query);
     const rows = mapRows(await loadSurvey(tx, access, asked), asked.branch);
-    const text = writeCsv([[asked.rows === 'people' ? 'person' : 'role', 'id', ...permissionIds], ...rows.map((row) => [row.name, row.id, ...row.cells])]);
-    return new Response(text, { headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': 'attachment; filename="access-map.csv"', 'cache-control': 'no-store' } });
+    const text = writeCsv([
+      [asked.rows === 'people' ? 'person' : 'role', 'id', ...permissionIds],
+      ...rows.map((row) => [row.name, row.id, ...row.cells]),
+    ]);
+    return new Response(text, {
+      headers: {
+        'content-type': 'text/csv; charset=utf-8',
+        'content-disposition': 'attachment; filename="access-map.csv"',
+        'cache-control': 'no-store',
+      },
+    });
   },
 });

@@ -6,6 +6,13 @@ export const GET = endpoint({
   needs: 'plan.view',
   run: async ({ tx, access, query }) => {
     const asked = readAsked(query);
-    return { groups: whyOn(await loadSurvey(tx, access, asked), query.get('row') ?? '', query.get('permission') ?? '', asked.branch) };
+    return {
+      groups: whyOn(
+        await loadSurvey(tx, access, asked),
+        query.get('row') ?? '',
+        query.get('permission') ?? '',
+        asked.branch,
+      ),
+    };
   },
 });

@@ -7,6 +7,12 @@ import { noticeSchema, postNotice } from '@/server/notices/notices';
 export const POST = endpoint({
   needs: 'notice.post',
   on: 'noticePlace',
-  body: noticeSchema.extend({ page: z.string().regex(/^\d{1,9}$/).optional() }),
-  run: async ({ tx, access, body }) => postNotice(tx, access, body.page ? Number(body.page) : ((await rootPageId(tx, access.site.id)) ?? 0), body),
+  body: noticeSchema.extend({
+    page: z
+      .string()
+      .regex(/^\d{1,9}$/)
+      .optional(),
+  }),
+  run: async ({ tx, access, body }) =>
+    postNotice(tx, access, body.page ? Number(body.page) : ((await rootPageId(tx, access.site.id)) ?? 0), body),
 });

@@ -6,5 +6,6 @@ import { endpoint, idSchema } from '@/server/gate/endpoint';
 export const POST = endpoint({
   needs: 'signed-in',
   body: z.strictObject({ ids: z.array(idSchema).min(1).max(1000), bulk: bulkSchema, dry: z.boolean().default(false) }),
-  run: ({ tx, access, body, progress }) => (body.dry ? tryWithMany(tx, access, body.ids, body.bulk) : doWithMany(tx, access, body.ids, body.bulk, progress)),
+  run: ({ tx, access, body, progress }) =>
+    body.dry ? tryWithMany(tx, access, body.ids, body.bulk) : doWithMany(tx, access, body.ids, body.bulk, progress),
 });

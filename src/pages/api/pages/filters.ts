@@ -7,5 +7,6 @@ import { endpoint } from '@/server/gate/endpoint';
 export const POST = endpoint({
   needs: 'signed-in',
   body: z.strictObject({ name: z.string().trim().min(1, 'Give it a name.').max(60), filter: filterSchema.nullable() }),
-  run: ({ tx, access, body }) => (body.filter ? saveFilter(tx, access, body.name, body.filter) : removeFilter(tx, access, body.name)),
+  run: ({ tx, access, body }) =>
+    body.filter ? saveFilter(tx, access, body.name, body.filter) : removeFilter(tx, access, body.name),
 });

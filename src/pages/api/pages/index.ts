@@ -9,6 +9,10 @@ const layout = z.string().min(1).max(40);
 export const POST = endpoint({
   needs: 'page.create',
   on: 'pageAbove',
-  body: z.union([z.strictObject({ parent, layout, title: z.string().trim().min(1, 'Give the page a title.').max(120) }), z.strictObject({ parent, layout, outline: z.string().min(1, 'Paste or type a list first.').max(40_000) })]),
-  run: ({ tx, access, body }) => ('outline' in body ? makePages(tx, access, body.parent, body) : makePage(tx, access, body.parent, body)),
+  body: z.union([
+    z.strictObject({ parent, layout, title: z.string().trim().min(1, 'Give the page a title.').max(120) }),
+    z.strictObject({ parent, layout, outline: z.string().min(1, 'Paste or type a list first.').max(40_000) }),
+  ]),
+  run: ({ tx, access, body }) =>
+    'outline' in body ? makePages(tx, access, body.parent, body) : makePage(tx, access, body.parent, body),
 });

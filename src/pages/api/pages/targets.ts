@@ -14,7 +14,8 @@ export const GET = endpoint({
     const asked = query;
     const q = (asked.get('q') ?? '').trim().slice(0, 200);
     const below = asked.get('below');
-    if (below !== null) return { tree: await findTargetsBelow(tx, access, /^\d{1,9}$/.test(below) ? Number(below) : 0) };
+    if (below !== null)
+      return { tree: await findTargetsBelow(tx, access, /^\d{1,9}$/.test(below) ? Number(below) : 0) };
     if (q) return { targets: await findTargets(tx, access, q, MOST) };
     return { targets: await findTargets(tx, access, '', NEWEST), tree: await findTargetsBelow(tx, access, null) };
   },

@@ -6,7 +6,18 @@ export const GET = endpoint({
   needs: 'plan.view',
   run: async ({ tx, access, query }) => {
     const asked = query;
-    const file = await exportPlan(tx, access.site, EXPORTS.find((one) => one === asked.get('as')) ?? 'json', asked.has('live'));
-    return new Response(file.text, { headers: { 'content-type': `${file.type}; charset=utf-8`, 'content-disposition': `attachment; filename="${file.name}"`, 'cache-control': 'no-store' } });
+    const file = await exportPlan(
+      tx,
+      access.site,
+      EXPORTS.find((one) => one === asked.get('as')) ?? 'json',
+      asked.has('live'),
+    );
+    return new Response(file.text, {
+      headers: {
+        'content-type': `${file.type}; charset=utf-8`,
+        'content-disposition': `attachment; filename="${file.name}"`,
+        'cache-control': 'no-store',
+      },
+    });
   },
 });

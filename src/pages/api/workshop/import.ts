@@ -7,11 +7,15 @@ import { changePlan } from '@/server/plan/changes';
 /** Tells what a file would change in the prepared plan; changes it when confirmed for the revision that was told of. */
 export const POST = endpoint({
   needs: 'plan.edit',
-  body: z.strictObject({ text: z.string().min(1, 'The file is empty.').max(1_500_000), confirm: z.int().max(2_147_483_647).optional() }),
+  body: z.strictObject({
+    text: z.string().min(1, 'The file is empty.').max(1_500_000),
+    confirm: z.int().max(2_147_483_647).optional(),
+  }),
   run: async ({ tx, access, body }) => {
     const { plan, revision, differences } = await previewPlan(tx, access.site, body.text);
     if (body.confirm === undefined) return { revision, differences };
-    if (differences.length === 0) throw new Problem('already-done', 'The file says what is prepared already; nothing to do.');
+    if (differences.length === 0)
+      throw new Problem('already-done', 'The file says what is prepared already; nothing to do.');
     await changePlan(tx, access, body.confirm, [{ do: 'replace-plan', plan }]);
     return { done: true };
   },

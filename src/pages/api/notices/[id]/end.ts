@@ -2,4 +2,8 @@ import { endpoint } from '@/server/gate/endpoint';
 import { endNotice } from '@/server/notices/notices';
 
 /** Takes a notice off the website. */
-export const POST = endpoint({ needs: 'notice.end', on: 'notice', run: ({ tx, access, id }) => endNotice(tx, access, id) });
+export const POST = endpoint({
+  needs: 'notice.end',
+  on: 'notice',
+  run: ({ tx, access, id }) => endNotice(tx, access, id),
+});

@@ -9,7 +9,10 @@ export const GET = endpoint({
   run: async ({ tx, access, id, query }) => {
     const asked = query;
     const [slug, own] = [asked.get('slug') ?? '', asked.get('own') ?? ''];
-    const fault = slug !== '' && !isSlug(slug) ? SLUG_WORDS : own !== '' && !isOwnAddress(own) ? OWN_ADDRESS_WORDS : null;
-    return fault ? { address: null, fault, changes: 0 } : tryAddress(tx, access.site.id, id, { slug, ownAddress: own || null });
+    const fault =
+      slug !== '' && !isSlug(slug) ? SLUG_WORDS : own !== '' && !isOwnAddress(own) ? OWN_ADDRESS_WORDS : null;
+    return fault
+      ? { address: null, fault, changes: 0 }
+      : tryAddress(tx, access.site.id, id, { slug, ownAddress: own || null });
   },
 });

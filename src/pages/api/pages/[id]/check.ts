@@ -14,7 +14,8 @@ export const POST = endpoint({
   run: async ({ tx, access, id, body, thing }) => {
     // What is not right yet is told at its field; everything else is looked at all the same.
     const read = readContent(layouts, thing.place?.layout ?? '', body.content);
-    if (!read) throw new Problem('bad-input', 'Nothing was sent.', { faults: [{ field: '', message: 'Nothing was sent.' }] });
+    if (!read)
+      throw new Problem('bad-input', 'Nothing was sent.', { faults: [{ field: '', message: 'Nothing was sent.' }] });
     return { findings: await checkContent(tx, access, id, read.content, maySee(access)) };
   },
 });

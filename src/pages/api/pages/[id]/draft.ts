@@ -6,6 +6,10 @@ import { endpoint } from '@/server/gate/endpoint';
 export const PUT = endpoint({
   needs: 'page.edit',
   on: 'page',
-  body: z.strictObject({ content: z.unknown(), version: z.int().min(0).max(2_147_483_647), over: z.boolean().optional() }),
+  body: z.strictObject({
+    content: z.unknown(),
+    version: z.int().min(0).max(2_147_483_647),
+    over: z.boolean().optional(),
+  }),
   run: ({ tx, access, id, body }) => saveDraft(tx, access, id, body),
 });

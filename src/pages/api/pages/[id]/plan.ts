@@ -11,14 +11,25 @@ import { now } from '@/server/clock';
 export const POST = endpoint({
   needs: 'page.view',
   on: 'page',
-  body: z.union([z.strictObject({ at: z.string().max(20) }), z.strictObject({ callOff: z.enum(['publish', 'take-down']) })]),
+  body: z.union([
+    z.strictObject({ at: z.string().max(20) }),
+    z.strictObject({ callOff: z.enum(['publish', 'take-down']) }),
+  ]),
   run: async ({ tx, access, id, body, thing }) => {
-    await authorize(tx, access, 'callOff' in body && body.callOff === 'publish' ? 'page.publish' : 'page.retire', thing);
+    await authorize(
+      tx,
+      access,
+      'callOff' in body && body.callOff === 'publish' ? 'page.publish' : 'page.retire',
+      thing,
+    );
     if ('callOff' in body) return callOff(tx, access, id, body.callOff);
     const dueAt = comingInstant(access, body.at);
     await mustMayBelow(tx, access, 'page.retire', id);
     await planFor(tx, access, id, { what: 'take-down', dueAt });
-    await record(tx, access, 'planned to take down', await titleOf(tx, id), { href: `/room/pages/${id}`, detail: `For ${sayTime(dueAt, access.site.timeZone, now())}.` });
+    await record(tx, access, 'planned to take down', await titleOf(tx, id), {
+      href: `/room/pages/${id}`,
+      detail: `For ${sayTime(dueAt, access.site.timeZone, now())}.`,
+    });
     return { dueAt: dueAt.toISOString() };
   },
 });

@@ -9,5 +9,10 @@ export const POST = endpoint({
   on: 'page',
   body: z.union([z.strictObject({ days: z.int().min(1).max(30) }), z.strictObject({ end: idSchema })]),
   run: async ({ tx, access, id, body, request }) =>
-    'end' in body ? endPreviewLink(tx, access, id, body.end) : { ...(await makePreviewLink(tx, access, id, body.days, originOf(request))), links: await listPreviewLinks(tx, access.site, id) },
+    'end' in body
+      ? endPreviewLink(tx, access, id, body.end)
+      : {
+          ...(await makePreviewLink(tx, access, id, body.days, originOf(request))),
+          links: await listPreviewLinks(tx, access.site, id),
+        },
 });

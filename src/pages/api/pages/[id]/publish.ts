@@ -7,7 +7,12 @@ import { endpoint } from '@/server/gate/endpoint';
 export const POST = endpoint({
   needs: 'page.publish',
   on: 'page',
-  body: z.strictObject({ content: z.unknown(), version: z.int().min(0).max(2_147_483_647), note: z.string().trim().max(500), at: z.string().max(20).optional() }),
+  body: z.strictObject({
+    content: z.unknown(),
+    version: z.int().min(0).max(2_147_483_647),
+    note: z.string().trim().max(500),
+    at: z.string().max(20).optional(),
+  }),
   run: async ({ tx, access, id, body, thing }) => {
     await authorize(tx, access, 'page.edit', thing);
     return publishDraft(tx, access, id, body);

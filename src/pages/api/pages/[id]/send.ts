@@ -7,7 +7,12 @@ import { endpoint, idSchema } from '@/server/gate/endpoint';
 export const POST = endpoint({
   needs: 'page.send',
   on: 'page',
-  body: z.strictObject({ content: z.unknown(), version: z.int().min(0).max(2_147_483_647), note: z.string().trim().max(500), askedOf: idSchema.nullable().optional() }),
+  body: z.strictObject({
+    content: z.unknown(),
+    version: z.int().min(0).max(2_147_483_647),
+    note: z.string().trim().max(500),
+    askedOf: idSchema.nullable().optional(),
+  }),
   run: async ({ tx, access, id, body, thing }) => {
     await authorize(tx, access, 'page.edit', thing);
     return sendForReview(tx, access, id, body);

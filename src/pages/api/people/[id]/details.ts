@@ -6,6 +6,10 @@ import { emailSchema, nameSchema } from '@/server/people/given';
 /** Gives somebody another name or mail address; `before` is what they had when the form was opened. */
 export const PUT = endpoint({
   needs: 'person.manage',
-  body: z.strictObject({ before: z.strictObject({ name: z.string(), email: z.string() }), name: nameSchema, email: emailSchema }),
+  body: z.strictObject({
+    before: z.strictObject({ name: z.string(), email: z.string() }),
+    name: nameSchema,
+    email: emailSchema,
+  }),
   run: ({ tx, access, id, body }) => setDetails(tx, access, id, body),
 });

@@ -3,4 +3,7 @@ import { originOf } from '@/server/gate/origin';
 import { renewLink } from '@/server/people/invite';
 
 /** A new one-time link for somebody's password. */
-export const POST = endpoint({ needs: 'person.manage', run: ({ tx, access, id, request }) => renewLink(tx, access, id, originOf(request)) });
+export const POST = endpoint({
+  needs: 'person.manage',
+  run: ({ tx, access, id, request }) => renewLink(tx, access, id, originOf(request)),
+});

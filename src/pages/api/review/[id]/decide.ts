@@ -6,6 +6,10 @@ import { endpoint } from '@/server/gate/endpoint';
 export const POST = endpoint({
   needs: 'review.decide',
   on: 'review',
-  body: z.strictObject({ outcome: z.enum(['published', 'sent-back']), word: z.string().trim().max(1000), at: z.string().max(20).optional() }),
+  body: z.strictObject({
+    outcome: z.enum(['published', 'sent-back']),
+    word: z.string().trim().max(1000),
+    at: z.string().max(20).optional(),
+  }),
   run: ({ tx, access, id, body }) => decideReview(tx, access, id, body),
 });

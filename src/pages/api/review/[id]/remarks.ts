@@ -7,8 +7,16 @@ export const POST = endpoint({
   needs: 'signed-in',
   on: 'review',
   body: z.union([
-    z.strictObject({ field: z.string().max(60), quote: z.string().trim().max(300), text: z.string().trim().min(1, 'Write something first.').max(1000), answers: idSchema.nullable() }),
+    z.strictObject({
+      field: z.string().max(60),
+      quote: z.string().trim().max(300),
+      text: z.string().trim().min(1, 'Write something first.').max(1000),
+      answers: idSchema.nullable(),
+    }),
     z.strictObject({ settle: idSchema, settled: z.boolean() }),
   ]),
-  run: ({ tx, access, id, thing, body }) => ('settle' in body ? settleRemark(tx, access, id, thing, body.settle, body.settled) : remark(tx, access, id, thing, body)),
+  run: ({ tx, access, id, thing, body }) =>
+    'settle' in body
+      ? settleRemark(tx, access, id, thing, body.settle, body.settled)
+      : remark(tx, access, id, thing, body),
 });

@@ -7,5 +7,6 @@ const number = (text: string | null | undefined) => (/^\d{1,9}$/.test(text ?? ''
 export const GET = endpoint({
   needs: 'page.view',
   on: 'page',
-  run: ({ tx, access, id, params, query }) => compareVersions(tx, access.site.id, id, number(params['revision']) ?? 0, number(query.get('with'))),
+  run: ({ tx, access, id, params, query }) =>
+    compareVersions(tx, access.site.id, id, number(params['revision']) ?? 0, number(query.get('with'))),
 });
