@@ -133,7 +133,7 @@ test('who can, and what can they: answers that can be passed on and printed', as
   await maud.goto('/workshop/access/what');
   await loads(maud, () => maud.getByLabel('Who').selectOption('Oskar Finch'));
   await expect(maud.getByRole('heading', { level: 1 })).toHaveText('What can Oskar Finch do?');
-  await expect(maud.getByRole('region', { name: 'Roles held' })).toContainText('Café manager, under Café');
+  await expect(maud.getByRole('region', { name: 'Roles held' })).toContainText('Café manager under Café');
   await expect(maud.getByRole('row', { name: /change pages/ })).toContainText('under Café');
   await maud.context().close();
 });
@@ -165,7 +165,7 @@ test('roles are made, copied, named, compared and archived; thirty stay easy to 
   await maud.getByRole('button', { name: 'Compare with another' }).click();
   await maud.getByRole('dialog').getByRole('link', { name: 'Newsroom' }).click();
   await expect(maud.getByRole('region', { name: 'Side by side' })).toContainText('Juno Park');
-  await expect(maud.getByText(/^2 differences, marked with ≠\. As prepared\.$/)).toBeVisible();
+  await expect(maud.getByText(/\b2 differences, marked with ≠\. As prepared\./)).toBeVisible();
 
   await maud.goto('/workshop');
   await maud.getByLabel('More for Café manager').click();

@@ -1,24 +1,11 @@
 import Ajv2020 from 'ajv/dist/2020';
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  allDoors,
-  applyOperation,
-  getRole,
-  operationInWords,
-  operationSchema,
-  planJsonSchema,
-  planSchema,
-  type Operation,
-  type Plan,
-  roleOf,
-} from '@/core/plan';
+import { allDoors, applyOperation, getRole, planJsonSchema, planSchema, type Operation, type Plan } from '@/core/plan';
 import { differences } from '@/core/release';
 import { demoPlan, startPlan } from '@/demo/plan';
 import { inventory } from '@/office';
 import { allow, plan, role } from './plans';
 
-const SEED = 20261125;
 const demo = demoPlan((key) => String(key.length));
 const must = (before: Plan, op: Operation): Plan => {
   const applied = applyOperation(inventory, before, op);
@@ -87,7 +74,7 @@ describe('operations', () => {
   it('order doors, name them and give names back', () => {
     const moved = must(demo, { do: 'move-door', role: 'harbour-desk', section: 'notices', to: 0 });
     expect(
-      allDoors(inventory, desk(moved))
+      allDoors(inventory, desk(moved).doors)
         .map((d) => d.section)
         .slice(0, 2),
     ).toEqual(['notices', 'pages']);
@@ -145,81 +132,6 @@ describe('operations', () => {
   ] as [Operation, string][])('%j is refused: %s', (op, code) => {
     expect(applyOperation(inventory, demo, op)).toMatchObject({ ok: false, code });
   });
-
-  const roleIds = fc.constantFrom(...demo.roles.map((r) => r.id));
-  const of = <T>(map: ReadonlyMap<string, T>) => fc.constantFrom(...map.keys());
-  const operations: fc.Arbitrary<Operation> = fc.oneof(
-    fc.record({
-      do: fc.constant('tick-task' as const),
-      role: roleIds,
-      task: of(inventory.tasks),
-      ticked: fc.boolean(),
-    }),
-    fc.record({
-      do: fc.constant('set-door' as const),
-      role: roleIds,
-      section: fc.constantFrom(...inventory.doors.map((d) => d.id)),
-      state: fc.constantFrom('open' as const, 'look' as const, 'away' as const, 'closed' as const),
-    }),
-    fc.record({
-      do: fc.constant('move-door' as const),
-      role: roleIds,
-      section: fc.constantFrom(...inventory.doors.map((d) => d.id)),
-      to: fc.nat(8),
-    }),
-    fc.record({ do: fc.constant('set-tool' as const), role: roleIds, tool: of(inventory.tools), on: fc.boolean() }),
-    fc.record({
-      do: fc.constant('set-mode' as const),
-      role: roleIds,
-      mode: fc.constantFrom('preview' as const, 'code' as const),
-      on: fc.boolean(),
-    }),
-    fc.record({
-      do: fc.constant('place-widget' as const),
-      role: roleIds,
-      widget: of(inventory.widgets),
-      column: fc.nat(2),
-      index: fc.nat(4),
-    }),
-    fc.record({ do: fc.constant('set-columns' as const), role: roleIds, count: fc.integer({ min: 1, max: 3 }) }),
-    fc.record({
-      do: fc.constant('add-grant' as const),
-      role: roleIds,
-      grant: fc.record({
-        id: fc.constantFrom('g1', 'g2'),
-        effect: fc.constantFrom('allow' as const, 'deny' as const),
-        permission: of(inventory.permissions),
-        scope: fc.record({ branch: fc.constantFrom('3', '4') }, { requiredKeys: [] }),
-      }),
-    }),
-  );
-  // Four times 50: each of them far from the time limit, also where the machine is slow.
-  it.each([0, 1, 2, 3].map((n) => SEED + n))(
-    'in any number keep the plan whole, and each that is done can be told (seed %i)',
-    (seed) => {
-      fc.assert(
-        fc.property(fc.array(operations, { maxLength: 25 }), (ops) => {
-          let now = demo;
-          for (const op of ops) {
-            expect(operationSchema.parse(op)).toEqual(op);
-            const applied = applyOperation(inventory, now, op);
-            if (!applied.ok) continue;
-            const told = differences(inventory, now, applied.plan, (id) => id);
-            // A door moved to where it stands, or a closed one moved, changes nothing anybody sees.
-            if (op.do !== 'move-door' && op.do !== 'place-widget' && op.do !== 'set-columns')
-              expect(
-                told.map((d) => d.role),
-                operationInWords(inventory, op),
-              ).toEqual([roleOf(op)]);
-            now = applied.plan;
-          }
-          expect(planSchema.parse(now)).toEqual(now);
-          expect(differences(inventory, now, now, (id) => id)).toEqual([]);
-        }),
-        { seed, numRuns: 50 },
-      );
-    },
-  );
 });
 
 describe('differences in words', () => {

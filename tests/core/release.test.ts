@@ -1,120 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { decide } from '@/core/access';
-import { applyOperation, policyOf, publishingOf, samePlan, withRolesOf, type Operation, type Plan } from '@/core/plan';
+import { policyOf, samePlan, withRolesOf, type Operation, type Plan } from '@/core/plan';
 import { differences, impactOf } from '@/core/release';
-import { demoPlan } from '@/demo/plan';
 import { inventory } from '@/office';
+import { demo, operation, walked } from './operations';
 import { person, PLACES } from './plans';
 
 const SEED = 20261126;
-const demo = demoPlan((key) => ({ home: '1', harbours: '2', cafe: '4', about: '1' })[key] ?? '1');
 const roleIds = demo.roles.map((role) => role.id);
 const page = (id: string) => `page ${id}`;
 
-// Every operation there is but the two that replace or make whole roles, over what the demo and the inventory hold.
-const role = fc.constantFrom(...roleIds);
-const scope = fc.record(
-  {
-    branch: fc.constantFrom('1', '2', '4'),
-    own: fc.constant(true as const),
-    layouts: fc.constantFrom<string[]>(['plain'], ['plain', 'banner']),
-    states: fc.constant<('draft' | 'down')[]>(['draft']),
-  },
-  { requiredKeys: [] },
-);
-const grant = fc.record({
-  id: fc.constantFrom('g1', 'g2', 'g3'),
-  effect: fc.constantFrom('allow' as const, 'deny' as const),
-  permission: fc.constantFrom(...inventory.permissions.keys(), 'page.*'),
-  scope,
-});
-const section = fc.constantFrom(...inventory.doors.map((s) => s.id));
-const task = fc.constantFrom(...inventory.tasks.keys());
-const tool = fc.constantFrom(...inventory.tools.keys());
-const widget = fc.constantFrom(...inventory.widgets.keys());
-const words = fc.constantFrom('', 'Boats', 'Late boats');
-const operations: fc.Arbitrary<Operation>[] = [
-  fc.record({
-    do: fc.constant('name-role' as const),
-    role,
-    name: fc.constantFrom('Desk', 'Gate'),
-    purpose: fc.constantFrom('', 'Helps.'),
-  }),
-  fc.record({ do: fc.constant('set-extends' as const), role, extends: fc.subarray(roleIds, { maxLength: 2 }) }),
-  fc.record({ do: fc.constant('archive-role' as const), role, archived: fc.boolean() }),
-  fc.record({ do: fc.constant('keep-apart' as const), role, other: role, apart: fc.boolean() }),
-  fc.record({ do: fc.constant('change-grant' as const), role, grant }),
-  fc.record({ do: fc.constant('tick-task' as const), role, task, ticked: fc.boolean() }),
-  fc.record({ do: fc.constant('name-task' as const), role, task, name: words, said: fc.subarray(['fog', 'storm']) }),
-  fc.record({ do: fc.constant('add-grant' as const), role, grant }),
-  fc.record({
-    do: fc.constant('remove-grant' as const),
-    role,
-    grant: fc.constantFrom('g1', 'g2', 'notice.view', 'page.view'),
-  }),
-  fc.record({
-    do: fc.constant('set-door' as const),
-    role,
-    section,
-    state: fc.constantFrom('open' as const, 'look' as const, 'away' as const, 'closed' as const),
-  }),
-  fc.record({ do: fc.constant('name-door' as const), role, section, name: words }),
-  fc.record({ do: fc.constant('move-door' as const), role, section, to: fc.nat(5) }),
-  fc.record({ do: fc.constant('set-tool' as const), role, tool, on: fc.boolean() }),
-  fc.record({
-    do: fc.constant('set-mode' as const),
-    role,
-    mode: fc.constantFrom('preview' as const, 'code' as const),
-    on: fc.boolean(),
-  }),
-  fc.record({ do: fc.constant('place-widget' as const), role, widget, column: fc.nat(2), index: fc.nat(3) }),
-  fc.record({ do: fc.constant('remove-widget' as const), role, widget }),
-  fc.record({ do: fc.constant('set-columns' as const), role, count: fc.integer({ min: 1, max: 3 }) }),
-  fc.record({
-    do: fc.constant('word-stop' as const),
-    role,
-    task: fc.constant('notices.post'),
-    stop: fc.constantFrom('door.notices', 'notices.form.text'),
-    title: words,
-    text: words,
-  }),
-  fc.record({
-    do: fc.constant('set-publishing' as const),
-    publishing: fc.record({ noteRequired: fc.boolean(), checks: fc.constant(publishingOf(demo).checks) }),
-  }),
-  fc.record({
-    do: fc.constant('add-role' as const),
-    role: fc.constantFrom('new-one', 'new-two'),
-    name: fc.constant('New'),
-    purpose: fc.constant(''),
-    like: fc.constantFrom('front-line', 'newsroom'),
-  }),
-];
-const walked = (start: Plan, list: readonly Operation[]): Plan =>
-  list.reduce((plan, op) => {
-    const done = applyOperation(inventory, plan, op);
-    return done.ok ? done.plan : plan;
-  }, start);
-const walk = fc.array(fc.oneof(...operations), { maxLength: 5 });
-
-describe(`differences (seed ${SEED})`, () => {
-  it('are none exactly when two plans say the same', () => {
-    let same = 0;
-    fc.assert(
-      fc.property(walk, walk, fc.boolean(), (first, second, back) => {
-        const before = walked(demo, first);
-        const after = back ? walked(before, second) : walked(demo, second);
-        const told = differences(inventory, before, after, page);
-        const isSame = samePlan(inventory, before, after);
-        if (isSame) same++;
-        expect(told.length === 0, JSON.stringify({ told, first, second })).toBe(isSame);
-        for (const one of told) expect(one.lines.length).toBeGreaterThan(0);
-      }),
-      { seed: SEED, numRuns: 600 },
-    );
-    expect(same).toBeGreaterThan(20);
-  }, 30_000);
+describe('differences', () => {
   it('are none after something was taken away and given back, whatever order that leaves', () => {
     const off = walked(demo, [
       { do: 'set-tool', role: 'newsroom', tool: 'bold', on: false },
@@ -268,7 +165,7 @@ describe('what somebody gains and loses', () => {
   });
   it('leaves out no page on which decide() answers otherwise, whatever was changed', () => {
     fc.assert(
-      fc.property(walk, (list) => {
+      fc.property(fc.array(operation, { maxLength: 5 }), (list) => {
         const after = walked(demo, list);
         const told = impactOf({ inventory, before: demo, after, person: ines, places, pageName: String, nowMs: 0 });
         const [was, is] = [policyOf(inventory, demo, [ines]), policyOf(inventory, after, [ines])];

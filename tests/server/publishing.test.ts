@@ -234,7 +234,7 @@ describe('settings of a page', () => {
 });
 
 describe('before a page goes out', () => {
-  afterEach(() => withRules(() => publishingOf({} as never)));
+  afterEach(() => withRules(() => publishingOf({})));
   const bad = (content: Record<string, unknown>) => ({
     ...content,
     body: doc(h3('Too small'), p('Lorem ipsum. [Gone](/nowhere)')),

@@ -2,7 +2,8 @@ import type { Bundle, Fault } from '../access';
 import { closure, covers, jsonPath, missedDoor } from '../access';
 import type { Inventory } from '../inventory';
 import { policyOf } from './policy';
-import { grantSchema, planSchema, type Plan, type PlanRole } from './schema';
+import { grantSchema } from './parts';
+import { planSchema, type Plan, type PlanRole } from './schema';
 
 export const MATRIX_HEAD = [
   'role',

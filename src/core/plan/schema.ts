@@ -1,122 +1,55 @@
 import { z } from 'zod';
-import { apartSchema, fieldsFit, openGrantSchema } from '../access';
-import { CHECKS } from '../content';
-
-const id = z
-  .string()
-  .min(1)
-  .max(80)
-  .regex(/^[a-z0-9][a-zA-Z0-9._-]*$/, 'letters, digits, dots and dashes only');
-const words = (max: number) => z.string().trim().min(1, 'is empty').max(max, `has more than ${max} characters`);
-
-export const grantSchema = openGrantSchema.extend({ id }).refine(...fieldsFit);
-
-export const doorSchema = z.strictObject({
-  section: id,
-  state: z.enum(['open', 'look', 'away', 'closed']),
-  /** The door's name in this room; the section's own name when left out. */
-  name: words(60).optional(),
-});
-
-export const tickedTaskSchema = z.strictObject({
-  task: id,
-  /** In this site's words; the task's own name when left out. */
-  name: words(100).optional(),
-  /** Further words people use when they look for it. */
-  said: z.array(words(60)).max(30).optional(),
-});
-
-export const stopWordsSchema = z.strictObject({ title: words(120).optional(), text: words(1200).optional() });
+import type { Inventory } from '../inventory';
+import {
+  eachOf,
+  PLAN_PART_KEYS,
+  PLAN_PARTS,
+  planPart,
+  ROLE_PART_KEYS,
+  ROLE_PARTS,
+  rolePart,
+  type PartFault,
+} from './parts';
+import { idSchema, readableMany, readableObject, readableText, wordsSchema } from './parts/part';
 
 export const roleSchema = z.strictObject({
-  id,
-  name: words(80),
+  id: idSchema,
+  name: wordsSchema(80),
   purpose: z.string().trim().max(400),
-  extends: z.array(id),
-  grants: z.array(grantSchema),
-  tasks: z.array(tickedTaskSchema),
-  /** In the order shown; a section that is not named is closed. */
-  doors: z.array(doorSchema),
-  toolbar: z.strictObject({ tools: z.array(id), modes: z.array(z.enum(['visual', 'preview', 'code'])).min(1) }),
-  /** Widget ids, one list a column. */
-  dashboard: z.strictObject({ columns: z.array(z.array(id)).min(1).max(3) }),
-  /** Task → stop → words of the administrator's own. */
-  tours: z.record(z.string(), z.record(z.string(), stopWordsSchema)),
+  extends: z.array(idSchema),
   /** Put away: nobody can be given it. */
   archived: z.literal(true).optional(),
+  ...eachOf(ROLE_PARTS, 'schema'),
 });
 
 export const KEYHOLDER = 'keyholder';
 /** What somebody must be able to do at every instant: prepare rooms, step in, go live, and look after people. */
 export const VITAL = ['plan.view', 'plan.edit', 'plan.release', 'person.view', 'person.manage'] as const;
 
-const checkRule = z.enum(['block', 'advise', 'off']);
-export type CheckRule = z.infer<typeof checkRule>;
-/** How strict the site is before something goes out: whether a change note is asked for, and what each check does. */
-export const publishingSchema = z.strictObject({
-  noteRequired: z.boolean(),
-  checks: z.record(z.enum(CHECKS.map((check) => check.id)), checkRule),
-});
-export type Publishing = z.infer<typeof publishingSchema>;
-
-/** What holds while a plan says nothing of its own: what would be plainly wrong stops, the rest advises. */
-const PUBLISHING: Publishing = {
-  noteRequired: false,
-  checks: {
-    required: 'block',
-    descriptions: 'advise',
-    links: 'advise',
-    empty: 'advise',
-    headings: 'advise',
-    sample: 'block',
-    sentences: 'advise',
-  },
-};
-export const publishingOf = (plan: Plan): Publishing => plan.publishing ?? PUBLISHING;
-
-const text = z.string().catch('');
-const many = <T extends z.ZodType>(one: T) => z.array(one).catch([]);
-const part = <T extends z.ZodRawShape>(shape: T) => {
-  const whole = z.object(shape);
-  return whole.catch(() => whole.parse({}));
-};
 /** A plan as far as it can be read: what is of the wrong kind is empty in its place, so that all that is wrong can be told at once. */
-export const readablePlanSchema = part({
-  roles: many(
-    part({
-      id: text,
-      name: text,
-      extends: many(text),
+export const readablePlanSchema = readableObject({
+  roles: readableMany(
+    readableObject({
+      id: readableText,
+      name: readableText,
+      extends: readableMany(readableText),
       archived: z.literal(true).optional().catch(undefined),
-      grants: many(
-        part({
-          id: text,
-          effect: z.enum(['allow', 'deny']).catch('allow'),
-          permission: text,
-          scope: part({
-            branch: z.string().optional().catch(undefined),
-            layouts: z.array(z.string()).optional().catch(undefined),
-            fields: z.array(z.string()).optional().catch(undefined),
-            only: z.unknown().optional(),
-            own: z.unknown().optional(),
-            states: z.unknown().optional(),
-          }),
-        }),
-      ),
-      tasks: many(part({ task: text })),
-      doors: many(part({ section: text })),
-      toolbar: part({ tools: many(text) }),
-      dashboard: part({ columns: many(many(text)) }),
+      ...eachOf(ROLE_PARTS, 'readable'),
     }),
   ),
-  apart: many(z.tuple([text, text])),
+  ...eachOf(PLAN_PARTS, 'readable'),
 });
 export type ReadablePlan = z.infer<typeof readablePlanSchema>;
 
+const isTwice = (list: readonly string[]) => {
+  const named = list.filter(Boolean);
+  return new Set(named).size !== named.length;
+};
+
 /** What is wrong with a plan though each of its parts is right by itself: what they name of one another, and what stands there twice. */
-export function crossFaults(plan: ReadablePlan): { path: (string | number)[]; message: string }[] {
-  const faults: { path: (string | number)[]; message: string }[] = [];
-  const fault = (path: (string | number)[], message: string) => faults.push({ path, message });
+export function crossFaults(plan: ReadablePlan): PartFault[] {
+  const faults: PartFault[] = [];
+  const fault = (path: PartFault['path'], message: string) => faults.push({ path, message });
   const roles = new Map(plan.roles.map((role, i) => [role.id, i]));
   if (roles.size !== plan.roles.length) fault(['roles'], 'two roles have the same id');
   const keyholder = plan.roles.find((role) => role.id === KEYHOLDER);
@@ -133,8 +66,8 @@ export function crossFaults(plan: ReadablePlan): { path: (string | number)[]; me
     for (const one of pair) if (!roles.has(one)) fault(['apart', i], `no role "${one}"`);
     if (pair[0] === pair[1]) fault(['apart', i], 'a role cannot be kept apart from itself');
   });
-  if (new Set(plan.apart.map((pair) => pair.toSorted().join(' '))).size !== plan.apart.length)
-    fault(['apart'], 'a pair stands there twice');
+  for (const key of PLAN_PART_KEYS)
+    if (isTwice(planPart(key).twice(plan[key]))) fault([key], 'an entry stands there twice');
   plan.roles.forEach((role, i) => {
     for (const parent of role.extends) {
       if (!roles.has(parent)) fault(['roles', i, 'extends'], `no role "${parent}"`);
@@ -152,26 +85,35 @@ export function crossFaults(plan: ReadablePlan): { path: (string | number)[]; me
       layer.forEach((r) => seen.add(r));
       layer = layer.flatMap((r) => plan.roles[roles.get(r) ?? -1]?.extends ?? []);
     }
-    const twice = (list: readonly string[], path: string) => {
-      const named = list.filter(Boolean);
-      if (new Set(named).size !== named.length) fault(['roles', i, path], 'an entry stands there twice');
-    };
-    twice(
-      role.grants.map((g) => g.id),
-      'grants',
-    );
-    twice(
-      role.tasks.map((t) => t.task),
-      'tasks',
-    );
-    twice(
-      role.doors.map((d) => d.section),
-      'doors',
-    );
-    twice(role.dashboard.columns.flat(), 'dashboard');
+    for (const key of ROLE_PART_KEYS)
+      if (isTwice(rolePart(key).twice(role[key]))) fault(['roles', i, key], 'an entry stands there twice');
   });
   return faults;
 }
+
+/** What a plan names that this back office, or this website with these pages, does not have. */
+export const unknownIn = (inventory: Inventory, plan: ReadablePlan, pages: ReadonlySet<string>): PartFault[] => [
+  ...PLAN_PART_KEYS.flatMap((key) => within([key], planPart(key).unknown(inventory, plan[key], pages))),
+  ...plan.roles.flatMap((role, i) =>
+    ROLE_PART_KEYS.flatMap((key) => within(['roles', i, key], rolePart(key).unknown(inventory, role[key], pages))),
+  ),
+];
+const within = (path: PartFault['path'], faults: readonly PartFault[]) =>
+  faults.map((fault) => ({ ...fault, path: [...path, ...fault.path] }));
+
+/** A plan, or what can be read of one, with every page it names called otherwise. */
+export const withPages = <P extends Pick<ReadablePlan, 'roles'>>(plan: P, call: (page: string) => string): P => ({
+  ...plan,
+  roles: plan.roles.map((role) => ({
+    ...role,
+    ...Object.fromEntries(
+      ROLE_PART_KEYS.flatMap((key) => {
+        const part = rolePart(key);
+        return part.withPages ? [[key, part.withPages(role[key], call)]] : [];
+      }),
+    ),
+  })),
+});
 
 /**
  * Everything the administrator has configured, as one versioned document. Published as JSON Schema 2020-12
@@ -181,10 +123,7 @@ export const planSchema = z
   .strictObject({
     format: z.literal('safe-room-plan/1'),
     roles: z.array(roleSchema).min(1),
-    /** Pairs of roles nobody may hold together. */
-    apart: apartSchema,
-    /** As `publishingOf` says when left out. */
-    publishing: publishingSchema.optional(),
+    ...eachOf(PLAN_PARTS, 'schema'),
   })
   .superRefine((plan, ctx) =>
     crossFaults(plan).forEach(({ path, message }) => ctx.addIssue({ code: 'custom', path, message })),
@@ -192,7 +131,6 @@ export const planSchema = z
 
 export type Plan = z.infer<typeof planSchema>;
 export type PlanRole = z.infer<typeof roleSchema>;
-export type PlanDoor = z.infer<typeof doorSchema>;
 
 export const planJsonSchema = () => z.toJSONSchema(planSchema, { target: 'draft-2020-12' });
 

@@ -134,7 +134,7 @@ export function room(input: RoomInput): Room {
   const { best, may } = askerFor(input);
   const planned = new Map<string, { state: DoorState; name?: string | undefined }>();
   for (const role of roles)
-    for (const door of allDoors(inventory, role)) {
+    for (const door of allDoors(inventory, role.doors)) {
       const old = planned.get(door.section);
       planned.set(
         door.section,

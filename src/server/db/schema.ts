@@ -17,7 +17,6 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Audience } from '@/core/access';
 import type { PageContent } from '@/core/content';
-import type { Operation, Plan, PlanPart } from '@/core/plan';
 import type { Constructs } from '@/core/toolbar';
 
 const ltree = customType<{ data: string }>({ dataType: () => 'ltree' });
@@ -439,24 +438,24 @@ export const notices = pgTable(
   (t) => [index().on(t.siteId, t.startsAt)],
 );
 
-/** The plan being prepared; `revision` guards it against overwriting. */
+/** The plan being prepared; `revision` guards it against overwriting. As it was written, in whatever form: `readPlan` reads it. */
 export const plans = pgTable('plans', {
   siteId: integer()
     .primaryKey()
     .references(() => sites.id),
-  plan: jsonb().$type<Plan>().notNull(),
+  plan: jsonb().$type<unknown>().notNull(),
   revision: integer().notNull(),
 });
 
-/** Each operation on the prepared plan, with what it touched before and after it, so that it can be undone and redone. */
+/** Each operation on the prepared plan, with what it touched before and after it, so that it can be undone and redone; read by `readOperation` and `readPatch`. */
 export const planSteps = pgTable(
   'plan_steps',
   {
     id: id(),
     siteId: site(),
-    operation: jsonb().$type<Operation>().notNull(),
-    before: jsonb().$type<PlanPart>().notNull(),
-    after: jsonb().$type<PlanPart>().notNull(),
+    operation: jsonb().$type<unknown>().notNull(),
+    before: jsonb().$type<unknown>().notNull(),
+    after: jsonb().$type<unknown>().notNull(),
     madeBy: person(),
     madeAt: now(),
     /** `gone`: undone, and something else was done since. */
@@ -492,14 +491,14 @@ export const planPresence = pgTable(
   (t) => [primaryKey({ columns: [t.siteId, t.personId] })],
 );
 
-/** A plan that was in force once. Never changed once written (a trigger refuses it). */
+/** A plan that was in force once, in the form of its time. Never changed once written (a trigger refuses it). */
 export const releases = pgTable(
   'releases',
   {
     id: id(),
     siteId: site(),
     number: integer().notNull(),
-    plan: jsonb().$type<Plan>().notNull(),
+    plan: jsonb().$type<unknown>().notNull(),
     note: text().notNull().default(''),
     madeBy: person(),
     madeAt: now(),

@@ -5,13 +5,16 @@ import {
   holdersInTheWay,
   lockOutOf,
   operationInWords,
-  partOf,
+  patchOf,
   planSchema,
+  readOperation,
+  readPatch,
+  readPlan,
   releaseBeyond,
   roleOf,
   samePlan,
   touchedBy,
-  withPart,
+  withPatch,
   withRolesOf,
   type Operation,
   type Plan,
@@ -32,13 +35,13 @@ import { loadGround } from '../gate/ground';
 import { Problem } from '../gate/problems';
 import { endLinks } from '../gate/set-up';
 import { listPeople } from '../people/people';
-import { getLivePlan, getPlanState, type PlanState } from './plans';
+import { getLivePlan, getPlanState, readRelease, type PlanState } from './plans';
 
 /** Locks the prepared plan. Runs in a transaction. */
 async function lockPlan(tx: Tx, access: Access): Promise<{ plan: Plan; revision: number }> {
   const [row] = await tx.select().from(plans).where(eq(plans.siteId, access.site.id)).for('update');
   if (!row) throw new Error(`site ${access.site.id} has no prepared plan`);
-  return row;
+  return { plan: readPlan(row.plan), revision: row.revision };
 }
 
 /** Locks the prepared plan and checks that it is still the very one that was looked at. Runs in a transaction. */
@@ -94,7 +97,7 @@ async function store(tx: Tx, access: Access, before: Plan, plan: Plan): Promise<
     .values({
       siteId: access.site.id,
       revision: row?.revision ?? 0,
-      touched: touchedBy(partOf(plan, before)),
+      touched: touchedBy(patchOf(plan, before)),
       madeBy: access.signedInId,
     });
 }
@@ -141,7 +144,7 @@ const forgetUndone = async (tx: Tx, access: Access, touched: readonly string[]):
     .from(planSteps)
     .where(and(eq(planSteps.siteId, access.site.id), eq(planSteps.state, 'undone')));
   const gone = undone
-    .filter((step) => touchedBy(step.before).some((one) => touched.includes(one)))
+    .filter((step) => touchedBy(readPatch(step.before)).some((one) => touched.includes(one)))
     .map((step) => step.id);
   if (gone.length > 0) await tx.update(planSteps).set({ state: 'gone' }).where(inArray(planSteps.id, gone));
 };
@@ -171,7 +174,7 @@ export async function changePlan(
     lines.push({ operation, before: plan, after: applied.plan });
     plan = applied.plan;
   }
-  const touched = touchedBy(partOf(plan, before));
+  const touched = touchedBy(patchOf(plan, before));
   await refuseCollision(tx, access, revision, locked.revision, touched, role);
   refuseLockOut(access, before, plan, everybody);
   await forgetUndone(tx, access, touched);
@@ -182,8 +185,8 @@ export async function changePlan(
       .values({
         siteId: access.site.id,
         operation,
-        before: partOf(line.before, line.after),
-        after: partOf(line.after, line.before),
+        before: patchOf(line.before, line.after),
+        after: patchOf(line.after, line.before),
         madeBy: access.signedInId,
       });
     await record(tx, access, 'prepared', subjectOf(operation, line.after), {
@@ -224,9 +227,10 @@ export async function moveInHistory(
       { state },
     );
   const ids = direction === 'undo' ? [...entry.also.map((one) => one.id), entry.id] : [entry.id];
-  const steps = await tx.select().from(planSteps).where(inArray(planSteps.id, ids)).orderBy(desc(planSteps.id));
+  const rows = await tx.select().from(planSteps).where(inArray(planSteps.id, ids)).orderBy(desc(planSteps.id));
+  const steps = rows.map((row) => ({ ...row, operation: readOperation(row.operation) }));
   let next = plan;
-  for (const step of steps) next = withPart(next, direction === 'undo' ? step.before : step.after);
+  for (const step of steps) next = withPatch(next, readPatch(direction === 'undo' ? step.before : step.after));
   const checked = planSchema.safeParse(next);
   if (!checked.success)
     throw new Problem(
@@ -375,23 +379,24 @@ export async function returnToRelease(
     .from(releases)
     .where(and(eq(releases.siteId, access.site.id), eq(releases.number, to)));
   if (!release) throw new Problem('not-found', `There is no release ${to}.`);
+  const plan = readRelease(release);
   const live = await getLiveNow(tx, access);
-  if (release.id === live.releaseId || samePlan(inventory, release.plan, live.plan))
+  if (release.id === live.releaseId || samePlan(inventory, plan, live.plan))
     throw new Problem('already-done', `Release ${to} says what is in force already.`);
-  await refuseRelease(tx, access, live.plan, release.plan);
-  const number = await addRelease(tx, access, release.plan, { note: `Back to release ${to}`, returnsTo: to });
+  await refuseRelease(tx, access, live.plan, plan);
+  const number = await addRelease(tx, access, plan, { note: `Back to release ${to}`, returnsTo: to });
   await tx.update(planSteps).set({ state: 'gone' }).where(eq(planSteps.siteId, access.site.id));
   if (!samePlan(inventory, prepared, live.plan))
     await tx
       .insert(planSteps)
       .values({
         siteId: access.site.id,
-        operation: { do: 'replace-plan', plan: release.plan, why: 'return' },
-        before: partOf(prepared, release.plan),
-        after: partOf(release.plan, prepared),
+        operation: { do: 'replace-plan', plan, why: 'return' },
+        before: patchOf(prepared, plan),
+        after: patchOf(plan, prepared),
         madeBy: access.signedInId,
       });
-  await store(tx, access, prepared, release.plan);
+  await store(tx, access, prepared, plan);
   await record(tx, access, 'went back', `to release ${to}`, {
     href: '/workshop/releases',
     detail: `It is in force as release ${number}.`,

@@ -1,6 +1,6 @@
 import { closure, covers, scopeInWords, type PolicyPerson } from '@/core/access';
 import { scopeNames } from '@/core/inventory';
-import { allDoors, getRole, type Plan, type PlanRole } from '@/core/plan';
+import { getRole, ROLE_PART_KEYS, rolePart, type Plan, type PlanRole, type RolePartKey } from '@/core/plan';
 import { inventory } from '@/office';
 import type { PageFacts } from '../content/tree';
 
@@ -8,8 +8,6 @@ export interface ComparedGroup {
   name: string;
   rows: { name: string; a: string; b: string }[];
 }
-
-const STATE = { open: 'open', look: 'look only', away: 'put away', closed: '' };
 
 /** What two roles have and do, row by row; the same words on both sides where they agree, empty for nothing. Rows neither has are left out. */
 export function compareRoles(
@@ -26,7 +24,6 @@ export function compareRoles(
     return page ? (page.shortName ?? page.liveTitle) : 'a page that is gone';
   };
   const row = (name: string, of: (role: PlanRole) => string) => ({ name, a: of(both[0]), b: of(both[1]) });
-  const yes = (is: boolean) => (is ? 'yes' : '');
   const may = (role: PlanRole, permission: string) =>
     closure({ roles }, role.id)
       .flatMap(({ role: from }) =>
@@ -40,6 +37,15 @@ export function compareRoles(
       .filter((words, i, all) => all.indexOf(words) === i)
       .sort()
       .join('; ');
+  const byParts = (keys: readonly RolePartKey[]): ComparedGroup[] =>
+    keys.flatMap((key) => {
+      const { rows } = rolePart(key);
+      if (!rows) return [];
+      const [of, beside] = both.map((role) => rows.of(inventory, role[key]));
+      return [
+        { name: rows.name, rows: (of ?? []).map(([name, says], i) => ({ name, a: says, b: beside?.[i]?.[1] ?? '' })) },
+      ];
+    });
   const groups: ComparedGroup[] = [
     {
       name: 'The role',
@@ -59,37 +65,12 @@ export function compareRoles(
         ),
       ],
     },
-    {
-      name: 'Tasks',
-      rows: [...inventory.tasks.values()].map((t) =>
-        row(t.name, (r) => {
-          const ticked = r.tasks.find((x) => x.task === t.id);
-          return ticked ? (ticked.name && ticked.name !== t.name ? `“${ticked.name}”` : 'yes') : '';
-        }),
-      ),
-    },
+    ...byParts(['tasks']),
     {
       name: 'May, with what it inherits',
       rows: [...inventory.permissions.values()].map((p) => row(p.name, (r) => may(r, p.id))),
     },
-    {
-      name: 'Menu',
-      rows: inventory.doors.map((s) =>
-        row(s.name, (r) => STATE[allDoors(inventory, r).find((d) => d.section === s.id)?.state ?? 'closed']),
-      ),
-    },
-    {
-      name: 'Toolbar',
-      rows: [...inventory.tools.values()]
-        .map((t) => row(t.name, (r) => yes(r.toolbar.tools.includes(t.id))))
-        .concat([...inventory.modes.values()].map((m) => row(m.name, (r) => yes(r.toolbar.modes.includes(m.id))))),
-    },
-    {
-      name: 'Dashboard',
-      rows: [...inventory.widgets.values()].map((w) =>
-        row(w.name, (r) => yes(r.dashboard.columns.flat().includes(w.id))),
-      ),
-    },
+    ...byParts(ROLE_PART_KEYS.filter((key) => key !== 'tasks')),
   ];
   return groups
     .map((group) => ({ ...group, rows: group.rows.filter((r) => r.a !== '' || r.b !== '') }))

@@ -1,6 +1,5 @@
 import type { Fault } from '@/core/access';
 import { bundleJsonSchema, faultsOf, jsonPath, PERMISSION_PATTERN } from '@/core/access';
-import { fieldName } from '@/core/inventory';
 import { canonical } from '@/core/json';
 import {
   crossFaults,
@@ -10,9 +9,12 @@ import {
   planJsonSchema,
   planSchema,
   readablePlanSchema,
+  unknownIn,
+  upgradedPlan,
+  unknownInGrant,
   withMatrix,
+  withPages,
   type Plan,
-  type ReadablePlan,
 } from '@/core/plan';
 import { differences, type RoleDifference } from '@/core/release';
 import { inventory } from '@/office';
@@ -77,71 +79,6 @@ export async function exportPlan(
   });
 }
 
-type ReadableGrant = ReadablePlan['roles'][number]['grants'][number];
-
-/** What one rule names that this website does not have, as paths within the rule. */
-function unknownInGrant(
-  { permission, scope }: Pick<ReadableGrant, 'permission' | 'scope'>,
-  pages: readonly PageFacts[],
-): { path: PropertyKey[]; message: string }[] {
-  const [object = '', verb] = permission.split('.');
-  const isKnown =
-    permission === '' ||
-    permission === '*' ||
-    (verb === '*' ? inventory.sectionOfObject.has(object) : inventory.permissions.has(permission as never));
-  return [
-    ...(isKnown ? [] : [{ path: ['permission'], message: `the back office knows no permission "${permission}"` }]),
-    ...(scope.branch === undefined || pages.some((p) => p.id === scope.branch)
-      ? []
-      : [{ path: ['scope', 'branch'], message: `there is no page "${scope.branch}" on this website` }]),
-    ...(scope.layouts ?? []).flatMap((layout, l) =>
-      inventory.layouts.has(layout)
-        ? []
-        : [{ path: ['scope', 'layouts', l], message: `there is no layout "${layout}"` }],
-    ),
-    ...(scope.fields ?? []).flatMap((field, f) =>
-      fieldName(inventory, field) !== undefined
-        ? []
-        : [{ path: ['scope', 'fields', f], message: `no page has a field "${field}"` }],
-    ),
-  ];
-}
-
-/** What a plan names that this website does not have. */
-function unknownIn(plan: ReadablePlan, pages: readonly PageFacts[]): Fault[] {
-  const faults: Fault[] = [];
-  plan.roles.forEach((role, i) => {
-    const fault = (path: PropertyKey[], message: string) =>
-      faults.push({ path: jsonPath(['roles', i, ...path]), message });
-    const known = (name: string, has: boolean, path: PropertyKey[], message: string) => {
-      if (name !== '' && !has) fault(path, message);
-    };
-    role.grants.forEach((g, k) =>
-      unknownInGrant(g, pages).forEach(({ path, message }) => fault(['grants', k, ...path], message)),
-    );
-    role.tasks.forEach(({ task: t }, k) =>
-      known(t, inventory.tasks.has(t), ['tasks', k, 'task'], `the back office knows no task "${t}"`),
-    );
-    role.doors.forEach(({ section: s }, k) =>
-      known(
-        s,
-        inventory.doors.some((d) => d.id === s),
-        ['doors', k, 'section'],
-        `the back office has no section "${s}"`,
-      ),
-    );
-    role.toolbar.tools.forEach((t, k) =>
-      known(t, inventory.tools.has(t), ['toolbar', 'tools', k], `the back office has no tool "${t}"`),
-    );
-    role.dashboard.columns.forEach((column, c) =>
-      column.forEach((w, k) =>
-        known(w, inventory.widgets.has(w), ['dashboard', 'columns', c, k], `the back office has no widget "${w}"`),
-      ),
-    );
-  });
-  return faults;
-}
-
 /** A page as files name it: by its address, which another website may have too; one too long for that, by its number. */
 const pageInFile = (pages: readonly PageFacts[]) => (id: string) => {
   const address = pages.find((p) => p.id === id)?.address;
@@ -151,17 +88,6 @@ const pageInFile = (pages: readonly PageFacts[]) => (id: string) => {
 const pageFromFile = (pages: readonly PageFacts[]) => (name: string) =>
   name.startsWith('/') ? (pages.find((p) => p.address === name)?.id ?? name) : name;
 
-/** A plan with every page it names called otherwise. */
-const withPages = (plan: Plan, call: (name: string) => string): Plan => ({
-  ...plan,
-  roles: plan.roles.map((role) => ({
-    ...role,
-    grants: role.grants.map((g) =>
-      g.scope.branch === undefined ? g : { ...g, scope: { ...g.scope, branch: call(g.scope.branch) } },
-    ),
-  })),
-});
-
 /** Reads a plan from JSON, or the rules of `current` anew from a CSV matrix. All faults at once, each with the path, or the line, where it is. */
 function readPlan(
   text: string,
@@ -169,6 +95,7 @@ function readPlan(
   pages: readonly PageFacts[],
 ): { ok: true; plan: Plan } | { ok: false; faults: Fault[] } {
   const page = pageFromFile(pages);
+  const ids = new Set(pages.map((one) => one.id));
   if (!text.trimStart().startsWith('{')) {
     const rows = readCsv(text, MATRIX_HEAD, ['branch', 'own', 'layouts', 'states', 'only', 'fields']);
     const branchAt = MATRIX_HEAD.indexOf('branch');
@@ -187,7 +114,7 @@ function readPlan(
           fields: fields.split(' ').filter(Boolean),
         },
       };
-      for (const { path, message } of unknownInGrant(named, pages))
+      for (const { path, message } of unknownInGrant(inventory, named, ids))
         faults.push({ path: jsonPath([i, ...path.filter((one) => one !== 'scope')]), message });
     });
     return read.ok && faults.length === 0
@@ -202,24 +129,17 @@ function readPlan(
   }
   let value: unknown;
   try {
-    value = JSON.parse(text);
+    value = upgradedPlan(JSON.parse(text));
   } catch (error) {
     return { ok: false, faults: [{ path: '$', message: `not JSON: ${error instanceof Error ? error.message : ''}` }] };
   }
   const parsed = planSchema.safeParse(value);
   const readable = readablePlanSchema.parse(value);
   const here = parsed.success ? withPages(parsed.data, page) : undefined;
-  const grants = readable.roles.map((role) => ({
-    ...role,
-    grants: role.grants.map((g) => ({
-      ...g,
-      scope: { ...g.scope, ...(g.scope.branch !== undefined && { branch: page(g.scope.branch) }) },
-    })),
-  }));
+  const told = [...crossFaults(readable), ...unknownIn(inventory, withPages(readable, page), ids)];
   const all = [
     ...(parsed.success ? [] : faultsOf(parsed.error)),
-    ...crossFaults(readable).map(({ path, message }) => ({ path: jsonPath(path), message })),
-    ...unknownIn({ ...readable, roles: grants }, pages),
+    ...told.map(({ path, message }) => ({ path: jsonPath(path), message })),
   ];
   const faults = [...new Map(all.map((fault) => [`${fault.path} ${fault.message}`, fault])).values()];
   return here && faults.length === 0 ? { ok: true, plan: here } : { ok: false, faults };

@@ -1,11 +1,28 @@
 import { and, desc, eq, ne } from 'drizzle-orm';
-import { operationInWords, planSchema, roleOf, touchedBy, type Plan } from '@/core/plan';
+import {
+  operationInWords,
+  planSchema,
+  readOperation,
+  readPatch,
+  readPlan,
+  roleOf,
+  touchedBy,
+  type Plan,
+} from '@/core/plan';
 import { inventory } from '@/office';
 import type { Tx } from '../db/client';
 import { people, plans, planSteps, releases, sites } from '../db/schema';
 
 /** Releases never change, so a plan once read can be kept for good. */
 const known = new Map<number, Plan>();
+
+/** The plan of a release. */
+export function readRelease({ id, plan }: { id: number; plan: unknown }): Plan {
+  const kept = known.get(id) ?? readPlan(plan);
+  if (known.size > 200) known.clear();
+  known.set(id, kept);
+  return kept;
+}
 
 /** The plan in force. Throws when nothing ever went live: set-up makes release 1. */
 export async function getLivePlan(tx: Tx, site: { id: number; liveReleaseId: number | null }): Promise<Plan> {
@@ -14,15 +31,13 @@ export async function getLivePlan(tx: Tx, site: { id: number; liveReleaseId: num
   if (kept) return kept;
   const [row] = await tx.select({ plan: releases.plan }).from(releases).where(eq(releases.id, id));
   if (!row) throw new Error(`site ${site.id} has no release in force`);
-  if (known.size > 50) known.clear();
-  known.set(id, row.plan);
-  return row.plan;
+  return readRelease({ id, plan: row.plan });
 }
 
 export async function getPreparedPlan(tx: Tx, siteId: number): Promise<{ plan: Plan; revision: number }> {
   const [row] = await tx.select().from(plans).where(eq(plans.siteId, siteId));
   if (!row) throw new Error(`site ${siteId} has no prepared plan`);
-  return { plan: row.plan, revision: row.revision };
+  return { plan: readPlan(row.plan), revision: row.revision };
 }
 
 /** `role` is null where an operation concerned the whole plan. */
@@ -61,23 +76,23 @@ export async function getPlanState(
     .where(and(eq(planSteps.siteId, siteId), ne(planSteps.state, 'gone')))
     .orderBy(desc(planSteps.id))
     .limit(300);
-  const entry = ({ step, by }: (typeof rows)[number]): HistoryEntry => ({
+  const steps = rows.map(({ step, by }) => ({ ...step, by, operation: readOperation(step.operation) }));
+  const entry = (step: (typeof steps)[number]): HistoryEntry => ({
     id: step.id,
     words: operationInWords(inventory, step.operation),
     role: roleOf(step.operation),
-    by: by ?? 'Somebody',
+    by: step.by ?? 'Somebody',
     at: step.madeAt.toISOString(),
   });
-  const isMine = ({ step }: (typeof rows)[number]) =>
+  const isMine = (step: (typeof steps)[number]) =>
     step.madeBy === viewer.personId && roleOf(step.operation) === viewer.role;
-  const done = rows.filter((row) => row.step.state === 'done');
+  const done = steps.filter((step) => step.state === 'done');
   const last = done.find(isMine);
-  const undone = rows.filter((row) => row.step.state === 'undone' && isMine(row)).at(-1);
-  const touched = last ? touchedBy(last.step.before) : [];
+  const undone = steps.filter((step) => step.state === 'undone' && isMine(step)).at(-1);
+  const touches = (step: (typeof steps)[number]) => touchedBy(readPatch(step.before));
+  const touched = last ? touches(last) : [];
   const also = last
-    ? done
-        .filter((row) => row.step.id > last.step.id && touchedBy(row.step.before).some((one) => touched.includes(one)))
-        .map(entry)
+    ? done.filter((step) => step.id > last.id && touches(step).some((one) => touched.includes(one))).map(entry)
     : [];
   return {
     ...prepared,
@@ -111,7 +126,7 @@ export async function listReleases(tx: Tx, siteId: number): Promise<ReleaseEntry
     at: release.madeAt,
     note: release.note,
     returnsTo: release.returnsTo,
-    plan: release.plan,
+    plan: readRelease(release),
   }));
 }
 

@@ -122,7 +122,7 @@ function Row({
 export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, readOnly }: StepProps) {
   const { role, now, person } = prepared;
   const [view, setView] = useState<'plan' | 'list'>('plan');
-  const doors = allDoors(inventory, role);
+  const doors = allDoors(inventory, role.doors);
   const [selected, setSelected] = useState(doors[0]?.section ?? '');
   const door = doors.find((d) => d.section === selected);
   const section = inventory.sections.find((s) => s.id === selected);
@@ -130,7 +130,7 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
   const boxes = useMemo(
     () =>
       floorPlan(
-        allDoors(inventory, role).map((d) => ({ id: d.section, tasks: tasksOf(role, d.section) })),
+        allDoors(inventory, role.doors).map((d) => ({ id: d.section, tasks: tasksOf(role, d.section) })),
         ASPECT,
       ),
     [role],

@@ -1,0 +1,35 @@
+import { apart } from './apart';
+import { dashboard } from './dashboard';
+import { doors } from './doors';
+import { grants } from './grants';
+import type { AnyPart, WholePart } from './part';
+import { publishing } from './publishing';
+import { tasks } from './tasks';
+import { toolbar } from './toolbar';
+import { tours } from './tours';
+
+/** What a plan sets for each role, by the field of the role; differences are told in this order. */
+export const ROLE_PARTS = { tasks, grants, doors, toolbar, dashboard, tours };
+/** What it sets for all of them, by the field of the plan. */
+export const PLAN_PARTS = { apart, publishing };
+
+export type RolePartKey = keyof typeof ROLE_PARTS;
+export type PlanPartKey = keyof typeof PLAN_PARTS;
+export const rolePart = (key: RolePartKey): AnyPart => ROLE_PARTS[key];
+export const planPart = (key: PlanPartKey): AnyPart & WholePart<unknown> => PLAN_PARTS[key];
+export const ROLE_PART_KEYS = Object.keys(ROLE_PARTS) as RolePartKey[];
+export const PLAN_PART_KEYS = Object.keys(PLAN_PARTS) as PlanPartKey[];
+
+type EachOf<Parts extends Record<string, Record<Which, unknown>>, Which extends string> = {
+  [K in keyof Parts]: Parts[K][Which];
+};
+/** One thing of each part, its schema for instance, by the part's field. */
+export const eachOf = <Parts extends Record<string, Record<Which, unknown>>, Which extends string>(
+  parts: Parts,
+  which: Which,
+) => Object.fromEntries(Object.entries(parts).map(([key, part]) => [key, part[which]])) as EachOf<Parts, Which>;
+
+export { allDoors, type PlanDoor } from './doors';
+export { grantInWords, grantSchema, unknownInGrant } from './grants';
+export { type OperationFault, type PartFault, type Telling } from './part';
+export { publishingOf, type CheckRule, type Publishing } from './publishing';

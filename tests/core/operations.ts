@@ -1,0 +1,87 @@
+import fc from 'fast-check';
+import { applyOperation, publishingOf, type Operation, type Plan } from '@/core/plan';
+import { demoPlan } from '@/demo/plan';
+import { inventory } from '@/office';
+
+/** The plan of the demo, with small numbers for pages. */
+export const demo = demoPlan((key) => ({ home: '1', harbours: '2', cafe: '4', about: '1' })[key] ?? '1');
+const roleIds = demo.roles.map((role) => role.id);
+const role = fc.constantFrom(...roleIds);
+const scope = fc.record(
+  {
+    branch: fc.constantFrom('1', '2', '4'),
+    own: fc.constant(true as const),
+    layouts: fc.constantFrom<string[]>(['plain'], ['plain', 'banner'], ['banner', 'plain']),
+    states: fc.constant<('draft' | 'down')[]>(['draft']),
+  },
+  { requiredKeys: [] },
+);
+const effect = fc.constantFrom('allow' as const, 'deny' as const);
+const permission = fc.constantFrom(...inventory.permissions.keys(), 'page.*');
+const grant = fc.record({ id: fc.constantFrom('g1', 'g2', 'g3'), effect, permission, scope });
+const section = fc.constantFrom(...inventory.doors.map((s) => s.id));
+const task = fc.constantFrom(...inventory.tasks.keys());
+const widget = fc.constantFrom(...inventory.widgets.keys());
+const words = fc.constantFrom('', 'Boats', 'Late boats');
+const isOn = fc.boolean();
+
+type Fields<Do extends Operation['do']> = Omit<Extract<Operation, { do: Do }>, 'do'>;
+/** One for each operation there is: an operation without one does not compile. */
+const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
+  'add-role': fc.record({
+    role: fc.constantFrom('new-one', 'new-two'),
+    name: fc.constant('New'),
+    purpose: fc.constant(''),
+    like: fc.constantFrom('front-line', 'newsroom'),
+  }),
+  'name-role': fc.record({ role, name: fc.constantFrom('Desk', 'Gate'), purpose: fc.constantFrom('', 'Helps.') }),
+  'set-extends': fc.record({ role, extends: fc.subarray(roleIds, { maxLength: 2 }) }),
+  'archive-role': fc.record({ role, archived: isOn }),
+  'replace-plan': fc.record({
+    plan: fc
+      .subarray(['seasonal-helper', 'cafe-manager', 'picture-keeper'])
+      .map((gone): Plan => ({ ...demo, roles: demo.roles.filter(({ id }) => !gone.includes(id)).toReversed() })),
+    why: fc.constantFrom('file' as const, 'drop' as const, 'return' as const),
+  }),
+  'tick-task': fc.record({ role, task, ticked: isOn }),
+  'name-task': fc.record({ role, task, name: words, said: fc.subarray(['fog', 'storm']) }),
+  'add-grant': fc.record({ role, grant }),
+  'change-grant': fc.record({
+    role,
+    grant: fc.record({ id: fc.constantFrom('g1', 'notice.view', 'page.view'), effect, permission, scope }),
+  }),
+  'remove-grant': fc.record({ role, grant: fc.constantFrom('g1', 'g2', 'notice.view', 'page.view') }),
+  'set-door': fc.record({ role, section, state: fc.constantFrom('open', 'look', 'away', 'closed') }),
+  'name-door': fc.record({ role, section, name: words }),
+  'move-door': fc.record({ role, section, to: fc.nat(5) }),
+  'set-tool': fc.record({ role, tool: fc.constantFrom(...inventory.tools.keys()), on: isOn }),
+  'set-mode': fc.record({ role, mode: fc.constantFrom('preview' as const, 'code' as const), on: isOn }),
+  'place-widget': fc.record({ role, widget, column: fc.nat(2), index: fc.nat(3) }),
+  'remove-widget': fc.record({ role, widget }),
+  'set-columns': fc.record({ role, count: fc.integer({ min: 1, max: 3 }) }),
+  'word-stop': fc.record({
+    role,
+    task: fc.constant('notices.post'),
+    stop: fc.constantFrom('door.notices', 'notices.form.text'),
+    title: words,
+    text: words,
+  }),
+  'keep-apart': fc.record({ role, other: role, apart: isOn }),
+  'set-publishing': fc.record({
+    publishing: fc.record({ noteRequired: isOn, checks: fc.constant(publishingOf(demo).checks) }),
+  }),
+};
+
+/** Any operation, over what the demo and the inventory hold. */
+export const operation: fc.Arbitrary<Operation> = fc.oneof(
+  ...Object.entries(FIELDS).map(([name, fields]: [string, fc.Arbitrary<object>]) =>
+    fields.map((rest) => ({ do: name, ...rest }) as Operation),
+  ),
+);
+
+/** A plan after operations, as far as they can be done. */
+export const walked = (start: Plan, list: readonly Operation[]): Plan =>
+  list.reduce((plan, op) => {
+    const done = applyOperation(inventory, plan, op);
+    return done.ok ? done.plan : plan;
+  }, start);
