@@ -8,7 +8,7 @@ import { findProgress, type TourProgress } from './tours/progress';
 
 export interface LoadedRoom {
   room: Room;
-  pages: PageFacts[];
+  pages: readonly PageFacts[];
   progress: Record<string, TourProgress>;
 }
 

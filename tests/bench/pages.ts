@@ -3,6 +3,7 @@ import { diffWordsWithSpace } from 'diff';
 import pg from 'pg';
 import { compareDocuments, plainText, type Document } from '../../src/core/content';
 import { p } from '../../src/demo/write';
+import { inventory } from '../../src/office';
 
 const PAGES = 5000;
 const WORDS = [
@@ -89,6 +90,29 @@ async function timed(run: (n: number) => Promise<Response>, times = 30): Promise
     if (n >= 5) taken.push(performance.now() - started);
   }
   return median(taken);
+}
+
+const STEPS = ['tasks', 'access', 'menu', 'toolbar', 'dashboard', 'tours', 'walk'];
+/** Every screen there is, with a page, a review and a role of the demo in its address. */
+function everyScreen(page: number): string[] {
+  const paths = [...inventory.screens.values()].map(({ path, on }) =>
+    path.replace('[id]', on === 'review' ? '1' : String(page)).replace('[role]', 'harbour-desk'),
+  );
+  return [...new Set(['/', '/page-0', '/search?q=lantern', ...paths.flatMap((path) => (path.includes('[step]') ? STEPS.map((step) => path.replace('[step]', step)) : [path]))])];
+}
+
+/** How long the server takes for each screen, and how much HTML it sends. */
+export async function measureScreens(url: string, page: number, cookie: string, say: (what: string, value: string) => void) {
+  for (const path of everyScreen(page)) {
+    let bytes = 0;
+    const ms = await timed(async () => {
+      const answer = await fetch(url + path, { headers: { cookie } });
+      const body = await answer.clone().text();
+      bytes = Buffer.byteLength(body);
+      return answer;
+    }, 20);
+    say(`5,000 pages: ${path.replace(String(page), '[id]')}`, `${ms.toFixed(1)} ms median, ${Math.round(bytes / 1000)} kB of HTML`);
+  }
 }
 
 export async function measurePages(

@@ -15,7 +15,7 @@ import { accessOf, call, signInAs } from './ask';
 // read of it, so that any answer that holds the word has told of the page.
 const ROOT = join(import.meta.dirname, '../../src/pages/api');
 let site: Site;
-let all: PageFacts[] = [];
+let all: readonly PageFacts[] = [];
 const wordOf = (id: string) => `zq${id}qz`;
 const words = (text: string): Set<string> => new Set([...text.matchAll(/zq(\d+)qz/g)].map((found) => found[1] ?? ''));
 /** Pages whose part of an address is told; the address of a page one knows tells of those above it, too. */

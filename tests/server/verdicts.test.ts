@@ -28,7 +28,7 @@ import { call, signInAs } from './ask';
 const SEED = 20261126;
 const PLANS = 300;
 let site: Site;
-let all: PageFacts[] = [];
+let all: readonly PageFacts[] = [];
 /** The drafts there are before anything is tried, with who wrote them. */
 let drafts = '[]';
 beforeAll(async () => {

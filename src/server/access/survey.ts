@@ -53,7 +53,7 @@ export interface Survey {
   policy: Policy;
   people: Person[];
   rows: PolicyPerson[];
-  pages: PageFacts[];
+  pages: readonly PageFacts[];
   names: Names;
   atMs: number;
 }

@@ -2,6 +2,7 @@ import { and, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import type { Audience, PageState, Place } from '@/core/access';
 import type { PageContent } from '@/core/content';
 import type { Tx } from '../db/client';
+import { keptByChanges, type PageRow } from './siteMap';
 import { drafts, pages, publications, reviews, revisions } from '../db/schema';
 
 /** A page as lists and the gate need it. */
@@ -60,29 +61,7 @@ const columns = {
   ownAudience: pages.audience,
 };
 
-interface Row {
-  id: number;
-  parentId: number | null;
-  path: string;
-  slug: string;
-  position: number;
-  layout: string;
-  shortName: string | null;
-  inNavigation: boolean;
-  authorId: number | null;
-  ownAddress: string | null;
-  day: string | null;
-  language: string;
-  live: number | null;
-  down: number | null;
-  liveTitle: string | null;
-  draftTitle: string | null;
-  draft: number | null;
-  waiting: number | null;
-  publishedAt: string | null;
-  audience: Audience | null;
-  ownAudience: Audience | null;
-}
+type Row = PageRow & { audience: Audience | null };
 
 const stateOf = (row: Row): PageState =>
   row.draft !== null
@@ -110,34 +89,19 @@ const query = (tx: Tx) =>
     .leftJoin(drafts, eq(drafts.pageId, pages.id))
     .leftJoin(reviews, and(eq(reviews.pageId, pages.id), isNull(reviews.outcome)));
 
-/**
- * Every page of a site, parents before children, brothers in their order. What a page has from those above it and when it was last
- * published is worked out for all at once: asked page by page it would take a hundred times as long with thousands of them.
- */
-export async function listPages(tx: Tx, siteId: number): Promise<PageFacts[]> {
-  // Plain SQL: mapping five thousand rows of twenty columns would cost more than asking for them.
-  const { rows } = await tx.execute<Omit<Row, 'audience' | 'publishedAt'>>(sql`
-    select p.id, p.parent_id as "parentId", p.path::text as path, p.slug, p.position, p.layout, p.short_name as "shortName", p.in_navigation as "inNavigation", p.author_id as "authorId",
-      p.own_address as "ownAddress", p.day, p.language, p.live_revision_id as live, p.down_revision_id as down, p.audience as "ownAudience",
-      r.content->>'title' as "liveTitle", d.content->>'title' as "draftTitle", d.page_id as draft, w.id as waiting
-    from pages p left join revisions r on r.id = coalesce(p.live_revision_id, p.down_revision_id) left join drafts d on d.page_id = p.id left join reviews w on w.page_id = p.id and w.outcome is null
-    where p.site_id = ${siteId} and p.deleted_at is null order by nlevel(p.path), p.position, p.id`);
-  const { rows: out } = await tx.execute<{ page: number; at: string }>(
-    sql`select page_id as page, max(published_at) as at from publications where site_id = ${siteId} group by page_id`,
-  );
-  const publishedAt = new Map(out.map((row) => [row.page, row.at]));
+/** All pages, parents before children, brothers in their order, with what each has from those above it. */
+function inTree(rows: Iterable<PageRow>): readonly PageFacts[] {
+  const placed = [...rows].map((row) => ({ row, path: row.path.split('.') }));
+  placed.sort((a, b) => a.path.length - b.path.length || a.row.position - b.row.position || a.row.id - b.row.id);
   const audiences = new Map<number, Audience | null>();
   const addresses = new Map<number, string>();
-  return rows.map((bare) => {
-    const audience = bare.ownAudience ?? (bare.parentId === null ? null : (audiences.get(bare.parentId) ?? null));
-    audiences.set(bare.id, audience);
-    const above = bare.parentId === null ? '' : (addresses.get(bare.parentId) ?? '');
+  return placed.map(({ row }) => {
+    const audience = row.ownAudience ?? (row.parentId === null ? null : (audiences.get(row.parentId) ?? null));
+    audiences.set(row.id, audience);
+    const above = row.parentId === null ? '' : (addresses.get(row.parentId) ?? '');
     const address =
-      bare.parentId === null
-        ? '/'
-        : (bare.ownAddress ?? `${above === '/' ? '' : above}/${encodeURIComponent(bare.slug)}`);
-    addresses.set(bare.id, address);
-    const row: Row = { ...bare, audience, publishedAt: publishedAt.get(bare.id) ?? null };
+      row.parentId === null ? '/' : (row.ownAddress ?? `${above === '/' ? '' : above}/${encodeURIComponent(row.slug)}`);
+    addresses.set(row.id, address);
     return {
       id: String(row.id),
       parent: row.parentId === null ? null : String(row.parentId),
@@ -152,12 +116,15 @@ export async function listPages(tx: Tx, siteId: number): Promise<PageFacts[]> {
       language: row.language,
       live: row.live !== null,
       position: row.position,
-      place: placeOf(row),
+      place: placeOf({ ...row, audience }),
       audience: row.ownAudience,
       publishedAt: row.publishedAt === null ? null : new Date(row.publishedAt),
     };
   });
 }
+
+/** Every page of a site, parents before children, brothers in their order: the site map. Shared by all who ask, so never changed. */
+export const listPages: (tx: Tx, siteId: number) => Promise<readonly PageFacts[]> = keptByChanges(inTree);
 
 /** Where a page lies; deleted pages lie nowhere, unless they are asked for. */
 export async function findPagePlace(

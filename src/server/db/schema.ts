@@ -23,6 +23,7 @@ const ltree = customType<{ data: string }>({ dataType: () => 'ltree' });
 const citext = customType<{ data: string }>({ dataType: () => 'citext' });
 const tsvector = customType<{ data: string }>({ dataType: () => 'tsvector' });
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+const xid8 = customType<{ data: string }>({ dataType: () => 'xid8' });
 const id = () => integer().primaryKey().generatedAlwaysAsIdentity();
 const at = () => timestamp({ withTimezone: true });
 const now = () => at().notNull().defaultNow();
@@ -436,6 +437,25 @@ export const notices = pgTable(
     endedAt: at(),
   },
   (t) => [index().on(t.siteId, t.startsAt)],
+);
+
+/**
+ * That something was changed which lists of pages tell of one (a trigger writes it): what was read of all pages before is known to be old
+ * by it. Kept for an hour.
+ */
+export const pageChanges = pgTable(
+  'page_changes',
+  {
+    id: bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+    siteId: integer().notNull(),
+    pageId: integer().notNull(),
+    /** The transaction that did it. */
+    xid: xid8()
+      .notNull()
+      .default(sql`pg_current_xact_id()`),
+    madeAt: now(),
+  },
+  (t) => [index().on(t.siteId, t.id)],
 );
 
 /** The plan being prepared; `revision` guards it against overwriting. As it was written, in whatever form: `readPlan` reads it. */
