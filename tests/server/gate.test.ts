@@ -103,6 +103,7 @@ const TABLE: Record<string, Row> = {
     faults: true,
   },
   'GET pages/list.ts': { needs: [] },
+  'GET pages/pick.ts': { needs: [] },
   'GET pages/targets.ts': { needs: [] },
   'GET pages/tree.ts': { needs: [] },
   'PUT people/[id]/assignments.ts': { needs: ['person.manage'], body: { before: [], after: [] }, answers: 404 },

@@ -85,6 +85,7 @@ const ASKED: [file: string, method: string, body: object][] = [
   ['pages/list.ts', 'GET', {}],
   ['pages/tree.ts', 'GET', {}],
   ['pages/targets.ts', 'GET', {}],
+  ['pages/pick.ts', 'GET', {}],
   ['pages/bulk.ts', 'POST', { bulk: { do: 'delete' }, dry: true }],
   ['pages/bulk.ts', 'POST', { bulk: { do: 'navigation', shown: true }, dry: true }],
   ['pages/[id]/content.ts', 'GET', {}],
@@ -145,6 +146,7 @@ describe('no answer tells more than the gate', () => {
       else if (method === 'GET')
         for (const query of [
           '',
+          ...['seen', 'notices', 'plan'].map((source) => `?for=${source}`),
           ...['zq', 'a', 'boat', 'harbour'].map((q) => `?q=${q}`),
           ...(file.includes('list') ? [] : everyId.map((id) => `?below=${id}`)),
         ])

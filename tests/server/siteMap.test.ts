@@ -45,7 +45,7 @@ describe('what is kept of all pages', () => {
     ],
     [
       'a draft is sent',
-      sql`insert into reviews (site_id, page_id, revision_id, sent_by) select site_id, id, live_revision_id, 1 from pages where slug = 'fares'`,
+      sql`insert into reviews (site_id, page_id, revision_id, sent_by, note) select site_id, id, live_revision_id, 1, '' from pages where slug = 'fares'`,
     ],
     [
       'it is decided on',

@@ -1,11 +1,12 @@
 import { Safe } from '../kit/parts';
-import { PagePicker, type PickedPage } from '../kit/PagePicker';
+import { PagePicker } from '../kit/PagePicker';
 
 export interface AskBarProps {
   /** Address of the screen; choosing something opens it anew with the choice. */
   path: string;
   asked: Record<string, string>;
-  pages?: PickedPage[];
+  /** What is asked about lies on a page; the one chosen, by name. */
+  page?: string;
   /** Name and choices of further questions, by their name in the address. */
   choices: { id: string; label: string; options: { value: string; name: string; group?: string }[] }[];
   pageLabel?: string;
@@ -14,7 +15,7 @@ export interface AskBarProps {
 }
 
 /** The question a screen about access answers, as fields; each choice is kept in the address, so that it can be passed on and come back to. */
-export function AskBar({ path, asked, pages, choices, pageLabel, dated }: AskBarProps) {
+export function AskBar({ path, asked, page, choices, pageLabel, dated }: AskBarProps) {
   const go = (id: string, value: string) => {
     // What else the screen keeps in its address, such as how a table is looked at, stays.
     const query = new URLSearchParams(location.search);
@@ -60,11 +61,12 @@ export function AskBar({ path, asked, pages, choices, pageLabel, dated }: AskBar
             </div>
           );
         })}
-        {pages && (
+        {page !== undefined && (
           <div className="w-[14rem] max-w-full">
             <PagePicker
               label={pageLabel ?? 'On which branch'}
-              pages={pages}
+              pages="plan"
+              now={page}
               value={asked['branch'] ?? ''}
               {...(!pageLabel && { whole: 'The whole website' })}
               onChange={(id) => go('branch', id)}

@@ -4,6 +4,7 @@ import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import { treesOf, type TreeNode } from '@/core/content';
 import { fold } from '@/core/words';
 import { Icon } from './Icon';
+import { usePages, type PageSource } from './usePages';
 
 export interface PickedPage {
   id: string;
@@ -30,24 +31,30 @@ const MOST = 200;
 /** Picks a page from the tree, by typing part of its title or with the arrow keys. `whole` names the choice of the top page. */
 export function PagePicker({
   label,
-  pages,
+  pages: source,
   value,
   onChange,
   whole,
   hideLabel,
+  now,
 }: {
   label: string;
-  pages: readonly PickedPage[];
+  /** Pages, or which are to be asked for. */
+  pages: readonly PickedPage[] | PageSource;
   value: string;
   onChange: (id: string) => void;
   whole?: string;
   hideLabel?: boolean;
+  /** What is chosen, by name, until the pages are there. */
+  now?: string;
 }) {
   const id = useId();
-  const flat = useMemo(() => flatTree(pages), [pages]);
+  const { pages, failed } = usePages(source);
+  const flat = useMemo(() => flatTree(pages ?? []), [pages]);
   const nameOf = (page: PickedPage) => (whole !== undefined && page.parent === null ? whole : page.title);
   const chosen =
     flat.find((entry) => entry.page.id === value) ?? (whole !== undefined && value === '' ? flat[0] : undefined);
+  const before = now ?? (value === '' ? (whole ?? '') : pages === null ? '…' : '');
   const [typed, setTyped] = useState<string | null>(null);
   const words = fold((typed ?? '').trim());
   const found =
@@ -56,7 +63,7 @@ export function PagePicker({
   const box = useCombobox({
     id,
     items: shown,
-    inputValue: typed ?? (chosen ? nameOf(chosen.page) : ''),
+    inputValue: typed ?? (chosen ? nameOf(chosen.page) : before),
     selectedItem: chosen ?? null,
     itemToString: (entry) => (entry ? nameOf(entry.page) : ''),
     onSelectedItemChange: ({ selectedItem }) => {
@@ -151,7 +158,13 @@ export function PagePicker({
           <li className="px-2 py-1.5 text-sm text-ink-2">{found.length - MOST} more. Type part of a title.</li>
         )}
         {box.isOpen && found.length === 0 && (
-          <li className="px-2 py-2 text-ink-2">No page has “{typed}” in its title.</li>
+          <li className="px-2 py-2 text-ink-2">
+            {failed
+              ? 'The pages could not be fetched. Shut this and open it again.'
+              : pages === null
+                ? 'Fetching the pages…'
+                : `No page has “${typed ?? ''}” in its title.`}
+          </li>
         )}
       </ul>
     </div>

@@ -1,5 +1,5 @@
 import { Icon } from '../kit/Icon';
-import { PagePicker, type PickedPage } from '../kit/PagePicker';
+import { PagePicker } from '../kit/PagePicker';
 import type { ReactNode } from 'react';
 import type { GivenAssignment, RoleChoice } from './model';
 
@@ -8,7 +8,6 @@ export function AssignmentFields({
   id,
   value,
   roles,
-  pages,
   fixedRole,
   onChange,
   children,
@@ -16,7 +15,6 @@ export function AssignmentFields({
   id: string;
   value: GivenAssignment;
   roles: readonly RoleChoice[];
-  pages: readonly PickedPage[];
   fixedRole?: RoleChoice | undefined;
   onChange: (value: GivenAssignment) => void;
   children?: ReactNode;
@@ -55,8 +53,9 @@ export function AssignmentFields({
           </div>
         )}
         <PagePicker
+          pages="seen"
           label="On which part of the site"
-          pages={pages}
+
           value={value.branch ?? ''}
           whole="The whole website"
           onChange={(page) => put({ branch: page })}
@@ -98,14 +97,12 @@ export function AssignmentFields({
 export function Assignments({
   value,
   roles,
-  pages,
   faultOf,
   onChange,
   field,
 }: {
   value: GivenAssignment[];
   roles: readonly RoleChoice[];
-  pages: readonly PickedPage[];
   faultOf: (field: string) => string | undefined;
   onChange: (value: GivenAssignment[]) => void;
   field: string;
@@ -129,7 +126,7 @@ export function Assignments({
               id={`${field}-${at}`}
               value={a}
               roles={roles}
-              pages={pages}
+
               onChange={(next) => onChange(value.map((one, i) => (i === at ? next : one)))}
             >
               <button

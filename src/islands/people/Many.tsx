@@ -2,7 +2,6 @@ import { useState } from 'react';
 import { fold } from '@/core/words';
 import { Icon } from '../kit/Icon';
 import { Dialog, ProblemNote } from '../kit/parts';
-import type { PickedPage } from '../kit/PagePicker';
 import { useSend } from '../kit/useSend';
 import { AssignmentFields } from './Assignments';
 import { OutcomeTable } from './OutcomeTable';
@@ -40,7 +39,6 @@ export function ManyDialog({
   chosen: first,
   role,
   roles,
-  pages,
   onClose,
 }: {
   kind: ManyKind;
@@ -48,7 +46,6 @@ export function ManyDialog({
   chosen: readonly string[];
   role?: RoleChoice;
   roles: readonly RoleChoice[];
-  pages: readonly PickedPage[];
   onClose: (changed: boolean) => void;
 }) {
   const { act, busy, problem, faultOf, clear } = useSend();
@@ -102,7 +99,7 @@ export function ManyDialog({
                 id="many"
                 value={given}
                 roles={roles}
-                pages={pages}
+
                 fixedRole={role}
                 onChange={setGiven}
               />

@@ -1,7 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Icon } from '../kit/Icon';
 import { Empty, Safe } from '../kit/parts';
-import type { PickedPage } from '../kit/PagePicker';
 import { ImportDialog, InviteDialog, PersonDialog } from './dialogs';
 import { ManyDialog, type ManyKind } from './Many';
 import { findPeople, type PersonRow, type RoleChoice } from './model';
@@ -9,7 +8,6 @@ import { findPeople, type PersonRow, type RoleChoice } from './model';
 export interface PeopleProps {
   people: PersonRow[];
   roles: RoleChoice[];
-  pages: PickedPage[];
   mayManage: boolean;
   busyKeyholders: { name: string; times: number }[];
 }
@@ -23,7 +21,7 @@ export function People(props: PeopleProps) {
   );
 }
 
-function List({ people, roles, pages, mayManage, busyKeyholders }: PeopleProps) {
+function List({ people, roles, mayManage, busyKeyholders }: PeopleProps) {
   const [typed, setTyped] = useState('');
   const [only, setOnly] = useState('');
   const [open, setOpen] = useState<PersonRow | 'invite' | 'import' | null>(null);
@@ -252,15 +250,13 @@ function List({ people, roles, pages, mayManage, busyKeyholders }: PeopleProps) 
           everybody={people.map((p) => ({ id: p.id, name: p.name, detail: p.email }))}
           chosen={marked}
           roles={roles}
-          pages={pages}
+
           onClose={close}
         />
       )}
-      {open === 'invite' && <InviteDialog roles={roles} pages={pages} onClose={close} />}
+      {open === 'invite' && <InviteDialog roles={roles} onClose={close} />}
       {open === 'import' && <ImportDialog onClose={close} />}
-      {open !== null && typeof open === 'object' && (
-        <PersonDialog person={open} roles={roles} pages={pages} onClose={close} />
-      )}
+      {open !== null && typeof open === 'object' && <PersonDialog person={open} roles={roles} onClose={close} />}
     </div>
   );
 }

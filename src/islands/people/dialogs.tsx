@@ -2,7 +2,6 @@ import { useState } from 'react';
 import { FilePick } from '../kit/FilePick';
 import { Icon } from '../kit/Icon';
 import { Confirm, Dialog, Labelled, ProblemNote } from '../kit/parts';
-import type { PickedPage } from '../kit/PagePicker';
 import { useSend } from '../kit/useSend';
 import { Assignments } from './Assignments';
 import { OutcomeTable } from './OutcomeTable';
@@ -47,15 +46,7 @@ export function LinkShown({ name, link, until }: { name: string; link: string; u
   );
 }
 
-export function InviteDialog({
-  roles,
-  pages,
-  onClose,
-}: {
-  roles: RoleChoice[];
-  pages: PickedPage[];
-  onClose: (changed: boolean) => void;
-}) {
+export function InviteDialog({ roles, onClose }: { roles: RoleChoice[]; onClose: (changed: boolean) => void }) {
   const { act, busy, problem, faultOf } = useSend();
   const [given, setGiven] = useState<{ name: string; email: string; assignments: GivenAssignment[] }>({
     name: '',
@@ -113,7 +104,7 @@ export function InviteDialog({
           field="assignments"
           value={given.assignments}
           roles={roles}
-          pages={pages}
+
           faultOf={faultOf}
           onChange={(assignments) => setGiven({ ...given, assignments })}
         />
@@ -128,12 +119,10 @@ export function InviteDialog({
 export function PersonDialog({
   person,
   roles,
-  pages,
   onClose,
 }: {
   person: PersonRow;
   roles: RoleChoice[];
-  pages: PickedPage[];
   onClose: (changed: boolean) => void;
 }) {
   const { act, busy, problem, faultOf } = useSend();
@@ -169,7 +158,7 @@ export function PersonDialog({
               ? 'Has never signed in.'
               : `Last seen ${person.lastSeen}.`}
         </p>
-        <Assignments field="after" value={after} roles={roles} pages={pages} faultOf={faultOf} onChange={setAfter} />
+        <Assignments field="after" value={after} roles={roles} faultOf={faultOf} onChange={setAfter} />
         <div className="flex flex-wrap gap-2 border-t border-line pt-4">
           <button
             type="submit"

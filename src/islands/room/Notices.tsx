@@ -1,6 +1,7 @@
 import { zoneCity } from '@/core/words';
 import { useRef, useState } from 'react';
 import { Icon } from '../kit/Icon';
+import { PagePicker } from '../kit/PagePicker';
 import { Confirm, Empty, Labelled, ProblemNote, Said, Safe, useFocusLater } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
@@ -19,10 +20,12 @@ export interface NoticeRow {
   from: string | null;
   until: string | null;
 }
+/** The highest page one may post on. */
 export interface NoticePlace {
   id: string;
   name: string;
-  depth: number;
+  /** Whether it stands for the whole website. */
+  isWhole: boolean;
 }
 
 const MOST = 300;
@@ -31,14 +34,14 @@ const TRIAL = 'This is a trial: in the real room it would be done now. Nothing w
 /** Posts a notice, or sets one right. */
 function NoticeForm({
   old,
-  places,
+  top,
   suggestedEnd,
   timeZone,
   onDone,
   onClose,
 }: {
   old?: NoticeRow;
-  places: NoticePlace[];
+  top: NoticePlace | null;
   suggestedEnd: string;
   timeZone: string;
   onDone: (trial: boolean) => void;
@@ -48,7 +51,7 @@ function NoticeForm({
   // A notice half written is still there when one comes back to it.
   const [text, setText, forget] = useKept(old ? `notice ${old.id}` : 'notice', old?.text);
   const [kind, setKind] = useState<'information' | 'warning'>(old?.kind ?? 'warning');
-  const [place, setPlace] = useState(places[0]?.id ?? '');
+  const [place, setPlace] = useState(top?.isWhole ? '' : (top?.id ?? ''));
   const [from, setFrom] = useState(old?.from ?? '');
   const [ends, setEnds] = useState(!old || old.until !== null);
   const [until, setUntil] = useState(old?.until ?? suggestedEnd);
@@ -108,17 +111,18 @@ function NoticeForm({
             <p className="min-h-[42px] py-2">{old.where}</p>
           </div>
         ) : (
-          <Labelled label="Where does it show?" anchor="notices.form.place" fault={faultOf('page')}>
-            {(ids) => (
-              <select {...ids} className="field" value={place} onChange={(event) => setPlace(event.target.value)}>
-                {places.map((p) => (
-                  <option key={p.id} value={p.id}>
-                    {`${'\u2003'.repeat(p.depth)}${p.name}`}
-                  </option>
-                ))}
-              </select>
-            )}
-          </Labelled>
+          <div data-anchor="notices.form.place">
+            <PagePicker
+              label="Where does it show?"
+              pages="notices"
+              value={place}
+              now={top?.name ?? ''}
+              {...(top?.isWhole && { whole: 'The whole website' })}
+              onChange={setPlace}
+            />
+            {faultOf('page') && <p className="mt-1 text-brick">{faultOf('page')}</p>}
+            <p className="hint mt-1">There and on all pages below it.</p>
+          </div>
         )}
         <fieldset>
           <legend className="label">What kind is it?</legend>
@@ -199,9 +203,7 @@ function NoticeForm({
         {!old && (
           <span className="hint">
             Shows across the top of{' '}
-            {places.find((p) => p.id === place)?.name === 'The whole website'
-              ? 'every page of the website'
-              : 'that page and all below it'}
+            {top?.isWhole && place === '' ? 'every page of the website' : 'that page and all below it'}
             {from ? ', from that hour on' : ', at once'}.
           </span>
         )}
@@ -213,7 +215,7 @@ function NoticeForm({
 /** The notices of a site: post one, see what shows, end it. */
 export function Notices(props: {
   notices: NoticeRow[];
-  places: NoticePlace[];
+  top: NoticePlace | null;
   suggestedEnd: string;
   timeZone: string;
   showingPost: boolean;
@@ -227,13 +229,13 @@ export function Notices(props: {
 
 function NoticesScreen({
   notices,
-  places,
+  top,
   suggestedEnd,
   timeZone,
   showingPost,
 }: {
   notices: NoticeRow[];
-  places: NoticePlace[];
+  top: NoticePlace | null;
   suggestedEnd: string;
   timeZone: string;
   showingPost: boolean;
@@ -275,7 +277,7 @@ function NoticesScreen({
       )}
       {writing && (
         <NoticeForm
-          places={places}
+          top={top}
           suggestedEnd={suggestedEnd}
           timeZone={timeZone}
           onClose={() => {
@@ -307,7 +309,7 @@ function NoticesScreen({
                   <li key={notice.id}>
                     <NoticeForm
                       old={notice}
-                      places={places}
+                      top={top}
                       suggestedEnd={suggestedEnd}
                       timeZone={timeZone}
                       onClose={() => {

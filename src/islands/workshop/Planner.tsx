@@ -304,7 +304,6 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
               }))}
               chosen={[]}
               roles={[]}
-              pages={facts.pages}
               onClose={(changed) => {
                 setGiving(false);
                 if (changed) location.reload();

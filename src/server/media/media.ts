@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
-import { and, asc, eq } from 'drizzle-orm';
-import { textOf } from '@/core/content';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import { record } from '../activity/activity';
+import { layouts } from '@/office/layouts';
 import type { Tx } from '../db/client';
-import { blobs, media, pages, revisions } from '../db/schema';
+import { blobs, media } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 
@@ -12,30 +12,37 @@ export interface Picture {
   name: string;
   description: string;
   url: string;
-  usedOn: { id: string; title: string }[];
 }
 
 const pictureUrl = (hash: string): string => `/media/${hash}`;
 
-/** Every picture by name, with the pages whose live version shows it. */
+/** Every picture by name. */
 export async function listPictures(tx: Tx, siteId: number): Promise<Picture[]> {
-  const [rows, used] = await Promise.all([
-    tx.select().from(media).where(eq(media.siteId, siteId)).orderBy(asc(media.name)),
-    tx
-      .select({ id: pages.id, content: revisions.content })
-      .from(pages)
-      .innerJoin(revisions, eq(revisions.id, pages.liveRevisionId))
-      .where(eq(pages.siteId, siteId)),
-  ]);
-  return rows.map((row) => ({
-    id: String(row.id),
-    name: row.name,
-    description: row.description,
-    url: pictureUrl(row.hash),
-    usedOn: used
-      .filter((page) => page.content['banner'] === String(row.id))
-      .map((page) => ({ id: String(page.id), title: textOf(page.content, 'title') })),
-  }));
+  const rows = await tx.select().from(media).where(eq(media.siteId, siteId)).orderBy(asc(media.name));
+  return rows.map(({ id, name, description, hash }) => ({ id: String(id), name, description, url: pictureUrl(hash) }));
+}
+
+/** Fields of a page that hold a picture. */
+const FIELDS = [
+  ...new Set(
+    [...layouts.values()].flatMap(({ fields }) => fields.filter(({ kind }) => kind === 'picture').map(({ id }) => id)),
+  ),
+];
+
+/** The pages whose live version shows each picture, by its id: as banner, in a text or in a piece. */
+export async function findPictureUse(tx: Tx, siteId: number): Promise<Map<string, { id: string; title: string }[]>> {
+  const { rows } = await tx.execute<{ id: number; title: string | null; pictures: unknown[] }>(sql`
+    select p.id, coalesce(p.short_name, r.content->>'title') as title,
+      jsonb_path_query_array(r.content, 'strict $.**?(@.type == "picture").attrs.id') || jsonb_path_query_array(r.content, 'strict $.**.picture') || jsonb_build_array(${sql.join(
+        FIELDS.map((field) => sql`r.content->${field}::text`),
+        sql`, `,
+      )}) as pictures
+    from pages p join revisions r on r.id = p.live_revision_id where p.site_id = ${siteId} and p.deleted_at is null order by p.id`);
+  const use = new Map<string, { id: string; title: string }[]>();
+  for (const { id, title, pictures } of rows)
+    for (const picture of new Set(pictures.filter((one) => typeof one === 'string' && one !== '').map(String)))
+      use.set(picture, [...(use.get(picture) ?? []), { id: String(id), title: title ?? 'Untitled' }]);
+  return use;
 }
 
 export async function findBlob(tx: Tx, hash: string) {
