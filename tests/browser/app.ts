@@ -85,7 +85,7 @@ export const isReady = (page: Page) =>
   page.waitForFunction(
     () =>
       document.readyState === 'complete' &&
-      document.querySelector('astro-island[ssr]:not([client="visible"])') === null,
+      document.querySelector('astro-island[ssr]:not([client="visible"]), main[aria-busy=true]') === null,
   );
 
 /** Does something after which the screen is loaded anew, and waits until it is. */

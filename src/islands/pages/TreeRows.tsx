@@ -24,7 +24,7 @@ export function TreeRows({
     estimateSize: () => ROW_PX,
     overscan: 12,
     scrollMargin: top,
-    initialRect: { width: 1280, height: 1200 },
+    initialRect: { width: 1280, height: 900 },
     getItemKey: (i) => rows[i]?.page.id ?? i,
   });
   const focusLater = useFocusLater();

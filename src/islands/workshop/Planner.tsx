@@ -10,6 +10,7 @@ import { Confirm, ProblemNote, Safe } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 import { ManyDialog } from '../people/Many';
 import { holdersOf, prepare, type Prepared, type WorkshopFacts } from './model';
+import { useWorkshopPages } from './useWorkshopPages';
 import { Now } from './Now';
 import { AccessStep } from './steps/AccessStep';
 import { DashboardStep } from './steps/DashboardStep';
@@ -90,7 +91,7 @@ export interface StepProps {
 export interface PlannerProps {
   site: string;
   initial: PlanState;
-  facts: WorkshopFacts;
+  facts: Omit<WorkshopFacts, 'pages'>;
   step: StepId;
   mayEdit: boolean;
   /** Whether they may give people roles. */ mayGive: boolean;
@@ -100,12 +101,36 @@ export interface PlannerProps {
 export function Planner(props: PlannerProps) {
   return (
     <Safe>
-      <Bench {...props} />
+      <Ready {...props} />
     </Safe>
   );
 }
 
-function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerProps) {
+/** The room is worked out from every page there is; they come after the screen. */
+function Ready(props: PlannerProps) {
+  const { pages, problem, again } = useWorkshopPages();
+  const facts = useMemo(() => pages && { ...props.facts, pages }, [props.facts, pages]);
+  if (facts) return <Bench {...props} facts={facts} />;
+  return (
+    <main id="main" className="grid gap-3 p-7" aria-busy={!problem}>
+      <h1>{props.initial.plan.roles.find((role) => role.id === props.facts.role)?.name}</h1>
+      {problem ? (
+        <>
+          <ProblemNote problem={problem} />
+          <button type="button" className="btn justify-self-start" onClick={again}>
+            Try again
+          </button>
+        </>
+      ) : (
+        <p role="status" className="text-ink-2">
+          Working out the room…
+        </p>
+      )}
+    </main>
+  );
+}
+
+function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerProps & { facts: WorkshopFacts }) {
   const { state, change, undo, redo, asking, stopAsking, problem, saving } = usePlan(initial, facts.role);
   const others = usePreparing(facts.role);
   const [step, setStep] = useState<StepId>(first);

@@ -1,0 +1,15 @@
+import { listPages } from '@/server/content/tree';
+import { endpoint } from '@/server/gate/endpoint';
+
+/** Every page with where it lies: what the Workshop works a room out from. */
+export const GET = endpoint({
+  needs: 'plan.view',
+  run: async ({ tx, access }) => ({
+    pages: (await listPages(tx, access.site.id)).map(({ id, parent, shortName, liveTitle, place }) => ({
+      id,
+      parent,
+      title: shortName ?? liveTitle,
+      place,
+    })),
+  }),
+});
