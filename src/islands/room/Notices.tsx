@@ -66,7 +66,7 @@ function NoticeForm({
     const sent = await act('POST', old ? `/api/notices/${old.id}/correct` : '/api/notices', {
       text,
       kind,
-      ...(old ? { was: old.text } : { page: place }),
+      ...(old ? { was: old.text } : place !== '' && { page: place }),
       ...(from && { from }),
       ...(ends && until && { until }),
     });
