@@ -1,4 +1,5 @@
 // Pages at 5,000: a site of its own, asked over HTTP like everybody does.
+import { randomUUID } from 'node:crypto';
 import { diffWordsWithSpace } from 'diff';
 import pg from 'pg';
 import { compareDocuments, plainText, type Document } from '../../src/core/content';
@@ -98,11 +99,25 @@ function everyScreen(page: number): string[] {
   const paths = [...inventory.screens.values()].map(({ path, on }) =>
     path.replace('[id]', on === 'review' ? '1' : String(page)).replace('[role]', 'harbour-desk'),
   );
-  return [...new Set(['/', '/page-0', '/search?q=lantern', ...paths.flatMap((path) => (path.includes('[step]') ? STEPS.map((step) => path.replace('[step]', step)) : [path]))])];
+  return [
+    ...new Set([
+      '/',
+      '/page-0',
+      '/search?q=lantern',
+      ...paths.flatMap((path) =>
+        path.includes('[step]') ? STEPS.map((step) => path.replace('[step]', step)) : [path],
+      ),
+    ]),
+  ];
 }
 
 /** How long the server takes for each screen, and how much HTML it sends. */
-export async function measureScreens(url: string, page: number, cookie: string, say: (what: string, value: string) => void) {
+export async function measureScreens(
+  url: string,
+  page: number,
+  cookie: string,
+  say: (what: string, value: string) => void,
+) {
   for (const path of everyScreen(page)) {
     let bytes = 0;
     const ms = await timed(async () => {
@@ -111,7 +126,58 @@ export async function measureScreens(url: string, page: number, cookie: string, 
       bytes = Buffer.byteLength(body);
       return answer;
     }, 20);
-    say(`5,000 pages: ${path.replace(String(page), '[id]')}`, `${ms.toFixed(1)} ms median, ${Math.round(bytes / 1000)} kB of HTML`);
+    say(
+      `5,000 pages: ${path.replace(String(page), '[id]')}`,
+      `${ms.toFixed(1)} ms median, ${Math.round(bytes / 1000)} kB of HTML`,
+    );
+  }
+}
+
+/** How long what is done to many pages takes: a branch deleted and brought back, and the same done with 1,000 pages. */
+export async function measureWork(
+  url: string,
+  databaseUrl: string,
+  cookie: string,
+  say: (what: string, value: string) => void,
+): Promise<void> {
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  const { rows } = await client.query<{ id: number }>(
+    `select id from pages where deleted_at is null and slug like 'page-%' order by id`,
+  );
+  // The branch whose size is nearest to 200.
+  const {
+    rows: [branch],
+  } = await client.query<{ id: number; size: number }>(
+    `select p.id, (select count(*)::int from pages b where b.path <@ p.path) as size from pages p where nlevel(p.path) > 1 order by abs((select count(*) from pages b where b.path <@ p.path) - 200) limit 1`,
+  );
+  await client.end();
+  const post = async (path: string, body: object) => {
+    const started = performance.now();
+    const answer = await fetch(url + path, {
+      method: 'POST',
+      headers: { cookie, origin: url, 'content-type': 'application/json', 'idempotency-key': randomUUID() },
+      body: JSON.stringify(body),
+    });
+    const said = await answer.text();
+    if (!answer.ok) throw new Error(`${path}: ${answer.status} ${said}`);
+    return `${Math.round(performance.now() - started)} ms`;
+  };
+  const what = `a branch of ${branch?.size ?? 0}`;
+  say(`5,000 pages: ${what} told before it is deleted`, await post(`/api/pages/${branch?.id}/retire`, { do: 'look' }));
+  say(`5,000 pages: ${what} deleted`, await post(`/api/pages/${branch?.id}/retire`, { do: 'delete' }));
+  say(`5,000 pages: ${what} brought back`, await post(`/api/pages/${branch?.id}/bring-back`, {}));
+  say(`5,000 pages: ${what} taken down`, await post(`/api/pages/${branch?.id}/retire`, { do: 'take-down' }));
+  say(`5,000 pages: ${what} put back`, await post(`/api/pages/${branch?.id}/retire`, { do: 'put-back' }));
+  const ids = rows.slice(-1000).map((row) => row.id);
+  for (const bulk of [
+    { do: 'navigation', shown: false },
+    { do: 'audience', audience: 'members' },
+    { do: 'take-down' },
+    { do: 'delete' },
+  ]) {
+    say(`5,000 pages: 1,000 of them, ${bulk.do}, told`, await post('/api/pages/bulk', { ids, bulk, dry: true }));
+    say(`5,000 pages: 1,000 of them, ${bulk.do}`, await post('/api/pages/bulk', { ids, bulk }));
   }
 }
 

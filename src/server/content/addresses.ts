@@ -137,7 +137,7 @@ export async function tryAddress(
 
 /**
  * Makes what a content says of its page's settings true: layout, address, navigation, author, date. Old addresses go on leading
- * here if the content says so. Runs in a transaction.
+ * here if the content says so. `isFree`: that nobody else has its address was looked at. Runs in a transaction.
  */
 export async function applySettings(
   tx: Tx,
@@ -145,13 +145,14 @@ export async function applySettings(
   page: typeof pages.$inferSelect,
   content: PageContent,
   by: number | null,
+  isFree = false,
 ): Promise<void> {
   const settings = settingsOf(content);
   const isRoot = page.parentId === null;
   const slug = isRoot || settings.slug === '' ? page.slug : settings.slug;
   const ownAddress = isRoot ? null : settings.ownAddress;
   // Also when visitors are to find it there for the first time: meanwhile the address may have been given away.
-  if (slug !== page.slug || ownAddress !== page.ownAddress || page.liveRevisionId === null) {
+  if (slug !== page.slug || ownAddress !== page.ownAddress || (page.liveRevisionId === null && !isFree)) {
     await lockTree(tx, siteId);
     const before = await findAddresses(tx, siteId);
     const own = before.get(String(page.id));
@@ -180,23 +181,35 @@ export async function applySettings(
     .where(eq(pages.id, page.id));
 }
 
-/** Titles of live pages whose published text leads to one of some addresses. */
-export async function findLinksTo(
-  tx: Tx,
-  siteId: number,
+/** A link in the published text of a live page. */
+export interface LinkInText {
+  page: string;
+  title: string;
+  address: string;
+  /** The address without what it asks or points at. */
+  path: string;
+}
+
+/** Every link in the published texts of a site; to some addresses only, where they are named. */
+export async function findLinks(tx: Tx, siteId: number, addresses?: readonly string[]): Promise<LinkInText[]> {
+  if (addresses?.length === 0) return [];
+  const path = sql`split_part(split_part(h.href #>> '{}', '#', 1), '?', 1)`;
+  const { rows } = await tx.execute<{ id: number; title: string; href: string; path: string }>(sql`
+    select p.id, coalesce(p.short_name, r.content->>'title') as title, h.href #>> '{}' as href, ${path} as path
+    from pages p join revisions r on r.id = p.live_revision_id, jsonb_path_query(r.content, 'strict $.**.href') as h(href)
+    where p.site_id = ${siteId} and p.deleted_at is null ${addresses ? sql`and ${path} in ${addresses}` : sql``}`);
+  return rows.map((row) => ({ page: String(row.id), title: row.title, address: row.href, path: row.path }));
+}
+
+/** Those of some links that lead to one of some addresses, each once a page. */
+export function linksTo(
+  links: readonly LinkInText[],
   addresses: readonly string[],
   except: readonly string[] = [],
-): Promise<{ page: string; title: string; address: string }[]> {
-  if (addresses.length === 0) return [];
-  const rows = await tx.execute<{ id: number; title: string; href: string }>(sql`
-    select p.id, coalesce(p.short_name, r.content->>'title') as title, h.href #>> '{}' as href
-    from pages p join revisions r on r.id = p.live_revision_id, jsonb_path_query(r.content, 'strict $.**.href') as h(href)
-    where p.site_id = ${siteId} and p.deleted_at is null and split_part(split_part(h.href #>> '{}', '#', 1), '?', 1) in ${addresses}`);
-  const seen = new Set<string>();
-  return rows.rows
-    .filter(
-      (row) =>
-        !except.includes(String(row.id)) && !seen.has(`${row.id} ${row.href}`) && seen.add(`${row.id} ${row.href}`),
-    )
-    .map((row) => ({ page: String(row.id), title: row.title, address: row.href }));
+): { page: string; title: string; address: string }[] {
+  const wanted = new Set(addresses);
+  const there = links.filter((link) => wanted.has(link.path) && !except.includes(link.page));
+  return [
+    ...new Map(there.map(({ page, title, address }) => [`${page} ${address}`, { page, title, address }])).values(),
+  ];
 }

@@ -8,7 +8,7 @@ import { pages } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { mustMayBelow } from './structure';
-import { findPageNames } from './tree';
+import { findPageName } from './tree';
 
 /** Whether somebody may visit a page on the website; without access they are a visitor like any other. */
 export const mayVisit = (access: Access | undefined, place: Place): boolean =>
@@ -36,7 +36,7 @@ export async function setAudience(tx: Tx, access: Access, pageId: number, audien
   }
   await mustMayBelow(tx, access, 'page.publish', pageId);
   await tx.update(pages).set({ audience }).where(eq(pages.id, pageId));
-  const name = (await findPageNames(tx, access.site.id)).get(String(pageId)) ?? 'A page';
+  const name = (await findPageName(tx, access.site.id, pageId)) ?? 'A page';
   const words =
     audience === null
       ? 'As the page above'

@@ -10,11 +10,12 @@ import { authorize, mayNow, mayOn } from '../gate/authorize';
 import { idSchema } from '../gate/endpoint';
 import { Problem } from '../gate/problems';
 import { audienceSchema, setAudience } from './audience';
+import { findAddresses, findLinks } from './addresses';
 import { findPage } from './drafts';
 import { titleOf } from './publishing';
-import { bringBack, deletePage, previewRetire, putBack, takePageDown } from './retire';
+import { bringBack, deletePage, previewRetire, putBack, takePageDown, type SiteLinks } from './retire';
 import { movePage, previewMove } from './structure';
-import { findPagePlace } from './tree';
+import { findPagePlace, listPages } from './tree';
 
 /** What can be done with many pages at once. */
 export const bulkSchema = z.discriminatedUnion('do', [
@@ -101,8 +102,8 @@ async function notesOfMove(
 }
 
 /** What comes with taking a page away, as a single time tells it. */
-async function notesOfRetiring(tx: Tx, access: Access, id: number): Promise<string[]> {
-  const { below, drafts, links } = await previewRetire(tx, access, id);
+async function notesOfRetiring(tx: Tx, access: Access, id: number, known: SiteLinks): Promise<string[]> {
+  const { below, drafts, links } = await previewRetire(tx, access, id, known);
   return [
     ...(below > 0 ? [`With ${below} below.`] : []),
     ...(drafts > 0 ? [`${drafts === 1 ? 'One draft is' : `${drafts} drafts are`} not published yet.`] : []),
@@ -117,7 +118,7 @@ interface Done {
 }
 
 /** Does it with one page and says what became of it, and what takes it back; a Problem says why not. With `tell` also what comes with it. */
-async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk, tell: boolean): Promise<Done> {
+async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk, tell: SiteLinks | null): Promise<Done> {
   switch (bulk.do) {
     case 'navigation': {
       await showInNavigation(tx, access, id, bulk.shown);
@@ -148,12 +149,12 @@ async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk, tell: boole
       return { words: `Below ${await titleOf(tx, bulk.parent)}`, notes, back: { do: 'move', ...back } };
     }
     case 'take-down': {
-      const notes = tell ? await notesOfRetiring(tx, access, id) : [];
+      const notes = tell ? await notesOfRetiring(tx, access, id, tell) : [];
       await takePageDown(tx, access, id);
       return { words: 'Taken down', notes, back: { do: 'put-back', page: id } };
     }
     case 'delete': {
-      const notes = tell ? await notesOfRetiring(tx, access, id) : [];
+      const notes = tell ? await notesOfRetiring(tx, access, id, tell) : [];
       await deletePage(tx, access, id);
       return { words: 'Deleted', notes, back: { do: 'bring-back', page: id } };
     }
@@ -220,10 +221,17 @@ export async function doWithMany(
   const mayView = mayOn(access, 'page.view');
   const rows: BulkRow[] = [];
   const back: StepBack[] = [];
+  // As they are before anything is done: what is done to one page changes nothing here for another, but those below it, which go along.
+  const facts = new Map((await listPages(tx, access.site.id)).map((page) => [Number(page.id), page]));
+  const known =
+    tell && whole
+      ? { addresses: await findAddresses(tx, access.site.id), links: await findLinks(tx, access.site.id) }
+      : null;
   for (const [i, { id, above }] of (await withAbove(tx, ids)).entries()) {
-    const place = await findPagePlace(tx, access.site.id, id);
+    const page = facts.get(id);
+    const place = page?.place;
     const isSeen = place !== undefined && mayView(place);
-    const title = isSeen ? await titleOf(tx, id) : 'A page you do not see';
+    const title = isSeen ? (page?.shortName ?? page?.title ?? '') : 'A page you do not see';
     const row = (words: string, refused: boolean, notes: string[] = []) =>
       void rows.push({ id: String(id), title, words, notes, refused });
     const goes = whole && above.some((other) => gone.has(other));
@@ -238,7 +246,7 @@ export async function doWithMany(
     else if (no) row(no, true);
     else {
       try {
-        const done = await tx.transaction((inner) => doOne(inner, access, id, bulk, tell));
+        const done = await tx.transaction((inner) => doOne(inner, access, id, bulk, known));
         row(done.words, false, done.notes);
         back.push(done.back);
         gone.add(id);

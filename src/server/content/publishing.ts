@@ -73,18 +73,18 @@ export async function mustPass(tx: Tx, actor: Actor, pageId: number, content: Pa
     );
 }
 
-/** Puts a revision on the website, with what it says of the page's settings. Runs in a transaction. */
+/** Puts a revision on the website, with what it says of the page's settings; `isFree` as in `applySettings`. Runs in a transaction. */
 export async function putOnline(
   tx: Tx,
   actor: Actor,
   pageId: number,
   revisionId: number,
   content: PageContent,
-  at?: Date,
+  { at, isFree }: { at?: Date; isFree?: boolean } = {},
 ): Promise<void> {
   const page = await findPage(tx, actor.site.id, pageId, true);
   await mustPass(tx, actor, pageId, content);
-  await applySettings(tx, actor.site.id, page, whole(content, page), actor.signedInId);
+  await applySettings(tx, actor.site.id, page, whole(content, page), actor.signedInId, isFree);
   await tx
     .update(pages)
     .set({ liveRevisionId: revisionId, downRevisionId: null, downAt: null })
@@ -247,7 +247,7 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
       .from(revisions)
       .where(eq(revisions.id, entry.revisionId ?? 0));
     if (!revision) throw new Problem('not-found', 'What was to be published is not there any more.');
-    await putOnline(tx, actor, entry.pageId, revision.id, revision.content, entry.dueAt);
+    await putOnline(tx, actor, entry.pageId, revision.id, revision.content, { at: entry.dueAt });
     await record(tx, actor, 'published, as planned', textOf(revision.content, 'title'), {
       href: `/room/pages/${entry.pageId}`,
       detail: sayTime(entry.dueAt, site.timeZone, now()),

@@ -7,7 +7,16 @@ import { drafts, pages, people, publications, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { Problem } from '../gate/problems';
-import { addressFaults, findAddresses, findLinksTo, lockTree, takenSlugs } from './addresses';
+import {
+  addressFaults,
+  findAddresses,
+  findLinks,
+  linksTo,
+  lockTree,
+  takenSlugs,
+  type AddressMap,
+  type LinkInText,
+} from './addresses';
 import { asShown, findPage } from './drafts';
 import { findBranch, putOnline, takeDown, titleOf } from './publishing';
 import { liveAddresses, mustMayBelow } from './structure';
@@ -19,16 +28,23 @@ export interface RetirePreview {
   links: { page: string; title: string; address: string }[];
 }
 
+/** Addresses and links of a whole site, read once where many pages are looked at. */
+export interface SiteLinks {
+  addresses: AddressMap;
+  links: readonly LinkInText[];
+}
+
 /** What taking a page away takes along, and whose links would lead nowhere. Changes nothing. */
-export async function previewRetire(tx: Tx, access: Access, pageId: number): Promise<RetirePreview> {
+export async function previewRetire(tx: Tx, access: Access, pageId: number, known?: SiteLinks): Promise<RetirePreview> {
   const branch = await findBranch(tx, access.site.id, pageId);
   const ids = branch.map((page) => page.id);
+  const gone = liveAddresses(known?.addresses ?? (await findAddresses(tx, access.site.id)), branch);
   const begun = await tx.select({ id: drafts.pageId }).from(drafts).where(inArray(drafts.pageId, ids));
   return {
     title: await titleOf(tx, pageId),
     below: branch.length - 1,
     drafts: begun.length,
-    links: await findLinksTo(tx, access.site.id, await liveAddresses(tx, access.site.id, branch), ids.map(String)),
+    links: linksTo(known?.links ?? (await findLinks(tx, access.site.id, gone)), gone, ids.map(String)),
   };
 }
 
@@ -57,6 +73,7 @@ export async function takePageDown(tx: Tx, access: Access, pageId: number): Prom
 
 /** Puts a page back on the website as it was when it was taken down, with what was taken down with it. Runs in a transaction. */
 export async function putBack(tx: Tx, access: Access, pageId: number): Promise<{ pages: number }> {
+  await lockTree(tx, access.site.id);
   const page = await findPage(tx, access.site.id, pageId, true);
   if (page.downRevisionId === null)
     throw new Problem('already-done', 'This page was not taken down, or it is back already.');
@@ -64,12 +81,18 @@ export async function putBack(tx: Tx, access: Access, pageId: number): Promise<{
   const branch = (await findBranch(tx, access.site.id, pageId)).filter(
     (row) => row.downRevisionId !== null && row.downAt?.getTime() === page.downAt?.getTime(),
   );
+  // Meanwhile an address may have been given away: looked at once for all of them.
+  const [fault] = addressFaults(
+    await findAddresses(tx, access.site.id),
+    branch.map((row) => String(row.id)),
+  );
+  if (fault) throw new Problem('bad-input', fault.message);
   for (const row of branch) {
     const [revision] = await tx
       .select()
       .from(revisions)
       .where(eq(revisions.id, row.downRevisionId ?? 0));
-    if (revision) await putOnline(tx, access, row.id, revision.id, asShown(revision.content, row));
+    if (revision) await putOnline(tx, access, row.id, revision.id, asShown(revision.content, row), { isFree: true });
   }
   await record(tx, access, 'put back', await titleOf(tx, pageId), {
     href: `/room/pages/${pageId}`,

@@ -22,7 +22,8 @@ import { Problem } from '../gate/problems';
 import {
   addressFaults,
   findAddresses,
-  findLinksTo,
+  findLinks,
+  linksTo,
   keepOldAddresses,
   lockTree,
   takenSlugs,
@@ -337,6 +338,7 @@ export async function previewMove(tx: Tx, access: Access, move: Move): Promise<M
           );
   const titles = new Map(rows.map((row) => [String(row.id), row.title]));
   const elsewhere = page.parentId !== parent.id;
+  const old = changes.map((change) => change.from);
   const from = page.parentId === null ? '' : await titleOf(tx, page.parentId);
   const to = await titleOf(tx, parent.id);
   return {
@@ -354,12 +356,7 @@ export async function previewMove(tx: Tx, access: Access, move: Move): Promise<M
         ? [`“More here” on ${from} loses it.`, `“More here” on ${to} gains it.`]
         : [],
     visitors: (await visitorsOfMove(tx, access, page, parent)).words,
-    links: await findLinksTo(
-      tx,
-      access.site.id,
-      changes.map((change) => change.from),
-      [],
-    ),
+    links: linksTo(await findLinks(tx, access.site.id, old), old),
     faults: addressFaults(
       after,
       changes.map((change) => change.page),
@@ -422,7 +419,5 @@ export async function movePage(tx: Tx, access: Access, move: Move & { redirect: 
 }
 
 /** Addresses of pages that visitors can reach now, among some. */
-export async function liveAddresses(tx: Tx, siteId: number, rows: readonly PageRow[]): Promise<string[]> {
-  const addressed = await findAddresses(tx, siteId);
-  return rows.filter((row) => row.liveRevisionId !== null).map((row) => addressOf(addressed, String(row.id)));
-}
+export const liveAddresses = (addressed: AddressMap, rows: readonly PageRow[]): string[] =>
+  rows.filter((row) => row.liveRevisionId !== null).map((row) => addressOf(addressed, String(row.id)));

@@ -139,7 +139,12 @@ export async function findPagePlace(
   return row && placeOf(row);
 }
 
-export async function findPageNames(tx: Tx, siteId: number): Promise<Map<string, string>> {
+/** What one page is called, deleted or not. */
+export async function findPageName(tx: Tx, siteId: number, pageId: number): Promise<string | undefined> {
+  return (await findPageNames(tx, siteId, pageId)).get(String(pageId));
+}
+
+export async function findPageNames(tx: Tx, siteId: number, only?: number): Promise<Map<string, string>> {
   const rows = await tx
     .select({
       id: pages.id,
@@ -148,7 +153,7 @@ export async function findPageNames(tx: Tx, siteId: number): Promise<Map<string,
     .from(pages)
     .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
     .leftJoin(drafts, eq(drafts.pageId, pages.id))
-    .where(eq(pages.siteId, siteId));
+    .where(and(eq(pages.siteId, siteId), ...(only === undefined ? [] : [eq(pages.id, only)])));
   return new Map(rows.map((row) => [String(row.id), row.title]));
 }
 
