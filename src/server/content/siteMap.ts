@@ -77,7 +77,8 @@ export function keptByChanges<T>(work: (rows: Iterable<PageRow>) => T): (tx: Tx,
     const last = newest ?? 0;
     const before = all.get(siteId);
     const nowMs = now().getTime();
-    const isUsable = before !== undefined && nowMs - before.checkedMs < OLD_MS;
+    // Old notes go, the newest stays: where it is gone, the database was put back to an earlier day.
+    const isUsable = before !== undefined && nowMs - before.checkedMs < OLD_MS && last >= before.last;
     if (isUsable && !mine && before.changes.size === count && before.last === last) {
       before.checkedMs = nowMs;
       return before.whole;
