@@ -8,6 +8,7 @@ import {
   PLAN_PART_KEYS,
   planSchema,
   ROLE_PART_KEYS,
+  roleNames,
   roleOf,
   samePlan,
   withPatch,
@@ -73,9 +74,13 @@ describe(`every part of a plan (seed ${SEED})`, () => {
     ] as const;
     fc.assert(
       fc.property(operation, (op) => {
+        const told = operationInWords(inventory, op, roleNames(demo));
+        if (op.do === 'keep-apart')
+          for (const id of [op.role, op.other]) expect(told).toContain(`“${roleNames(demo)(id)}”`);
+        if (op.do === 'set-extends') for (const id of op.extends) expect(told).toContain(`“${roleNames(demo)(id)}”`);
         for (const [field, names] of NAMED) {
           const id = (op as unknown as Record<string, string>)[field];
-          if (id !== undefined) expect(operationInWords(inventory, op)).toContain(names.get(id as never)?.name);
+          if (id !== undefined) expect(told).toContain(names.get(id as never)?.name);
         }
         const applied = applyOperation(inventory, demo, op);
         if (!applied.ok || !('grant' in op)) return;

@@ -11,16 +11,16 @@ import {
   type PlanPartKey,
   type RolePartKey,
 } from './parts';
-import { role, type Doing } from './parts/part';
+import { role as roleId, type Doing, type RoleName } from './parts/part';
 import { KEYHOLDER, planSchema, roleSchema, type Plan, type PlanRole } from './schema';
 
 const { name, purpose } = roleSchema.shape;
 /** Operations on which roles there are, and on the plan as a whole. */
 const WHOLE = [
-  z.strictObject({ do: z.literal('add-role'), role: roleSchema.shape.id, name, purpose, like: role.optional() }),
-  z.strictObject({ do: z.literal('name-role'), role, name, purpose }),
-  z.strictObject({ do: z.literal('set-extends'), role, extends: z.array(role) }),
-  z.strictObject({ do: z.literal('archive-role'), role, archived: z.boolean() }),
+  z.strictObject({ do: z.literal('add-role'), role: roleSchema.shape.id, name, purpose, like: roleId.optional() }),
+  z.strictObject({ do: z.literal('name-role'), role: roleId, name, purpose }),
+  z.strictObject({ do: z.literal('set-extends'), role: roleId, extends: z.array(roleId) }),
+  z.strictObject({ do: z.literal('archive-role'), role: roleId, archived: z.boolean() }),
   z.strictObject({
     do: z.literal('replace-plan'),
     plan: planSchema,
@@ -50,7 +50,7 @@ export type Applied = { ok: true; plan: Plan } | { ok: false; code: OperationFau
 /** An operation of a part as it is called, whatever its value and its fields are. */
 interface Known {
   apply(doing: Doing, value: unknown, op: Operation): unknown;
-  say(inventory: Inventory, op: Operation): string;
+  say(inventory: Inventory, op: Operation, role: RoleName): string;
 }
 type Home = { level: 'role'; key: RolePartKey; known: Known } | { level: 'plan'; key: PlanPartKey; known: Known };
 const HOMES = new Map<string, Home>(
@@ -155,16 +155,22 @@ function changePart(inventory: Inventory, plan: Plan, op: Operation): Plan | Ope
   return typeof value === 'string' ? (value as OperationFault) : withRole(plan, target, put(target, value));
 }
 
+/** What the roles of a plan are called; one that is not in it by its id. */
+export const roleNames =
+  (plan: Plan): RoleName =>
+  (id) =>
+    plan.roles.find((one) => one.id === id)?.name ?? id;
+
 /** An operation as the administrator would say it: "Door “Notices”: closed". */
-export function operationInWords(inventory: Inventory, op: Operation): string {
-  if (!isWhole(op)) return homeOf(op).known.say(inventory, op);
+export function operationInWords(inventory: Inventory, op: Operation, role: RoleName): string {
+  if (!isWhole(op)) return homeOf(op).known.say(inventory, op, role);
   switch (op.do) {
     case 'add-role':
       return `New role “${op.name}”${op.like === undefined ? '' : ', as a copy'}`;
     case 'name-role':
       return `Role called “${op.name}”`;
     case 'set-extends':
-      return op.extends.length ? 'Build on other roles' : 'Stand on its own';
+      return op.extends.length ? `Build on ${op.extends.map((id) => `“${role(id)}”`).join(', ')}` : 'Stand on its own';
     case 'archive-role':
       return op.archived ? 'Archive the role' : 'Bring the role back';
     case 'replace-plan':

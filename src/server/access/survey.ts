@@ -327,7 +327,7 @@ function stepInWords(op: Operation, names: Names): string {
   if (op.do === 'add-grant')
     return `Allow “${names.role(op.role)}” to ${grantInWords(inventory, op.grant, names.page)}.`;
   if (op.do === 'remove-grant') return `Take the “must not” away from “${names.role(op.role)}”.`;
-  return `“${'role' in op ? names.role(op.role) : ''}”: ${operationInWords(inventory, op)}.`;
+  return `“${'role' in op ? names.role(op.role) : ''}”: ${operationInWords(inventory, op, names.role)}.`;
 }
 
 export interface Abilities {

@@ -11,6 +11,7 @@ import {
   readPatch,
   readPlan,
   releaseBeyond,
+  roleNames,
   roleOf,
   samePlan,
   touchedBy,
@@ -249,7 +250,7 @@ export async function moveInHistory(
       access,
       direction === 'undo' ? 'took back' : 'made again',
       subjectOf(step.operation, direction === 'undo' ? plan : checked.data),
-      { detail: operationInWords(inventory, step.operation) },
+      { detail: operationInWords(inventory, step.operation, roleNames(plan)) },
     );
   return getPlanState(tx, access.site.id, viewer);
 }

@@ -5,6 +5,7 @@ import {
   readOperation,
   readPatch,
   readPlan,
+  roleNames,
   roleOf,
   touchedBy,
   type Plan,
@@ -79,7 +80,7 @@ export async function getPlanState(
   const steps = rows.map(({ step, by }) => ({ ...step, by, operation: readOperation(step.operation) }));
   const entry = (step: (typeof steps)[number]): HistoryEntry => ({
     id: step.id,
-    words: operationInWords(inventory, step.operation),
+    words: operationInWords(inventory, step.operation, roleNames(prepared.plan)),
     role: roleOf(step.operation),
     by: step.by ?? 'Somebody',
     at: step.madeAt.toISOString(),

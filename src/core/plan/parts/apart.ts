@@ -22,7 +22,8 @@ export const apart = {
           if ((rest.length !== value.length) === op.apart) return 'already-so';
           return op.apart ? [...rest, [op.role, op.other]] : rest;
         },
-        say: (_, op) => (op.apart ? 'Keep two roles apart' : 'Let two roles be held together'),
+        say: (_, op, role) =>
+          `${op.apart ? 'Keep' : 'Let'} “${role(op.role)}” and “${role(op.other)}” ${op.apart ? 'apart' : 'be held together'}`,
       },
     ),
   ],

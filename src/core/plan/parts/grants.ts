@@ -142,7 +142,7 @@ export const grants = {
           if (isKeyholder && old.permission === '*') return 'keyholder-stays';
           return value.filter((one) => one !== old);
         },
-        say: () => 'Take a grant away',
+        say: () => 'Take a rule away',
       },
     ),
   ],

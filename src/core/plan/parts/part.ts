@@ -4,6 +4,9 @@ import type { Inventory } from '../../inventory';
 export type OperationFault =
   'no-role' | 'in-use' | 'archived' | 'no-such-thing' | 'already-so' | 'keyholder-stays' | 'invalid';
 
+/** What a role is called, by its id. */
+export type RoleName = (id: string) => string;
+
 /** What an operation is done in, beside the value it changes. */
 export interface Doing {
   inventory: Inventory;
@@ -19,7 +22,7 @@ export interface Telling {
   /** Whose differences are asked for: those of a role, or, null, those that concern every role. */
   of: string | null;
   page: (id: string) => string;
-  role: (id: string) => string;
+  role: RoleName;
   /** A task as the role calls it, before or after. */
   task: (id: string, when: 'before' | 'after') => string;
 }
@@ -34,7 +37,7 @@ export interface PartFault {
 interface PartOperation<Value> {
   schema: z.ZodObject<{ do: z.ZodLiteral<string> } & z.ZodRawShape>;
   apply(doing: Doing, value: Value, op: never): Value | OperationFault;
-  say(inventory: Inventory, op: never): string;
+  say(inventory: Inventory, op: never, role: RoleName): string;
 }
 
 /**
@@ -90,7 +93,11 @@ export const operationsOn =
         value: Value,
         op: z.infer<z.ZodObject<{ do: z.ZodLiteral<Do> } & Shape, z.core.$strict>>,
       ) => Value | OperationFault;
-      say: (inventory: Inventory, op: z.infer<z.ZodObject<{ do: z.ZodLiteral<Do> } & Shape, z.core.$strict>>) => string;
+      say: (
+        inventory: Inventory,
+        op: z.infer<z.ZodObject<{ do: z.ZodLiteral<Do> } & Shape, z.core.$strict>>,
+        role: RoleName,
+      ) => string;
     },
   ) => ({ schema: z.strictObject({ do: z.literal(name), ...shape }), ...how });
 
