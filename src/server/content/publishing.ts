@@ -290,7 +290,7 @@ async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$infer
     );
 }
 
-/** A page of a branch for which somebody may not do what they would do to the whole of it; undefined when there is none. */
+/** The highest page of a branch for which somebody may not do what they would do to the whole of it; undefined when there is none. */
 export async function findForbiddenBelow(
   tx: Tx,
   access: Access,
@@ -310,6 +310,7 @@ export async function findForbiddenBelow(
         not(allowedPages(access, permission, deletedAt !== null)),
       ),
     )
+    .orderBy(sql`nlevel(${pages.path})`, asc(pages.position), asc(pages.id))
     .limit(1);
   return no?.id;
 }
