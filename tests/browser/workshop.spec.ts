@@ -238,3 +238,32 @@ test('a room for volunteers at the front desk, from nothing to the invitation, t
   expect(presses).toBeLessThanOrEqual(40);
   await maud.context().close();
 });
+
+test('pages that do not come are said so, and are asked for again', async ({ browser, app }) => {
+  const [maud, oskar] = [await signIn(browser, app, 'Maud'), await signIn(browser, app, 'Oskar')];
+  await maud.route('**/api/workshop/pages', (route) => route.abort(), { times: 1 });
+  await maud.goto('/workshop/roles/cafe-manager/access');
+  await expect(maud.getByText('The website does not answer.')).toBeVisible();
+  await expect(maud.getByRole('link', { name: 'Workshop' })).toBeVisible();
+  await maud.getByRole('button', { name: 'Try again' }).click();
+  await expect(maud.getByRole('button', { name: 'Undo' })).toBeVisible();
+  await maud.context().close();
+
+  await oskar.route('**/api/pages/pick*', (route) => route.abort(), { times: 2 });
+  await oskar.goto('/room/notices');
+  await oskar.getByRole('button', { name: 'Post a notice', exact: true }).click();
+  const where = oskar.getByRole('combobox', { name: 'Where does it show?' });
+  // What it stands at is known without them; only his part of the site can be chosen.
+  await expect(where).toHaveValue('Café');
+  // Opening it asks once more.
+  await where.click();
+  await expect(oskar.getByText('The pages could not be fetched.')).toBeVisible();
+  await oskar.keyboard.press('Escape');
+  await where.click();
+  await expect(oskar.getByRole('option')).toHaveText(['Café', 'Menu']);
+  await oskar.getByRole('option', { name: 'Menu' }).click();
+  await oskar.getByLabel('What should visitors read?').fill('No soup today.');
+  await loads(oskar, () => oskar.getByRole('button', { name: 'Put it on the website', exact: true }).click());
+  await expect(oskar.getByRole('region', { name: 'Showing now' })).toContainText('Menu and below');
+  await oskar.context().close();
+});

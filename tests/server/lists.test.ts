@@ -14,7 +14,7 @@ import { changesBetween, summarizeRoles } from '@/server/plan/overview';
 import { getLivePlan, getPreparedPlan } from '@/server/plan/plans';
 import { listPeople } from '@/server/people/people';
 import { GET as getMedia } from '@/pages/media/[hash]';
-import { listPictures } from '@/server/media/media';
+import { findPictureUse, listPictures } from '@/server/media/media';
 import { accessOf, pageId, siteId } from './ask';
 
 describe('the page tree', () => {
@@ -188,6 +188,28 @@ describe('what leaves the server', () => {
     const bare = withSecurityHeaders(new Response('', { headers: { 'content-type': 'text/html' } }), false);
     expect(bare.headers.get('content-security-policy')).toMatch(/script-src 'self'$/);
     expect([bare.headers.get('x-content-type-options'), bare.headers.get('cache-control')]).toEqual(['nosniff', null]);
+  });
+
+  it('knows where a picture is seen: at the top, in a text, in a piece, and not where it only was', async () => {
+    const [banner = '', inText = '', inPiece = ''] = (await listPictures(db, await siteId())).map(({ id }) => id);
+    const jobs = await pageId('Jobs');
+    const before = await findPictureUse(db, await siteId());
+    const content = {
+      title: 'Jobs',
+      banner,
+      body: { type: 'doc', content: [{ type: 'blockquote', content: [{ type: 'picture', attrs: { id: inText } }] }] },
+      pieces: [{ id: 'p', region: 'main', heading: '', text: { type: 'doc', content: [] }, picture: inPiece }],
+    };
+    await db.execute(
+      sql`with made as (insert into revisions (site_id, page_id, number, content, kind, note) values (${await siteId()}, ${jobs}, 900, ${JSON.stringify(content)}::jsonb, 'published', '') returning id) update pages set live_revision_id = made.id from made where pages.id = ${jobs}`,
+    );
+    const after = await findPictureUse(db, await siteId());
+    const isOn = (use: typeof before, picture: string) => use.get(picture)?.some((page) => page.id === String(jobs));
+    for (const picture of [banner, inText, inPiece])
+      expect([isOn(before, picture) ?? false, isOn(after, picture)]).toEqual([false, true]);
+    expect(after.get(inText)?.find((page) => page.id === String(jobs))?.title).toBe('Jobs');
+    await db.execute(sql`update pages set live_revision_id = null where id = ${jobs}`);
+    expect(isOn(await findPictureUse(db, await siteId()), inText) ?? false).toBe(false);
   });
 
   it('shows drawings in a sandbox, to be kept for good, and says when there is none', async () => {

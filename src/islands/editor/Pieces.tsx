@@ -54,7 +54,12 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
   };
   const add = (piece: Piece) => {
     onChange([...pieces, piece]);
-    focusLater(() => list.current?.querySelector<HTMLInputElement>(`[data-piece="${piece.id}"] input`));
+    // Its heading is marked, so that another can be typed at once.
+    focusLater(() => {
+      const heading = list.current?.querySelector<HTMLInputElement>(`[data-piece="${piece.id}"] input`);
+      heading?.select();
+      return heading;
+    });
   };
   const takeOut = (piece: Piece) => {
     const at = pieces.indexOf(piece);

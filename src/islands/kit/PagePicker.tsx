@@ -49,7 +49,7 @@ export function PagePicker({
   now?: string;
 }) {
   const id = useId();
-  const { pages, failed } = usePages(source);
+  const { pages, problem, again } = usePages(source);
   const flat = useMemo(() => flatTree(pages ?? []), [pages]);
   const nameOf = (page: PickedPage) => (whole !== undefined && page.parent === null ? whole : page.title);
   const chosen =
@@ -72,6 +72,7 @@ export function PagePicker({
     },
     onIsOpenChange: ({ isOpen }) => {
       if (!isOpen) setTyped(null);
+      else if (problem) again();
     },
     stateReducer: (_, { changes, type }) =>
       type === useCombobox.stateChangeTypes.InputChange ? { ...changes, highlightedIndex: 0 } : changes,
@@ -159,8 +160,8 @@ export function PagePicker({
         )}
         {box.isOpen && found.length === 0 && (
           <li className="px-2 py-2 text-ink-2">
-            {failed
-              ? 'The pages could not be fetched. Shut this and open it again.'
+            {problem
+              ? `The pages could not be fetched. ${problem.detail}`
               : pages === null
                 ? 'Fetching the pages…'
                 : `No page has “${typed ?? ''}” in its title.`}

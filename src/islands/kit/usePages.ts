@@ -1,38 +1,37 @@
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { PickedPage } from './PagePicker';
-import { send } from './send';
+import { send, type ProblemDetails, type Sent } from './send';
 
-/** Which pages a field picks one from, as `/api/pages/pick` names them. */
-export type PageSource = 'seen' | 'notices' | 'plan';
+/** Which pages: all somebody may know of, those they may post a notice on, or, for whoever prepares rooms, all there are. */
+const ADDRESS = { seen: '/api/pages/pick', notices: '/api/pages/pick?for=notices', plan: '/api/workshop/pages' };
+export type PageSource = keyof typeof ADDRESS;
 
-const asked = new Map<PageSource, Promise<readonly PickedPage[] | null>>();
+const asked = new Map<PageSource, Promise<Sent<{ pages: PickedPage[] }>>>();
 
-/** Pages to pick from: asked for once a screen, by the first field that needs them, so that no screen carries all of them. Null until they are there. */
-export function usePages(source: PageSource | readonly PickedPage[]): {
-  pages: readonly PickedPage[] | null;
-  failed: boolean;
-} {
-  const [fetched, setFetched] = useState<{ pages: readonly PickedPage[] | null; failed: boolean }>({
-    pages: null,
-    failed: false,
-  });
-  useEffect(() => {
-    if (typeof source !== 'string') return undefined;
-    let current = true;
-    const asking =
-      asked.get(source) ??
-      send<{ pages: PickedPage[] }>('GET', `/api/pages/pick?for=${source}`).then((sent) =>
-        sent.ok ? sent.value.pages : null,
-      );
+/**
+ * Pages of the site: asked for once a screen, by the first that needs them, so that no screen carries all of them. Null until they are
+ * there; `again` asks once more after a problem. Pages given are there at once.
+ */
+export function usePages<P extends PickedPage = PickedPage>(
+  source: PageSource | readonly P[],
+): { pages: readonly P[] | null; problem: ProblemDetails | null; again: () => void } {
+  const [pages, setPages] = useState<readonly P[] | null>(null);
+  const [problem, setProblem] = useState<ProblemDetails | null>(null);
+  const isGiven = typeof source !== 'string';
+  const again = useCallback(() => {
+    if (typeof source !== 'string') return;
+    setProblem(null);
+    const asking = asked.get(source) ?? send<{ pages: PickedPage[] }>('GET', ADDRESS[source]);
     asked.set(source, asking);
-    void asking.then((pages) => {
-      // Another field, or this one opened again, may have more luck.
-      if (pages === null) asked.delete(source);
-      if (current) setFetched({ pages, failed: pages === null });
+    void asking.then((sent) => {
+      if (sent.ok) return setPages(sent.value.pages as P[]);
+      asked.delete(source);
+      setProblem(sent.problem);
     });
-    return () => {
-      current = false;
-    };
   }, [source]);
-  return typeof source === 'string' ? fetched : { pages: source, failed: false };
+  // What is given is another list each time; only what is to be asked for is asked for.
+  useEffect(() => {
+    if (!isGiven) again();
+  }, [isGiven, again]);
+  return { pages: isGiven ? source : pages, problem, again };
 }

@@ -55,7 +55,6 @@ export function AssignmentFields({
         <PagePicker
           pages="seen"
           label="On which part of the site"
-
           value={value.branch ?? ''}
           whole="The whole website"
           onChange={(page) => put({ branch: page })}
@@ -126,7 +125,6 @@ export function Assignments({
               id={`${field}-${at}`}
               value={a}
               roles={roles}
-
               onChange={(next) => onChange(value.map((one, i) => (i === at ? next : one)))}
             >
               <button

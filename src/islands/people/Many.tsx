@@ -95,14 +95,7 @@ export function ManyDialog({
               />
             )}
             {kind === 'give' && (
-              <AssignmentFields
-                id="many"
-                value={given}
-                roles={roles}
-
-                fixedRole={role}
-                onChange={setGiven}
-              />
+              <AssignmentFields id="many" value={given} roles={roles} fixedRole={role} onChange={setGiven} />
             )}
             {kind === 'take' && (
               <div>

@@ -250,7 +250,6 @@ function List({ people, roles, mayManage, busyKeyholders }: PeopleProps) {
           everybody={people.map((p) => ({ id: p.id, name: p.name, detail: p.email }))}
           chosen={marked}
           roles={roles}
-
           onClose={close}
         />
       )}

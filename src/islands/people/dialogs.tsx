@@ -104,7 +104,6 @@ export function InviteDialog({ roles, onClose }: { roles: RoleChoice[]; onClose:
           field="assignments"
           value={given.assignments}
           roles={roles}
-
           faultOf={faultOf}
           onChange={(assignments) => setGiven({ ...given, assignments })}
         />

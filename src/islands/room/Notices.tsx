@@ -116,8 +116,7 @@ function NoticeForm({
               label="Where does it show?"
               pages="notices"
               value={place}
-              now={top?.name ?? ''}
-              {...(top?.isWhole && { whole: 'The whole website' })}
+              {...(top?.isWhole ? { whole: 'The whole website' } : { now: top?.name ?? '' })}
               onChange={setPlace}
             />
             {faultOf('page') && <p className="mt-1 text-brick">{faultOf('page')}</p>}

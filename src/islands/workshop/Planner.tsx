@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import type { Decision } from '@/core/access';
 import type { PermissionId } from '@/core/inventory';
 import type { Plan } from '@/core/plan';
@@ -7,10 +7,10 @@ import { sayAge } from '@/core/words';
 import { inventory } from '@/office';
 import { Icon } from '../kit/Icon';
 import { Confirm, ProblemNote, Safe } from '../kit/parts';
+import { usePages } from '../kit/usePages';
 import { useSend } from '../kit/useSend';
 import { ManyDialog } from '../people/Many';
-import { holdersOf, prepare, type Prepared, type WorkshopFacts } from './model';
-import { useWorkshopPages } from './useWorkshopPages';
+import { holdersOf, prepare, type Prepared, type WorkshopFacts, type WorkshopPage } from './model';
 import { Now } from './Now';
 import { AccessStep } from './steps/AccessStep';
 import { DashboardStep } from './steps/DashboardStep';
@@ -106,27 +106,49 @@ export function Planner(props: PlannerProps) {
   );
 }
 
+const HEADER =
+  'sticky top-0 z-20 flex min-h-[59px] flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-sheet px-6 py-2';
+
+/** Where one is: the Workshop, and the role that is prepared. */
+const Crumbs = ({ role, children }: { role: string; children?: ReactNode }) => (
+  <p className="flex min-w-0 items-center gap-3 text-lg">
+    <a href="/workshop" className="flex items-center gap-2.5 text-ink-2 no-underline hover:text-pine">
+      <Icon name="wrench" /> Workshop
+    </a>
+    <Icon name="right" />
+    <span className="clip font-head font-bold">{role}</span>
+    {children}
+  </p>
+);
+
 /** The room is worked out from every page there is; they come after the screen. */
 function Ready(props: PlannerProps) {
-  const { pages, problem, again } = useWorkshopPages();
+  const { pages, problem, again } = usePages<WorkshopPage>('plan');
   const facts = useMemo(() => pages && { ...props.facts, pages }, [props.facts, pages]);
   if (facts) return <Bench {...props} facts={facts} />;
+  const role = props.initial.plan.roles.find((one) => one.id === props.facts.role)?.name ?? '';
+  const step = STEPS.find((one) => one.id === props.step) ?? STEPS[0];
   return (
-    <main id="main" className="grid gap-3 p-7" aria-busy={!problem}>
-      <h1>{props.initial.plan.roles.find((role) => role.id === props.facts.role)?.name}</h1>
-      {problem ? (
-        <>
-          <ProblemNote problem={problem} />
-          <button type="button" className="btn justify-self-start" onClick={again}>
-            Try again
-          </button>
-        </>
-      ) : (
-        <p role="status" className="text-ink-2">
-          Working out the room…
-        </p>
-      )}
-    </main>
+    <div className="flex min-h-screen flex-col">
+      <header className={HEADER}>
+        <Crumbs role={role} />
+      </header>
+      <main id="main" className="grid gap-3 px-6 py-5 lg:pl-[208px]" aria-busy={!problem}>
+        <h1 className="clip">{step.title(role)}</h1>
+        {problem ? (
+          <>
+            <ProblemNote problem={problem} />
+            <button type="button" className="btn justify-self-start" onClick={again}>
+              Try again
+            </button>
+          </>
+        ) : (
+          <p role="status" className="text-ink-2">
+            Working out the room…
+          </p>
+        )}
+      </main>
+    </div>
   );
 }
 
@@ -195,20 +217,15 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
   };
   return (
     <div className="flex min-h-screen flex-col">
-      <header className="sticky top-0 z-20 flex min-h-[59px] flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-sheet px-6 py-2">
-        <p className="flex min-w-0 items-center gap-3 text-lg">
-          <a href="/workshop" className="flex items-center gap-2.5 text-ink-2 no-underline hover:text-pine">
-            <Icon name="wrench" /> Workshop
-          </a>
-          <Icon name="right" />
-          <span className="clip font-head font-bold">{role.name}</span>
+      <header className={HEADER}>
+        <Crumbs role={role.name}>
           <span className="pill pill-pine">{holders.length === 1 ? '1 person' : `${holders.length} people`}</span>
           {mayGive && facts.live.roles.some((r) => r.id === role.id && !r.archived) && !role.archived && (
             <button type="button" className="btn btn-small btn-quiet" onClick={() => setGiving(true)}>
               <Icon name="plus" size={15} /> Give it to people
             </button>
           )}
-        </p>
+        </Crumbs>
         <div className="ml-auto flex flex-wrap items-center gap-2">
           {mayEdit && (
             <>

@@ -101,7 +101,7 @@ function List({ roles, revision, mayEdit, mayMove }: RolesListProps) {
           <input
             id="roles-find"
             className="field"
-            placeholder="Name, purpose or who holds it"
+            placeholder="Name, purpose or person"
             value={typed}
             onChange={(event) => setTyped(event.target.value)}
           />

@@ -1,8 +1,7 @@
 import { useMemo } from 'react';
 import { decide, explainInWords, wayInWords, type Names } from '@/core/access';
 import type { PermissionId } from '@/core/inventory';
-import { operationInWords, policyOf, remedyFor, type Operation, type Plan } from '@/core/plan';
-import { grantInWords } from '@/core/plan';
+import { grantInWords, operationInWords, policyOf, remedyFor, type Operation, type Plan } from '@/core/plan';
 import { inventory } from '@/office';
 import { Icon } from '../kit/Icon';
 import type { Prepared, WorkshopFacts } from './model';

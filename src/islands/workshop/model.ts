@@ -18,7 +18,7 @@ export interface WorkshopFacts {
   /** The plan in force. */
   live: Plan;
   people: PolicyPerson[];
-  pages: WorkshopPage[];
+  pages: readonly WorkshopPage[];
   nowMs: number;
   timeZone: string;
 }

@@ -16,8 +16,7 @@ import {
   type PolicyPerson,
 } from '@/core/access';
 import { scopeNames } from '@/core/inventory';
-import { operationInWords, policyOf, remediesFor, type Operation, type Plan } from '@/core/plan';
-import { grantInWords } from '@/core/plan';
+import { grantInWords, operationInWords, policyOf, remediesFor, type Operation, type Plan } from '@/core/plan';
 import { room, type RoomTask } from '@/core/room';
 import { isDay, sayDay } from '@/core/words';
 import { inventory } from '@/office';

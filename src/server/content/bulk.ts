@@ -84,8 +84,9 @@ async function notesOfMove(
   tx: Tx,
   access: Access,
   move: { page: number; parent: number; index: number },
+  known: SiteLinks,
 ): Promise<string[]> {
-  const { addresses, below, visitors, links, lists } = await previewMove(tx, access, move);
+  const { addresses, below, visitors, links, lists } = await previewMove(tx, access, move, known.links);
   // That of the page itself is the shortest.
   const [first] = addresses.toSorted((a, b) => a.from.length - b.from.length);
   return [
@@ -144,7 +145,7 @@ async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk, tell: SiteL
     }
     case 'move': {
       const move = { page: id, parent: bulk.parent, index: 100_000 };
-      const notes = tell ? await notesOfMove(tx, access, move) : [];
+      const notes = tell ? await notesOfMove(tx, access, move, tell) : [];
       const { back } = await movePage(tx, access, { ...move, redirect: bulk.redirect });
       return { words: `Below ${await titleOf(tx, bulk.parent)}`, notes, back: { do: 'move', ...back } };
     }

@@ -28,6 +28,7 @@ import {
   lockTree,
   takenSlugs,
   type AddressMap,
+  type LinkInText,
 } from './addresses';
 import { findNewest, findPage } from './drafts';
 import { findBranch, findForbiddenBelow, titleOf } from './publishing';
@@ -314,8 +315,13 @@ async function mayMove(tx: Tx, access: Access, move: Move): Promise<void> {
   await mustMayBelow(tx, access, 'page.arrange', move.page);
 }
 
-/** What would move with a page: addresses, navigation, lists, links. Changes nothing. */
-export async function previewMove(tx: Tx, access: Access, move: Move): Promise<MovePreview> {
+/** What would move with a page: addresses, navigation, lists, links (among those of the whole site, where they are known). Changes nothing. */
+export async function previewMove(
+  tx: Tx,
+  access: Access,
+  move: Move,
+  links?: readonly LinkInText[],
+): Promise<MovePreview> {
   const { page, parent, before, after } = await planMove(tx, access, move);
   await mayMove(tx, access, move);
   const changes = addressChanges(before, after);
@@ -356,7 +362,7 @@ export async function previewMove(tx: Tx, access: Access, move: Move): Promise<M
         ? [`“More here” on ${from} loses it.`, `“More here” on ${to} gains it.`]
         : [],
     visitors: (await visitorsOfMove(tx, access, page, parent)).words,
-    links: linksTo(await findLinks(tx, access.site.id, old), old),
+    links: linksTo(links ?? (await findLinks(tx, access.site.id, old)), old),
     faults: addressFaults(
       after,
       changes.map((change) => change.page),
