@@ -57,6 +57,31 @@ export interface Survey {
   atMs: number;
 }
 
+/** What can be asked about, section by section, as a field offers it. */
+export const permissionChoice = (label: string) => ({
+  id: 'may',
+  label,
+  options: [
+    ...inventory.sections.flatMap((section) =>
+      section.permissions.map(({ id, name }) => ({
+        value: id as string,
+        name,
+        group: section.face === 'frame' ? 'Around every screen' : section.name,
+      })),
+    ),
+    { value: VISIT, name: 'visit it on the website', group: 'Website' },
+  ],
+});
+/** Which plan is asked about, likewise. */
+export const PLAN_CHOICE = {
+  id: 'plan',
+  label: 'Plan',
+  options: [
+    { value: '', name: 'As in force' },
+    { value: 'prepared', name: 'As prepared' },
+  ],
+};
+
 export const permissionIds = [...inventory.permissions.keys()];
 const isPlaced = (permission: string) => inventory.permissions.get(permission as never)?.placed ?? permission === VISIT;
 export const titleOf = (page: PageFacts) => page.shortName ?? page.liveTitle;
