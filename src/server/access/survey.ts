@@ -64,7 +64,7 @@ export const permissionChoice = (label: string) => ({
   options: [
     ...inventory.sections.flatMap((section) =>
       section.permissions.map(({ id, name }) => ({
-        value: id as string,
+        value: id,
         name,
         group: section.face === 'frame' ? 'Around every screen' : section.name,
       })),
