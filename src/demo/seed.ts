@@ -9,7 +9,7 @@ import {
   drafts,
   media,
   notices,
-  pages,
+  items,
   people,
   publications,
   reviews,
@@ -37,7 +37,7 @@ async function addPage(
   const checked = parseContent(layouts, page.layout, content);
   if (!checked.ok) throw new Error(`page "${page.slug}": ${checked.faults.map((f) => f.message).join(' ')}`);
   const [row] = await tx
-    .insert(pages)
+    .insert(items)
     .values({
       siteId,
       parentId: at.parent?.id ?? null,
@@ -51,14 +51,14 @@ async function addPage(
       authorId: at.authorId,
       createdAt: at.day,
     })
-    .returning({ id: pages.id });
+    .returning({ id: items.id });
   if (!row) throw new Error('a page was not written');
   const path = at.parent ? `${at.parent.path}.${row.id}` : String(row.id);
   const [revision] = await tx
     .insert(revisions)
     .values({
       siteId,
-      pageId: row.id,
+      itemId: row.id,
       number: 1,
       content: checked.content,
       kind: 'published',
@@ -68,12 +68,12 @@ async function addPage(
     })
     .returning({ id: revisions.id });
   await tx
-    .update(pages)
+    .update(items)
     .set({ path, liveRevisionId: revision?.id ?? null })
-    .where(eq(pages.id, row.id));
+    .where(eq(items.id, row.id));
   await tx
     .insert(publications)
-    .values({ siteId, pageId: row.id, revisionId: revision?.id ?? 0, publishedBy: at.authorId, publishedAt: at.day });
+    .values({ siteId, itemId: row.id, revisionId: revision?.id ?? 0, publishedBy: at.authorId, publishedAt: at.day });
   return { id: row.id, path };
 }
 
@@ -223,7 +223,7 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
       await tx
         .insert(drafts)
         .values({
-          pageId: id(key),
+          itemId: id(key),
           siteId,
           content,
           version: 1,
@@ -246,7 +246,7 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
       .insert(revisions)
       .values({
         siteId,
-        pageId: id('around'),
+        itemId: id('around'),
         number: 2,
         content: sent,
         kind: 'sent',
@@ -259,7 +259,7 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
       .insert(reviews)
       .values({
         siteId,
-        pageId: id('around'),
+        itemId: id('around'),
         revisionId: revision?.id ?? 0,
         sentBy: who('Tomas'),
         sentAt: ago(1),

@@ -38,7 +38,7 @@ async function fillSite(url: string): Promise<{ deep: number }> {
   await client.connect();
   const {
     rows: [root],
-  } = await client.query<{ id: number; site_id: number }>('select id, site_id from pages where parent_id is null');
+  } = await client.query<{ id: number; site_id: number }>('select id, site_id from items where parent_id is null');
   if (!root) throw new Error('no first page');
   await client.query('begin');
   const ids: number[] = [root.id];
@@ -48,7 +48,7 @@ async function fillSite(url: string): Promise<{ deep: number }> {
     const {
       rows: [page],
     } = await client.query<{ id: number }>(
-      `insert into pages (site_id, parent_id, path, slug, position, layout, author_id) values ($1, $2, 'new', $3, $4, 'plain', 1) returning id`,
+      `insert into items (site_id, parent_id, path, slug, position, layout, author_id) values ($1, $2, 'new', $3, $4, 'plain', 1) returning id`,
       [root.site_id, ids[parent], `page-${i}`, 100 + (i % 10)],
     );
     const id = page?.id ?? 0;
@@ -61,12 +61,12 @@ async function fillSite(url: string): Promise<{ deep: number }> {
     const {
       rows: [revision],
     } = await client.query<{ id: number }>(
-      `insert into revisions (site_id, page_id, number, content, kind, made_by) values ($1, $2, 1, $3, 'published', 1) returning id`,
+      `insert into revisions (site_id, item_id, number, content, kind, made_by) values ($1, $2, 1, $3, 'published', 1) returning id`,
       [root.site_id, id, content],
     );
-    await client.query('update pages set path = $1, live_revision_id = $2 where id = $3', [path, revision?.id, id]);
+    await client.query('update items set path = $1, live_revision_id = $2 where id = $3', [path, revision?.id, id]);
     await client.query(
-      'insert into publications (site_id, page_id, revision_id, published_by) values ($1, $2, $3, 1)',
+      'insert into publications (site_id, item_id, revision_id, published_by) values ($1, $2, $3, 1)',
       [root.site_id, id, revision?.id],
     );
     ids.push(id);
@@ -143,13 +143,13 @@ export async function measureWork(
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   const { rows } = await client.query<{ id: number }>(
-    `select id from pages where deleted_at is null and slug like 'page-%' order by id`,
+    `select id from items where deleted_at is null and slug like 'page-%' order by id`,
   );
   // The branch whose size is nearest to 200.
   const {
     rows: [branch],
   } = await client.query<{ id: number; size: number }>(
-    `select p.id, (select count(*)::int from pages b where b.path <@ p.path) as size from pages p where nlevel(p.path) > 1 order by abs((select count(*) from pages b where b.path <@ p.path) - 200) limit 1`,
+    `select p.id, (select count(*)::int from items b where b.path <@ p.path) as size from items p where nlevel(p.path) > 1 order by abs((select count(*) from items b where b.path <@ p.path) - 200) limit 1`,
   );
   await client.end();
   const post = async (path: string, body: object) => {
@@ -209,7 +209,7 @@ export async function measurePages(
   const side = (ms: number, beside: number, what: string) =>
     `${ms.toFixed(1)} ms median; ${what} ${beside.toFixed(1)} ms: ${(ms / beside).toFixed(1)} ×`;
   const everyRow = await bare(
-    `select p.id, p.path, r.content->>'title' from pages p join revisions r on r.id = p.live_revision_id`,
+    `select p.id, p.path, r.content->>'title' from items p join revisions r on r.id = p.live_revision_id`,
   );
   say(
     '5,000 pages: the page tree, first screen',
@@ -224,7 +224,7 @@ export async function measurePages(
     side(await timed(get('/api/pages/list?sort=title&dir=up&offset=2500')), everyRow, 'beside the same'),
   );
   const like = await bare(
-    `select p.id from pages p join revisions r on r.id = p.live_revision_id where r.content::text ilike '%lantern%' and r.content::text ilike '%bicycle%'`,
+    `select p.id from items p join revisions r on r.id = p.live_revision_id where r.content::text ilike '%lantern%' and r.content::text ilike '%bicycle%'`,
   );
   say(
     '5,000 pages: search in the back office, a letter wrong',
@@ -242,7 +242,7 @@ export async function measurePages(
     body: { type: 'doc', content: [p(wordsOf(n, 200))] },
   });
   let version = 0;
-  const update = await bare(`update pages set short_name = short_name where id = ${deep}`);
+  const update = await bare(`update items set short_name = short_name where id = ${deep}`);
   say(
     '5,000 pages: saving a draft',
     side(

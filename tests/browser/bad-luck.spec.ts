@@ -117,7 +117,7 @@ test('names of 300 characters, emoji and right-to-left text do not break a scree
   await client.query('update people set name = $1 where email = $2', [long, 'tomas@larkhaven.example']);
   await client.query('update sites set name = $1', ['שירות המעבורות של לרקהייבן ⛴️']);
   await client.query(
-    'insert into notices (site_id, page_id, kind, text, starts_at, posted_by) select site_id, id, $1, $2, now(), (select id from people where email = $3) from pages where parent_id is null',
+    'insert into notices (site_id, page_id, kind, text, starts_at, posted_by) select site_id, id, $1, $2, now(), (select id from people where email = $3) from items where parent_id is null',
     ['warning', 'x'.repeat(300), 'tomas@larkhaven.example'],
   );
   await client.end();

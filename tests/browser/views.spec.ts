@@ -15,7 +15,7 @@ async function query<T extends object>(app: App, sql: string, values: unknown[] 
   return rows;
 }
 const quayId = async (app: App) =>
-  (await query<{ id: number }>(app, `select p.id from pages p where slug = 'south-quay'`))[0]?.id ?? 0;
+  (await query<{ id: number }>(app, `select p.id from items p where slug = 'south-quay'`))[0]?.id ?? 0;
 const reviewId = async (app: App) =>
   (await query<{ id: number }>(app, 'select id from reviews where outcome is null'))[0]?.id ?? 0;
 const pathOf = async (app: App, path: string) =>
@@ -70,7 +70,7 @@ test('every screen opens for just whom decide() allows, whatever address is type
   const [release] = await query<{ plan: Plan }>(app, 'select plan from releases order by number desc limit 1');
   const pages = await query<{ id: number; path: string; layout: string; author_id: number }>(
     app,
-    'select id, path::text, layout, author_id from pages',
+    'select id, path::text, layout, author_id from items',
   );
   const people = await query<{ id: number; name: string; role_id: string; branch_id: number | null }>(
     app,
@@ -97,25 +97,25 @@ test('every screen opens for just whom decide() allows, whatever address is type
     return row ? place(row) : undefined;
   };
   const reviewPage =
-    (await query<{ page_id: number }>(app, 'select page_id from reviews where outcome is null'))[0]?.page_id ?? 0;
-  const [before] = await query<{ rows: string }>(app, 'select json_agg(p)::text as rows from pages p');
+    (await query<{ item_id: number }>(app, 'select item_id from reviews where outcome is null'))[0]?.item_id ?? 0;
+  const [before] = await query<{ rows: string }>(app, 'select json_agg(p)::text as rows from items p');
   // A word of its own for each page, some of which are not for everybody, never published, taken down or deleted.
   await query(
     app,
-    `update pages set short_name = coalesce(short_name, slug) || ' zq' || id || 'qz' where parent_id is not null`,
+    `update items set short_name = coalesce(short_name, slug) || ' zq' || id || 'qz' where parent_id is not null`,
   );
-  await query(app, `update pages set audience = '{"kind":"roles","roles":["second-look"]}' where slug = 'timetable'`);
+  await query(app, `update items set audience = '{"kind":"roles","roles":["second-look"]}' where slug = 'timetable'`);
   await query(
     app,
-    `update pages set down_revision_id = live_revision_id, live_revision_id = null where slug = 'port-ennis'`,
+    `update items set down_revision_id = live_revision_id, live_revision_id = null where slug = 'port-ennis'`,
   );
-  await query(app, `update pages set live_revision_id = null where slug = 'season-tickets'`);
-  await query(app, `update pages set deleted_at = now() where slug = 'lost-and-found'`);
+  await query(app, `update items set live_revision_id = null where slug = 'season-tickets'`);
+  await query(app, `update items set deleted_at = now() where slug = 'lost-and-found'`);
   const visible = new Set(
     (
       await query<{ id: number }>(
         app,
-        `select p.id from pages p where p.live_revision_id is not null and p.deleted_at is null and not exists (select 1 from pages a where a.path @> p.path and a.audience is not null)`,
+        `select p.id from items p where p.live_revision_id is not null and p.deleted_at is null and not exists (select 1 from items a where a.path @> p.path and a.audience is not null)`,
       )
     ).map((row) => row.id),
   );
@@ -123,7 +123,7 @@ test('every screen opens for just whom decide() allows, whatever address is type
     (
       await query<{ id: number }>(
         app,
-        `select p.id from pages p where p.live_revision_id is not null and p.deleted_at is null and exists (select 1 from pages a where a.path @> p.path and a.audience->>'kind' = 'members')`,
+        `select p.id from items p where p.live_revision_id is not null and p.deleted_at is null and exists (select 1 from items a where a.path @> p.path and a.audience->>'kind' = 'members')`,
       )
     ).map((row) => row.id),
   );
@@ -163,7 +163,7 @@ test('every screen opens for just whom decide() allows, whatever address is type
   expect(asked).toBe(DEMO_PEOPLE.length * inventory.screens.size);
   await query(
     app,
-    'update pages p set (short_name, audience, live_revision_id, down_revision_id, deleted_at) = (select short_name, audience, live_revision_id, down_revision_id, deleted_at from json_populate_recordset(null::pages, $1::json) b where b.id = p.id)',
+    'update items p set (short_name, audience, live_revision_id, down_revision_id, deleted_at) = (select short_name, audience, live_revision_id, down_revision_id, deleted_at from json_populate_recordset(null::pages, $1::json) b where b.id = p.id)',
     [before?.rows],
   );
 });

@@ -95,7 +95,7 @@ class Editor {
     const i = this.turn++;
     const [id, other] = [ids[i % ids.length] ?? 0, homes[i % homes.length] ?? 0];
     const [row] = await ask<{ content: Record<string, unknown>; version: number }>(
-      `select coalesce(d.content, r.content) as content, coalesce(d.version, 0) as version from pages p left join drafts d on d.page_id = p.id left join revisions r on r.id = p.live_revision_id where p.id = ${id}`,
+      `select coalesce(d.content, r.content) as content, coalesce(d.version, 0) as version from items p left join drafts d on d.item_id = p.id left join revisions r on r.id = p.live_revision_id where p.id = ${id}`,
     );
     // Without its settings, which then stay as they are.
     const content = {
@@ -196,48 +196,48 @@ async function mustBeWhole(when: string): Promise<void> {
   // Publishing: what visitors see is the newest publication, and its content is that revision's.
   expect(
     await ask(
-      `select p.id from pages p where p.live_revision_id is distinct from (select revision_id from publications q where q.page_id = p.id order by q.id desc limit 1) and p.down_revision_id is null`,
+      `select p.id from items p where p.live_revision_id is distinct from (select revision_id from publications q where q.item_id = p.id order by q.id desc limit 1) and p.down_revision_id is null`,
     ),
     `${when}: live version and publication differ`,
   ).toEqual([]);
   // Saving and publishing: a draft is there or it was taken, never both of the same words.
   expect(
     await ask(
-      `select d.page_id from drafts d join pages p on p.id = d.page_id join revisions r on r.id = p.live_revision_id where d.content->>'summary' = r.content->>'summary' and d.content->>'summary' like 'Summary %'`,
+      `select d.item_id from drafts d join items p on p.id = d.item_id join revisions r on r.id = p.live_revision_id where d.content->>'summary' = r.content->>'summary' and d.content->>'summary' like 'Summary %'`,
     ),
     `${when}: published, and a draft still`,
   ).toEqual([]);
   // Moving: every path is that of the page above and its own id; places among neighbours are told apart.
   expect(
     await ask(
-      `select p.id from pages p left join pages u on u.id = p.parent_id where p.path::text <> coalesce(u.path::text || '.', '') || p.id`,
+      `select p.id from items p left join items u on u.id = p.parent_id where p.path::text <> coalesce(u.path::text || '.', '') || p.id`,
     ),
     `${when}: a path that is not its parent's`,
   ).toEqual([]);
   expect(
     await ask(
-      `select parent_id from pages where deleted_at is null and parent_id is not null group by parent_id, position having count(*) > 1`,
+      `select parent_id from items where deleted_at is null and parent_id is not null group by parent_id, position having count(*) > 1`,
     ),
     `${when}: two pages in one place`,
   ).toEqual([]);
   // Many at once: all of them or none.
   expect(
     (
-      await ask<{ n: number }>(`select count(distinct in_navigation)::int as n from pages where id in (${ids.join()})`)
+      await ask<{ n: number }>(`select count(distinct in_navigation)::int as n from items where id in (${ids.join()})`)
     )[0]?.n,
     `${when}: half of many`,
   ).toBe(1);
   // Deleting and restoring: what lies below a deleted page is deleted with it.
   expect(
     await ask(
-      `select p.id from pages p join pages u on u.id = p.parent_id where u.deleted_at is not null and p.deleted_at is distinct from u.deleted_at`,
+      `select p.id from items p join items u on u.id = p.parent_id where u.deleted_at is not null and p.deleted_at is distinct from u.deleted_at`,
     ),
     `${when}: half a branch deleted`,
   ).toEqual([]);
   // Each thing done has its line in the activity, in the same transaction.
   expect(
     await ask(
-      `select q.id from publications q where q.id > ${firstPublication} and not exists (select 1 from activity a where a.action = 'published' and a.href = '/room/pages/' || q.page_id and a.at = q.published_at)`,
+      `select q.id from publications q where q.id > ${firstPublication} and not exists (select 1 from activity a where a.action = 'published' and a.href = '/room/pages/' || q.item_id and a.at = q.published_at)`,
     ),
     `${when}: published without a line`,
   ).toEqual([]);
@@ -248,16 +248,16 @@ let homes: number[] = [];
 let firstPublication = 0;
 beforeAll(async () => {
   ids = (
-    await ask<{ id: number }>(`select id from pages where slug in ('port-ennis', 'south-quay', 'jobs') order by id`)
+    await ask<{ id: number }>(`select id from items where slug in ('port-ennis', 'south-quay', 'jobs') order by id`)
   ).map((row) => row.id);
   homes = (
-    await ask<{ id: number }>(`select id from pages where slug in ('harbours', 'about', 'timetable') order by id`)
+    await ask<{ id: number }>(`select id from items where slug in ('harbours', 'about', 'timetable') order by id`)
   ).map((row) => row.id);
   firstPublication = (await ask<{ id: number }>('select max(id) as id from publications'))[0]?.id ?? 0;
 });
 
 /** Brings back what the last worker left deleted, as an editor would. */
-const bringAllBack = () => ask('update pages set deleted_at = null, deleted_by = null');
+const bringAllBack = () => ask('update items set deleted_at = null, deleted_by = null');
 
 describe('nothing is lost', () => {
   it(
@@ -300,7 +300,7 @@ describe('nothing is lost', () => {
       for (let i = 0; i < 3; i++)
         for await (const step of editor.round(server)) expect(await step.run(), step.name).toBe(true);
       const [before] = await ask<{ content: object }>(
-        `select content from drafts where page_id = (select id from pages where slug = 'parking')`,
+        `select content from drafts where item_id = (select id from items where slug = 'parking')`,
       );
       for (let kill = 0; kill < KILLS; kill++) {
         const wanted = STEPS[kill % STEPS.length] ?? '';
@@ -312,7 +312,7 @@ describe('nothing is lost', () => {
         await bringAllBack();
       }
       expect(
-        await ask(`select content from drafts where page_id = (select id from pages where slug = 'parking')`),
+        await ask(`select content from drafts where item_id = (select id from items where slug = 'parking')`),
         'another draft',
       ).toEqual([before]);
       server.process.kill('SIGTERM');

@@ -2,7 +2,7 @@ import type { APIRoute } from 'astro';
 import { eq } from 'drizzle-orm';
 import { DEMO_PEOPLE } from '@/demo/people';
 import { db } from '@/server/db/client';
-import { pages, people, revisions } from '@/server/db/schema';
+import { items, people, revisions } from '@/server/db/schema';
 import { findAccess, findSite, type Access } from '@/server/gate/access';
 import { beginSession } from '@/server/gate/sessions';
 import { sql } from 'drizzle-orm';
@@ -72,9 +72,9 @@ export async function accessOf(first: string): Promise<Access> {
 /** Id of a page by the title visitors see. */
 export async function pageId(title: string): Promise<number> {
   const [row] = await db
-    .select({ id: pages.id })
-    .from(pages)
-    .innerJoin(revisions, eq(revisions.id, pages.liveRevisionId))
+    .select({ id: items.id })
+    .from(items)
+    .innerJoin(revisions, eq(revisions.id, items.liveRevisionId))
     .where(sql`${revisions.content}->>'title' = ${title}`);
   if (!row) throw new Error(`no page is called ${title}`);
   return row.id;

@@ -762,7 +762,7 @@ describe('what is planned', () => {
     db
       .update(schedules)
       .set({ dueAt: new Date(Date.now() - 1000) })
-      .where(eq(schedules.pageId, id));
+      .where(eq(schedules.itemId, id));
   it('does not happen in the name of somebody paused since, or who may no longer', async () => {
     const juno = await signInAs('Juno');
     const history = await pageId('Our history');
@@ -800,13 +800,13 @@ describe('what is planned', () => {
     });
     await due(id);
     const out = async () =>
-      (await db.execute<{ n: number }>(sql`select count(*)::int as n from publications where page_id = ${id}`)).rows[0]
+      (await db.execute<{ n: number }>(sql`select count(*)::int as n from publications where item_id = ${id}`)).rows[0]
         ?.n ?? 0;
     const before = await out();
     // A barrier: everybody has seen that it is due before anybody may take it, since its row is held meanwhile.
     const settled: Promise<number>[] = [];
     await db.transaction(async (tx) => {
-      await tx.execute(sql`select 1 from pages where id = ${id} for update`);
+      await tx.execute(sql`select 1 from items where id = ${id} for update`);
       settled.push(...Array.from({ length: 5 }, () => settleDue(db, true)));
       for (let waits = 0; waits < 1;)
         waits = Number(
@@ -901,7 +901,7 @@ describe('what is planned', () => {
     ).toBe(200);
     const [kept] = (
       await db.execute<{ content: PageContent }>(
-        sql`select content from revisions where page_id = ${quay} and kind = 'kept' order by id desc limit 1`,
+        sql`select content from revisions where item_id = ${quay} and kind = 'kept' order by id desc limit 1`,
       )
     ).rows;
     expect(kept?.content).toMatchObject({ title: page.content['title'], hours: 'Sundays' });

@@ -119,7 +119,7 @@ describe('keeping a draft', () => {
     expect(await put(ines, body, 1)).toBe(200);
     expect(await put(ines, [...body, quote], 2)).toBe(200);
     expect(await put(ines, [...body, quote, quote], 3)).toBe(403);
-    await db.delete(drafts).where(eq(drafts.pageId, Number(params.id)));
+    await db.delete(drafts).where(eq(drafts.itemId, Number(params.id)));
   });
   it('lets somebody with the code view make what the schema holds', async () => {
     const { params, content } = await page('Fares');
@@ -166,7 +166,7 @@ describe('keeping a draft', () => {
       await db
         .select()
         .from(drafts)
-        .where(eq(drafts.pageId, Number(params.id))),
+        .where(eq(drafts.itemId, Number(params.id))),
     ).toEqual([]);
   });
 
@@ -237,7 +237,7 @@ describe('the second look', () => {
       call(sendPage, 'POST', '/x', { ...ines, params, body, headers: key }),
     ]);
     expect([a.status, b.status, a.body['review']]).toEqual([200, 200, b.body['review']]);
-    const mine = (await listWaiting(db, await siteId())).filter((w) => w.pageId === String(id));
+    const mine = (await listWaiting(db, await siteId())).filter((w) => w.itemId === String(id));
     expect(mine).toHaveLength(1);
     const review = { id: String(mine[0]?.id) };
 
@@ -269,7 +269,7 @@ describe('the second look', () => {
       params,
       body: { content: withText(content, 'The west barrier is gone.'), version: back.draft?.version, note: '' },
     });
-    const again = (await listWaiting(db, await siteId())).find((w) => w.pageId === String(id));
+    const again = (await listWaiting(db, await siteId())).find((w) => w.itemId === String(id));
     const [first, second] = await Promise.all(
       [priya, maud].map((who) =>
         call(decideReview, 'POST', '/x', {
@@ -324,7 +324,7 @@ describe('the second look', () => {
         })
       ).status,
     ).toBe(200);
-    const [row] = await db.select().from(reviews).where(eq(reviews.pageId, id));
+    const [row] = await db.select().from(reviews).where(eq(reviews.itemId, id));
     expect(row?.outcome).toBe('replaced');
     expect(JSON.stringify(await findLiveContent(db, id))).toContain('Two.');
   });
@@ -368,7 +368,7 @@ describe('what was written once', () => {
   });
   it('stands in tables the application cannot alter', async () => {
     for (const attempt of [
-      'alter table pages add column x int',
+      'alter table items add column x int',
       'drop table activity',
       'create table x (a int)',
       'alter table releases disable trigger releases_stay',

@@ -4,7 +4,7 @@ import { decide, type Policy } from '@/core/access';
 import { inventory } from '@/office';
 import { findPagePlace, listPages } from '@/server/content/tree';
 import { db } from '@/server/db/client';
-import { pages } from '@/server/db/schema';
+import { items } from '@/server/db/schema';
 import { allowedPages } from '@/server/gate/filter';
 import type { Access } from '@/server/gate/access';
 import { DEMO_PEOPLE } from '@/demo/people';
@@ -14,10 +14,10 @@ import { accessOf, pageId, siteId } from './ask';
 const listed = async (access: Access, permission: string) =>
   (
     await db
-      .select({ id: pages.id })
-      .from(pages)
-      .where(and(eq(pages.siteId, access.site.id), allowedPages(access, permission)))
-      .orderBy(pages.id)
+      .select({ id: items.id })
+      .from(items)
+      .where(and(eq(items.siteId, access.site.id), allowedPages(access, permission)))
+      .orderBy(items.id)
   ).map((row) => String(row.id));
 
 /** Asks the gate page by page, and the database all at once. */

@@ -10,7 +10,7 @@ import { inventory } from '@/office';
 import { findPagePlace } from '@/server/content/tree';
 import { listWaiting } from '@/server/content/reviews';
 import { db } from '@/server/db/client';
-import { pages } from '@/server/db/schema';
+import { items } from '@/server/db/schema';
 import type { Declared } from '@/server/gate/endpoint';
 import { findSite } from '@/server/gate/access';
 import { listNotices } from '@/server/notices/notices';
@@ -249,7 +249,7 @@ describe('every endpoint', () => {
       // Deleted, one in Juno's part of the site and one outside it. What brings them back has nothing that could go wrong, so they are deleted again.
       const deleted = [await pageId('Our history'), await pageId('Lost and found')];
       const remove = () =>
-        db.update(pages).set({ deletedAt: new Date(), deletedBy: null }).where(inArray(pages.id, deleted));
+        db.update(items).set({ deletedAt: new Date(), deletedBy: null }).where(inArray(items.id, deleted));
       await remove();
       let asked = 0;
       for (const { file, method, route } of endpoints) {
@@ -271,7 +271,7 @@ describe('every endpoint', () => {
                   {
                     id: String(review.id),
                     body: row.body ?? {},
-                    page: Number(review.pageId),
+                    page: Number(review.itemId),
                     writtenBy: review.writers,
                   },
                 ]
@@ -326,7 +326,7 @@ describe('every endpoint', () => {
           asked++;
         }
       }
-      await db.update(pages).set({ deletedAt: null }).where(inArray(pages.id, deleted));
+      await db.update(items).set({ deletedAt: null }).where(inArray(items.id, deleted));
       expect(asked).toBeGreaterThan(60);
     },
   );

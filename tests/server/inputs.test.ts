@@ -27,7 +27,7 @@ const ODD_TEXTS = [
   'x\udfff y',
   '-'.repeat(300),
   '"'.repeat(99),
-  "'); drop table pages; --",
+  "'); drop table items; --",
   '%',
   '\\',
   '../../etc/passwd',

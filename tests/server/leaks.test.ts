@@ -24,31 +24,31 @@ const parts = (text: string): Set<string> => new Set([...text.matchAll(/zs(\d+)s
 beforeAll(async () => {
   site = (await findSite(db)) as Site;
   // Some pages only members may visit, one only a role, one never published, one taken down, one deleted.
-  await db.execute(sql`update pages set audience = '{"kind":"members"}' where slug = 'fares'`);
+  await db.execute(sql`update items set audience = '{"kind":"members"}' where slug = 'fares'`);
   await db.execute(
-    sql`update pages set audience = '{"kind":"roles","roles":["second-look"]}' where slug = 'timetable'`,
+    sql`update items set audience = '{"kind":"roles","roles":["second-look"]}' where slug = 'timetable'`,
   );
   await db.execute(
-    sql`update pages set down_revision_id = live_revision_id, live_revision_id = null where slug = 'port-ennis'`,
+    sql`update items set down_revision_id = live_revision_id, live_revision_id = null where slug = 'port-ennis'`,
   );
-  await db.execute(sql`update pages set live_revision_id = null where slug = 'history'`);
+  await db.execute(sql`update items set live_revision_id = null where slug = 'history'`);
   await db.execute(
-    sql`update pages set short_name = coalesce(short_name, slug) || ' zq' || id || 'qz', slug = case when parent_id is null then slug else slug || '-zs' || id || 'sz' end`,
+    sql`update items set short_name = coalesce(short_name, slug) || ' zq' || id || 'qz', slug = case when parent_id is null then slug else slug || '-zs' || id || 'sz' end`,
   );
   await db.execute(
-    sql`update drafts set content = content || jsonb_build_object('title', content->>'title' || ' zq' || page_id || 'qz')`,
+    sql`update drafts set content = content || jsonb_build_object('title', content->>'title' || ' zq' || item_id || 'qz')`,
   );
   // What was written once cannot be changed: a new revision in the place of each that is live.
   await db.execute(
-    sql`insert into revisions (site_id, page_id, number, content, kind, note) select r.site_id, r.page_id, 900, r.content || jsonb_build_object('title', r.content->>'title' || ' zq' || r.page_id || 'qz', 'summary', 'About zq' || r.page_id || 'qz'), 'published', '' from pages p join revisions r on r.id = coalesce(p.live_revision_id, p.down_revision_id)`,
+    sql`insert into revisions (site_id, item_id, number, content, kind, note) select r.site_id, r.item_id, 900, r.content || jsonb_build_object('title', r.content->>'title' || ' zq' || r.item_id || 'qz', 'summary', 'About zq' || r.item_id || 'qz'), 'published', '' from items p join revisions r on r.id = coalesce(p.live_revision_id, p.down_revision_id)`,
   );
   await db.execute(
-    sql`update pages p set live_revision_id = (select id from revisions r where r.page_id = p.id and r.number = 900) where live_revision_id is not null`,
+    sql`update items p set live_revision_id = (select id from revisions r where r.item_id = p.id and r.number = 900) where live_revision_id is not null`,
   );
   await db.execute(
-    sql`update pages p set down_revision_id = (select id from revisions r where r.page_id = p.id and r.number = 900) where down_revision_id is not null`,
+    sql`update items p set down_revision_id = (select id from revisions r where r.item_id = p.id and r.number = 900) where down_revision_id is not null`,
   );
-  await db.execute(sql`update pages set deleted_at = now() where slug like 'lost%'`);
+  await db.execute(sql`update items set deleted_at = now() where slug like 'lost%'`);
   all = await listPages(db, site.id);
 });
 
@@ -120,7 +120,7 @@ describe('no answer tells more than the gate', () => {
     const access = await accessOf(first);
     const may = known(access);
     const { cookie } = await signInAs(first);
-    const everyId = (await db.execute<{ id: number }>(sql`select id from pages order by id`)).rows.map((row) => row.id);
+    const everyId = (await db.execute<{ id: number }>(sql`select id from items order by id`)).rows.map((row) => row.id);
     const reviews = (await db.execute<{ id: number }>(sql`select id from reviews`)).rows.map((row) => row.id);
     const ask = async (file: string, method: string, id: number, query: string, body: object) => {
       const route = ((await import(join(ROOT, file))) as Record<string, APIRoute>)[method];

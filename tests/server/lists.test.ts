@@ -6,7 +6,7 @@ import { findTargets, findTargetsBelow } from '@/server/content/search';
 import { listUnfinished } from '@/server/content/drafts';
 import { findLiveContents, listPages, rootPageId } from '@/server/content/tree';
 import { db } from '@/server/db/client';
-import { pages } from '@/server/db/schema';
+import { items } from '@/server/db/schema';
 import { withSecurityHeaders } from '@/server/gate/headers';
 import { authorizeSomewhere } from '@/server/gate/authorize';
 import { Problem } from '@/server/gate/problems';
@@ -48,14 +48,14 @@ describe('the page tree', () => {
     await db
       .transaction(async (tx) => {
         await tx
-          .update(pages)
+          .update(items)
           .set({ liveRevisionId: null, downRevisionId: sql`live_revision_id` })
-          .where(eq(pages.id, Number(cafe.id)));
+          .where(eq(items.id, Number(cafe.id)));
         expect(await findTargetsBelow(tx, site, Number(top[0]?.id))).toContainEqual({ ...cafe, address: null });
         await tx
-          .update(pages)
+          .update(items)
           .set({ liveRevisionId: null })
-          .where(sql`path <@ (select path from pages where id = ${cafe.id}) and id <> ${cafe.id}`);
+          .where(sql`path <@ (select path from items where id = ${cafe.id}) and id <> ${cafe.id}`);
         expect((await findTargetsBelow(tx, site, Number(top[0]?.id))).map((target) => target.id)).not.toContain(
           cafe.id,
         );
@@ -201,14 +201,14 @@ describe('what leaves the server', () => {
       pieces: [{ id: 'p', region: 'main', heading: '', text: { type: 'doc', content: [] }, picture: inPiece }],
     };
     await db.execute(
-      sql`with made as (insert into revisions (site_id, page_id, number, content, kind, note) values (${await siteId()}, ${jobs}, 900, ${JSON.stringify(content)}::jsonb, 'published', '') returning id) update pages set live_revision_id = made.id from made where pages.id = ${jobs}`,
+      sql`with made as (insert into revisions (site_id, item_id, number, content, kind, note) values (${await siteId()}, ${jobs}, 900, ${JSON.stringify(content)}::jsonb, 'published', '') returning id) update items set live_revision_id = made.id from made where items.id = ${jobs}`,
     );
     const after = await findPictureUse(db, await siteId());
     const isOn = (use: typeof before, picture: string) => use.get(picture)?.some((page) => page.id === String(jobs));
     for (const picture of [banner, inText, inPiece])
       expect([isOn(before, picture) ?? false, isOn(after, picture)]).toEqual([false, true]);
     expect(after.get(inText)?.find((page) => page.id === String(jobs))?.title).toBe('Jobs');
-    await db.execute(sql`update pages set live_revision_id = null where id = ${jobs}`);
+    await db.execute(sql`update items set live_revision_id = null where id = ${jobs}`);
     expect(isOn(await findPictureUse(db, await siteId()), inText) ?? false).toBe(false);
   });
 

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { cpSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { drizzle } from 'drizzle-orm/node-postgres';
@@ -10,6 +10,8 @@ import type { Tx } from '@/server/db/client';
 import { getLivePlan, getPlanState } from '@/server/plan/plans';
 import { demo } from '../core/operations';
 
+/** Migrations until what hangs on pages came to hang on items. */
+const BEFORE_ITEMS = 13;
 const ALL = join(import.meta.dirname, '../../src/server/db/migrations');
 
 /** The first `count` migrations, in a folder of their own. */
@@ -22,6 +24,25 @@ function firstOf(count: number): string {
     JSON.stringify({ ...journal, entries: journal.entries.slice(0, count) }),
   );
   return folder;
+}
+
+/** Every column, key and index is there by the name under which the newest snapshot of the declared tables has it, and no other. */
+async function expectAsDeclared(pool: pg.Pool): Promise<void> {
+  interface Snapshot {
+    tables: Record<string, Record<'columns' | 'indexes' | 'foreignKeys', object> & { name: string }>;
+  }
+  const [newest = ''] = readdirSync(join(ALL, 'meta')).filter((file) => file.endsWith('_snapshot.json'));
+  const { tables } = JSON.parse(readFileSync(join(ALL, 'meta', newest), 'utf8')) as Snapshot;
+  const declared = Object.values(tables).flatMap((table) =>
+    (['columns', 'indexes', 'foreignKeys'] as const).flatMap((kind) =>
+      Object.keys(table[kind]).map((name) => `${kind} ${table.name} ${name}`),
+    ),
+  );
+  const { rows } = await pool.query<{ what: string }>(`
+    select 'columns ' || table_name || ' ' || column_name as what from information_schema.columns where table_schema = 'public'
+    union all select 'foreignKeys ' || conrelid::regclass || ' ' || conname from pg_constraint where contype = 'f' and connamespace = 'public'::regnamespace
+    union all select 'indexes ' || indrelid::regclass || ' ' || indexrelid::regclass from pg_index join pg_class c on c.oid = indrelid where c.relnamespace = 'public'::regnamespace and not indisprimary`);
+  expect(rows.map((row) => row.what).sort()).toEqual(declared.sort());
 }
 
 it('migrations run on a database in use, one after the other, and lose nothing', async () => {
@@ -52,9 +73,45 @@ it('migrations run on a database in use, one after the other, and lose nothing',
   await pool.query(steps, change);
   await pool.query(`insert into plans (site_id, plan, revision) values (1, $1, 7)`, [first]);
   await pool.query(`insert into releases (site_id, number, plan) values (1, 1, $1)`, [first]);
-  for (let n = 3; n <= count; n++) await migrate(drizzle(pool), { migrationsFolder: firstOf(n) });
+  for (let n = 3; n <= BEFORE_ITEMS; n++) await migrate(drizzle(pool), { migrationsFolder: firstOf(n) });
+  // What hangs on a page: a version that is live, a look at another, work planned, notes, somebody who has it open, a link to look at it.
+  await pool.query(`
+    insert into revisions (site_id, page_id, number, content, kind, note, made_by) values (1, 1, 1, '{"title":"Tides"}', 'published', 'First', 1), (1, 1, 2, '{"title":"Tides of today"}', 'sent', '', 1);
+    update pages set live_revision_id = 1, audience = '{"kind":"members"}';
+    insert into publications (site_id, page_id, revision_id, published_by) values (1, 1, 1, 1);
+    insert into reviews (site_id, page_id, revision_id, sent_by, note) values (1, 1, 2, 1, 'Look');
+    insert into remarks (site_id, review_id, field, quote, text) values (1, 1, 'title', 'Tides', 'Which?');
+    insert into schedules (site_id, page_id, what, due_at, made_by) values (1, 1, 'take-down', '2040-01-01', 1);
+    insert into page_notes (site_id, page_id, text) values (1, 1, 'Ask the harbour');
+    insert into presence (page_id, person_id, site_id) values (1, 1, 1);
+    insert into preview_links (token_hash, site_id, page_id, expires_at) values ('x', 1, 1, '2040-01-01');
+    insert into redirects (site_id, address, page_id) values (1, '/tide', 1);
+    insert into notices (site_id, page_id, kind, text, starts_at) values (1, 1, 'warning', 'Fog', '2020-01-01');`);
+  const tables =
+    `revisions publications reviews remarks schedules drafts presence preview_links redirects notices`.split(' ');
+  const rowsOf = async (names: readonly string[]) =>
+    Object.fromEntries(
+      await Promise.all(
+        names.map(
+          async (table) =>
+            [table, (await pool.query<Record<string, unknown>>(`select * from ${table} order by 1`)).rows] as const,
+        ),
+      ),
+    );
+  const before = await rowsOf([...tables, 'pages', 'page_notes']);
+  for (let n = BEFORE_ITEMS + 1; n <= count; n++) await migrate(drizzle(pool), { migrationsFolder: firstOf(n) });
+  const called = (rows: Record<string, unknown>[] | undefined, table: string) =>
+    rows?.map(({ page_id: page, ...row }) => ({
+      ...row,
+      ...(page !== undefined && { [['redirects', 'notices'].includes(table) ? 'page_id' : 'item_id']: page }),
+    }));
+  const after = await rowsOf([...tables, 'items', 'notes']);
+  for (const table of tables) expect(after[table], table).toEqual(called(before[table], table));
+  expect(after['notes']).toEqual(called(before['page_notes'], 'notes'));
+  expect(after['items']).toEqual(before['pages']?.map((row) => ({ ...row, type: 'page' })));
   const db = drizzle(pool, { casing: 'snake_case' });
   await migrate(db, { migrationsFolder: ALL });
+  await expectAsDeclared(pool);
   expect((await pool.query('select name, demo from sites')).rows).toEqual([{ name: 'Kept', demo: false }]);
   expect((await pool.query('select content, version from drafts')).rows).toEqual([{ content, version: 3 }]);
   // From here on nothing is rewritten: the same forms once more, as no migration has seen them.

@@ -19,7 +19,7 @@ import { listDeleted } from '@/server/content/retire';
 import { listPages } from '@/server/content/tree';
 import { mayNow } from '@/server/gate/authorize';
 import { db } from '@/server/db/client';
-import { pages, releases, sites } from '@/server/db/schema';
+import { items, releases, sites } from '@/server/db/schema';
 import { findSite } from '@/server/gate/access';
 import { getLivePlan } from '@/server/plan/plans';
 import { accessOf, call, pageId, signInAs, siteId, type Answer } from './ask';
@@ -157,10 +157,10 @@ describe('making pages', () => {
     expect(made.body).toMatchObject({ made: 4 });
     const address = await addresses();
     const rows = await db
-      .select({ id: pages.id, layout: pages.layout })
-      .from(pages)
+      .select({ id: items.id, layout: items.layout })
+      .from(items)
       .where(
-        sql`path <@ (select path from pages where id = ${await pageId('Our history')}) and id <> ${await pageId('Our history')}`,
+        sql`path <@ (select path from items where id = ${await pageId('Our history')}) and id <> ${await pageId('Our history')}`,
       );
     expect(rows.map((row) => address(row.id)).sort()).toEqual([
       '/about/history/the-boats',
@@ -171,7 +171,7 @@ describe('making pages', () => {
     expect(new Set(rows.map((row) => row.layout))).toEqual(new Set(['banner']));
   });
   it('says which line of a list does not fit, and makes nothing', async () => {
-    const before = await db.$count(pages);
+    const before = await db.$count(items);
     const answer = await call(make, 'POST', '/x', {
       ...asJuno(),
       body: { parent: await pageId('About us'), layout: 'plain', outline: 'A\n    B\n  C' },
@@ -187,7 +187,7 @@ describe('making pages', () => {
         ],
       },
     });
-    expect(await db.$count(pages)).toBe(before);
+    expect(await db.$count(items)).toBe(before);
   });
   it('keeps clear of the addresses the application answers itself', async () => {
     const made = await call(make, 'POST', '/x', {
@@ -245,8 +245,8 @@ describe('moving a page', () => {
     expect(await findRedirect(db, await siteId(), '/cafe/menu')).toBe(menu);
     const [row] = await db
       .select({ path: sql<string>`path::text` })
-      .from(pages)
-      .where(eq(pages.id, Number(menu)));
+      .from(items)
+      .where(eq(items.id, Number(menu)));
     expect(row?.path.split('.').slice(-3)).toEqual([String(await pageId('About us')), params.id, menu]);
     const { back } = moved.body as unknown as { back: { parent: number; index: number } };
     expect(
@@ -363,9 +363,9 @@ describe('taking pages away', () => {
     const isLive = async ({ id }: { id: string }) =>
       (
         await db
-          .select({ live: pages.liveRevisionId })
-          .from(pages)
-          .where(eq(pages.id, Number(id)))
+          .select({ live: items.liveRevisionId })
+          .from(items)
+          .where(eq(items.id, Number(id)))
       )[0]?.live !== null;
     for (const page of [parking, quay]) expect((await go(page, 'take-down')).status).toBe(200);
     expect((await go(quay, 'put-back')).status).toBe(200);
@@ -402,7 +402,7 @@ describe('many pages at once', () => {
         refused: true,
       },
     ]);
-    expect(await db.$count(pages, eq(pages.inNavigation, false))).toBe(0);
+    expect(await db.$count(items, eq(items.inNavigation, false))).toBe(0);
   });
   it('does it with those that can be, leaves the rest, and tells how far it is', async () => {
     const chosen = await ids('Jobs', 'Our history', 'Season tickets');
@@ -417,7 +417,7 @@ describe('many pages at once', () => {
       .map((line) => JSON.parse(line) as { done?: number; value?: { rows: { refused: boolean }[] } });
     expect(lines.slice(0, 3)).toEqual([{ done: 1 }, { done: 2 }, { done: 3 }]);
     expect(lines[3]?.value?.rows.map((row) => row.refused)).toEqual([false, false, true]);
-    expect(await db.$count(pages, eq(pages.inNavigation, false))).toBe(2);
+    expect(await db.$count(items, eq(items.inNavigation, false))).toBe(2);
   });
   it('is not taken back by publishing a draft that was begun before', async () => {
     const [fares] = await ids('Fares');
@@ -461,7 +461,7 @@ describe('many pages at once', () => {
     const site = await siteId();
     // Places are by order: what they are numbered with does not matter.
     const state = async () =>
-      (await db.select().from(pages).orderBy(pages.parentId, pages.position, pages.id)).map(
+      (await db.select().from(items).orderBy(items.parentId, items.position, items.id)).map(
         ({ id, parentId, deletedAt, downRevisionId, liveRevisionId, audience, inNavigation }) => ({
           id,
           parentId,
@@ -590,9 +590,9 @@ it('a page put back, or brought back under another address, keeps what was chang
   const params = await on('Timetable');
   await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'take-down' } });
   await db
-    .update(pages)
+    .update(items)
     .set({ inNavigation: false })
-    .where(eq(pages.id, Number(params.id)));
+    .where(eq(items.id, Number(params.id)));
   await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'put-back' } });
   expect((await listPages(db, await siteId())).find((page) => page.id === params.id)).toMatchObject({
     live: true,

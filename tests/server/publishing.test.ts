@@ -352,8 +352,8 @@ describe('at a time', () => {
     await db
       .update(schedules)
       .set({ dueAt: new Date(Date.now() - 60_000) })
-      .where(eq(schedules.pageId, page.id));
-    const before = await db.$count(publications, eq(publications.pageId, page.id));
+      .where(eq(schedules.itemId, page.id));
+    const before = await db.$count(publications, eq(publications.itemId, page.id));
     // The page is held, so that whoever has taken the work waits in the middle of it until the other has come, too.
     let letGo = () => {};
     const held = new Promise<void>((go) => {
@@ -364,7 +364,7 @@ describe('at a time', () => {
       isHeld = go;
     });
     const holder = db.transaction(async (tx) => {
-      await tx.execute(sql`select 1 from pages where id = ${page.id} for update`);
+      await tx.execute(sql`select 1 from items where id = ${page.id} for update`);
       isHeld();
       await held;
     });
@@ -388,7 +388,7 @@ describe('at a time', () => {
     letGo();
     await holder;
     expect((await Promise.all(both)).sort()).toEqual([0, 1]);
-    expect(await db.$count(publications, eq(publications.pageId, page.id))).toBe(before + 1);
+    expect(await db.$count(publications, eq(publications.itemId, page.id))).toBe(before + 1);
   });
   it('calling off leaves a newer draft of somebody else as it is', async () => {
     const [maud, priya] = [await signInAs('Maud'), await signInAs('Ines')];
@@ -408,7 +408,7 @@ describe('at a time', () => {
       (await call(planFor, 'POST', '/x', { ...maud, params: page.params, body: { callOff: 'publish' } })).status,
     ).toBe(200);
     expect((await getEditablePage(db, await siteId(), page.id)).content['summary']).toBe('Newer words.');
-    await db.delete(drafts).where(eq(drafts.pageId, page.id));
+    await db.delete(drafts).where(eq(drafts.itemId, page.id));
   });
   it('what is called off becomes a draft again', async () => {
     const maud = await signInAs('Maud');
@@ -444,7 +444,7 @@ describe('at a time', () => {
     await db
       .update(schedules)
       .set({ dueAt: new Date(Date.now() - 1000) })
-      .where(eq(schedules.pageId, page.id));
+      .where(eq(schedules.itemId, page.id));
     expect(await settleDue(db, true)).toBe(1);
     expect(await facts(page.id)).toMatchObject({ live: false, place: { state: 'down' } });
   });
@@ -469,7 +469,7 @@ describe('at a time', () => {
     await db
       .update(schedules)
       .set({ dueAt: new Date(Date.now() - 1000) })
-      .where(eq(schedules.pageId, page.id));
+      .where(eq(schedules.itemId, page.id));
     expect(await settleDue(db, true)).toBe(0);
     expect((await getEditablePage(db, await siteId(), page.id)).planned).toMatchObject([
       { failed: 'The address /pony is taken. Choose another.' },
@@ -520,7 +520,7 @@ describe('a second look', () => {
         })
       ).status,
     ).toBe(200);
-    expect((await listWaiting(db, await siteId())).find((entry) => entry.pageId === String(page.id))).toMatchObject({
+    expect((await listWaiting(db, await siteId())).find((entry) => entry.itemId === String(page.id))).toMatchObject({
       askedOf: 'Priya Nand',
       sentBy: 'Ines Varga',
       note: 'Shorter',
@@ -529,7 +529,7 @@ describe('a second look', () => {
   it('has remarks tied to places, answered and settled; with remarks it goes back without a word', async () => {
     const [priya, ines, sam] = [await signInAs('Priya'), await signInAs('Ines'), await signInAs('Sam')];
     const page = await open('South Quay');
-    const review = (await listWaiting(db, await siteId())).find((entry) => entry.pageId === String(page.id));
+    const review = (await listWaiting(db, await siteId())).find((entry) => entry.itemId === String(page.id));
     const params = { id: String(review?.id) };
     const made = await call(remarks, 'POST', '/x', {
       ...priya,

@@ -2,7 +2,7 @@ import { eq, sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { db, type Tx } from '@/server/db/client';
 import { tryOut } from '@/server/db/tryOut';
-import { drafts, pages } from '@/server/db/schema';
+import { drafts, items } from '@/server/db/schema';
 import { keptByChanges, type PageRow } from '@/server/content/siteMap';
 import { findSite } from '@/server/gate/access';
 
@@ -20,24 +20,24 @@ const isRight = async (tx: Tx = db) => expect(await kept(tx, site)).toEqual(awai
 const id = (slug: string) => ids.get(slug) ?? 0;
 const rename = (tx: Tx, slug: string, name: string) =>
   tx
-    .update(pages)
+    .update(items)
     .set({ shortName: name })
-    .where(eq(pages.id, id(slug)));
+    .where(eq(items.id, id(slug)));
 
 beforeAll(async () => {
   site = (await findSite(db))?.id ?? 0;
-  for (const row of await db.select({ id: pages.id, slug: pages.slug }).from(pages)) ids.set(row.slug, row.id);
+  for (const row of await db.select({ id: items.id, slug: items.slug }).from(items)) ids.set(row.slug, row.id);
 });
 
 describe('what is kept of all pages', () => {
   it.each([
-    ['a page is renamed', sql`update pages set short_name = 'Quay' where slug = 'south-quay'`],
-    ['a page is deleted', sql`update pages set deleted_at = now() where slug = 'jobs'`],
-    ['a page comes back', sql`update pages set deleted_at = null where slug = 'jobs'`],
-    ['a page is moved', sql`update pages set position = 40 where slug = 'fares'`],
+    ['a page is renamed', sql`update items set short_name = 'Quay' where slug = 'south-quay'`],
+    ['a page is deleted', sql`update items set deleted_at = now() where slug = 'jobs'`],
+    ['a page comes back', sql`update items set deleted_at = null where slug = 'jobs'`],
+    ['a page is moved', sql`update items set position = 40 where slug = 'fares'`],
     [
       'a draft is begun',
-      sql`insert into drafts (page_id, site_id, content, version, allowance) select id, site_id, '{"title":"Begun"}', 1, '{}' from pages where slug = 'fares'`,
+      sql`insert into drafts (item_id, site_id, content, version, allowance) select id, site_id, '{"title":"Begun"}', 1, '{}' from items where slug = 'fares'`,
     ],
     [
       'a draft has another title',
@@ -45,22 +45,22 @@ describe('what is kept of all pages', () => {
     ],
     [
       'a draft is sent',
-      sql`insert into reviews (site_id, page_id, revision_id, sent_by, note) select site_id, id, live_revision_id, 1, '' from pages where slug = 'fares'`,
+      sql`insert into reviews (site_id, item_id, revision_id, sent_by, note) select site_id, id, live_revision_id, 1, '' from items where slug = 'fares'`,
     ],
     [
       'it is decided on',
-      sql`update reviews set outcome = 'replaced' where page_id = (select id from pages where slug = 'fares')`,
+      sql`update reviews set outcome = 'replaced' where item_id = (select id from items where slug = 'fares')`,
     ],
     ['the draft is dropped', sql`delete from drafts where content->>'title' = 'Other'`],
     [
       'a page is published again',
-      sql`insert into publications (site_id, page_id, revision_id) select site_id, id, live_revision_id from pages where slug = 'fares'`,
+      sql`insert into publications (site_id, item_id, revision_id) select site_id, id, live_revision_id from items where slug = 'fares'`,
     ],
     [
       'it is taken down',
-      sql`update pages set down_revision_id = live_revision_id, live_revision_id = null where slug = 'fares'`,
+      sql`update items set down_revision_id = live_revision_id, live_revision_id = null where slug = 'fares'`,
     ],
-    ['members only may visit it', sql`update pages set audience = '{"kind":"members"}' where slug = 'harbours'`],
+    ['members only may visit it', sql`update items set audience = '{"kind":"members"}' where slug = 'harbours'`],
   ])('is right after %s', async (_, change) => {
     await kept(db, site);
     const before = worked;
@@ -116,7 +116,7 @@ describe('what is kept of all pages', () => {
     expect((await kept(db, site)).find((row) => row.id === id('cafe'))?.shortName).toBe('Slow');
   });
   it('is right after many changes at once, and after the notes of old ones are gone', async () => {
-    for (let n = 0; n < 40; n++) await db.execute(sql`update pages set position = position`);
+    for (let n = 0; n < 40; n++) await db.execute(sql`update items set position = position`);
     await isRight();
     await db.execute(sql`delete from page_changes`);
     await isRight();

@@ -35,14 +35,14 @@ beforeAll(async () => {
   site = (await findSite(db)) as Site;
   // A few pages are enough, and one of each kind: two branches, one below another, with a banner and without, a draft, one that waits, one taken down.
   await db.execute(
-    sql`update pages set deleted_at = now() where slug not in ('', 'harbours', 'south-quay', 'parking', 'cafe', 'menu', 'about', 'jobs', 'skell-island', 'getting-around')`,
+    sql`update items set deleted_at = now() where slug not in ('', 'harbours', 'south-quay', 'parking', 'cafe', 'menu', 'about', 'jobs', 'skell-island', 'getting-around')`,
   );
   await db.execute(
-    sql`update pages set author_id = (select id from people where email = 'ines@larkhaven.example') where slug in ('parking', 'cafe')`,
+    sql`update items set author_id = (select id from people where email = 'ines@larkhaven.example') where slug in ('parking', 'cafe')`,
   );
-  await db.execute(sql`delete from drafts where page_id not in (select id from pages where slug = 'parking')`);
+  await db.execute(sql`delete from drafts where item_id not in (select id from items where slug = 'parking')`);
   await db.execute(
-    sql`update pages set down_revision_id = live_revision_id, live_revision_id = null where slug = 'menu'`,
+    sql`update items set down_revision_id = live_revision_id, live_revision_id = null where slug = 'menu'`,
   );
   drafts = JSON.stringify((await db.execute(sql`select * from drafts`)).rows);
   all = await listPages(db, site.id);
@@ -78,16 +78,16 @@ async function opens(who: Doer, screenId: string, page?: PageFacts): Promise<boo
 }
 const restore = async (page: string) => {
   // What somebody wrote in a try before is out: they may look at what others write from now on.
-  const newest = sql`(select max(id) from revisions where page_id = pages.id)`;
+  const newest = sql`(select max(id) from revisions where item_id = pages.id)`;
   await db.execute(
-    sql`update pages set live_revision_id = case when live_revision_id is null then null else ${newest} end, down_revision_id = case when down_revision_id is null then null else ${newest} end where id = ${Number(page)}`,
+    sql`update items set live_revision_id = case when live_revision_id is null then null else ${newest} end, down_revision_id = case when down_revision_id is null then null else ${newest} end where id = ${Number(page)}`,
   );
-  await db.execute(sql`delete from drafts where page_id = ${Number(page)}`);
+  await db.execute(sql`delete from drafts where item_id = ${Number(page)}`);
   await db.execute(
-    sql`insert into drafts select * from jsonb_populate_recordset(null::drafts, ${drafts}::jsonb) where page_id = ${Number(page)}`,
+    sql`insert into drafts select * from jsonb_populate_recordset(null::drafts, ${drafts}::jsonb) where item_id = ${Number(page)}`,
   );
   await db.execute(
-    sql`update reviews set outcome = 'replaced' where page_id = ${Number(page)} and outcome is null and (sent_by = (select id from people where email = 'ines@larkhaven.example') or page_id not in (select id from pages where slug = 'getting-around'))`,
+    sql`update reviews set outcome = 'replaced' where item_id = ${Number(page)} and outcome is null and (sent_by = (select id from people where email = 'ines@larkhaven.example') or item_id not in (select id from items where slug = 'getting-around'))`,
   );
 };
 /** Writes in a page and keeps it, as typing does; gives what is to be handed on. */
@@ -162,7 +162,7 @@ const DO: Record<string, (who: Doer, page: PageFacts) => Promise<boolean>> = {
     let made: Record<string, unknown> | null = null;
     for (const layout of inventory.layouts.keys())
       made ??= await ok(makePage, 'POST', who, {}, { parent: Number(page.id), layout, title: 'Tried' });
-    if (made) await db.execute(sql`update pages set deleted_at = now() where id = ${Number(made['id'])}`);
+    if (made) await db.execute(sql`update items set deleted_at = now() where id = ${Number(made['id'])}`);
     return made !== null;
   },
   'pages.arrange': async (who, page) =>
@@ -174,7 +174,7 @@ const DO: Record<string, (who: Doer, page: PageFacts) => Promise<boolean>> = {
     const gone = await ok(retire, 'POST', who, { id: page.id }, { do: 'delete' });
     if (gone)
       await db.execute(
-        sql`update pages set deleted_at = null, deleted_by = null where path <@ (select path from pages where id = ${Number(page.id)}) and id in (${sql.join(
+        sql`update items set deleted_at = null, deleted_by = null where path <@ (select path from items where id = ${Number(page.id)}) and id in (${sql.join(
           all.map((p) => sql`${Number(p.id)}`),
           sql`, `,
         )})`,

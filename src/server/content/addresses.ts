@@ -9,7 +9,7 @@ import {
   type PageContent,
 } from '@/core/content';
 import type { Tx } from '../db/client';
-import { pages, redirects } from '../db/schema';
+import { items, redirects } from '../db/schema';
 import { Problem } from '../gate/problems';
 
 export type AddressMap = Map<string, Addressed>;
@@ -21,9 +21,9 @@ export const lockTree = (tx: Tx, siteId: number) =>
 /** Every page of a site that is not deleted, as far as its address is concerned. */
 export async function findAddresses(tx: Tx, siteId: number): Promise<AddressMap> {
   const rows = await tx
-    .select({ id: pages.id, parent: pages.parentId, slug: pages.slug, ownAddress: pages.ownAddress })
-    .from(pages)
-    .where(and(eq(pages.siteId, siteId), isNull(pages.deletedAt)));
+    .select({ id: items.id, parent: items.parentId, slug: items.slug, ownAddress: items.ownAddress })
+    .from(items)
+    .where(and(eq(items.siteId, siteId), isNull(items.deletedAt)));
   return new Map(
     rows.map((row) => [
       String(row.id),
@@ -68,15 +68,15 @@ export async function keepOldAddresses(
 ): Promise<number> {
   if (changes.length === 0) return 0;
   const known = await tx
-    .select({ id: pages.id })
-    .from(pages)
+    .select({ id: items.id })
+    .from(items)
     .where(
       and(
         inArray(
-          pages.id,
+          items.id,
           changes.map((change) => Number(change.page)),
         ),
-        sql`(${pages.liveRevisionId} is not null or ${pages.downRevisionId} is not null)`,
+        sql`(${items.liveRevisionId} is not null or ${items.downRevisionId} is not null)`,
       ),
     );
   const visited = new Set(known.map((row) => String(row.id)));
@@ -142,7 +142,7 @@ export async function tryAddress(
 export async function applySettings(
   tx: Tx,
   siteId: number,
-  page: typeof pages.$inferSelect,
+  page: typeof items.$inferSelect,
   content: PageContent,
   by: number | null,
   isFree = false,
@@ -167,7 +167,7 @@ export async function applySettings(
     if (settings.redirect) await keepOldAddresses(tx, siteId, by, changes);
   }
   await tx
-    .update(pages)
+    .update(items)
     .set({
       layout: settings.layout || page.layout,
       slug,
@@ -178,7 +178,7 @@ export async function applySettings(
       day: settings.day,
       language: settings.language,
     })
-    .where(eq(pages.id, page.id));
+    .where(eq(items.id, page.id));
 }
 
 /** A link in the published text of a live page. */
@@ -196,7 +196,7 @@ export async function findLinks(tx: Tx, siteId: number, addresses?: readonly str
   const path = sql`split_part(split_part(h.href #>> '{}', '#', 1), '?', 1)`;
   const { rows } = await tx.execute<{ id: number; title: string; href: string; path: string }>(sql`
     select p.id, coalesce(p.short_name, r.content->>'title') as title, h.href #>> '{}' as href, ${path} as path
-    from pages p join revisions r on r.id = p.live_revision_id, jsonb_path_query(r.content, 'strict $.**.href') as h(href)
+    from items p join revisions r on r.id = p.live_revision_id, jsonb_path_query(r.content, 'strict $.**.href') as h(href)
     where p.site_id = ${siteId} and p.deleted_at is null ${addresses ? sql`and ${path} in ${addresses}` : sql``}`);
   return rows.map((row) => ({ page: String(row.id), title: row.title, address: row.href, path: row.path }));
 }

@@ -4,7 +4,7 @@ import { decide, VISIT, type Audience, type Place } from '@/core/access';
 import { record } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { pages } from '../db/schema';
+import { items } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { mustMayBelow } from './structure';
@@ -35,7 +35,7 @@ export async function setAudience(tx: Tx, access: Access, pageId: number, audien
     if (unknown !== undefined) throw new Problem('bad-input', `There is no role “${unknown}” in force.`);
   }
   await mustMayBelow(tx, access, 'page.publish', pageId);
-  await tx.update(pages).set({ audience }).where(eq(pages.id, pageId));
+  await tx.update(items).set({ audience }).where(eq(items.id, pageId));
   const name = (await findPageName(tx, access.site.id, pageId)) ?? 'A page';
   const words =
     audience === null

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import type { Audience } from '@/core/access';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
-import { pages } from '../db/schema';
+import { items } from '../db/schema';
 import { tryOut } from '../db/tryOut';
 import type { Access } from '../gate/access';
 import { authorize, mayNow, mayOn } from '../gate/authorize';
@@ -65,10 +65,10 @@ const AUDIENCE = {
 async function showInNavigation(tx: Tx, access: Access, id: number, shown: boolean): Promise<void> {
   const page = await findPage(tx, access.site.id, id, true);
   if (page.inNavigation === shown) throw new Problem('already-done', `It is ${shown ? 'shown' : 'left out'} already.`);
-  await tx.update(pages).set({ inNavigation: shown }).where(eq(pages.id, id));
+  await tx.update(items).set({ inNavigation: shown }).where(eq(items.id, id));
   // A draft begun before says the same, or publishing it would take this back.
   await tx.execute(
-    sql`update drafts set content = jsonb_set(content, '{page.inNavigation}', to_jsonb(${shown}::boolean)) where page_id = ${id} and content ? 'page.inNavigation'`,
+    sql`update drafts set content = jsonb_set(content, '{page.inNavigation}', to_jsonb(${shown}::boolean)) where item_id = ${id} and content ? 'page.inNavigation'`,
   );
 }
 
@@ -198,9 +198,9 @@ export async function takeBack(
 /** The pages with the ids of those above them, the highest first: where a whole branch goes, what lies below has gone already. */
 async function withAbove(tx: Tx, ids: readonly number[]): Promise<{ id: number; above: number[] }[]> {
   const rows = await tx
-    .select({ id: pages.id, path: sql<string>`${pages.path}::text` })
-    .from(pages)
-    .where(inArray(pages.id, [...ids]));
+    .select({ id: items.id, path: sql<string>`${items.path}::text` })
+    .from(items)
+    .where(inArray(items.id, [...ids]));
   const above = new Map(rows.map((row) => [row.id, row.path.split('.').slice(0, -1).map(Number)]));
   return ids.map((id) => ({ id, above: above.get(id) ?? [] })).sort((a, b) => a.above.length - b.above.length);
 }

@@ -34,7 +34,7 @@ import { room } from '@/core/room';
 import { getLayout, inventory, layouts } from '@/office';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { drafts, media, pages, people, publications, reviews, revisions, schedules } from '../db/schema';
+import { drafts, media, items, people, publications, reviews, revisions, schedules } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
 import { notFound, Problem } from '../gate/problems';
@@ -89,36 +89,36 @@ export interface EditablePage {
   planned: Planned[];
 }
 
-type PageRow = typeof pages.$inferSelect;
+type PageRow = typeof items.$inferSelect;
 
-export const findPage = async (tx: Tx, siteId: number, pageId: number, lock = false) => {
+export const findPage = async (tx: Tx, siteId: number, itemId: number, lock = false) => {
   const query = tx
     .select()
-    .from(pages)
-    .where(and(eq(pages.siteId, siteId), eq(pages.id, pageId), isNull(pages.deletedAt)));
+    .from(items)
+    .where(and(eq(items.siteId, siteId), eq(items.id, itemId), isNull(items.deletedAt)));
   const [page] = await (lock ? query.for('update') : query);
   if (!page) throw notFound('The page');
   return page;
 };
 
 const updater = { draft: drafts, name: people.name };
-async function findDraft(tx: Tx, pageId: number) {
+async function findDraft(tx: Tx, itemId: number) {
   const [row] = await tx
     .select(updater)
     .from(drafts)
     .leftJoin(people, eq(people.id, drafts.updatedBy))
-    .where(eq(drafts.pageId, pageId));
+    .where(eq(drafts.itemId, itemId));
   return row && { ...row.draft, updatedByName: row.name ?? 'Somebody' };
 }
 
-async function findWaiting(tx: Tx, pageId: number) {
+async function findWaiting(tx: Tx, itemId: number) {
   const asked = sql<string | null>`(select a.name from ${people} a where a.id = ${reviews.askedOf})`;
   const [row] = await tx
     .select({ review: reviews, content: revisions.content, name: people.name, asked })
     .from(reviews)
     .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
     .leftJoin(people, eq(people.id, reviews.sentBy))
-    .where(and(eq(reviews.pageId, pageId), isNull(reviews.outcome)));
+    .where(and(eq(reviews.itemId, itemId), isNull(reviews.outcome)));
   return row;
 }
 
@@ -164,12 +164,12 @@ async function standing(tx: Tx, page: PageRow): Promise<PageContent | undefined>
 }
 
 /** What shall go online by itself. */
-async function findPlannedContent(tx: Tx, pageId: number): Promise<PageContent | undefined> {
+async function findPlannedContent(tx: Tx, itemId: number): Promise<PageContent | undefined> {
   const [row] = await tx
     .select({ content: revisions.content })
     .from(schedules)
     .innerJoin(revisions, eq(revisions.id, schedules.revisionId))
-    .where(and(eq(schedules.pageId, pageId), eq(schedules.what, 'publish'), isNull(schedules.doneAt)));
+    .where(and(eq(schedules.itemId, itemId), eq(schedules.what, 'publish'), isNull(schedules.doneAt)));
   return row?.content;
 }
 
@@ -194,24 +194,24 @@ function unfinishedOf(
 }
 
 /** Everything the edit screen shows. Reads only. */
-export async function getEditablePage(tx: Tx, siteId: number, pageId: number): Promise<EditablePage> {
-  const page = await findPage(tx, siteId, pageId);
-  const draft = await findDraft(tx, pageId);
-  const waiting = await findWaiting(tx, pageId);
+export async function getEditablePage(tx: Tx, siteId: number, itemId: number): Promise<EditablePage> {
+  const page = await findPage(tx, siteId, itemId);
+  const draft = await findDraft(tx, itemId);
+  const waiting = await findWaiting(tx, itemId);
   const live = await contentOf(tx, page.liveRevisionId);
   const out = await tx
     .select({ entry: publications, note: revisions.note, name: people.name })
     .from(publications)
     .innerJoin(revisions, eq(revisions.id, publications.revisionId))
     .leftJoin(people, eq(people.id, revisions.madeBy))
-    .where(eq(publications.pageId, pageId))
+    .where(eq(publications.itemId, itemId))
     .orderBy(desc(publications.id))
     .limit(50);
   const others = await tx
     .select({ revision: revisions, name: people.name })
     .from(revisions)
     .leftJoin(people, eq(people.id, revisions.madeBy))
-    .where(and(eq(revisions.pageId, pageId), or(eq(revisions.kind, 'kept'), eq(revisions.kind, 'sent'))))
+    .where(and(eq(revisions.itemId, itemId), or(eq(revisions.kind, 'kept'), eq(revisions.kind, 'sent'))))
     .orderBy(desc(revisions.id))
     .limit(30);
   const planned = await tx
@@ -220,7 +220,7 @@ export async function getEditablePage(tx: Tx, siteId: number, pageId: number): P
     .leftJoin(people, eq(people.id, schedules.madeBy))
     .where(
       and(
-        eq(schedules.pageId, pageId),
+        eq(schedules.itemId, itemId),
         or(
           isNull(schedules.doneAt),
           sql`${schedules.failed} is not null and ${schedules.doneAt} > ${new Date(now().getTime() - 7 * 86_400_000)}`,
@@ -251,7 +251,7 @@ export async function getEditablePage(tx: Tx, siteId: number, pageId: number): P
   ].sort((a, b) => b.at.localeCompare(a.at));
   const content = whole(await findNewest(tx, page), page);
   return {
-    id: String(pageId),
+    id: String(itemId),
     layout: layoutOf(content, page),
     live: live ? asShown(live, page) : null,
     down: page.downRevisionId !== null,
@@ -438,14 +438,14 @@ async function findWriters(tx: Tx, page: PageRow): Promise<number[]> {
   const rows = await tx
     .select({ writers: revisions.writers, madeBy: revisions.madeBy })
     .from(revisions)
-    .where(and(eq(revisions.pageId, page.id), gt(revisions.id, last)));
+    .where(and(eq(revisions.itemId, page.id), gt(revisions.id, last)));
   return rows.flatMap((row) => (row.writers.length > 0 ? row.writers : row.madeBy === null ? [] : [row.madeBy]));
 }
 
 /** Who has written in a page since it was last published: nobody of them gives it its second look. */
-export async function listWriters(tx: Tx, siteId: number, pageId: number): Promise<number[]> {
-  const page = await findPage(tx, siteId, pageId);
-  return [...new Set([...((await findDraft(tx, pageId))?.writers ?? []), ...(await findWriters(tx, page))])];
+export async function listWriters(tx: Tx, siteId: number, itemId: number): Promise<number[]> {
+  const page = await findPage(tx, siteId, itemId);
+  return [...new Set([...((await findDraft(tx, itemId))?.writers ?? []), ...(await findWriters(tx, page))])];
 }
 
 /**
@@ -456,11 +456,11 @@ export async function listWriters(tx: Tx, siteId: number, pageId: number): Promi
 export async function saveDraft(
   tx: Tx,
   access: Access,
-  pageId: number,
+  itemId: number,
   given: { content: unknown; version: number; over?: boolean | undefined },
 ): Promise<{ version: number; updatedAt: string; faults: ContentFault[] }> {
-  const page = await findPage(tx, access.site.id, pageId, true);
-  const draft = await findDraft(tx, pageId);
+  const page = await findPage(tx, access.site.id, itemId, true);
+  const draft = await findDraft(tx, itemId);
   const before = await standing(tx, page);
   if ((draft?.version ?? 0) !== given.version) {
     if (draft) throw conflict(draft, page);
@@ -480,7 +480,7 @@ export async function saveDraft(
     await addRevision(
       tx,
       access,
-      pageId,
+      itemId,
       draft.content,
       'kept',
       `Put aside when ${access.who.name} kept another version`,
@@ -498,8 +498,8 @@ export async function saveDraft(
   };
   await tx
     .insert(drafts)
-    .values({ ...values, pageId, siteId: access.site.id, startedBy: access.signedInId })
-    .onConflictDoUpdate({ target: drafts.pageId, set: values });
+    .values({ ...values, itemId, siteId: access.site.id, startedBy: access.signedInId })
+    .onConflictDoUpdate({ target: drafts.itemId, set: values });
   return { version: values.version, updatedAt: values.updatedAt.toISOString(), faults };
 }
 
@@ -619,7 +619,7 @@ async function mayUse(
       for (const { content: earlier } of await tx
         .select({ content: revisions.content })
         .from(revisions)
-        .where(eq(revisions.pageId, page.id)))
+        .where(eq(revisions.itemId, page.id)))
         for (const { id } of picturesOf(earlier)) known.add(id);
       const chosen = wanted.find(({ id }) => !known.has(id));
       if (chosen)
@@ -690,7 +690,7 @@ async function mayUse(
 export async function addRevision(
   tx: Tx,
   access: Pick<Access, 'site' | 'signedInId'>,
-  pageId: number,
+  itemId: number,
   content: PageContent,
   kind: 'sent' | 'published' | 'kept',
   note: string,
@@ -699,12 +699,12 @@ export async function addRevision(
   const [last] = await tx
     .select({ number: sql<number>`coalesce(max(${revisions.number}), 0)` })
     .from(revisions)
-    .where(eq(revisions.pageId, pageId));
+    .where(eq(revisions.itemId, itemId));
   const [row] = await tx
     .insert(revisions)
     .values({
       siteId: access.site.id,
-      pageId,
+      itemId,
       number: Number(last?.number ?? 0) + 1,
       content,
       kind,
@@ -724,13 +724,13 @@ export async function addRevision(
 export async function saveAndTake(
   tx: Tx,
   access: Access,
-  pageId: number,
+  itemId: number,
   given: { content: unknown; version: number },
 ): Promise<Taken> {
-  const { version, faults } = await saveDraft(tx, access, pageId, given);
+  const { version, faults } = await saveDraft(tx, access, itemId, given);
   if (faults.length > 0) throw new Problem('bad-input', faults.map((f) => f.message).join(' '), { faults });
-  const taken = await takeDraft(tx, access, pageId, version);
-  const page = await findPage(tx, access.site.id, pageId);
+  const taken = await takeDraft(tx, access, itemId, version);
+  const page = await findPage(tx, access.site.id, itemId);
   const live = await contentOf(tx, page.liveRevisionId);
   if (live && sameContent(taken.content, asShown(live, page)))
     throw new Problem('already-done', 'Nothing differs from what visitors see, so there is nothing to send.');
@@ -744,23 +744,23 @@ interface Taken {
 }
 
 /** Takes the draft for sending or publishing it, and ends it. The version must be the one on the screen. */
-async function takeDraft(tx: Tx, access: Access, pageId: number, version: number): Promise<Taken> {
-  const page = await findPage(tx, access.site.id, pageId, true);
-  const draft = await findDraft(tx, pageId);
+async function takeDraft(tx: Tx, access: Access, itemId: number, version: number): Promise<Taken> {
+  const page = await findPage(tx, access.site.id, itemId, true);
+  const draft = await findDraft(tx, itemId);
   if (!draft)
     throw new Problem(
       'already-done',
       'There is no draft of this page: nothing has changed since the last version, or it was sent already.',
     );
   if (draft.version !== version) throw conflict(draft, page);
-  await tx.delete(drafts).where(eq(drafts.pageId, pageId));
+  await tx.delete(drafts).where(eq(drafts.itemId, itemId));
   return { content: whole(draft.content, page), writers: draft.writers };
 }
 
 /** Keeps a version that was not chosen when two people wrote at once. Runs in a transaction. */
-export async function putAside(tx: Tx, access: Access, pageId: number, content: unknown): Promise<void> {
-  const page = await findPage(tx, access.site.id, pageId);
-  const draft = await findDraft(tx, pageId);
+export async function putAside(tx: Tx, access: Access, itemId: number, content: unknown): Promise<void> {
+  const page = await findPage(tx, access.site.id, itemId);
+  const draft = await findDraft(tx, itemId);
   const before = await standing(tx, page);
   const place = await findPagePlace(tx, access.site.id, page.id);
   const theirs = place && fieldsFor(access, place);
@@ -775,28 +775,28 @@ export async function putAside(tx: Tx, access: Access, pageId: number, content: 
     once: [await contentOf(tx, page.liveRevisionId), before],
     allowance: draft?.allowance ?? {},
   });
-  await addRevision(tx, access, pageId, written.content, 'kept', 'Put aside for another version', {
+  await addRevision(tx, access, itemId, written.content, 'kept', 'Put aside for another version', {
     writers: [...new Set([...(draft?.writers ?? []), access.signedInId])],
   });
 }
 
 /** Drops the draft; the page says again what visitors see. The draft dropped is kept as a revision. Runs in a transaction. */
-export async function dropDraft(tx: Tx, access: Access, pageId: number, version: number): Promise<void> {
-  const page = await findPage(tx, access.site.id, pageId);
+export async function dropDraft(tx: Tx, access: Access, itemId: number, version: number): Promise<void> {
+  const page = await findPage(tx, access.site.id, itemId);
   const stood = await standing(tx, page);
   if (!stood)
     throw new Problem(
       'bad-input',
       'This page was never anything but this draft, so there is nothing to go back to. Delete the page if it is not needed.',
     );
-  const unfinished = (await findDraft(tx, pageId))?.unfinished ?? {};
-  const { content, writers } = await takeDraft(tx, access, pageId, version);
+  const unfinished = (await findDraft(tx, itemId))?.unfinished ?? {};
+  const { content, writers } = await takeDraft(tx, access, itemId, version);
   await mayWrite(tx, access, page, [content, unfinished], [whole(stood, page), {}]);
-  await addRevision(tx, access, pageId, content, 'kept', 'Draft put aside', { writers });
+  await addRevision(tx, access, itemId, content, 'kept', 'Draft put aside', { writers });
 }
 
 export interface UnfinishedEntry {
-  pageId: string;
+  itemId: string;
   title: string;
   state: 'draft' | 'sent-back' | 'waiting';
   at: Date;
@@ -807,24 +807,24 @@ export interface UnfinishedEntry {
 /** A person's drafts, what they sent and nobody has looked at, and what came back; newest first. */
 export async function listUnfinished(tx: Tx, access: Access): Promise<UnfinishedEntry[]> {
   const me = Number(access.who.id);
-  const lastOut = sql<string | null>`(select max(published_at) from publications where page_id = ${pages.id})`;
+  const lastOut = sql<string | null>`(select max(published_at) from publications where item_id = ${items.id})`;
   const [mine, sent] = await Promise.all([
     tx
       .select({ draft: drafts, out: lastOut })
       .from(drafts)
-      .innerJoin(pages, and(eq(pages.id, drafts.pageId), isNull(pages.deletedAt)))
+      .innerJoin(items, and(eq(items.id, drafts.itemId), isNull(items.deletedAt)))
       .where(and(eq(drafts.siteId, access.site.id), sql`${me} in (${drafts.startedBy}, ${drafts.updatedBy})`)),
     tx
       .select({ review: reviews, content: revisions.content, out: lastOut })
       .from(reviews)
       .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
-      .innerJoin(pages, and(eq(pages.id, reviews.pageId), isNull(pages.deletedAt)))
+      .innerJoin(items, and(eq(items.id, reviews.itemId), isNull(items.deletedAt)))
       .where(and(eq(reviews.siteId, access.site.id), eq(reviews.sentBy, me), isNull(reviews.outcome))),
   ]);
   const date = (text: string | null) => (text === null ? null : new Date(text));
   return [
     ...mine.map(({ draft, out }) => ({
-      pageId: String(draft.pageId),
+      itemId: String(draft.itemId),
       title: textOf(draft.content, 'title'),
       state: draft.sentBackWord === null ? ('draft' as const) : ('sent-back' as const),
       at: draft.updatedAt,
@@ -832,7 +832,7 @@ export async function listUnfinished(tx: Tx, access: Access): Promise<Unfinished
       publishedAt: date(out),
     })),
     ...sent.map(({ review, content, out }) => ({
-      pageId: String(review.pageId),
+      itemId: String(review.itemId),
       title: textOf(content, 'title'),
       state: 'waiting' as const,
       at: review.sentAt,

@@ -6,7 +6,7 @@ import { sayDay } from '@/core/words';
 import { getLayout } from '@/office';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { drafts, pages, people, publications, reviews, revisions } from '../db/schema';
+import { drafts, items, people, publications, reviews, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { allowedPages } from '../gate/filter';
@@ -29,38 +29,38 @@ export const filterSchema = z.object({
 });
 export type PageFilter = z.infer<typeof filterSchema>;
 
-const state = sql<PageState>`case when ${drafts.pageId} is not null then 'draft' when ${reviews.id} is not null then 'waiting' when ${pages.downRevisionId} is not null then 'down' when exists (select 1 from ${publications} where ${publications.pageId} = ${pages.id}) then 'published' else 'draft' end`;
+const state = sql<PageState>`case when ${drafts.itemId} is not null then 'draft' when ${reviews.id} is not null then 'waiting' when ${items.downRevisionId} is not null then 'down' when exists (select 1 from ${publications} where ${publications.itemId} = ${items.id}) then 'published' else 'draft' end`;
 const lastOut = sql<
   string | null
->`(select max(${publications.publishedAt}) from ${publications} where ${publications.pageId} = ${pages.id})`;
-const title = sql<string>`coalesce(${pages.shortName}, ${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')`;
-const changed = sql<string>`greatest(${pages.createdAt}, ${drafts.updatedAt}, ${reviews.sentAt}, ${lastOut})`;
+>`(select max(${publications.publishedAt}) from ${publications} where ${publications.itemId} = ${items.id})`;
+const title = sql<string>`coalesce(${items.shortName}, ${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')`;
+const changed = sql<string>`greatest(${items.createdAt}, ${drafts.updatedAt}, ${reviews.sentAt}, ${lastOut})`;
 
 const from = (tx: Tx) =>
   tx
     .select({
-      id: pages.id,
-      parent: pages.parentId,
-      path: sql<string>`${pages.path}::text`,
+      id: items.id,
+      parent: items.parentId,
+      path: sql<string>`${items.path}::text`,
       title,
       state,
-      inNavigation: pages.inNavigation,
-      layout: pages.layout,
-      language: pages.language,
-      authorId: pages.authorId,
+      inNavigation: items.inNavigation,
+      layout: items.layout,
+      language: items.language,
+      authorId: items.authorId,
       author: people.name,
       changed,
       out: lastOut,
-      live: pages.liveRevisionId,
+      live: items.liveRevisionId,
     })
-    .from(pages)
-    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
-    .leftJoin(drafts, eq(drafts.pageId, pages.id))
-    .leftJoin(reviews, and(eq(reviews.pageId, pages.id), isNull(reviews.outcome)))
-    .leftJoin(people, eq(people.id, pages.authorId));
+    .from(items)
+    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
+    .leftJoin(drafts, eq(drafts.itemId, items.id))
+    .leftJoin(reviews, and(eq(reviews.itemId, items.id), isNull(reviews.outcome)))
+    .leftJoin(people, eq(people.id, items.authorId));
 
 const seen = (access: Access): SQL =>
-  and(eq(pages.siteId, access.site.id), isNull(pages.deletedAt), allowedPages(access, 'page.view')) ?? sql`false`;
+  and(eq(items.siteId, access.site.id), isNull(items.deletedAt), allowedPages(access, 'page.view')) ?? sql`false`;
 
 /** Titles that hold what is typed or are spelled alike, and texts that speak of it. */
 function matches(q: string): SQL | undefined {
@@ -80,11 +80,11 @@ function conditions(access: Access, filter: PageFilter): SQL | undefined {
   return and(
     seen(access),
     matches(filter.q),
-    filter.layout ? eq(pages.layout, filter.layout) : undefined,
+    filter.layout ? eq(items.layout, filter.layout) : undefined,
     filter.state ? sql`${state} = ${filter.state}` : undefined,
-    filter.navigation ? eq(pages.inNavigation, filter.navigation === 'yes') : undefined,
-    filter.language ? eq(pages.language, filter.language) : undefined,
-    filter.author ? eq(pages.authorId, id(filter.author)) : undefined,
+    filter.navigation ? eq(items.inNavigation, filter.navigation === 'yes') : undefined,
+    filter.language ? eq(items.language, filter.language) : undefined,
+    filter.author ? eq(items.authorId, id(filter.author)) : undefined,
     filter.days > 0 ? gte(changed, new Date(now().getTime() - filter.days * 86_400_000).toISOString()) : undefined,
   );
 }
@@ -94,10 +94,10 @@ type Row = Awaited<ReturnType<typeof from>>[number];
 /** Everybody's visible pages as ids, each with what lies directly below it in order; null for those that nothing visible lies above. */
 async function visibleTree(tx: Tx, access: Access): Promise<Map<string | null, string[]>> {
   const rows = await tx
-    .select({ id: pages.id, parent: pages.parentId })
-    .from(pages)
+    .select({ id: items.id, parent: items.parentId })
+    .from(items)
     .where(seen(access))
-    .orderBy(asc(pages.position), asc(pages.id));
+    .orderBy(asc(items.position), asc(items.id));
   const ids = new Set(rows.map((row) => row.id));
   const below = new Map<string | null, string[]>();
   for (const row of rows) {
@@ -162,7 +162,7 @@ async function pagesById(
   below: ReadonlyMap<string | null, string[]>,
 ): Promise<ListedPage[]> {
   if (ids.length === 0) return [];
-  const rows = await from(tx).where(and(seen(access), inArray(pages.id, ids.map(Number))));
+  const rows = await from(tx).where(and(seen(access), inArray(items.id, ids.map(Number))));
   const order = new Map(ids.map((id, i) => [id, i]));
   return (await listed(tx, access, rows, below)).sort((a, b) => (order.get(a.id) ?? 0) - (order.get(b.id) ?? 0));
 }
@@ -208,10 +208,10 @@ export async function branchOf(tx: Tx, access: Access, parent: string): Promise<
 export async function searchTree(tx: Tx, access: Access, q: string): Promise<TreeSlice> {
   const below = await visibleTree(tx, access);
   const found = await tx
-    .select({ path: sql<string>`${pages.path}::text` })
-    .from(pages)
-    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
-    .leftJoin(drafts, eq(drafts.pageId, pages.id))
+    .select({ path: sql<string>`${items.path}::text` })
+    .from(items)
+    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
+    .leftJoin(drafts, eq(drafts.itemId, items.id))
     .where(and(seen(access), matches(q)))
     .limit(100);
   const wanted = new Set(found.flatMap((row) => row.path.split('.')));
@@ -230,9 +230,9 @@ const orderBy: Record<PageFilter['sort'], SQL> = {
   title: sql`lower(${title})`,
   changed,
   state,
-  layout: sql`${pages.layout}`,
+  layout: sql`${items.layout}`,
   author: sql`coalesce(${people.name}, '')`,
-  place: sql`${pages.path}`,
+  place: sql`${items.path}`,
 };
 
 /** A stretch of the list, sorted and cut by the database. */
@@ -246,15 +246,15 @@ export async function listByFilter(
   const direction = filter.dir === 'up' ? asc : desc;
   const rows = await from(tx)
     .where(where)
-    .orderBy(direction(orderBy[filter.sort]), asc(pages.id))
+    .orderBy(direction(orderBy[filter.sort]), asc(items.id))
     .limit(cut.limit)
     .offset(cut.offset);
   const [count] = await tx
     .select({ total: sql<number>`count(*)::int` })
-    .from(pages)
-    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
-    .leftJoin(drafts, eq(drafts.pageId, pages.id))
-    .leftJoin(reviews, and(eq(reviews.pageId, pages.id), isNull(reviews.outcome)))
+    .from(items)
+    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
+    .leftJoin(drafts, eq(drafts.itemId, items.id))
+    .leftJoin(reviews, and(eq(reviews.itemId, items.id), isNull(reviews.outcome)))
     .where(where);
   return { pages: await listed(tx, access, rows, new Map()), total: count?.total ?? 0 };
 }

@@ -1,7 +1,7 @@
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { pageNotes, people } from '../db/schema';
+import { notes, people } from '../db/schema';
 import type { Access } from '../gate/access';
 import { notFound } from '../gate/problems';
 
@@ -15,13 +15,13 @@ export interface Note {
 }
 
 /** The notes of a page: those not settled first, each newest first. */
-export async function listNotes(tx: Tx, siteId: number, pageId: number): Promise<Note[]> {
+export async function listNotes(tx: Tx, siteId: number, itemId: number): Promise<Note[]> {
   const rows = await tx
-    .select({ note: pageNotes, name: people.name })
-    .from(pageNotes)
-    .leftJoin(people, eq(people.id, pageNotes.madeBy))
-    .where(and(eq(pageNotes.siteId, siteId), eq(pageNotes.pageId, pageId)))
-    .orderBy(sql`${pageNotes.settledAt} is not null`, desc(pageNotes.id))
+    .select({ note: notes, name: people.name })
+    .from(notes)
+    .leftJoin(people, eq(people.id, notes.madeBy))
+    .where(and(eq(notes.siteId, siteId), eq(notes.itemId, itemId)))
+    .orderBy(sql`${notes.settledAt} is not null`, desc(notes.id))
     .limit(50);
   return rows.map(({ note, name }) => ({
     id: note.id,
@@ -32,23 +32,23 @@ export async function listNotes(tx: Tx, siteId: number, pageId: number): Promise
   }));
 }
 
-export async function addNote(tx: Tx, access: Access, pageId: number, text: string): Promise<{ notes: Note[] }> {
-  await tx.insert(pageNotes).values({ siteId: access.site.id, pageId, text, madeBy: access.signedInId });
-  return { notes: await listNotes(tx, access.site.id, pageId) };
+export async function addNote(tx: Tx, access: Access, itemId: number, text: string): Promise<{ notes: Note[] }> {
+  await tx.insert(notes).values({ siteId: access.site.id, itemId, text, madeBy: access.signedInId });
+  return { notes: await listNotes(tx, access.site.id, itemId) };
 }
 
 export async function settleNote(
   tx: Tx,
   access: Access,
-  pageId: number,
+  itemId: number,
   id: number,
   settled: boolean,
 ): Promise<{ notes: Note[] }> {
   const rows = await tx
-    .update(pageNotes)
+    .update(notes)
     .set({ settledAt: settled ? now() : null })
-    .where(and(eq(pageNotes.siteId, access.site.id), eq(pageNotes.pageId, pageId), eq(pageNotes.id, id)))
-    .returning({ id: pageNotes.id });
+    .where(and(eq(notes.siteId, access.site.id), eq(notes.itemId, itemId), eq(notes.id, id)))
+    .returning({ id: notes.id });
   if (rows.length === 0) throw notFound('This note');
-  return { notes: await listNotes(tx, access.site.id, pageId) };
+  return { notes: await listNotes(tx, access.site.id, itemId) };
 }

@@ -17,18 +17,18 @@ const GONE_AFTER_MS = 45_000;
 export async function tellPresence(
   tx: Tx,
   access: Access,
-  pageId: number,
+  itemId: number,
   given: { typing: boolean; leaving: boolean },
 ): Promise<{ others: Present[] }> {
   const me = Number(access.who.id);
-  const mine = and(eq(presence.pageId, pageId), eq(presence.personId, me));
+  const mine = and(eq(presence.itemId, itemId), eq(presence.personId, me));
   if (given.leaving) await tx.delete(presence).where(mine);
   else if (!access.trial)
     await tx
       .insert(presence)
-      .values({ pageId, personId: me, siteId: access.site.id, seenAt: now(), typing: given.typing })
+      .values({ itemId, personId: me, siteId: access.site.id, seenAt: now(), typing: given.typing })
       .onConflictDoUpdate({
-        target: [presence.pageId, presence.personId],
+        target: [presence.itemId, presence.personId],
         set: { seenAt: now(), typing: given.typing },
       });
   const rows = await tx
@@ -37,7 +37,7 @@ export async function tellPresence(
     .innerJoin(people, eq(people.id, presence.personId))
     .where(
       and(
-        eq(presence.pageId, pageId),
+        eq(presence.itemId, itemId),
         ne(presence.personId, me),
         gt(presence.seenAt, new Date(now().getTime() - GONE_AFTER_MS)),
       ),

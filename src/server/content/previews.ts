@@ -5,7 +5,7 @@ import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { pages, people, previewLinks } from '../db/schema';
+import { items, people, previewLinks } from '../db/schema';
 import type { Access, Site } from '../gate/access';
 import { mayNow } from '../gate/authorize';
 import { notFound } from '../gate/problems';
@@ -19,25 +19,25 @@ import { findPagePlace } from './tree';
 export async function makePreviewLink(
   tx: Tx,
   access: Access,
-  pageId: number,
+  itemId: number,
   days: number,
   origin: string,
 ): Promise<{ url: string; expiresAt: string }> {
   const token = newToken();
   const expiresAt = new Date(now().getTime() + days * 86_400_000);
-  const place = await findPagePlace(tx, access.site.id, pageId);
+  const place = await findPagePlace(tx, access.site.id, itemId);
   await tx
     .insert(previewLinks)
     .values({
       tokenHash: hashToken(token),
       siteId: access.site.id,
-      pageId,
+      itemId,
       madeBy: access.signedInId,
       expiresAt,
       audience: place?.audience ?? null,
     });
-  await record(tx, access, 'made a preview link for', await titleOf(tx, pageId), {
-    href: `/room/pages/${pageId}`,
+  await record(tx, access, 'made a preview link for', await titleOf(tx, itemId), {
+    href: `/room/pages/${itemId}`,
     detail: `For ${days} ${days === 1 ? 'day' : 'days'}`,
   });
   return { url: `${origin}/preview/${token}`, expiresAt: expiresAt.toISOString() };
@@ -51,7 +51,7 @@ export interface PreviewEntry {
 }
 
 /** The preview links of a page that still work, newest first. The links themselves are known to nobody but whoever has one. */
-export async function listPreviewLinks(tx: Tx, site: Site, pageId: number): Promise<PreviewEntry[]> {
+export async function listPreviewLinks(tx: Tx, site: Site, itemId: number): Promise<PreviewEntry[]> {
   const rows = await tx
     .select({ link: previewLinks, name: people.name })
     .from(previewLinks)
@@ -59,7 +59,7 @@ export async function listPreviewLinks(tx: Tx, site: Site, pageId: number): Prom
     .where(
       and(
         eq(previewLinks.siteId, site.id),
-        eq(previewLinks.pageId, pageId),
+        eq(previewLinks.itemId, itemId),
         isNull(previewLinks.endedAt),
         gt(previewLinks.expiresAt, now()),
       ),
@@ -80,7 +80,7 @@ export async function listPreviewLinks(tx: Tx, site: Site, pageId: number): Prom
 export async function endPreviewLink(
   tx: Tx,
   access: Access,
-  pageId: number,
+  itemId: number,
   id: number,
 ): Promise<{ links: PreviewEntry[] }> {
   const [row] = await tx
@@ -89,21 +89,21 @@ export async function endPreviewLink(
     .where(
       and(
         eq(previewLinks.siteId, access.site.id),
-        eq(previewLinks.pageId, pageId),
+        eq(previewLinks.itemId, itemId),
         eq(previewLinks.id, id),
         isNull(previewLinks.endedAt),
       ),
     )
     .returning({ id: previewLinks.id });
   if (!row) throw notFound('This link');
-  await record(tx, access, 'ended a preview link for', await titleOf(tx, pageId), { href: `/room/pages/${pageId}` });
-  return { links: await listPreviewLinks(tx, access.site, pageId) };
+  await record(tx, access, 'ended a preview link for', await titleOf(tx, itemId), { href: `/room/pages/${itemId}` });
+  return { links: await listPreviewLinks(tx, access.site, itemId) };
 }
 
 /** A link ends by itself when its maker may no longer change the page, and when fewer people may visit it than when it was made. */
 async function stillWorks(tx: Tx, site: Site, link: typeof previewLinks.$inferSelect): Promise<boolean> {
   const maker = link.madeBy === null ? undefined : await findPolicyPerson(tx, link.madeBy);
-  const place = await findPagePlace(tx, site.id, link.pageId);
+  const place = await findPagePlace(tx, site.id, link.itemId);
   if (!maker || !place) return false;
   const plan = await getLivePlan(tx, site);
   if (
@@ -130,11 +130,11 @@ export async function findPreview(
   tx: Tx,
   site: Site,
   token: string,
-): Promise<{ pageId: number; expiresAt: Date } | undefined> {
+): Promise<{ itemId: number; expiresAt: Date } | undefined> {
   const [row] = await tx
     .select({ link: previewLinks })
     .from(previewLinks)
-    .innerJoin(pages, and(eq(pages.id, previewLinks.pageId), isNull(pages.deletedAt)))
+    .innerJoin(items, and(eq(items.id, previewLinks.itemId), isNull(items.deletedAt)))
     .where(
       and(
         eq(previewLinks.siteId, site.id),

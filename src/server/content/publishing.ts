@@ -6,7 +6,7 @@ import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { findInstant, now } from '../clock';
 import { isDatabaseAway, type Tx } from '../db/client';
-import { drafts, media, pages, publications, redirects, reviews, revisions, schedules, sites } from '../db/schema';
+import { drafts, media, items, publications, redirects, reviews, revisions, schedules, sites } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
 import { allowedPages } from '../gate/filter';
@@ -26,11 +26,11 @@ export type JudgedFinding = Finding & { rule: Exclude<CheckRule, 'off'> };
 export async function checkContent(
   tx: Tx,
   actor: Pick<Actor, 'site' | 'plan'>,
-  pageId: number,
+  itemId: number,
   given: PageContent,
   sees: (page: PageFacts) => boolean = () => true,
 ): Promise<JudgedFinding[]> {
-  const page = await findPage(tx, actor.site.id, pageId);
+  const page = await findPage(tx, actor.site.id, itemId);
   const content = whole(given, page);
   const layout = layoutOf(content, page);
   const described = new Map(
@@ -63,8 +63,8 @@ export async function checkContent(
 }
 
 /** Refuses what the site does not let through. */
-export async function mustPass(tx: Tx, actor: Actor, pageId: number, content: PageContent): Promise<void> {
-  const stops = (await checkContent(tx, actor, pageId, content)).filter((finding) => finding.rule === 'block');
+export async function mustPass(tx: Tx, actor: Actor, itemId: number, content: PageContent): Promise<void> {
+  const stops = (await checkContent(tx, actor, itemId, content)).filter((finding) => finding.rule === 'block');
   if (stops.length > 0)
     throw new Problem(
       'bad-input',
@@ -77,23 +77,23 @@ export async function mustPass(tx: Tx, actor: Actor, pageId: number, content: Pa
 export async function putOnline(
   tx: Tx,
   actor: Actor,
-  pageId: number,
+  itemId: number,
   revisionId: number,
   content: PageContent,
   { at, isFree }: { at?: Date; isFree?: boolean } = {},
 ): Promise<void> {
-  const page = await findPage(tx, actor.site.id, pageId, true);
-  await mustPass(tx, actor, pageId, content);
+  const page = await findPage(tx, actor.site.id, itemId, true);
+  await mustPass(tx, actor, itemId, content);
   await applySettings(tx, actor.site.id, page, whole(content, page), actor.signedInId, isFree);
   await tx
-    .update(pages)
+    .update(items)
     .set({ liveRevisionId: revisionId, downRevisionId: null, downAt: null })
-    .where(eq(pages.id, pageId));
+    .where(eq(items.id, itemId));
   await tx
     .insert(publications)
     .values({
       siteId: actor.site.id,
-      pageId,
+      itemId,
       revisionId,
       publishedBy: actor.signedInId,
       ...(at && { publishedAt: at }),
@@ -101,11 +101,11 @@ export async function putOnline(
 }
 
 /** What waits is answered by something newer. Runs in a transaction. */
-export const replaceWaiting = (tx: Tx, pageId: number, by: number) =>
+export const replaceWaiting = (tx: Tx, itemId: number, by: number) =>
   tx
     .update(reviews)
     .set({ outcome: 'replaced', decidedAt: now(), decidedBy: by })
-    .where(and(eq(reviews.pageId, pageId), isNull(reviews.outcome)));
+    .where(and(eq(reviews.itemId, itemId), isNull(reviews.outcome)));
 
 /** An hour as typed on the site's clock, which must lie ahead. */
 export function comingInstant(actor: Pick<Actor, 'site'>, local: string): Date {
@@ -126,27 +126,27 @@ export function comingInstant(actor: Pick<Actor, 'site'>, local: string): Date {
 export async function planFor(
   tx: Tx,
   actor: Actor,
-  pageId: number,
+  itemId: number,
   given: { what: 'publish' | 'take-down'; dueAt: Date; revisionId?: number },
 ): Promise<void> {
-  await tx.delete(schedules).where(openPlan(pageId, given.what));
+  await tx.delete(schedules).where(openPlan(itemId, given.what));
   await tx
     .insert(schedules)
     .values({
       siteId: actor.site.id,
-      pageId,
+      itemId,
       what: given.what,
       dueAt: given.dueAt,
       revisionId: given.revisionId ?? null,
       madeBy: actor.signedInId,
     });
 }
-const openPlan = (pageId: number, what: 'publish' | 'take-down') =>
-  and(eq(schedules.pageId, pageId), eq(schedules.what, what), isNull(schedules.doneAt));
+const openPlan = (itemId: number, what: 'publish' | 'take-down') =>
+  and(eq(schedules.itemId, itemId), eq(schedules.what, what), isNull(schedules.doneAt));
 
 /** Calls off what was planned. What was to be published becomes a draft again, unless there is a newer one. Runs in a transaction. */
-export async function callOff(tx: Tx, actor: Actor, pageId: number, what: 'publish' | 'take-down'): Promise<void> {
-  const [gone] = await tx.delete(schedules).where(openPlan(pageId, what)).returning({ revision: schedules.revisionId });
+export async function callOff(tx: Tx, actor: Actor, itemId: number, what: 'publish' | 'take-down'): Promise<void> {
+  const [gone] = await tx.delete(schedules).where(openPlan(itemId, what)).returning({ revision: schedules.revisionId });
   if (!gone) throw new Problem('already-done', 'Nothing is planned for this page any more.');
   const [revision] =
     gone.revision === null ? [] : await tx.select().from(revisions).where(eq(revisions.id, gone.revision));
@@ -155,7 +155,7 @@ export async function callOff(tx: Tx, actor: Actor, pageId: number, what: 'publi
     await tx
       .insert(drafts)
       .values({
-        pageId,
+        itemId,
         siteId: actor.site.id,
         content: revision.content,
         version: 1,
@@ -169,32 +169,32 @@ export async function callOff(tx: Tx, actor: Actor, pageId: number, what: 'publi
     tx,
     actor,
     what === 'publish' ? 'called off publishing' : 'called off taking down',
-    await titleOf(tx, pageId),
-    { href: `/room/pages/${pageId}` },
+    await titleOf(tx, itemId),
+    { href: `/room/pages/${itemId}` },
   );
 }
 
 /** Takes pages off the website; what they said is kept, and stands there again when they are put back. Runs in a transaction. */
-export async function takeDown(tx: Tx, pageIds: readonly number[]): Promise<void> {
+export async function takeDown(tx: Tx, itemIds: readonly number[]): Promise<void> {
   await tx
-    .update(pages)
-    .set({ downRevisionId: sql`${pages.liveRevisionId}`, downAt: now(), liveRevisionId: null })
-    .where(and(inArray(pages.id, [...pageIds]), isNotNull(pages.liveRevisionId)));
+    .update(items)
+    .set({ downRevisionId: sql`${items.liveRevisionId}`, downAt: now(), liveRevisionId: null })
+    .where(and(inArray(items.id, [...itemIds]), isNotNull(items.liveRevisionId)));
 }
 
 /** The page and all below it that is not deleted, the page first. */
-export async function findBranch(tx: Tx, siteId: number, pageId: number): Promise<(typeof pages.$inferSelect)[]> {
+export async function findBranch(tx: Tx, siteId: number, itemId: number): Promise<(typeof items.$inferSelect)[]> {
   return tx
     .select()
-    .from(pages)
+    .from(items)
     .where(
       and(
-        eq(pages.siteId, siteId),
-        isNull(pages.deletedAt),
-        sql`${pages.path} <@ (select b.path from pages b where b.id = ${pageId})`,
+        eq(items.siteId, siteId),
+        isNull(items.deletedAt),
+        sql`${items.path} <@ (select b.path from items b where b.id = ${itemId})`,
       ),
     )
-    .orderBy(sql`nlevel(${pages.path})`, asc(pages.position), asc(pages.id));
+    .orderBy(sql`nlevel(${items.path})`, asc(items.position), asc(items.id));
 }
 
 let lookedAt = 0;
@@ -238,7 +238,7 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
   const [site] = await tx.select().from(sites).where(eq(sites.id, entry.siteId));
   if (!site) return false;
   const actor: Actor = { site, signedInId: entry.madeBy ?? 0, plan: await getLivePlan(tx, site) };
-  const [deleted] = await tx.select({ at: pages.deletedAt }).from(pages).where(eq(pages.id, entry.pageId));
+  const [deleted] = await tx.select({ at: items.deletedAt }).from(items).where(eq(items.id, entry.itemId));
   if (deleted?.at) throw new Problem('not-found', 'The page was deleted before its time came.');
   await mustStillMay(tx, actor, entry);
   if (entry.what === 'publish') {
@@ -247,19 +247,19 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
       .from(revisions)
       .where(eq(revisions.id, entry.revisionId ?? 0));
     if (!revision) throw new Problem('not-found', 'What was to be published is not there any more.');
-    await putOnline(tx, actor, entry.pageId, revision.id, revision.content, { at: entry.dueAt });
+    await putOnline(tx, actor, entry.itemId, revision.id, revision.content, { at: entry.dueAt });
     await record(tx, actor, 'published, as planned', textOf(revision.content, 'title'), {
-      href: `/room/pages/${entry.pageId}`,
+      href: `/room/pages/${entry.itemId}`,
       detail: sayTime(entry.dueAt, site.timeZone, now()),
     });
   } else {
-    const branch = await findBranch(tx, site.id, entry.pageId);
+    const branch = await findBranch(tx, site.id, entry.itemId);
     await takeDown(
       tx,
       branch.map((page) => page.id),
     );
-    await record(tx, actor, 'taken down, as planned', await titleOf(tx, entry.pageId), {
-      href: `/room/pages/${entry.pageId}`,
+    await record(tx, actor, 'taken down, as planned', await titleOf(tx, entry.itemId), {
+      href: `/room/pages/${entry.itemId}`,
     });
   }
   await tx.update(schedules).set({ doneAt: now() }).where(eq(schedules.id, id));
@@ -278,12 +278,12 @@ async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$infer
     trial: null,
     policy: policyOf(inventory, actor.plan, [maker]),
   };
-  const place = await findPagePlace(tx, actor.site.id, entry.pageId);
+  const place = await findPagePlace(tx, actor.site.id, entry.itemId);
   const may = (permission: string) => mayNow(access, permission, { place }).allowed;
   if (entry.what === 'publish') {
     if (!may('page.publish') && !may('review.decide'))
       throw new Problem('refused', `${maker.name}, who planned this, may not publish the page any more.`);
-  } else if (!may('page.retire') || (await findForbiddenBelow(tx, access, 'page.retire', entry.pageId)) !== undefined)
+  } else if (!may('page.retire') || (await findForbiddenBelow(tx, access, 'page.retire', entry.itemId)) !== undefined)
     throw new Problem(
       'refused',
       `${maker.name}, who planned this, may not take the page and all below it down any more.`,
@@ -295,22 +295,22 @@ export async function findForbiddenBelow(
   tx: Tx,
   access: Access,
   permission: string,
-  pageId: number,
+  itemId: number,
   deletedAt: Date | null = null,
 ): Promise<number | undefined> {
-  const there = deletedAt === null ? isNull(pages.deletedAt) : eq(pages.deletedAt, deletedAt);
+  const there = deletedAt === null ? isNull(items.deletedAt) : eq(items.deletedAt, deletedAt);
   const [no] = await tx
-    .select({ id: pages.id })
-    .from(pages)
+    .select({ id: items.id })
+    .from(items)
     .where(
       and(
-        eq(pages.siteId, access.site.id),
+        eq(items.siteId, access.site.id),
         there,
-        sql`${pages.path} <@ (select b.path from pages b where b.id = ${pageId})`,
+        sql`${items.path} <@ (select b.path from items b where b.id = ${itemId})`,
         not(allowedPages(access, permission, deletedAt !== null)),
       ),
     )
-    .orderBy(sql`nlevel(${pages.path})`, asc(pages.position), asc(pages.id))
+    .orderBy(sql`nlevel(${items.path})`, asc(items.position), asc(items.id))
     .limit(1);
   return no?.id;
 }
@@ -330,20 +330,20 @@ async function giveUp(tx: Tx, id: number, failed: string): Promise<void> {
       entry.what === 'publish'
         ? 'planned to publish, and it could not be done'
         : 'planned to take down, and it could not be done',
-      await titleOf(tx, entry.pageId),
-      { href: `/room/pages/${entry.pageId}`, detail: failed },
+      await titleOf(tx, entry.itemId),
+      { href: `/room/pages/${entry.itemId}`, detail: failed },
     );
 }
 
 /** What a page is called in the back office. */
-export async function titleOf(tx: Tx, pageId: number): Promise<string> {
+export async function titleOf(tx: Tx, itemId: number): Promise<string> {
   const [row] = await tx
     .select({
-      title: sql<string>`coalesce(${pages.shortName}, ${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')`,
+      title: sql<string>`coalesce(${items.shortName}, ${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')`,
     })
-    .from(pages)
-    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
-    .leftJoin(drafts, eq(drafts.pageId, pages.id))
-    .where(eq(pages.id, pageId));
+    .from(items)
+    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
+    .leftJoin(drafts, eq(drafts.itemId, items.id))
+    .where(eq(items.id, itemId));
   return row?.title ?? 'Untitled';
 }

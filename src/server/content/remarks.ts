@@ -47,14 +47,14 @@ export async function listRemarks(tx: Tx, siteId: number, reviewId: number): Pro
 export async function listPageRemarks(
   tx: Tx,
   access: Access,
-  pageId: number,
+  itemId: number,
   place: Place | undefined,
 ): Promise<{ review: number; remarks: Remark[] } | null> {
   const rows = await tx
     .select({ id: reviews.id, sentBy: reviews.sentBy, writers: revisions.writers })
     .from(reviews)
     .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
-    .where(and(eq(reviews.siteId, access.site.id), eq(reviews.pageId, pageId)))
+    .where(and(eq(reviews.siteId, access.site.id), eq(reviews.itemId, itemId)))
     .orderBy(asc(reviews.id));
   const last = rows.at(-1);
   const list =
@@ -111,8 +111,8 @@ export async function remark(
     tx,
     access,
     given.answers === null ? 'remarked on' : 'answered a remark on',
-    await titleOf(tx, review.pageId),
-    { href: `/room/pages/${review.pageId}`, detail: given.text },
+    await titleOf(tx, review.itemId),
+    { href: `/room/pages/${review.itemId}`, detail: given.text },
   );
   return { remarks: await listRemarks(tx, access.site.id, reviewId) };
 }
@@ -144,8 +144,8 @@ export async function settleRemark(
     tx,
     access,
     settled ? 'settled a remark on' : 'took up a remark again on',
-    await titleOf(tx, review.pageId),
-    { href: `/room/pages/${review.pageId}`, detail: row.text },
+    await titleOf(tx, review.itemId),
+    { href: `/room/pages/${review.itemId}`, detail: row.text },
   );
   return { remarks: await listRemarks(tx, access.site.id, reviewId) };
 }

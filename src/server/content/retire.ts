@@ -3,7 +3,7 @@ import { freeSlug } from '@/core/content';
 import { record } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { drafts, pages, people, publications, revisions } from '../db/schema';
+import { drafts, items, people, publications, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { Problem } from '../gate/problems';
@@ -39,7 +39,7 @@ export async function previewRetire(tx: Tx, access: Access, pageId: number, know
   const branch = await findBranch(tx, access.site.id, pageId);
   const ids = branch.map((page) => page.id);
   const gone = liveAddresses(known?.addresses ?? (await findAddresses(tx, access.site.id)), branch);
-  const begun = await tx.select({ id: drafts.pageId }).from(drafts).where(inArray(drafts.pageId, ids));
+  const begun = await tx.select({ id: drafts.itemId }).from(drafts).where(inArray(drafts.itemId, ids));
   return {
     title: await titleOf(tx, pageId),
     below: branch.length - 1,
@@ -110,11 +110,11 @@ export async function deletePage(tx: Tx, access: Access, pageId: number): Promis
   const branch = await findBranch(tx, access.site.id, pageId);
   const title = await titleOf(tx, pageId);
   await tx
-    .update(pages)
+    .update(items)
     .set({ deletedAt: now(), deletedBy: access.signedInId })
     .where(
       inArray(
-        pages.id,
+        items.id,
         branch.map((row) => row.id),
       ),
     );
@@ -134,58 +134,58 @@ export async function bringBack(
   await lockTree(tx, access.site.id);
   const [page] = await tx
     .select()
-    .from(pages)
-    .where(and(eq(pages.siteId, access.site.id), eq(pages.id, pageId), isNotNull(pages.deletedAt)))
+    .from(items)
+    .where(and(eq(items.siteId, access.site.id), eq(items.id, pageId), isNotNull(items.deletedAt)))
     .for('update');
   if (!page?.deletedAt) throw new Problem('already-done', 'This page is back already.');
   const [parent] = await tx
     .select()
-    .from(pages)
-    .where(eq(pages.id, page.parentId ?? 0));
+    .from(items)
+    .where(eq(items.id, page.parentId ?? 0));
   if (!parent || parent.deletedAt)
     throw new Problem('bad-input', 'The page it lay below is deleted, too. Bring that one back first.');
   await mustMayBelow(tx, access, 'page.retire', pageId, page.deletedAt);
   const together = await tx
     .select()
-    .from(pages)
+    .from(items)
     .where(
       and(
-        eq(pages.siteId, access.site.id),
-        eq(pages.deletedAt, page.deletedAt),
-        sql`${pages.path} <@ ${page.path}::ltree`,
+        eq(items.siteId, access.site.id),
+        eq(items.deletedAt, page.deletedAt),
+        sql`${items.path} <@ ${page.path}::ltree`,
       ),
     );
   const slug = freeSlug(page.slug, await takenSlugs(tx, access.site.id, parent.id));
   const owned = new Set(
     (
       await tx
-        .select({ own: pages.ownAddress })
-        .from(pages)
-        .where(and(eq(pages.siteId, access.site.id), isNull(pages.deletedAt), isNotNull(pages.ownAddress)))
+        .select({ own: items.ownAddress })
+        .from(items)
+        .where(and(eq(items.siteId, access.site.id), isNull(items.deletedAt), isNotNull(items.ownAddress)))
     ).map((row) => row.own),
   );
   const clashing = together.filter((row) => row.ownAddress !== null && owned.has(row.ownAddress)).map((row) => row.id);
   // Their drafts say the same, or publishing them would ask for an address that is taken.
   if (clashing.length > 0) {
-    await tx.update(pages).set({ ownAddress: null }).where(inArray(pages.id, clashing));
+    await tx.update(items).set({ ownAddress: null }).where(inArray(items.id, clashing));
     await tx
       .update(drafts)
       .set({ content: sql`${drafts.content} || '{"page.ownAddress": ""}'` })
-      .where(inArray(drafts.pageId, clashing));
+      .where(inArray(drafts.itemId, clashing));
   }
   if (slug !== page.slug) {
-    await tx.update(pages).set({ slug }).where(eq(pages.id, page.id));
+    await tx.update(items).set({ slug }).where(eq(items.id, page.id));
     await tx
       .update(drafts)
       .set({ content: sql`${drafts.content} || jsonb_build_object('page.slug', ${slug}::text)` })
-      .where(eq(drafts.pageId, page.id));
+      .where(eq(drafts.itemId, page.id));
   }
   await tx
-    .update(pages)
+    .update(items)
     .set({ deletedAt: null, deletedBy: null })
     .where(
       inArray(
-        pages.id,
+        items.id,
         together.map((row) => row.id),
       ),
     );
@@ -215,24 +215,24 @@ export interface DeletedEntry {
 
 /** What was deleted and can come back: the page each deletion began with, newest first, as far as somebody may see it. */
 export async function listDeleted(tx: Tx, access: Access): Promise<DeletedEntry[]> {
-  const up = sql`(select u.deleted_at from pages u where u.id = ${pages.parentId})`;
+  const up = sql`(select u.deleted_at from items u where u.id = ${items.parentId})`;
   const rows = await tx
     .select({
-      page: pages,
-      path: sql<string>`${pages.path}::text`,
+      page: items,
+      path: sql<string>`${items.path}::text`,
       name: people.name,
       title: sql<string>`coalesce(${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')`,
-      below: sql<number>`(select count(*)::int - 1 from pages b where b.path <@ ${pages.path} and b.deleted_at = ${pages.deletedAt})`,
-      out: sql<boolean>`exists (select 1 from ${publications} where ${publications.pageId} = ${pages.id})`,
+      below: sql<number>`(select count(*)::int - 1 from items b where b.path <@ ${items.path} and b.deleted_at = ${items.deletedAt})`,
+      out: sql<boolean>`exists (select 1 from ${publications} where ${publications.itemId} = ${items.id})`,
     })
-    .from(pages)
-    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
-    .leftJoin(drafts, eq(drafts.pageId, pages.id))
-    .leftJoin(people, eq(people.id, pages.deletedBy))
+    .from(items)
+    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
+    .leftJoin(drafts, eq(drafts.itemId, items.id))
+    .leftJoin(people, eq(people.id, items.deletedBy))
     .where(
-      and(eq(pages.siteId, access.site.id), isNotNull(pages.deletedAt), sql`${up} is distinct from ${pages.deletedAt}`),
+      and(eq(items.siteId, access.site.id), isNotNull(items.deletedAt), sql`${up} is distinct from ${items.deletedAt}`),
     )
-    .orderBy(desc(pages.deletedAt), asc(pages.id));
+    .orderBy(desc(items.deletedAt), asc(items.id));
   const mayView = mayOn(access, 'page.view');
   const mayRetire = mayOn(access, 'page.retire');
   return rows.flatMap(({ page, path, name, title, below, out }) => {

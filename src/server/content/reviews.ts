@@ -7,7 +7,7 @@ import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { drafts, media, pages, people, reviews, revisions } from '../db/schema';
+import { drafts, media, items, people, reviews, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { notFound, Problem } from '../gate/problems';
 import { listPeople } from '../people/people';
@@ -31,11 +31,11 @@ export async function findReview(tx: Tx, siteId: number, id: number) {
 async function mustBeAble(
   tx: Tx,
   access: Access,
-  pageId: number,
+  itemId: number,
   writers: readonly number[],
   askedOf: number,
 ): Promise<void> {
-  const place = await findPagePlace(tx, access.site.id, pageId);
+  const place = await findPagePlace(tx, access.site.id, itemId);
   const policy = policyOf(inventory, access.plan, await listPeople(tx, access.site.id));
   if (
     !decide(policy, {
@@ -70,22 +70,22 @@ export interface Given {
 export async function sendForReview(
   tx: Tx,
   access: Access,
-  pageId: number,
+  itemId: number,
   given: Given & { askedOf?: number | null | undefined },
 ): Promise<{ review: number }> {
   const { note, askedOf = null } = given;
   mustSay(access, note);
-  const { content, writers } = await saveAndTake(tx, access, pageId, given);
-  await mustPass(tx, access, pageId, content);
-  if (askedOf !== null) await mustBeAble(tx, access, pageId, writers, askedOf);
-  await replaceWaiting(tx, pageId, access.signedInId);
-  const revisionId = await addRevision(tx, access, pageId, content, 'sent', note, { writers });
+  const { content, writers } = await saveAndTake(tx, access, itemId, given);
+  await mustPass(tx, access, itemId, content);
+  if (askedOf !== null) await mustBeAble(tx, access, itemId, writers, askedOf);
+  await replaceWaiting(tx, itemId, access.signedInId);
+  const revisionId = await addRevision(tx, access, itemId, content, 'sent', note, { writers });
   const [row] = await tx
     .insert(reviews)
-    .values({ siteId: access.site.id, pageId, revisionId, sentBy: access.signedInId, askedOf, note })
+    .values({ siteId: access.site.id, itemId, revisionId, sentBy: access.signedInId, askedOf, note })
     .returning({ id: reviews.id });
   await record(tx, access, 'sent for a second look', textOf(content, 'title'), {
-    href: `/room/pages/${pageId}`,
+    href: `/room/pages/${itemId}`,
     detail: note,
   });
   return { review: row?.id ?? 0 };
@@ -95,18 +95,18 @@ export async function sendForReview(
 export async function publishDraft(
   tx: Tx,
   access: Access,
-  pageId: number,
+  itemId: number,
   given: Given & { at?: string | undefined },
 ): Promise<void> {
   const { note } = given;
   mustSay(access, note);
-  const { content, writers } = await saveAndTake(tx, access, pageId, given);
-  await replaceWaiting(tx, pageId, access.signedInId);
+  const { content, writers } = await saveAndTake(tx, access, itemId, given);
+  await replaceWaiting(tx, itemId, access.signedInId);
   await publishRevision(
     tx,
     access,
-    pageId,
-    await addRevision(tx, access, pageId, content, given.at ? 'sent' : 'published', note, { writers }),
+    itemId,
+    await addRevision(tx, access, itemId, content, given.at ? 'sent' : 'published', note, { writers }),
     content,
     given.at,
     { now: 'published', later: 'planned to publish' },
@@ -118,22 +118,22 @@ export async function publishDraft(
 async function publishRevision(
   tx: Tx,
   access: Access,
-  pageId: number,
+  itemId: number,
   revisionId: number,
   content: PageContent,
   at: string | undefined,
   actions: { now: string; later: string },
   note: string,
 ): Promise<void> {
-  const more = { href: `/room/pages/${pageId}`, detail: note };
+  const more = { href: `/room/pages/${itemId}`, detail: note };
   if (at === undefined) {
-    await putOnline(tx, access, pageId, revisionId, content);
+    await putOnline(tx, access, itemId, revisionId, content);
     await record(tx, access, actions.now, textOf(content, 'title'), more);
     return;
   }
   const dueAt = comingInstant(access, at);
-  await mustPass(tx, access, pageId, content);
-  await planFor(tx, access, pageId, { what: 'publish', dueAt, revisionId });
+  await mustPass(tx, access, itemId, content);
+  await planFor(tx, access, itemId, { what: 'publish', dueAt, revisionId });
   await record(tx, access, actions.later, textOf(content, 'title'), {
     ...more,
     detail: [`For ${sayTime(dueAt, access.site.timeZone, now())}.`, note].filter(Boolean).join(' '),
@@ -176,7 +176,7 @@ export async function decideReview(
     return publishRevision(
       tx,
       access,
-      review.pageId,
+      review.itemId,
       review.revisionId,
       revision.content,
       given.at,
@@ -188,7 +188,7 @@ export async function decideReview(
   await tx
     .insert(drafts)
     .values({
-      pageId: review.pageId,
+      itemId: review.itemId,
       siteId: access.site.id,
       content: revision.content,
       version: 1,
@@ -198,9 +198,9 @@ export async function decideReview(
       updatedBy: review.sentBy,
       sentBackWord: told,
     })
-    .onConflictDoUpdate({ target: drafts.pageId, set: { sentBackWord: told } });
+    .onConflictDoUpdate({ target: drafts.itemId, set: { sentBackWord: told } });
   await record(tx, access, 'sent back', textOf(revision.content, 'title'), {
-    href: `/room/pages/${review.pageId}`,
+    href: `/room/pages/${review.itemId}`,
     detail: told,
   });
   return undefined;
@@ -209,7 +209,7 @@ export async function decideReview(
 export interface WaitingEntry {
   /** Numbers of everybody who wrote in it. */ writers: string[];
   id: number;
-  pageId: string;
+  itemId: string;
   title: string;
   sentBy: string;
   sentById: string;
@@ -231,11 +231,11 @@ export async function listWaiting(tx: Tx, siteId: number): Promise<WaitingEntry[
       writers: revisions.writers,
       name: people.name,
       asked,
-      path: sql<string>`${pages.path}::text`,
+      path: sql<string>`${items.path}::text`,
     })
     .from(reviews)
     .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
-    .innerJoin(pages, and(eq(pages.id, reviews.pageId), isNull(pages.deletedAt)))
+    .innerJoin(items, and(eq(items.id, reviews.itemId), isNull(items.deletedAt)))
     .leftJoin(people, eq(people.id, reviews.sentBy))
     .where(and(eq(reviews.siteId, siteId), isNull(reviews.outcome)))
     .orderBy(asc(reviews.sentAt));
@@ -244,7 +244,7 @@ export async function listWaiting(tx: Tx, siteId: number): Promise<WaitingEntry[
     writers: [...new Set([...writers, review.sentBy])].map(String),
     askedOfId: review.askedOf === null ? null : String(review.askedOf),
     id: review.id,
-    pageId: String(review.pageId),
+    itemId: String(review.itemId),
     title: textOf(content, 'title'),
     sentBy: name ?? 'Somebody',
     sentById: String(review.sentBy),
@@ -256,7 +256,7 @@ export async function listWaiting(tx: Tx, siteId: number): Promise<WaitingEntry[
 
 export interface ReviewView {
   id: number;
-  pageId: string;
+  itemId: string;
   title: string;
   sentBy: string;
   /** Names of everybody who wrote in it. */ writtenBy: string[];
@@ -282,7 +282,7 @@ async function loadNames(tx: Tx, siteId: number): Promise<KnownNames> {
   };
 }
 
-type PageRow = typeof pages.$inferSelect;
+type PageRow = typeof items.$inferSelect;
 const NOTHING: PageContent = { title: '', body: emptyDocument() };
 
 /** What visitors see of a page now, with its settings as they are. */
@@ -314,13 +314,13 @@ export async function getReviewView(tx: Tx, siteId: number, id: number): Promise
       review: reviews,
       content: revisions.content,
       writers: revisions.writers,
-      page: pages,
+      page: items,
       name: people.name,
       asked,
     })
     .from(reviews)
     .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
-    .innerJoin(pages, eq(pages.id, reviews.pageId))
+    .innerJoin(items, eq(items.id, reviews.itemId))
     .leftJoin(people, eq(people.id, reviews.sentBy))
     .where(and(eq(reviews.siteId, siteId), eq(reviews.id, id)));
   if (!row) throw notFound('This draft');
@@ -336,7 +336,7 @@ export async function getReviewView(tx: Tx, siteId: number, id: number): Promise
     .orderBy(people.name);
   return {
     id,
-    pageId: String(review.pageId),
+    itemId: String(review.itemId),
     title: textOf(content, 'title'),
     sentBy: name ?? 'Somebody',
     writtenBy: wrote.map((person) => person.name),
@@ -355,16 +355,16 @@ export async function getReviewView(tx: Tx, siteId: number, id: number): Promise
 export async function compareVersions(
   tx: Tx,
   siteId: number,
-  pageId: number,
+  itemId: number,
   revisionId: number,
   withId: number | null,
 ): Promise<{ changes: FieldChange[]; content: PageContent }> {
-  const page = await findPage(tx, siteId, pageId);
+  const page = await findPage(tx, siteId, itemId);
   const versionOf = async (id: number) => {
     const [row] = await tx
       .select({ content: revisions.content })
       .from(revisions)
-      .where(and(eq(revisions.siteId, siteId), eq(revisions.pageId, pageId), eq(revisions.id, id)));
+      .where(and(eq(revisions.siteId, siteId), eq(revisions.itemId, itemId), eq(revisions.id, id)));
     if (!row) throw notFound('This version');
     return row.content;
   };

@@ -2,7 +2,7 @@ import { and, desc, eq, inArray, isNotNull, isNull, or, sql, type SQL } from 'dr
 import { addressOf } from '@/core/content';
 import { fold } from '@/core/words';
 import type { Tx } from '../db/client';
-import { pages, revisions } from '../db/schema';
+import { items, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { knownPages } from '../gate/filter';
 import { findAddresses } from './addresses';
@@ -42,28 +42,28 @@ export async function searchPages(tx: Tx, among: readonly PageFacts[], asked: st
   if (words === '' || among.length === 0) return [];
   const query = sql`websearch_to_tsquery('english', ${words})`;
   const there = inArray(
-    pages.id,
+    items.id,
     among.map((page) => Number(page.id)),
   );
   const live = () =>
     tx
       .select({
-        id: pages.id,
+        id: items.id,
         excerpt: sql<string>`ts_headline('english', ${text}, ${query}, ${`StartSel=${BEGIN}, StopSel=${END}, MaxWords=28, MinWords=14, MaxFragments=1`})`,
       })
-      .from(pages)
-      .innerJoin(revisions, eq(revisions.id, pages.liveRevisionId))
+      .from(items)
+      .innerJoin(revisions, eq(revisions.id, items.liveRevisionId))
       .$dynamic();
   let rows = await live()
     .where(and(there, sql`${revisions.words} @@ ${query}`))
-    .orderBy(desc(sql`ts_rank(${revisions.words}, ${query})`), pages.id)
+    .orderBy(desc(sql`ts_rank(${revisions.words}, ${query})`), items.id)
     .limit(MOST);
   // Who writes quotes or a minus means it to the letter.
   if (rows.length === 0 && !/"|(^|\s)-/.test(words)) {
     const alike = sql<number>`word_similarity(${words}, concat_ws(' ', ${revisions.content}->>'title', ${revisions.content}->>'summary'))`;
     rows = await live()
       .where(and(there, sql`${alike} > 0.4`))
-      .orderBy(desc(alike), pages.id)
+      .orderBy(desc(alike), items.id)
       .limit(5);
   }
   const byId = new Map(among.map((page) => [page.id, page]));
@@ -81,8 +81,8 @@ export interface Target {
   below: boolean;
 }
 
-const targetTitle = sql<string>`coalesce(${pages.shortName}, ${revisions.content}->>'title')`;
-const liveBelow = sql<boolean>`exists (select 1 from pages b where b.path <@ ${pages.path} and b.id <> ${pages.id} and b.live_revision_id is not null and b.deleted_at is null)`;
+const targetTitle = sql<string>`coalesce(${items.shortName}, ${revisions.content}->>'title')`;
+const liveBelow = sql<boolean>`exists (select 1 from items b where b.path <@ ${items.path} and b.id <> ${items.id} and b.live_revision_id is not null and b.deleted_at is null)`;
 
 async function targetsOf(
   tx: Tx,
@@ -99,7 +99,7 @@ async function targetsOf(
 }
 
 const targetRows = (tx: Tx) =>
-  tx.select({ id: pages.id, title: targetTitle, live: pages.liveRevisionId, below: liveBelow }).from(pages).$dynamic();
+  tx.select({ id: items.id, title: targetTitle, live: items.liveRevisionId, below: liveBelow }).from(items).$dynamic();
 
 /** Pages of the website a link can lead to, of those somebody may know of, newest change first, `most` at most; those whose title fits some words, if there are any. */
 export async function findTargets(tx: Tx, access: Access, q: string, most: number): Promise<Target[]> {
@@ -107,11 +107,11 @@ export async function findTargets(tx: Tx, access: Access, q: string, most: numbe
     q === ''
       ? undefined
       : sql`(${titleHolds(targetTitle, q)} or word_similarity(${q}, concat_ws(' ', ${targetTitle}, ${revisions.content}->>'title')) > 0.5)`;
-  const newest = sql`(select max(p.published_at) from publications p where p.page_id = ${pages.id})`;
+  const newest = sql`(select max(p.published_at) from publications p where p.item_id = ${items.id})`;
   const rows = await targetRows(tx)
-    .innerJoin(revisions, eq(revisions.id, pages.liveRevisionId))
-    .where(and(eq(pages.siteId, access.site.id), knownPages(access), fits))
-    .orderBy(desc(newest), pages.id)
+    .innerJoin(revisions, eq(revisions.id, items.liveRevisionId))
+    .where(and(eq(items.siteId, access.site.id), knownPages(access), fits))
+    .orderBy(desc(newest), items.id)
     .limit(most);
   return targetsOf(tx, access.site.id, rows);
 }
@@ -119,15 +119,15 @@ export async function findTargets(tx: Tx, access: Access, q: string, most: numbe
 /** The pages right below one, or at the top, that a link can lead to, or that have such below them; in their order. */
 export async function findTargetsBelow(tx: Tx, access: Access, parent: number | null): Promise<Target[]> {
   const rows = await targetRows(tx)
-    .innerJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
+    .innerJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
     .where(
       and(
-        eq(pages.siteId, access.site.id),
+        eq(items.siteId, access.site.id),
         knownPages(access),
-        parent === null ? isNull(pages.parentId) : eq(pages.parentId, parent),
-        or(isNotNull(pages.liveRevisionId), liveBelow),
+        parent === null ? isNull(items.parentId) : eq(items.parentId, parent),
+        or(isNotNull(items.liveRevisionId), liveBelow),
       ),
     )
-    .orderBy(pages.position, pages.id);
+    .orderBy(items.position, items.id);
   return targetsOf(tx, access.site.id, rows);
 }

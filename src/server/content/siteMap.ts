@@ -52,12 +52,12 @@ async function readRows(tx: Tx, siteId: number, ids: readonly number[] | null): 
   const { rows } = await tx.execute<Omit<PageRow, 'publishedAt'>>(sql`
     select p.id, p.parent_id as "parentId", p.path::text as path, p.slug, p.position, p.layout, p.short_name as "shortName", p.in_navigation as "inNavigation", p.author_id as "authorId",
       p.own_address as "ownAddress", p.day, p.language, p.live_revision_id as live, p.down_revision_id as down, p.audience as "ownAudience",
-      r.content->>'title' as "liveTitle", d.content->>'title' as "draftTitle", d.page_id as draft, w.id as waiting
-    from pages p left join revisions r on r.id = coalesce(p.live_revision_id, p.down_revision_id) left join drafts d on d.page_id = p.id left join reviews w on w.page_id = p.id and w.outcome is null
+      r.content->>'title' as "liveTitle", d.content->>'title' as "draftTitle", d.item_id as draft, w.id as waiting
+    from items p left join revisions r on r.id = coalesce(p.live_revision_id, p.down_revision_id) left join drafts d on d.item_id = p.id left join reviews w on w.item_id = p.id and w.outcome is null
     where p.site_id = ${siteId} and p.deleted_at is null ${some('p.id')}`);
   // For all at once: asked page by page it would take a hundred times as long with thousands of them.
   const { rows: out } = await tx.execute<{ page: number; at: string }>(
-    sql`select page_id as page, max(published_at) as at from publications where site_id = ${siteId} ${some('page_id')} group by page_id`,
+    sql`select item_id as page, max(published_at) as at from publications where site_id = ${siteId} ${some('item_id')} group by item_id`,
   );
   const publishedAt = new Map(out.map((row) => [row.page, row.at]));
   return rows.map((row) => ({ ...row, publishedAt: publishedAt.get(row.id) ?? null }));

@@ -15,7 +15,7 @@ import { layouts } from '@/office';
 import { record } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { drafts, pages, revisions } from '../db/schema';
+import { drafts, items, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { authorize, mayOn } from '../gate/authorize';
 import { Problem } from '../gate/problems';
@@ -34,15 +34,15 @@ import { findNewest, findPage } from './drafts';
 import { findBranch, findForbiddenBelow, titleOf } from './publishing';
 import { findPagePlace } from './tree';
 
-type PageRow = typeof pages.$inferSelect;
+type PageRow = typeof items.$inferSelect;
 
 const nextPosition = async (tx: Tx, parentId: number): Promise<number> =>
   Number(
     (
       await tx
-        .select({ next: sql<number>`coalesce(max(${pages.position}) + 1, 0)` })
-        .from(pages)
-        .where(and(eq(pages.parentId, parentId), isNull(pages.deletedAt)))
+        .select({ next: sql<number>`coalesce(max(${items.position}) + 1, 0)` })
+        .from(items)
+        .where(and(eq(items.parentId, parentId), isNull(items.deletedAt)))
     )[0]?.next ?? 0,
   );
 
@@ -62,7 +62,7 @@ async function addPage(
   },
 ): Promise<PageRow> {
   const [row] = await tx
-    .insert(pages)
+    .insert(items)
     .values({
       siteId: access.site.id,
       parentId: parent.id,
@@ -77,7 +77,7 @@ async function addPage(
     .returning();
   if (!row) throw new Error('a page was not written');
   const path = `${parent.path}.${row.id}`;
-  await tx.update(pages).set({ path }).where(eq(pages.id, row.id));
+  await tx.update(items).set({ path }).where(eq(items.id, row.id));
   const content: PageContent = {
     ...given.content,
     title: given.title,
@@ -88,7 +88,7 @@ async function addPage(
   await tx
     .insert(drafts)
     .values({
-      pageId: row.id,
+      itemId: row.id,
       siteId: access.site.id,
       content: { body: emptyDocument(), ...content },
       version: 1,
@@ -330,15 +330,15 @@ export async function previewMove(
       ? []
       : await tx
           .select({
-            id: pages.id,
-            live: pages.liveRevisionId,
-            title: sql<string>`coalesce(${pages.shortName}, ${revisions.content}->>'title', 'Untitled')`,
+            id: items.id,
+            live: items.liveRevisionId,
+            title: sql<string>`coalesce(${items.shortName}, ${revisions.content}->>'title', 'Untitled')`,
           })
-          .from(pages)
-          .leftJoin(revisions, eq(revisions.id, pages.liveRevisionId))
+          .from(items)
+          .leftJoin(revisions, eq(revisions.id, items.liveRevisionId))
           .where(
             inArray(
-              pages.id,
+              items.id,
               changes.map((change) => Number(change.page)),
             ),
           );
@@ -387,10 +387,10 @@ export async function movePage(tx: Tx, access: Access, move: Move & { redirect: 
   const neighbours = async (id: number) =>
     (
       await tx
-        .select({ id: pages.id })
-        .from(pages)
-        .where(and(eq(pages.parentId, id), isNull(pages.deletedAt)))
-        .orderBy(asc(pages.position), asc(pages.id))
+        .select({ id: items.id })
+        .from(items)
+        .where(and(eq(items.parentId, id), isNull(items.deletedAt)))
+        .orderBy(asc(items.position), asc(items.id))
     ).map((row) => row.id);
   const oldParent = page.parentId ?? parent.id;
   const oldIndex = (await neighbours(oldParent)).indexOf(page.id);
@@ -399,19 +399,19 @@ export async function movePage(tx: Tx, access: Access, move: Move & { redirect: 
   if (oldParent !== parent.id) {
     const { keeps } = await visitorsOfMove(tx, access, page, parent);
     await tx
-      .update(pages)
+      .update(items)
       .set({ parentId: parent.id, ...(keeps && { audience: keeps }) })
-      .where(eq(pages.id, page.id));
+      .where(eq(items.id, page.id));
     // Deleted pages below go along, so that they come back where they belong.
     await tx.execute(
-      sql`update pages set path = case when path = ${page.path}::ltree then ${`${parent.path}.${page.id}`}::ltree else ${`${parent.path}.${page.id}`}::ltree || subpath(path, nlevel(${page.path}::ltree)) end where site_id = ${access.site.id} and path <@ ${page.path}::ltree`,
+      sql`update items set path = case when path = ${page.path}::ltree then ${`${parent.path}.${page.id}`}::ltree else ${`${parent.path}.${page.id}`}::ltree || subpath(path, nlevel(${page.path}::ltree)) end where site_id = ${access.site.id} and path <@ ${page.path}::ltree`,
     );
   }
   await tx.execute(
-    sql`update pages set position = o.position - 1 from unnest(array[${sql.join(
+    sql`update items set position = o.position - 1 from unnest(array[${sql.join(
       order.map((id) => sql`${id}::int`),
       sql`, `,
-    )}]) with ordinality as o(id, position) where pages.id = o.id`,
+    )}]) with ordinality as o(id, position) where items.id = o.id`,
   );
   if (move.redirect) await keepOldAddresses(tx, access.site.id, access.signedInId, changes);
   await record(tx, access, oldParent === parent.id ? 'reordered' : 'moved', await titleOf(tx, page.id), {

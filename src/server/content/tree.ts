@@ -3,7 +3,7 @@ import type { Audience, PageState, Place } from '@/core/access';
 import type { PageContent } from '@/core/content';
 import type { Tx } from '../db/client';
 import { keptByChanges, type PageRow } from './siteMap';
-import { drafts, pages, publications, reviews, revisions } from '../db/schema';
+import { drafts, items, publications, reviews, revisions } from '../db/schema';
 
 /** A page as lists and the gate need it. */
 export interface PageFacts {
@@ -32,33 +32,33 @@ export interface PageFacts {
 
 const lastPublished = sql<
   string | null
->`(select max(${publications.publishedAt}) from ${publications} where ${publications.pageId} = ${pages.id})`;
+>`(select max(${publications.publishedAt}) from ${publications} where ${publications.itemId} = ${items.id})`;
 
 /** The page's own rights for visitors, or those of the nearest page above that has some. */
-const audience = sql<Audience | null>`(select a.audience from ${pages} a where a.path @> ${pages.path} and a.audience is not null order by nlevel(a.path) desc limit 1)`;
+const audience = sql<Audience | null>`(select a.audience from ${items} a where a.path @> ${items.path} and a.audience is not null order by nlevel(a.path) desc limit 1)`;
 
 const columns = {
-  id: pages.id,
-  parentId: pages.parentId,
-  path: sql<string>`${pages.path}::text`,
-  slug: pages.slug,
-  position: pages.position,
-  layout: pages.layout,
-  shortName: pages.shortName,
-  inNavigation: pages.inNavigation,
-  authorId: pages.authorId,
-  ownAddress: pages.ownAddress,
-  day: pages.day,
-  language: pages.language,
-  live: pages.liveRevisionId,
-  down: pages.downRevisionId,
+  id: items.id,
+  parentId: items.parentId,
+  path: sql<string>`${items.path}::text`,
+  slug: items.slug,
+  position: items.position,
+  layout: items.layout,
+  shortName: items.shortName,
+  inNavigation: items.inNavigation,
+  authorId: items.authorId,
+  ownAddress: items.ownAddress,
+  day: items.day,
+  language: items.language,
+  live: items.liveRevisionId,
+  down: items.downRevisionId,
   liveTitle: sql<string | null>`${revisions.content}->>'title'`,
   draftTitle: sql<string | null>`${drafts.content}->>'title'`,
-  draft: drafts.pageId,
+  draft: drafts.itemId,
   waiting: reviews.id,
   publishedAt: lastPublished,
   audience,
-  ownAudience: pages.audience,
+  ownAudience: items.audience,
 };
 
 type Row = PageRow & { audience: Audience | null };
@@ -84,10 +84,10 @@ const placeOf = (row: Row): Place => ({
 const query = (tx: Tx) =>
   tx
     .select(columns)
-    .from(pages)
-    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
-    .leftJoin(drafts, eq(drafts.pageId, pages.id))
-    .leftJoin(reviews, and(eq(reviews.pageId, pages.id), isNull(reviews.outcome)));
+    .from(items)
+    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
+    .leftJoin(drafts, eq(drafts.itemId, items.id))
+    .leftJoin(reviews, and(eq(reviews.itemId, items.id), isNull(reviews.outcome)));
 
 /** All pages, parents before children, brothers in their order, with what each has from those above it. */
 function inTree(rows: Iterable<PageRow>): readonly PageFacts[] {
@@ -134,7 +134,7 @@ export async function findPagePlace(
   deleted = false,
 ): Promise<Place | undefined> {
   const [row] = await query(tx).where(
-    and(eq(pages.siteId, siteId), eq(pages.id, pageId), deleted ? isNotNull(pages.deletedAt) : isNull(pages.deletedAt)),
+    and(eq(items.siteId, siteId), eq(items.id, pageId), deleted ? isNotNull(items.deletedAt) : isNull(items.deletedAt)),
   );
   return row && placeOf(row);
 }
@@ -147,21 +147,21 @@ export async function findPageName(tx: Tx, siteId: number, pageId: number): Prom
 export async function findPageNames(tx: Tx, siteId: number, only?: number): Promise<Map<string, string>> {
   const rows = await tx
     .select({
-      id: pages.id,
-      title: sql<string>`coalesce(${pages.shortName}, ${revisions.content}->>'title', ${drafts.content}->>'title', 'Untitled')`,
+      id: items.id,
+      title: sql<string>`coalesce(${items.shortName}, ${revisions.content}->>'title', ${drafts.content}->>'title', 'Untitled')`,
     })
-    .from(pages)
-    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${pages.liveRevisionId}, ${pages.downRevisionId})`))
-    .leftJoin(drafts, eq(drafts.pageId, pages.id))
-    .where(and(eq(pages.siteId, siteId), ...(only === undefined ? [] : [eq(pages.id, only)])));
+    .from(items)
+    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
+    .leftJoin(drafts, eq(drafts.itemId, items.id))
+    .where(and(eq(items.siteId, siteId), ...(only === undefined ? [] : [eq(items.id, only)])));
   return new Map(rows.map((row) => [String(row.id), row.title]));
 }
 
 export async function rootPageId(tx: Tx, siteId: number): Promise<number | null> {
   const [row] = await tx
-    .select({ id: pages.id })
-    .from(pages)
-    .where(and(eq(pages.siteId, siteId), isNull(pages.parentId)));
+    .select({ id: items.id })
+    .from(items)
+    .where(and(eq(items.siteId, siteId), isNull(items.parentId)));
   return row?.id ?? null;
 }
 
@@ -169,10 +169,10 @@ export async function rootPageId(tx: Tx, siteId: number): Promise<number | null>
 export async function findLiveContents(tx: Tx, pageIds: readonly string[]): Promise<Map<string, PageContent>> {
   if (pageIds.length === 0) return new Map();
   const rows = await tx
-    .select({ id: pages.id, content: revisions.content })
-    .from(pages)
-    .innerJoin(revisions, eq(revisions.id, pages.liveRevisionId))
-    .where(inArray(pages.id, pageIds.map(Number)));
+    .select({ id: items.id, content: revisions.content })
+    .from(items)
+    .innerJoin(revisions, eq(revisions.id, items.liveRevisionId))
+    .where(inArray(items.id, pageIds.map(Number)));
   return new Map(rows.map((row) => [String(row.id), row.content]));
 }
 
@@ -180,8 +180,8 @@ export async function findLiveContents(tx: Tx, pageIds: readonly string[]): Prom
 export async function findLiveContent(tx: Tx, pageId: number): Promise<PageContent | undefined> {
   const [row] = await tx
     .select({ content: revisions.content })
-    .from(pages)
-    .innerJoin(revisions, eq(revisions.id, pages.liveRevisionId))
-    .where(eq(pages.id, pageId));
+    .from(items)
+    .innerJoin(revisions, eq(revisions.id, items.liveRevisionId))
+    .where(eq(items.id, pageId));
   return row?.content;
 }

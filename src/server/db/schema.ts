@@ -86,7 +86,7 @@ export const assignments = pgTable(
       .notNull()
       .references(() => people.id),
     roleId: text().notNull(),
-    branchId: integer().references((): AnyPgColumn => pages.id),
+    branchId: integer().references((): AnyPgColumn => items.id),
     fromAt: at(),
     untilAt: at(),
   },
@@ -145,18 +145,22 @@ export const media = pgTable('media', {
   createdAt: now(),
 });
 
-export const pages = pgTable(
-  'pages',
+export const items = pgTable(
+  'items',
   {
     id: id(),
     siteId: site(),
-    parentId: integer().references((): AnyPgColumn => pages.id),
-    /** Ids from the root down to the page itself. */
+    /** What it is: a kind of item that a section declares, with its own fields, screens and permissions. */
+    type: text().notNull().default('page'),
+    /** The page above; of what is no page the page it lies on. */
+    parentId: integer().references((): AnyPgColumn => items.id),
+    /** Ids from the root down to the item itself. */
     path: ltree().notNull(),
-    slug: text().notNull(),
-    /** A whole path of its own; follows the page above when null. */
+    /** The last part of a page's address; nothing else has an address. */
+    slug: text().notNull().default(''),
+    /** A whole path of a page's own; follows the page above when null. */
     ownAddress: text(),
-    position: integer().notNull(),
+    position: integer().notNull().default(0),
     layout: text().notNull(),
     shortName: text(),
     inNavigation: boolean().notNull().default(true),
@@ -178,14 +182,14 @@ export const pages = pgTable(
     createdAt: now(),
   },
   (t) => [
-    uniqueIndex('pages_slug')
+    uniqueIndex('items_slug')
       .on(t.parentId, t.slug)
-      .where(sql`deleted_at is null`),
-    uniqueIndex('pages_own_address')
+      .where(sql`deleted_at is null and type = 'page'`),
+    uniqueIndex('items_own_address')
       .on(t.siteId, t.ownAddress)
       .where(sql`deleted_at is null`),
-    index('pages_path').using('gist', t.path),
-    index('pages_site_parent').on(t.siteId, t.parentId, t.position),
+    index('items_path').using('gist', t.path),
+    index('items_site_parent').on(t.siteId, t.parentId, t.position),
   ],
 );
 
@@ -198,7 +202,7 @@ export const redirects = pgTable(
     address: text().notNull(),
     pageId: integer()
       .notNull()
-      .references(() => pages.id),
+      .references(() => items.id),
     madeBy: person(),
     madeAt: now(),
   },
@@ -211,9 +215,9 @@ export const schedules = pgTable(
   {
     id: id(),
     siteId: site(),
-    pageId: integer()
+    itemId: integer()
       .notNull()
-      .references(() => pages.id),
+      .references(() => items.id),
     what: text().$type<'publish' | 'take-down'>().notNull(),
     /** What is to be published. */
     revisionId: integer().references((): AnyPgColumn => revisions.id),
@@ -226,36 +230,36 @@ export const schedules = pgTable(
   },
   (t) => [
     uniqueIndex('schedules_one_open')
-      .on(t.pageId, t.what)
+      .on(t.itemId, t.what)
       .where(sql`done_at is null`),
     index().on(t.dueAt),
   ],
 );
 
 /** Words about a page among those who keep it; visitors never see them. */
-export const pageNotes = pgTable(
-  'page_notes',
+export const notes = pgTable(
+  'notes',
   {
     id: id(),
     siteId: site(),
-    pageId: integer()
+    itemId: integer()
       .notNull()
-      .references(() => pages.id),
+      .references(() => items.id),
     text: text().notNull(),
     madeBy: person(),
     madeAt: now(),
     settledAt: at(),
   },
-  (t) => [index().on(t.pageId)],
+  (t) => [index().on(t.itemId)],
 );
 
 /** Who has a page open, told again every few seconds. */
 export const presence = pgTable(
   'presence',
   {
-    pageId: integer()
+    itemId: integer()
       .notNull()
-      .references(() => pages.id),
+      .references(() => items.id),
     personId: integer()
       .notNull()
       .references(() => people.id),
@@ -263,7 +267,7 @@ export const presence = pgTable(
     seenAt: now(),
     typing: boolean().notNull().default(false),
   },
-  (t) => [primaryKey({ columns: [t.pageId, t.personId] })],
+  (t) => [primaryKey({ columns: [t.itemId, t.personId] })],
 );
 
 /** One-time secrets under which a draft can be looked at without an account, until they end. */
@@ -273,9 +277,9 @@ export const previewLinks = pgTable(
     tokenHash: text().primaryKey(),
     id: integer().notNull().generatedAlwaysAsIdentity(),
     siteId: site(),
-    pageId: integer()
+    itemId: integer()
       .notNull()
-      .references(() => pages.id),
+      .references(() => items.id),
     madeBy: person(),
     madeAt: now(),
     expiresAt: at().notNull(),
@@ -283,7 +287,7 @@ export const previewLinks = pgTable(
     audience: jsonb().$type<Audience>(),
     endedAt: at(),
   },
-  (t) => [index().on(t.pageId)],
+  (t) => [index().on(t.itemId)],
 );
 
 /** Filters of the list of pages somebody has given a name. */
@@ -307,9 +311,9 @@ export const revisions = pgTable(
   {
     id: id(),
     siteId: site(),
-    pageId: integer()
+    itemId: integer()
       .notNull()
-      .references(() => pages.id),
+      .references(() => items.id),
     number: integer().notNull(),
     content: jsonb().$type<PageContent>().notNull(),
     /** `kept`: put aside when two people wrote at once. */
@@ -324,7 +328,7 @@ export const revisions = pgTable(
       sql`setweight(to_tsvector('english'::regconfig, coalesce(content->>'title', '')), 'A') || setweight(to_tsvector('english'::regconfig, coalesce(content->>'summary', '')), 'B') || setweight(jsonb_to_tsvector('english'::regconfig, jsonb_path_query_array(content, 'strict $.** ? (exists (@.text)).text'), '["string"]'), 'C')`,
     ),
   },
-  (t) => [uniqueIndex().on(t.pageId, t.number), index('revisions_words').using('gin', t.words)],
+  (t) => [uniqueIndex().on(t.itemId, t.number), index('revisions_words').using('gin', t.words)],
 );
 
 /** When which revision went on the website. Append-only. */
@@ -333,23 +337,23 @@ export const publications = pgTable(
   {
     id: id(),
     siteId: site(),
-    pageId: integer()
+    itemId: integer()
       .notNull()
-      .references(() => pages.id),
+      .references(() => items.id),
     revisionId: integer()
       .notNull()
       .references(() => revisions.id),
     publishedBy: person(),
     publishedAt: now(),
   },
-  (t) => [index().on(t.pageId)],
+  (t) => [index().on(t.itemId)],
 );
 
 /** The one working draft of a page; `version` guards it against overwriting. */
 export const drafts = pgTable('drafts', {
-  pageId: integer()
+  itemId: integer()
     .primaryKey()
-    .references(() => pages.id),
+    .references(() => items.id),
   siteId: site(),
   content: jsonb().$type<PageContent>().notNull(),
   /** What was typed into fields and does not fit there yet, as it was typed. */
@@ -371,9 +375,9 @@ export const reviews = pgTable(
   {
     id: id(),
     siteId: site(),
-    pageId: integer()
+    itemId: integer()
       .notNull()
-      .references(() => pages.id),
+      .references(() => items.id),
     revisionId: integer()
       .notNull()
       .references(() => revisions.id),
@@ -391,7 +395,7 @@ export const reviews = pgTable(
   },
   (t) => [
     uniqueIndex('reviews_one_open')
-      .on(t.pageId)
+      .on(t.itemId)
       .where(sql`outcome is null`),
   ],
 );
@@ -426,7 +430,7 @@ export const notices = pgTable(
     /** Shows on this page and all below; the root for the whole website. */
     pageId: integer()
       .notNull()
-      .references(() => pages.id),
+      .references(() => items.id),
     kind: text().$type<'information' | 'warning'>().notNull(),
     text: text().notNull(),
     startsAt: at().notNull(),

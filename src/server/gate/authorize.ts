@@ -4,7 +4,7 @@ import { inventory } from '@/office';
 import { now } from '../clock';
 import { findPagePlace, rootPageId } from '../content/tree';
 import type { Tx } from '../db/client';
-import { pages } from '../db/schema';
+import { items } from '../db/schema';
 import { allowedPages } from './filter';
 import { namesFor, type Access } from './access';
 import { Problem } from './problems';
@@ -44,9 +44,9 @@ export async function authorizeSomewhere(tx: Tx, access: Access, permission: str
   const isPlaced = inventory.permissions.get(permission as never)?.placed ?? false;
   const somewhere = isPlaced
     ? await tx
-        .select({ id: pages.id })
-        .from(pages)
-        .where(and(eq(pages.siteId, access.site.id), allowedPages(access, permission)))
+        .select({ id: items.id })
+        .from(items)
+        .where(and(eq(items.siteId, access.site.id), allowedPages(access, permission)))
         .limit(1)
     : [];
   if (somewhere.length > 0) return;

@@ -2,12 +2,12 @@ import { and, eq, inArray, isNotNull, isNull, not, or, sql, type SQL } from 'dri
 import { isInForce, rulesFor, type Rule } from '@/core/access';
 import { inventory } from '@/office';
 import { now } from '../clock';
-import { drafts, pages, publications, reviews } from '../db/schema';
+import { drafts, items, publications, reviews } from '../db/schema';
 import type { Access } from './access';
 
 /** Pages somebody may know of: theirs to look at, or on the website for everybody, or for members where they are one. */
 export function knownPages(access: Access): SQL {
-  const audience = sql`(select a.audience->>'kind' from ${pages} a where a.path @> ${pages.path} and a.audience is not null order by nlevel(a.path) desc limit 1)`;
+  const audience = sql`(select a.audience->>'kind' from ${items} a where a.path @> ${items.path} and a.audience is not null order by nlevel(a.path) desc limit 1)`;
   const kinds = access.who.assignments.some((a) => isInForce(a, now().getTime()))
     ? ['everyone', 'members']
     : ['everyone'];
@@ -15,8 +15,8 @@ export function knownPages(access: Access): SQL {
     or(
       allowedPages(access, 'page.view'),
       and(
-        isNull(pages.deletedAt),
-        isNotNull(pages.liveRevisionId),
+        isNull(items.deletedAt),
+        isNotNull(items.liveRevisionId),
         or(sql`${audience} is null`, inArray(audience, kinds)),
       ),
     ) ?? NO
@@ -25,26 +25,26 @@ export function knownPages(access: Access): SQL {
 
 /** The state of a page, as `findPagePlace` tells it. */
 const state = sql<string>`case
-  when exists (select 1 from ${drafts} where ${drafts.pageId} = ${pages.id}) then 'draft'
-  when exists (select 1 from ${reviews} where ${reviews.pageId} = ${pages.id} and ${reviews.outcome} is null) then 'waiting'
-  when ${pages.downRevisionId} is not null then 'down'
-  when exists (select 1 from ${publications} where ${publications.pageId} = ${pages.id}) then 'published'
+  when exists (select 1 from ${drafts} where ${drafts.itemId} = ${items.id}) then 'draft'
+  when exists (select 1 from ${reviews} where ${reviews.itemId} = ${items.id} and ${reviews.outcome} is null) then 'waiting'
+  when ${items.downRevisionId} is not null then 'down'
+  when exists (select 1 from ${publications} where ${publications.itemId} = ${items.id}) then 'published'
   else 'draft' end`;
 const NO = sql`false`;
 
 const isNumber = (id: string) => /^\d{1,9}$/.test(id);
 const under = (branch: string): SQL =>
-  isNumber(branch) ? sql`${pages.path} <@ (select b.path from ${pages} b where b.id = ${Number(branch)})` : NO;
+  isNumber(branch) ? sql`${items.path} <@ (select b.path from ${items} b where b.id = ${Number(branch)})` : NO;
 
 /** `ownIs` says of things that lie on pages whether they are somebody's own; of a page its author does. */
 const holds = (rule: Rule, personId: string, ownIs: boolean | null): SQL =>
   and(
     sql`true`,
     ...rule.branches.map(under),
-    rule.page === undefined ? undefined : isNumber(rule.page) ? eq(pages.id, Number(rule.page)) : NO,
+    rule.page === undefined ? undefined : isNumber(rule.page) ? eq(items.id, Number(rule.page)) : NO,
     rule.own &&
-      (ownIs !== null ? sql`${ownIs}::boolean` : isNumber(personId) ? eq(pages.authorId, Number(personId)) : NO),
-    rule.layouts && inArray(pages.layout, rule.layouts),
+      (ownIs !== null ? sql`${ownIs}::boolean` : isNumber(personId) ? eq(items.authorId, Number(personId)) : NO),
+    rule.layouts && inArray(items.layout, rule.layouts),
     rule.states && inArray(state, rule.states),
   ) ?? NO;
 
@@ -69,5 +69,5 @@ export function allowedPages(access: Access, permission: string, deletedToo = fa
   const somehow = inventory.permissions.get(permission as never)?.ownAuthor
     ? or(allowed(true), allowed(false))
     : allowed(null);
-  return and(deletedToo ? undefined : isNull(pages.deletedAt), somehow) ?? NO;
+  return and(deletedToo ? undefined : isNull(items.deletedAt), somehow) ?? NO;
 }

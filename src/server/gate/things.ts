@@ -37,7 +37,7 @@ export const THINGS = {
   review: async (tx, access, { id }) => {
     const reviewId = number(id);
     const found = reviewId === null ? undefined : await findReview(tx, access.site.id, reviewId);
-    const thing = found && (await placeOf(tx, access, found.pageId));
+    const thing = found && (await placeOf(tx, access, found.itemId));
     return thing && found ? { ...thing, writtenBy: found.writers.map(String) } : null;
   },
   /** The notice named in the address: the page it shows on, and whose it is. */

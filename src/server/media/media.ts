@@ -37,7 +37,7 @@ export async function findPictureUse(tx: Tx, siteId: number): Promise<Map<string
         FIELDS.map((field) => sql`r.content->${field}::text`),
         sql`, `,
       )}) as pictures
-    from pages p join revisions r on r.id = p.live_revision_id where p.site_id = ${siteId} and p.deleted_at is null order by p.id`);
+    from items p join revisions r on r.id = p.live_revision_id where p.site_id = ${siteId} and p.deleted_at is null order by p.id`);
   const use = new Map<string, { id: string; title: string }[]>();
   for (const { id, title, pictures } of rows)
     for (const picture of new Set(pictures.filter((one) => typeof one === 'string' && one !== '').map(String)))

@@ -5,7 +5,7 @@ import { fieldTime, sayFullTime, skippedInWords } from '@/core/words';
 import { record } from '../activity/activity';
 import { findInstant, now } from '../clock';
 import type { Tx } from '../db/client';
-import { notices, pages, people } from '../db/schema';
+import { notices, items, people } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { Problem } from '../gate/problems';
@@ -25,7 +25,7 @@ export interface NoticeEntry {
   state: 'showing' | 'coming' | 'ended';
 }
 
-const columns = { notice: notices, path: sql<string>`${pages.path}::text`, by: people.name };
+const columns = { notice: notices, path: sql<string>`${items.path}::text`, by: people.name };
 type Row = { notice: typeof notices.$inferSelect; path: string; by: string | null };
 
 function entryOf({ notice, path, by }: Row): NoticeEntry {
@@ -49,7 +49,7 @@ const joined = (tx: Tx) =>
   tx
     .select(columns)
     .from(notices)
-    .innerJoin(pages, eq(pages.id, notices.pageId))
+    .innerJoin(items, eq(items.id, notices.pageId))
     .leftJoin(people, eq(people.id, notices.postedBy));
 
 /** All notices, newest start first, at most `limit`. */
