@@ -1,8 +1,8 @@
 import { defineMiddleware } from 'astro:middleware';
-import { findScreen } from '@/core/inventory';
+import { findScreen, getEntry } from '@/core/inventory';
 import { inventory } from '@/office';
 import { db, isDatabaseAway } from '@/server/db/client';
-import { settleDue } from '@/server/content/publishing';
+import { settleDue } from '@/server/items/publishing';
 import { findAccess } from '@/server/gate/access';
 import { authorize, authorizeSomewhere } from '@/server/gate/authorize';
 import { answerFault } from '@/server/gate/endpoint';
@@ -59,8 +59,9 @@ export const onRequest = defineMiddleware(async (context, next) => {
       context.locals.access = access;
       const found = findScreen(inventory, pathname);
       if (!found) throw notFound('This screen');
-      const thing = found.screen.on ? await THINGS[found.screen.on](db, access, { id: found.id, body: {} }) : {};
-      if (thing === null) throw notFound(found.screen.on === 'page' ? 'This page' : 'This draft');
+      const kind = found.screen.on === undefined ? undefined : getEntry(THINGS, found.screen.on);
+      const thing = kind ? await kind.find(db, access, { id: found.id, body: {} }) : {};
+      if (thing === null) throw notFound(kind?.words ?? 'This');
       context.locals.thing = thing;
       if (found.screen.needs)
         await (found.screen.on

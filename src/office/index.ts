@@ -1,8 +1,6 @@
 import { makeInventory, type Section } from '@/core/inventory';
 import { activity } from './activity';
 import { frame } from './frame';
-import { SETTINGS } from '@/core/content';
-import { layouts } from './layouts';
 import { notices } from './notices';
 import { pages } from './pages';
 import { people } from './people';
@@ -22,5 +20,5 @@ const framed: Section = {
 };
 
 /** The inventory of this back office: the single list of what exists. */
-export const inventory = makeInventory([framed, ...doors, workshop], layouts, SETTINGS);
+export const inventory = makeInventory([framed, ...doors, workshop]);
 export { getLayout, layouts } from './layouts';

@@ -1,3 +1,4 @@
+import { SETTINGS } from '@/core/content';
 import type { Section } from '@/core/inventory';
 import { layouts } from './layouts';
 
@@ -18,6 +19,16 @@ export const pages: Section = {
   care: 'everyday',
   face: 'door',
   home: 'pages.tree',
+  items: [
+    {
+      id: 'page',
+      one: 'page',
+      many: 'pages',
+      screen: 'pages.edit',
+      layouts: [...layouts.values()],
+      settings: SETTINGS,
+    },
+  ],
   permissions: [
     { id: 'page.view', name: 'look at pages in the back office', care: 'everyday', placed: true },
     { id: 'page.edit', name: 'change pages', care: 'everyday', placed: true },

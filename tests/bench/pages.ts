@@ -164,11 +164,11 @@ export async function measureWork(
     return `${Math.round(performance.now() - started)} ms`;
   };
   const what = `a branch of ${branch?.size ?? 0}`;
-  say(`5,000 pages: ${what} told before it is deleted`, await post(`/api/pages/${branch?.id}/retire`, { do: 'look' }));
-  say(`5,000 pages: ${what} deleted`, await post(`/api/pages/${branch?.id}/retire`, { do: 'delete' }));
-  say(`5,000 pages: ${what} brought back`, await post(`/api/pages/${branch?.id}/bring-back`, {}));
-  say(`5,000 pages: ${what} taken down`, await post(`/api/pages/${branch?.id}/retire`, { do: 'take-down' }));
-  say(`5,000 pages: ${what} put back`, await post(`/api/pages/${branch?.id}/retire`, { do: 'put-back' }));
+  say(`5,000 pages: ${what} told before it is deleted`, await post(`/api/items/${branch?.id}/retire`, { do: 'look' }));
+  say(`5,000 pages: ${what} deleted`, await post(`/api/items/${branch?.id}/retire`, { do: 'delete' }));
+  say(`5,000 pages: ${what} brought back`, await post(`/api/items/${branch?.id}/bring-back`, {}));
+  say(`5,000 pages: ${what} taken down`, await post(`/api/items/${branch?.id}/retire`, { do: 'take-down' }));
+  say(`5,000 pages: ${what} put back`, await post(`/api/items/${branch?.id}/retire`, { do: 'put-back' }));
   const ids = rows.slice(-1000).map((row) => row.id);
   for (const bulk of [
     { do: 'navigation', shown: false },
@@ -246,7 +246,7 @@ export async function measurePages(
   say(
     '5,000 pages: saving a draft',
     side(
-      await timed(post('PUT', `/api/pages/${deep}/draft`, (n) => ({ content: content(n), version: version++ }))),
+      await timed(post('PUT', `/api/items/${deep}/draft`, (n) => ({ content: content(n), version: version++ }))),
       update,
       'beside one bare update',
     ),
@@ -255,7 +255,7 @@ export async function measurePages(
     '5,000 pages: publishing',
     side(
       await timed(async (n) => {
-        const answer = await post('POST', `/api/pages/${deep}/publish`, () => ({
+        const answer = await post('POST', `/api/items/${deep}/publish`, () => ({
           content: content(1000 + n),
           version,
           note: '',

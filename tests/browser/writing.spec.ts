@@ -240,7 +240,7 @@ test('an address typed by hand and a request made by hand are refused with the r
   ).toBeVisible();
   await oskar.getByRole('link', { name: 'Back to Today' }).click();
   const made = await oskar.evaluate(async () => {
-    const response = await fetch('/api/pages/3/draft', {
+    const response = await fetch('/api/items/3/draft', {
       method: 'PUT',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ content: { title: 'Mine now' }, version: 0 }),

@@ -57,7 +57,7 @@ describe('an inventory', () => {
       't: no control "ghost"',
     ],
   ])('is refused with %s', (_, sections, words) => {
-    expect(() => makeInventory(sections, new Map(), [])).toThrow(new InventoryError(words));
+    expect(() => makeInventory(sections)).toThrow(new InventoryError(words));
   });
   it('finds the screen of an address, and what its [id] is', () => {
     expect(findScreen(inventory, '/room/pages/12')).toMatchObject({ screen: { id: 'pages.edit' }, id: '12' });

@@ -120,17 +120,17 @@ class Editor {
         return true;
       },
     });
-    yield step('save', 'PUT', `/api/pages/${id}/draft`, { content, version }, (answer) => {
+    yield step('save', 'PUT', `/api/items/${id}/draft`, { content, version }, (answer) => {
       version = Number(answer['version']);
       this.kept = content.summary;
     });
-    yield step('publish', 'POST', `/api/pages/${id}/publish`, { content, version, note: '' }, () => {
+    yield step('publish', 'POST', `/api/items/${id}/publish`, { content, version, note: '' }, () => {
       this.published = content.summary;
     });
     yield step('move', 'POST', `/api/pages/${id}/move`, { parent: other, index: 0, redirect: true });
     yield step('bulk', 'POST', '/api/pages/bulk', { ids, bulk: { do: 'navigation', shown: i % 2 === 0 } });
-    yield step('delete', 'POST', `/api/pages/${id}/retire`, { do: 'delete' });
-    yield step('restore', 'POST', `/api/pages/${id}/bring-back`, {});
+    yield step('delete', 'POST', `/api/items/${id}/retire`, { do: 'delete' });
+    yield step('restore', 'POST', `/api/items/${id}/bring-back`, {});
   }
   /** The middle of the lengths of a kind of step. */
   usual(name: string): number {

@@ -6,18 +6,18 @@ import { doc, list, p, table } from '@/demo/write';
 import { POST as makePage } from '@/pages/api/pages/index';
 import { POST as makeNotice } from '@/pages/api/notices/index';
 import { POST as endNotice } from '@/pages/api/notices/[id]/end';
-import { POST as aside } from '@/pages/api/pages/[id]/aside';
+import { POST as aside } from '@/pages/api/items/[id]/aside';
 import { PUT as audience } from '@/pages/api/pages/[id]/audience';
-import { POST as bringBack } from '@/pages/api/pages/[id]/bring-back';
+import { POST as bringBack } from '@/pages/api/items/[id]/bring-back';
 import { POST as copy } from '@/pages/api/pages/[id]/copy';
-import { PUT as putDraft } from '@/pages/api/pages/[id]/draft';
-import { POST as drop } from '@/pages/api/pages/[id]/drop';
+import { PUT as putDraft } from '@/pages/api/items/[id]/draft';
+import { POST as drop } from '@/pages/api/items/[id]/drop';
 import { POST as move } from '@/pages/api/pages/[id]/move';
-import { POST as planned } from '@/pages/api/pages/[id]/plan';
+import { POST as planned } from '@/pages/api/items/[id]/plan';
 import { POST as previewLink } from '@/pages/api/pages/[id]/preview-link';
-import { POST as publish } from '@/pages/api/pages/[id]/publish';
-import { POST as retire } from '@/pages/api/pages/[id]/retire';
-import { POST as send } from '@/pages/api/pages/[id]/send';
+import { POST as publish } from '@/pages/api/items/[id]/publish';
+import { POST as retire } from '@/pages/api/items/[id]/retire';
+import { POST as send } from '@/pages/api/items/[id]/send';
 import { POST as decide } from '@/pages/api/review/[id]/decide';
 import { POST as remarks } from '@/pages/api/review/[id]/remarks';
 import { POST as stepIn } from '@/pages/api/workshop/step-in';
@@ -25,11 +25,12 @@ import { POST as goLive } from '@/pages/api/workshop/release';
 import { POST as invite } from '@/pages/api/people/index';
 import { POST as newLink } from '@/pages/api/people/[id]/link';
 import { POST as setUp } from '@/pages/api/set-up';
-import { getEditablePage, layoutsFor } from '@/server/content/drafts';
-import { findPagePlace } from '@/server/content/tree';
-import { findPreview } from '@/server/content/previews';
-import { settleDue } from '@/server/content/publishing';
-import { getReviewView, listWaiting } from '@/server/content/reviews';
+import { getEditable } from '@/server/items/editable';
+import { layoutsFor } from '@/server/items/allowed';
+import { findPlace } from '@/server/content/tree';
+import { findPreview } from '@/server/items/previews';
+import { settleDue } from '@/server/items/publishing';
+import { getReviewView, listWaiting } from '@/server/items/reviews';
 import { findLiveContent, listPages } from '@/server/content/tree';
 import { db } from '@/server/db/client';
 import { assignments, media, notices, people, releases, schedules } from '@/server/db/schema';
@@ -91,7 +92,7 @@ const role = (id: string, ...permissions: string[]): Operation[] => [
   ...inventory.doors.map((section): Operation => ({ do: 'set-door', role: id, section: section.id, state: 'open' })),
 ];
 const open = async (id: number) => {
-  const page = await getEditablePage(db, site.id, id);
+  const page = await getEditable(db, site.id, id);
   return { content: page.content, version: page.draft?.version ?? 0, live: page.live };
 };
 const text = (content: PageContent, body: Document): PageContent => ({ ...content, body });
@@ -607,7 +608,7 @@ describe('tools and protection', () => {
     expect((await put({ 'page.layout': 'banner' })).body['faults']).toMatchObject([{ field: 'page.layout' }]);
     // What is offered beforehand is what is taken.
     const access = await findAccess(db, otto.token);
-    const place = await findPagePlace(db, site.id, jobs);
+    const place = await findPlace(db, site.id, jobs);
     if (!access || !place) throw new Error('nobody, or nowhere');
     expect(layoutsFor(access, place)).toContain('event');
     expect(layoutsFor(access, place)).not.toContain('banner');
@@ -780,7 +781,7 @@ describe('what is planned', () => {
     await due(history);
     expect(await settleDue(db, true)).toBe(0);
     expect(JSON.stringify(await findLiveContent(db, history))).not.toContain('Planned by Juno.');
-    expect((await getEditablePage(db, site.id, history)).planned).toMatchObject([
+    expect((await getEditable(db, site.id, history)).planned).toMatchObject([
       { failed: 'Juno Park, who planned this, is paused.' },
     ]);
     await db.update(people).set({ suspendedAt: null }).where(eq(people.id, juno.id));
@@ -920,7 +921,7 @@ describe('what is planned', () => {
       },
     );
     const access = await findAccess(db, hilda.token);
-    const place = await findPagePlace(db, site.id, quay);
+    const place = await findPlace(db, site.id, quay);
     expect(
       access &&
         place && [

@@ -3,15 +3,15 @@ import pg from 'pg';
 import { describe, expect, it, inject } from 'vitest';
 import { documentOf, type PageContent } from '@/core/content';
 import { doc, h2, p } from '@/demo/write';
-import { POST as aside } from '@/pages/api/pages/[id]/aside';
-import { PUT as putDraft } from '@/pages/api/pages/[id]/draft';
-import { POST as dropDraft } from '@/pages/api/pages/[id]/drop';
-import { POST as publishPage } from '@/pages/api/pages/[id]/publish';
-import { POST as sendPage } from '@/pages/api/pages/[id]/send';
-import { GET as getVersion } from '@/pages/api/pages/[id]/versions/[revision]';
+import { POST as aside } from '@/pages/api/items/[id]/aside';
+import { PUT as putDraft } from '@/pages/api/items/[id]/draft';
+import { POST as dropDraft } from '@/pages/api/items/[id]/drop';
+import { POST as publishPage } from '@/pages/api/items/[id]/publish';
+import { POST as sendPage } from '@/pages/api/items/[id]/send';
+import { GET as getVersion } from '@/pages/api/items/[id]/versions/[revision]';
 import { POST as decideReview } from '@/pages/api/review/[id]/decide';
-import { getEditablePage } from '@/server/content/drafts';
-import { getReviewView, listWaiting } from '@/server/content/reviews';
+import { getEditable } from '@/server/items/editable';
+import { getReviewView, listWaiting } from '@/server/items/reviews';
 import { findLiveContent } from '@/server/content/tree';
 import { db, pgCode } from '@/server/db/client';
 import { activity, drafts, revisions, reviews } from '@/server/db/schema';
@@ -46,7 +46,7 @@ describe('keeping a draft', () => {
     expect(
       await call(putDraft, 'PUT', '/x', { ...tomas, params, body: { content: theirs, version: 1, over: true } }),
     ).toMatchObject({ status: 200, body: { version: 2 } });
-    const now = await getEditablePage(db, await siteId(), Number(params.id));
+    const now = await getEditable(db, await siteId(), Number(params.id));
     expect(now.content['body']).toEqual(theirs['body']);
     const kept = now.versions.find((v) => v.kind === 'kept');
     expect(kept).toMatchObject({ by: 'Ines Varga' });
@@ -59,7 +59,7 @@ describe('keeping a draft', () => {
       status: 200,
     });
     expect(
-      (await getEditablePage(db, await siteId(), Number(params.id))).versions.filter((v) => v.kind === 'kept'),
+      (await getEditable(db, await siteId(), Number(params.id))).versions.filter((v) => v.kind === 'kept'),
     ).toHaveLength(2);
   });
 
@@ -95,7 +95,7 @@ describe('keeping a draft', () => {
         body: { content: withText(content, 'Around the table.'), version: 0 },
       }),
     ).toMatchObject({ status: 200 });
-    const kept = (await getEditablePage(db, await siteId(), Number(params.id))).content;
+    const kept = (await getEditable(db, await siteId(), Number(params.id))).content;
     expect(documentOf(kept, 'body').content.find((n) => n.type === 'table')).toEqual(
       body.find((n) => n.type === 'table'),
     );
@@ -180,7 +180,7 @@ describe('keeping a draft', () => {
       'banner',
       'title',
     ]);
-    const now = await getEditablePage(db, await siteId(), Number(params.id));
+    const now = await getEditable(db, await siteId(), Number(params.id));
     expect(now).toMatchObject({
       unfinished: { title: 'x'.repeat(300), banner: '99999' },
       content: { title: content['title'], banner: content['banner'], summary: 'This is right.' },
@@ -214,9 +214,9 @@ describe('keeping a draft', () => {
       (await call(putDraft, 'PUT', '/x', { ...ines, params, body: { content: { ...content, title }, version: 0 } }))
         .status,
     ).toBe(200);
-    expect((await getEditablePage(db, await siteId(), Number(params.id))).content['title']).toBe(title);
+    expect((await getEditable(db, await siteId(), Number(params.id))).content['title']).toBe(title);
     expect((await call(dropDraft, 'POST', '/x', { ...ines, params, body: { version: 1 } })).status).toBe(200);
-    const now = await getEditablePage(db, await siteId(), Number(params.id));
+    const now = await getEditable(db, await siteId(), Number(params.id));
     expect([now.content['title'], now.versions.find((v) => v.kind === 'kept')?.note]).toEqual([
       'Left luggage',
       'Draft put aside',
@@ -228,7 +228,7 @@ describe('the second look', () => {
   it('goes from the writer to somebody else to the website, with nothing done twice', async () => {
     const { id, params, content } = await page('Parking at South Quay');
     const [ines, priya, maud] = [await signInAs('Ines'), await signInAs('Priya'), await signInAs('Maud')];
-    const start = await getEditablePage(db, await siteId(), id);
+    const start = await getEditable(db, await siteId(), id);
     const next = withText(content, 'The barrier is gone.');
     const key = { 'idempotency-key': 'one-press' };
     const body = { content: next, version: start.draft?.version ?? 0, note: 'Barrier' };
@@ -260,7 +260,7 @@ describe('the second look', () => {
         })
       ).status,
     ).toBe(200);
-    const back = await getEditablePage(db, await siteId(), id);
+    const back = await getEditable(db, await siteId(), id);
     expect(back).toMatchObject({ draft: { sentBackWord: 'Which one?' }, waiting: null });
     expect(await findLiveContent(db, id)).toEqual(content);
 
@@ -301,7 +301,7 @@ describe('the second look', () => {
       status: 403,
       body: { detail: 'Nobody gives the second look to their own work. Somebody else will have to look at it.' },
     });
-    expect((await getEditablePage(db, await siteId(), id)).waiting?.sentBy).toBe('Maud Ellery');
+    expect((await getEditable(db, await siteId(), id)).waiting?.sentBy).toBe('Maud Ellery');
   });
 
   it('is not asked for where nothing differs; publishing replaces what waits', async () => {

@@ -2,7 +2,7 @@ import { and, eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { decide, type Policy } from '@/core/access';
 import { inventory } from '@/office';
-import { findPagePlace, listPages } from '@/server/content/tree';
+import { findPlace, listPages } from '@/server/content/tree';
 import { db } from '@/server/db/client';
 import { items } from '@/server/db/schema';
 import { allowedPages } from '@/server/gate/filter';
@@ -123,6 +123,6 @@ describe('lists that the database filters hold just the rows decide() allows', (
     };
     expect(await listed(access, 'page.view')).toEqual([]);
     expect(await listed({ ...access, who: { ...held, id: 'x' } }, 'page.view')).toEqual([]);
-    expect((await findPagePlace(db, await siteId(), await pageId('Jobs')))?.layout).toBe('plain');
+    expect((await findPlace(db, await siteId(), await pageId('Jobs')))?.layout).toBe('plain');
   });
 });

@@ -7,10 +7,11 @@ import { policyOf } from '@/core/plan';
 import { inArray } from 'drizzle-orm';
 import { DEMO_PEOPLE } from '@/demo/people';
 import { inventory } from '@/office';
-import { findPagePlace } from '@/server/content/tree';
-import { listWaiting } from '@/server/content/reviews';
+import { findPlaced } from '@/server/content/tree';
+import { listWaiting } from '@/server/items/reviews';
 import { db } from '@/server/db/client';
 import { items } from '@/server/db/schema';
+import { THINGS } from '@/server/gate/things';
 import type { Declared } from '@/server/gate/endpoint';
 import { findSite } from '@/server/gate/access';
 import { listNotices } from '@/server/notices/notices';
@@ -29,7 +30,8 @@ const first = (name: string) => name.split(' ')[0] ?? name;
 interface Row {
   /** Every permission that is needed; none where being signed in is enough. Written down from what each endpoint is for, not from its code. */
   needs: string[];
-  on?: 'page' | 'review' | 'notice' | 'deletedPage' | 'pageAbove' | 'noticePlace';
+  /** A kind of thing, as `THINGS` has it. */
+  on?: string;
   /** Fits, and does as little as can be: mostly it meets something that is not so any more. */
   body?: object;
   query?: string;
@@ -47,6 +49,13 @@ const page = (needs: string[], body?: object, answers?: number | number[], more:
   ...(answers && { answers }),
   ...more,
 });
+/** What is needed of an item is the permission of its type. */
+const ofType = (need: string, type: string) => need.replace(/^item\./, `${type}.`);
+/** Of any item: what is needed is the permission of its type. */
+const item = (needs: string[], body?: object, answers?: number | number[], more: Partial<Row> = {}): Row => ({
+  ...page(needs, body, answers, more),
+  on: 'item',
+});
 const far = 999_999;
 const TABLE: Record<string, Row> = {
   'GET access/map.ts': { needs: ['plan.view'] },
@@ -62,7 +71,7 @@ const TABLE: Record<string, Row> = {
   'POST notices/[id]/end.ts': { needs: ['notice.end'], on: 'notice', answers: [200, 409] },
   'POST notices/index.ts': {
     needs: ['notice.post'],
-    on: 'noticePlace',
+    on: 'placeForNew',
     body: { text: 'x', kind: 'warning', until: '2001-01-01T10:00' },
     answers: 422,
     faults: true,
@@ -75,23 +84,23 @@ const TABLE: Record<string, Row> = {
   },
   'PUT own-tries.ts': { needs: [] },
   'GET pages/[id]/address.ts': page(['page.edit']),
-  'POST pages/[id]/aside.ts': page(['page.edit'], { content: null }, 422, { faults: true }),
+  'POST items/[id]/aside.ts': item(['item.edit'], { content: null }, 422, { faults: true }),
   'PUT pages/[id]/audience.ts': page(['page.publish'], { audience: null }),
-  'POST pages/[id]/bring-back.ts': { needs: ['page.retire'], on: 'deletedPage' },
-  'POST pages/[id]/check.ts': page(['page.edit'], { content: { title: 'x' } }),
-  'GET pages/[id]/content.ts': page(['page.view']),
+  'POST items/[id]/bring-back.ts': { needs: ['item.retire'], on: 'deletedItem' },
+  'POST items/[id]/check.ts': item(['item.edit'], { content: { title: 'x' } }),
+  'GET items/[id]/content.ts': item(['item.view']),
   'POST pages/[id]/copy.ts': page(['page.view', 'page.create'], { withBelow: false }),
-  'PUT pages/[id]/draft.ts': page(['page.edit'], { content: {}, version: far }, 409),
-  'POST pages/[id]/drop.ts': page(['page.edit'], { version: far }, 409),
+  'PUT items/[id]/draft.ts': item(['item.edit'], { content: {}, version: far }, 409),
+  'POST items/[id]/drop.ts': item(['item.edit'], { version: far }, 409),
   'POST pages/[id]/move.ts': page(['page.arrange'], { parent: far, index: 0, dry: true }, 404),
-  'POST pages/[id]/notes.ts': page(['page.edit'], { settle: far, settled: true }, 404),
-  'POST pages/[id]/plan.ts': page(['page.retire'], { at: '2001-01-01T10:00' }, 422, { faults: true }),
-  'POST pages/[id]/presence.ts': page(['page.view'], { typing: false, leaving: true }),
+  'POST items/[id]/notes.ts': item(['item.edit'], { settle: far, settled: true }, 404),
+  'POST items/[id]/plan.ts': item(['item.retire'], { at: '2001-01-01T10:00' }, 422, { faults: true }),
+  'POST items/[id]/presence.ts': item(['item.view'], { typing: false, leaving: true }),
   'POST pages/[id]/preview-link.ts': page(['page.edit'], { end: far }, 404),
-  'POST pages/[id]/publish.ts': page(['page.publish', 'page.edit'], { content: {}, version: far, note: '' }, 409),
-  'POST pages/[id]/retire.ts': page(['page.retire'], { do: 'look' }),
-  'POST pages/[id]/send.ts': page(['page.send', 'page.edit'], { content: {}, version: far, note: '' }, 409),
-  'GET pages/[id]/versions/[revision].ts': page(['page.view'], undefined, 404),
+  'POST items/[id]/publish.ts': item(['item.publish', 'item.edit'], { content: {}, version: far, note: '' }, 409),
+  'POST items/[id]/retire.ts': item(['item.retire'], { do: 'look' }),
+  'POST items/[id]/send.ts': item(['item.send', 'item.edit'], { content: {}, version: far, note: '' }, 409),
+  'GET items/[id]/versions/[revision].ts': item(['item.view'], undefined, 404),
   'POST pages/bulk.ts': { needs: [], body: { ids: [far], bulk: { do: 'delete' }, dry: true } },
   'POST pages/take-back.ts': { needs: [], body: { steps: [] }, answers: 422, faults: true },
   'POST pages/filters.ts': { needs: [], body: { name: 'x', filter: null } },
@@ -167,6 +176,15 @@ const TABLE: Record<string, Row> = {
   'POST workshop/step-out.ts': { needs: [] },
 };
 
+interface Target {
+  id?: string;
+  body: object;
+  page: number | null;
+  author?: string | null;
+  writtenBy?: string[];
+  gone?: boolean;
+}
+
 interface Endpoint {
   file: string;
   method: string;
@@ -186,7 +204,7 @@ describe('every endpoint', () => {
     for (const { file, route } of endpoints) expect(route.declared !== undefined, file).toBe(!OPEN.includes(file));
     for (const { file, route } of endpoints)
       if (route.declared && route.declared.needs !== 'signed-in')
-        expect(inventory.permissions.has(route.declared.needs), file).toBe(true);
+        expect(inventory.permissions.has(ofType(route.declared.needs, 'page') as never), file).toBe(true);
   });
   it('refuses who is not signed in', async () => {
     for (const { file, method, route } of endpoints)
@@ -244,61 +262,51 @@ describe('every endpoint', () => {
       const policy = policyOf(inventory, await getLivePlan(db, site), await listPeople(db, site.id));
       const { cookie, id } = await signInAs(first(name));
       const places = [await pageId('South Quay'), await pageId('The Slipway Café'), await pageId('Jobs')];
-      const review = (await listWaiting(db, site.id))[0];
+      const waiting = (await listWaiting(db, site.id)).slice(0, 1);
       const notices = await listNotices(db, site.id);
       // Deleted, one in Juno's part of the site and one outside it. What brings them back has nothing that could go wrong, so they are deleted again.
       const deleted = [await pageId('Our history'), await pageId('Lost and found')];
       const remove = () =>
         db.update(items).set({ deletedAt: new Date(), deletedBy: null }).where(inArray(items.id, deleted));
       await remove();
+      const pagesOf = (row: Row): Target[] => places.map((p) => ({ id: String(p), body: row.body ?? {}, page: p }));
+      /** Things of each kind, some theirs and some not. */
+      const targetsOf: Record<string, (row: Row) => Target[]> = {
+        page: pagesOf,
+        item: pagesOf,
+        deletedItem: () => deleted.map((p) => ({ id: String(p), body: {}, page: p, gone: true })),
+        pageAbove: (row) => places.map((p) => ({ body: { ...row.body, parent: p }, page: p })),
+        placeForNew: (row) =>
+          places.map((p) => ({ body: { ...row.body, page: String(p) }, page: p, author: String(id) })),
+        review: (row) =>
+          waiting.map((one) => ({
+            id: String(one.id),
+            body: row.body ?? {},
+            page: Number(one.itemId),
+            writtenBy: one.writers,
+          })),
+        notice: (row) =>
+          notices.map((n) => ({ id: String(n.id), body: row.body ?? {}, page: Number(n.pageId), author: n.byId })),
+      };
+      expect(Object.keys(targetsOf).sort()).toEqual([...THINGS.keys()].sort());
       let asked = 0;
       for (const { file, method, route } of endpoints) {
         const row = TABLE[`${method} ${file}`];
         if (!row) continue;
-        interface Target {
-          id?: string;
-          body: object;
-          page: number | null;
-          author?: string | null;
-          writtenBy?: string[];
-          gone?: boolean;
-        }
-        const targets: Target[] =
-          row.on === 'page'
-            ? places.map((p) => ({ id: String(p), body: row.body ?? {}, page: p }))
-            : row.on === 'review' && review
-              ? [
-                  {
-                    id: String(review.id),
-                    body: row.body ?? {},
-                    page: Number(review.itemId),
-                    writtenBy: review.writers,
-                  },
-                ]
-              : row.on === 'notice'
-                ? notices.map((n) => ({
-                    id: String(n.id),
-                    body: row.body ?? {},
-                    page: Number(n.pageId),
-                    author: n.byId,
-                  }))
-                : row.on === 'deletedPage'
-                  ? deleted.map((p) => ({ id: String(p), body: {}, page: p, gone: true }))
-                  : row.on === 'pageAbove'
-                    ? places.map((p) => ({ body: { ...row.body, parent: p }, page: p }))
-                    : row.on === 'noticePlace'
-                      ? places.map((p) => ({ body: { ...row.body, page: String(p) }, page: p, author: String(id) }))
-                      : [{ body: row.body ?? {}, page: null, id: '999999' }];
+        const targets: Target[] = row.on
+          ? (targetsOf[row.on]?.(row) ?? [])
+          : [{ body: row.body ?? {}, page: null, id: '999999' }];
+        expect(targets.length, `things for ${file}`).toBeGreaterThan(0);
         for (const target of targets) {
-          const found = target.page === null ? undefined : await findPagePlace(db, site.id, target.page, target.gone);
-          const place = found && target.author !== undefined ? { ...found, author: target.author } : found;
+          const found = target.page === null ? undefined : await findPlaced(db, site.id, target.page, target.gone);
+          const place = found && target.author !== undefined ? { ...found.place, author: target.author } : found?.place;
           const needs = row.writer && target.writtenBy?.includes(String(id)) ? [row.writer] : row.needs;
           const allowed = needs.every(
-            (permission) =>
+            (need) =>
               decide(policy, {
                 person: String(id),
-                permission,
-                place: inventory.permissions.get(permission as never)?.placed ? place : undefined,
+                permission: ofType(need, found?.type ?? ''),
+                place: inventory.permissions.get(ofType(need, found?.type ?? '') as never)?.placed ? place : undefined,
                 writtenBy: target.writtenBy,
                 atMs: Date.now(),
               }).allowed,
@@ -331,7 +339,7 @@ describe('every endpoint', () => {
     },
   );
   it('tells who is refused why, and whom to ask', async () => {
-    const { POST } = await import('@/pages/api/pages/[id]/send');
+    const { POST } = await import('@/pages/api/items/[id]/send');
     const { cookie } = await signInAs('Ines');
     const cafe = await pageId('The Slipway Café');
     const answer = await call(POST, 'POST', '/x', {

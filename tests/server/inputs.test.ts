@@ -286,16 +286,16 @@ describe('whatever is sent', () => {
   });
 
   it('two texts of any length are compared while others are answered', { timeout: 60_000 }, async () => {
-    const { GET: version } = await import('@/pages/api/pages/[id]/versions/[revision]');
-    const { POST: aside } = await import('@/pages/api/pages/[id]/aside');
-    const { getEditablePage } = await import('@/server/content/drafts');
+    const { GET: version } = await import('@/pages/api/items/[id]/versions/[revision]');
+    const { POST: aside } = await import('@/pages/api/items/[id]/aside');
+    const { getEditable } = await import('@/server/items/editable');
     const { findSite } = await import('@/server/gate/access');
     const { compareApart } = await import('@/server/work/compare');
     const { db } = await import('@/server/db/client');
     const maud = await signInAs('Maud');
     const id = await pageId('Jobs');
     const site = (await findSite(db))?.id ?? 0;
-    const page = await getEditablePage(db, site, id);
+    const page = await getEditable(db, site, id);
     const long = (seed: number) => {
       const random = randomFrom(seed);
       return {
@@ -318,12 +318,10 @@ describe('whatever is sent', () => {
           })
         ).status,
       ).toBe(200);
-    const [b, a] = (await getEditablePage(db, site, id)).versions
-      .filter((v) => v.kind === 'kept')
-      .map((v) => v.revisionId);
+    const [b, a] = (await getEditable(db, site, id)).versions.filter((v) => v.kind === 'kept').map((v) => v.revisionId);
     // The worker is there: how long it takes to begin is not what is asked.
     const shown = ['plain', { title: 'A' }] as const;
-    await compareApart(shown, shown, { pictures: [], people: [] });
+    await compareApart('page', shown, shown, { pictures: [], people: [] });
     // The event loop goes on meanwhile: the longest it stood still is a small part of the time that comparing took.
     const started = performance.now();
     let [last, longest] = [started, 0];

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { listActivity, record } from '@/server/activity/activity';
 import { beginTree } from '@/server/content/listing';
 import { findTargets, findTargetsBelow } from '@/server/content/search';
-import { listUnfinished } from '@/server/content/drafts';
+import { listUnfinished } from '@/server/items/unfinished';
 import { findLiveContents, listPages, rootPageId } from '@/server/content/tree';
 import { db } from '@/server/db/client';
 import { items } from '@/server/db/schema';
@@ -204,10 +204,10 @@ describe('what leaves the server', () => {
       sql`with made as (insert into revisions (site_id, item_id, number, content, kind, note) values (${await siteId()}, ${jobs}, 900, ${JSON.stringify(content)}::jsonb, 'published', '') returning id) update items set live_revision_id = made.id from made where items.id = ${jobs}`,
     );
     const after = await findPictureUse(db, await siteId());
-    const isOn = (use: typeof before, picture: string) => use.get(picture)?.some((page) => page.id === String(jobs));
+    const isOn = (use: typeof before, picture: string) => use.get(picture)?.some((page) => page.page === String(jobs));
     for (const picture of [banner, inText, inPiece])
       expect([isOn(before, picture) ?? false, isOn(after, picture)]).toEqual([false, true]);
-    expect(after.get(inText)?.find((page) => page.id === String(jobs))?.title).toBe('Jobs');
+    expect(after.get(inText)?.find((page) => page.page === String(jobs))?.title).toBe('Jobs');
     await db.execute(sql`update items set live_revision_id = null where id = ${jobs}`);
     expect(isOn(await findPictureUse(db, await siteId()), inText) ?? false).toBe(false);
   });

@@ -4,10 +4,10 @@ import { POST as correct } from '@/pages/api/notices/[id]/correct';
 import { POST as post } from '@/pages/api/notices/index';
 import { POST as describePicture } from '@/pages/api/pictures/[id]/describe';
 import { listActivity } from '@/server/activity/activity';
-import { findPagePlace, listPages } from '@/server/content/tree';
+import { findPlace, listPages } from '@/server/content/tree';
 import { db } from '@/server/db/client';
 import { listPictures } from '@/server/media/media';
-import { comingInstant } from '@/server/content/publishing';
+import { comingInstant } from '@/server/items/publishing';
 import { findAccess, type Site } from '@/server/gate/access';
 import { instantOf, listNotices, noticeReader, noticesShowing } from '@/server/notices/notices';
 import { visitsThisWeek } from '@/server/visits/counter';
@@ -15,7 +15,7 @@ import { call, pageId, signInAs, siteId } from './ask';
 
 const showingOn = async (title: string) =>
   (
-    await noticesShowing(db, await siteId(), (await findPagePlace(db, await siteId(), await pageId(title)))?.path ?? [])
+    await noticesShowing(db, await siteId(), (await findPlace(db, await siteId(), await pageId(title)))?.path ?? [])
   ).map((n) => n.text);
 
 describe('a notice', () => {

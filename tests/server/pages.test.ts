@@ -7,13 +7,13 @@ import { POST as saveFilter } from '@/pages/api/pages/filters';
 import { POST as make } from '@/pages/api/pages/index';
 import { GET as list } from '@/pages/api/pages/list';
 import { GET as tree } from '@/pages/api/pages/tree';
-import { POST as bringBack } from '@/pages/api/pages/[id]/bring-back';
+import { POST as bringBack } from '@/pages/api/items/[id]/bring-back';
 import { POST as copy } from '@/pages/api/pages/[id]/copy';
-import { PUT as putDraft } from '@/pages/api/pages/[id]/draft';
+import { PUT as putDraft } from '@/pages/api/items/[id]/draft';
 import { POST as move } from '@/pages/api/pages/[id]/move';
-import { POST as publish } from '@/pages/api/pages/[id]/publish';
-import { POST as retire } from '@/pages/api/pages/[id]/retire';
-import { getEditablePage } from '@/server/content/drafts';
+import { POST as publish } from '@/pages/api/items/[id]/publish';
+import { POST as retire } from '@/pages/api/items/[id]/retire';
+import { getEditable } from '@/server/items/editable';
 import { findAddresses, findRedirect } from '@/server/content/addresses';
 import { listDeleted } from '@/server/content/retire';
 import { listPages } from '@/server/content/tree';
@@ -422,7 +422,7 @@ describe('many pages at once', () => {
   it('is not taken back by publishing a draft that was begun before', async () => {
     const [fares] = await ids('Fares');
     const params = { id: String(fares) };
-    const shown = await getEditablePage(db, await siteId(), fares ?? 0);
+    const shown = await getEditable(db, await siteId(), fares ?? 0);
     const content = { ...shown.content, summary: 'One price for all.' };
     expect((await call(putDraft, 'PUT', '/x', { ...asMaud(), params, body: { content, version: 0 } })).status).toBe(
       200,
@@ -435,7 +435,7 @@ describe('many pages at once', () => {
         })
       ).status,
     ).toBe(200);
-    const draft = await getEditablePage(db, await siteId(), fares ?? 0);
+    const draft = await getEditable(db, await siteId(), fares ?? 0);
     expect(draft.content['page.inNavigation']).toBe(false);
     expect(
       (
@@ -607,7 +607,7 @@ it('a page put back, or brought back under another address, keeps what was chang
   await call(retire, 'POST', '/x', { ...asMaud(), params: twice, body: { do: 'delete' } });
   await call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'plain', title: 'Twice' } });
   await call(bringBack, 'POST', '/x', { ...asMaud(), params: twice });
-  expect((await getEditablePage(db, await siteId(), Number(twice.id))).content['page.slug']).toBe('twice-2');
+  expect((await getEditable(db, await siteId(), Number(twice.id))).content['page.slug']).toBe('twice-2');
 });
 
 it('no two pages have the same address, by whichever way: a new page, one below, one brought back', async () => {

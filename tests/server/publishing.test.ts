@@ -3,28 +3,28 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { publishingOf, type Publishing } from '@/core/plan';
 import { doc, h3, p } from '@/demo/write';
 import { GET as address } from '@/pages/api/pages/[id]/address';
-import { POST as check } from '@/pages/api/pages/[id]/check';
-import { PUT as putDraft } from '@/pages/api/pages/[id]/draft';
-import { POST as drop } from '@/pages/api/pages/[id]/drop';
+import { POST as check } from '@/pages/api/items/[id]/check';
+import { PUT as putDraft } from '@/pages/api/items/[id]/draft';
+import { POST as drop } from '@/pages/api/items/[id]/drop';
 import { POST as makePage } from '@/pages/api/pages/index';
-import { POST as notes } from '@/pages/api/pages/[id]/notes';
-import { POST as planFor } from '@/pages/api/pages/[id]/plan';
-import { POST as presence } from '@/pages/api/pages/[id]/presence';
+import { POST as notes } from '@/pages/api/items/[id]/notes';
+import { POST as planFor } from '@/pages/api/items/[id]/plan';
+import { POST as presence } from '@/pages/api/items/[id]/presence';
 import { POST as previewLink } from '@/pages/api/pages/[id]/preview-link';
-import { POST as publish } from '@/pages/api/pages/[id]/publish';
-import { POST as retire } from '@/pages/api/pages/[id]/retire';
-import { POST as sendPage } from '@/pages/api/pages/[id]/send';
-import { GET as version } from '@/pages/api/pages/[id]/versions/[revision]';
+import { POST as publish } from '@/pages/api/items/[id]/publish';
+import { POST as retire } from '@/pages/api/items/[id]/retire';
+import { POST as sendPage } from '@/pages/api/items/[id]/send';
+import { GET as version } from '@/pages/api/items/[id]/versions/[revision]';
 import { POST as decide } from '@/pages/api/review/[id]/decide';
 import { POST as remarks } from '@/pages/api/review/[id]/remarks';
 import { findRedirect } from '@/server/content/addresses';
-import { getEditablePage } from '@/server/content/drafts';
-import { findPreview } from '@/server/content/previews';
+import { getEditable } from '@/server/items/editable';
+import { findPreview } from '@/server/items/previews';
 import { listActivity } from '@/server/activity/activity';
-import { settleDue } from '@/server/content/publishing';
-import { listPageRemarks } from '@/server/content/remarks';
-import { getReviewView, listWaiting } from '@/server/content/reviews';
-import { findPagePlace, listPages } from '@/server/content/tree';
+import { settleDue } from '@/server/items/publishing';
+import { listItemRemarks } from '@/server/items/remarks';
+import { getReviewView, listWaiting } from '@/server/items/reviews';
+import { findPlaced, listPages } from '@/server/content/tree';
 import { db } from '@/server/db/client';
 import {
   drafts,
@@ -42,7 +42,7 @@ import { accessOf, call, pageId, signInAs, siteId } from './ask';
 
 const open = async (title: string) => {
   const id = await pageId(title);
-  const page = await getEditablePage(db, await siteId(), id);
+  const page = await getEditable(db, await siteId(), id);
   return { id, params: { id: String(id) }, content: page.content, version: page.draft?.version ?? 0 };
 };
 const facts = async (id: number) => (await listPages(db, await siteId())).find((page) => page.id === String(id));
@@ -163,7 +163,7 @@ describe('settings of a page', () => {
         status: 200,
         body: { faults: [{ field, message: expect.stringContaining(words) as string }] },
       });
-      const now = await getEditablePage(db, await siteId(), page.id);
+      const now = await getEditable(db, await siteId(), page.id);
       expect(now).toMatchObject({
         unfinished: { [field]: value },
         faults: [{ field }],
@@ -183,7 +183,7 @@ describe('settings of a page', () => {
         body: { content: page.content, version: kept.body['version'] },
       });
       expect(right).toMatchObject({ status: 200, body: { faults: [] } });
-      expect((await getEditablePage(db, await siteId(), page.id)).unfinished).toEqual({});
+      expect((await getEditable(db, await siteId(), page.id)).unfinished).toEqual({});
       expect(
         (await call(drop, 'POST', '/x', { ...maud, params: page.params, body: { version: right.body['version'] } }))
           .status,
@@ -216,7 +216,7 @@ describe('settings of a page', () => {
         })
       ).status,
     ).toBe(200);
-    const after = await getEditablePage(db, await siteId(), page.id);
+    const after = await getEditable(db, await siteId(), page.id);
     expect(after.layout.id).toBe('plain');
     expect(after.content['hours']).toBe(hours);
     const back = { ...after.content, 'page.layout': 'harbour' };
@@ -229,7 +229,7 @@ describe('settings of a page', () => {
         })
       ).status,
     ).toBe(200);
-    expect((await getEditablePage(db, await siteId(), page.id)).content['hours']).toBe(hours);
+    expect((await getEditable(db, await siteId(), page.id)).content['hours']).toBe(hours);
   });
 });
 
@@ -276,7 +276,7 @@ describe('before a page goes out', () => {
     expect(answer.body.detail).toBe(
       'This website wants these set right first: Summary: “Text goes here” looks like sample text that was left.',
     );
-    expect((await getEditablePage(db, await siteId(), page.id)).versions[0]?.live).toBe(true);
+    expect((await getEditable(db, await siteId(), page.id)).versions[0]?.live).toBe(true);
   });
   it('the site decides which stop, and whether a change note is asked for', async () => {
     const ines = await signInAs('Ines');
@@ -318,7 +318,7 @@ describe('at a time', () => {
         })
       ).status,
     ).toBe(200);
-    const before = await getEditablePage(db, await siteId(), page.id);
+    const before = await getEditable(db, await siteId(), page.id);
     expect(before.planned).toMatchObject([{ what: 'publish', dueAt: '2061-06-01T08:00:00.000Z', by: 'Maud Ellery' }]);
     expect(before.live?.['summary']).toBe(page.content['summary']);
     expect(before.content['summary']).toBe('From June by the new pier.');
@@ -327,7 +327,7 @@ describe('at a time', () => {
     await db.update(schedules).set({ dueAt: due });
     const done = await Promise.all([settleDue(db, true), settleDue(db, true), settleDue(db, true)]);
     expect(done.reduce((sum, n) => sum + n, 0)).toBe(1);
-    const after = await getEditablePage(db, await siteId(), page.id);
+    const after = await getEditable(db, await siteId(), page.id);
     expect(after.live?.['summary']).toBe('From June by the new pier.');
     expect(after.planned).toEqual([]);
     expect((await facts(page.id))?.publishedAt).toEqual(due);
@@ -407,7 +407,7 @@ describe('at a time', () => {
     expect(
       (await call(planFor, 'POST', '/x', { ...maud, params: page.params, body: { callOff: 'publish' } })).status,
     ).toBe(200);
-    expect((await getEditablePage(db, await siteId(), page.id)).content['summary']).toBe('Newer words.');
+    expect((await getEditable(db, await siteId(), page.id)).content['summary']).toBe('Newer words.');
     await db.delete(drafts).where(eq(drafts.itemId, page.id));
   });
   it('what is called off becomes a draft again', async () => {
@@ -421,7 +421,7 @@ describe('at a time', () => {
     expect(
       (await call(planFor, 'POST', '/x', { ...maud, params: page.params, body: { callOff: 'publish' } })).status,
     ).toBe(200);
-    const after = await getEditablePage(db, await siteId(), page.id);
+    const after = await getEditable(db, await siteId(), page.id);
     expect(after).toMatchObject({ planned: [], draft: { version: 1 } });
     expect(after.content['summary']).toBe('Not yet.');
     expect(
@@ -471,7 +471,7 @@ describe('at a time', () => {
       .set({ dueAt: new Date(Date.now() - 1000) })
       .where(eq(schedules.itemId, page.id));
     expect(await settleDue(db, true)).toBe(0);
-    expect((await getEditablePage(db, await siteId(), page.id)).planned).toMatchObject([
+    expect((await getEditable(db, await siteId(), page.id)).planned).toMatchObject([
       { failed: 'The address /pony is taken. Choose another.' },
     ]);
     expect(await settleDue(db, true)).toBe(0);
@@ -506,7 +506,7 @@ describe('a second look', () => {
           body: { ...body, askedOf: await idOf('Sam Ollis') },
         })
       ).body.detail,
-    ).toContain('cannot give this page a second look');
+    ).toContain('cannot give this a second look');
     expect(
       (await call(sendPage, 'POST', '/x', { ...ines, params: page.params, body: { ...body, askedOf: ines.id } }))
         .status,
@@ -552,10 +552,16 @@ describe('a second look', () => {
     expect(
       (await call(decide, 'POST', '/x', { ...priya, params, body: { outcome: 'sent-back', word: '' } })).status,
     ).toBe(200);
-    expect((await getEditablePage(db, await siteId(), page.id)).draft?.sentBackWord).toBe('1 remark on the text');
+    expect((await getEditable(db, await siteId(), page.id)).draft?.sentBackWord).toBe('1 remark on the text');
     expect(
-      (await listPageRemarks(db, await accessOf('Ines'), page.id, await findPagePlace(db, await siteId(), page.id)))
-        ?.remarks,
+      (
+        await listItemRemarks(
+          db,
+          await accessOf('Ines'),
+          page.id,
+          (await findPlaced(db, await siteId(), page.id)) ?? {},
+        )
+      )?.remarks,
     ).toMatchObject([{ text: 'On foot?', quote: 'Five minutes', settled: null }]);
     const answered = await call(remarks, 'POST', '/x', {
       ...ines,
@@ -569,7 +575,7 @@ describe('a second look', () => {
     const settled = await call(remarks, 'POST', '/x', { ...ines, params, body: { settle: first?.id, settled: true } });
     expect((settled.body['remarks'] as { settled: string | null }[])[0]?.settled).toBeTruthy();
     expect(
-      await listPageRemarks(db, await accessOf('Ines'), page.id, await findPagePlace(db, await siteId(), page.id)),
+      await listItemRemarks(db, await accessOf('Ines'), page.id, (await findPlaced(db, await siteId(), page.id)) ?? {}),
     ).toBeNull();
   });
   it('compares fields, banner and address too, and publishes at an hour to come', async () => {
@@ -598,7 +604,7 @@ describe('a second look', () => {
         })
       ).status,
     ).toBe(200);
-    expect((await getEditablePage(db, await siteId(), page.id)).planned).toMatchObject([
+    expect((await getEditable(db, await siteId(), page.id)).planned).toMatchObject([
       { what: 'publish', by: 'Priya Nand' },
     ]);
   });
@@ -611,7 +617,7 @@ describe('a second look', () => {
         params: page.params,
         body: { content: { ...page.content, summary }, version: 0, note: summary },
       });
-    const [third, second, first] = (await getEditablePage(db, await siteId(), page.id)).versions;
+    const [third, second, first] = (await getEditable(db, await siteId(), page.id)).versions;
     expect([third?.note, second?.note, third?.live, second?.live]).toEqual(['Third.', 'Second.', true, false]);
     const answer = await call(version, 'GET', `/x?with=${second?.revisionId}`, {
       ...maud,
@@ -672,7 +678,7 @@ describe('around a page', () => {
     const id = await pageId('Skell Island');
     const made = await call(previewLink, 'POST', '/x', { ...ines, params: { id: String(id) }, body: { days: 7 } });
     const token = String(made.body['url']).split('/preview/')[1] ?? '';
-    expect(await findPreview(db, (await findSite(db)) as Site, token)).toMatchObject({ pageId: id });
+    expect(await findPreview(db, (await findSite(db)) as Site, token)).toMatchObject({ itemId: id });
     expect(JSON.stringify(await db.select().from(previewLinks))).not.toContain(token);
     expect(await findPreview(db, (await findSite(db)) as Site, `${token}x`)).toBeUndefined();
     await db.update(previewLinks).set({ expiresAt: new Date(Date.now() - 1000) });
@@ -687,7 +693,7 @@ describe('around a page', () => {
     expect(
       (await call(drop, 'POST', '/x', { ...maud, params: { id: String(made.body['id']) }, body: { version: 1 } })).body
         .detail,
-    ).toContain('Delete the page if it is not needed.');
+    ).toContain('Delete it if it is not needed.');
     const page = await open('Lost and found');
     await call(retire, 'POST', '/x', { ...maud, params: page.params, body: { do: 'take-down' } });
     expect(

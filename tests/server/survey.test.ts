@@ -16,7 +16,7 @@ import { POST as importRoute } from '@/pages/api/workshop/import';
 import { inventory } from '@/office';
 import { loadSurvey, mapRows, permissionIds, whatCan, whoCan } from '@/server/access/survey';
 import { mayVisit } from '@/server/content/audience';
-import { findPagePlace, listPages } from '@/server/content/tree';
+import { findPlace, listPages } from '@/server/content/tree';
 import { db } from '@/server/db/client';
 import { getPlanState } from '@/server/plan/plans';
 import { compareRoles } from '@/server/plan/compare';
@@ -390,7 +390,7 @@ describe('who may visit a page', () => {
     const jobs = await pageId('Jobs');
     const site = await siteId();
     const place = async (id: number) => {
-      const found = await findPagePlace(db, site, id);
+      const found = await findPlace(db, site, id);
       if (!found) throw new Error('no page');
       return found;
     };

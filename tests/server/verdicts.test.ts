@@ -8,14 +8,14 @@ import { room } from '@/core/room';
 import { DEMO_PEOPLE } from '@/demo/people';
 import { POST as makeNotice } from '@/pages/api/notices/index';
 import { POST as endNotice } from '@/pages/api/notices/[id]/end';
-import { PUT as putDraft } from '@/pages/api/pages/[id]/draft';
+import { PUT as putDraft } from '@/pages/api/items/[id]/draft';
 import { POST as makePage } from '@/pages/api/pages/index';
 import { POST as move } from '@/pages/api/pages/[id]/move';
-import { POST as publish } from '@/pages/api/pages/[id]/publish';
-import { POST as retire } from '@/pages/api/pages/[id]/retire';
-import { POST as send } from '@/pages/api/pages/[id]/send';
+import { POST as publish } from '@/pages/api/items/[id]/publish';
+import { POST as retire } from '@/pages/api/items/[id]/retire';
+import { POST as send } from '@/pages/api/items/[id]/send';
 import { POST as decide } from '@/pages/api/review/[id]/decide';
-import { getEditablePage } from '@/server/content/drafts';
+import { getEditable } from '@/server/items/editable';
 import { listPages, type PageFacts } from '@/server/content/tree';
 import { db } from '@/server/db/client';
 import { findAccess, findSite, type Access, type Site } from '@/server/gate/access';
@@ -78,7 +78,7 @@ async function opens(who: Doer, screenId: string, page?: PageFacts): Promise<boo
 }
 const restore = async (page: string) => {
   // What somebody wrote in a try before is out: they may look at what others write from now on.
-  const newest = sql`(select max(id) from revisions where item_id = pages.id)`;
+  const newest = sql`(select max(id) from revisions where item_id = items.id)`;
   await db.execute(
     sql`update items set live_revision_id = case when live_revision_id is null then null else ${newest} end, down_revision_id = case when down_revision_id is null then null else ${newest} end where id = ${Number(page)}`,
   );
@@ -97,7 +97,7 @@ async function written(
   waysOf: (shown: PageContent) => readonly object[],
 ): Promise<{ content: object; version: number } | null> {
   if (!(await opens(who, 'pages.edit', page))) return null;
-  const shown = await getEditablePage(db, site.id, Number(page.id));
+  const shown = await getEditable(db, site.id, Number(page.id));
   for (const way of waysOf(shown.content)) {
     const content = { ...shown.content, ...way };
     const kept =
@@ -201,7 +201,7 @@ const DO: Record<string, (who: Doer, page: PageFacts) => Promise<boolean>> = {
   'review.decide': async (who, page) => {
     const maud = await signInAs('Maud');
     await restore(page.id);
-    const shown = await getEditablePage(db, site.id, Number(page.id));
+    const shown = await getEditable(db, site.id, Number(page.id));
     const waiting =
       shown.waiting?.id ??
       Number(

@@ -150,7 +150,12 @@ export interface ReadContent {
  * fits there, a field that no layout has is a fault. What must be filled in is asked for when publishing, not while it is
  * written: see `checkContent`; only a title is needed always. Null when nothing was sent, or for no layout there is.
  */
-export function readContent(layouts: Layouts, fallback: string, value: unknown): ReadContent | null {
+export function readContent(
+  layouts: Layouts,
+  fallback: string,
+  value: unknown,
+  settings: readonly Field[] = SETTINGS,
+): ReadContent | null {
   if (typeof value !== 'object' || value === null) return null;
   const raw = value as Record<string, unknown>;
   const faults: ContentFault[] = [];
@@ -167,7 +172,7 @@ export function readContent(layouts: Layouts, fallback: string, value: unknown):
   };
   layout.fields.forEach(take);
   for (const key of Object.keys(raw)) {
-    const setting = SETTINGS.find((field) => field.id === key);
+    const setting = settings.find((field) => field.id === key);
     const other = others.get(key);
     if (layout.fields.some((field) => field.id === key)) continue;
     if (setting ?? other) take((setting ?? other) as Field);

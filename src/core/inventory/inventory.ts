@@ -1,6 +1,9 @@
+import type { Field, Layout } from '../content';
 import {
   TOOL_GROUPS,
   type Control,
+  type ItemType,
+  type ItemVerb,
   type Permission,
   type PermissionId,
   type Screen,
@@ -24,18 +27,18 @@ export interface Inventory {
   widgets: ReadonlyMap<string, Widget & { section: string }>;
   tasks: ReadonlyMap<string, TaskTemplate & { section: string }>;
   /** Forms a page can have, by id. */
-  layouts: ReadonlyMap<string, InventoryLayout>;
+  layouts: ReadonlyMap<string, Layout>;
   /** What every page has to fill in beside its layout's fields, by id. */
-  settings: ReadonlyMap<string, { id: string; name: string }>;
+  settings: ReadonlyMap<string, Field>;
+  /** Kinds of items, by id. */
+  items: ReadonlyMap<string, ItemType & { section: string }>;
   /** Object of a permission (`page`) → section (`pages`). */
   sectionOfObject: ReadonlyMap<string, string>;
 }
 
-export interface InventoryLayout {
-  id: string;
-  name: string;
-  fields: readonly { id: string; name: string }[];
-}
+/** The kind of item that has a place in the tree and an address; what else there is lies on one. */
+const PAGE = 'page';
+const ITEM_VERBS: readonly ItemVerb[] = ['view', 'edit', 'send', 'publish', 'retire'];
 
 export class InventoryError extends Error {}
 
@@ -58,12 +61,13 @@ export const isReading = (permission: string): boolean => permission.endsWith('.
  * Joins section files into one inventory.
  * @throws InventoryError when an id is declared twice, or names a screen, permission, tool or control that is not there.
  */
-export function makeInventory(
-  sections: readonly Section[],
-  layouts: ReadonlyMap<string, InventoryLayout>,
-  settings: readonly { id: string; name: string }[],
-): Inventory {
+export function makeInventory(sections: readonly Section[]): Inventory {
   index('section', sections);
+  const items = index(
+    'kind of item',
+    sections.flatMap((s) => inSection(s, s.items)),
+  );
+  const page = items.get(PAGE);
   const inventory: Inventory = {
     sections,
     doors: sections.filter((section) => section.face === 'door'),
@@ -95,8 +99,9 @@ export function makeInventory(
       'task',
       sections.flatMap((s) => inSection(s, s.tasks)),
     ),
-    layouts,
-    settings: index('setting', settings),
+    items,
+    layouts: index('layout', page?.layouts ?? []),
+    settings: index('setting', page?.settings ?? []),
     sectionOfObject: new Map(sections.flatMap((s) => s.permissions.map((p) => [objectOf(p.id), s.id] as const))),
   };
   const must = (there: boolean, what: string) => {
@@ -104,8 +109,15 @@ export function makeInventory(
   };
   for (const section of sections)
     must(inventory.screens.has(section.home), `${section.id}: no screen "${section.home}"`);
-  for (const screen of inventory.screens.values())
+  for (const { id, screen } of items.values()) {
+    must(inventory.screens.has(screen), `${id}: no screen "${screen}"`);
+    for (const verb of ITEM_VERBS)
+      must(inventory.permissions.has(`${id}.${verb}`), `${id}: no permission "${id}.${verb}"`);
+  }
+  for (const screen of inventory.screens.values()) {
     must(!screen.needs || inventory.permissions.has(screen.needs), `${screen.id}: no permission "${screen.needs}"`);
+    must(!screen.on || screen.on === 'review' || items.has(screen.on), `${screen.id}: no kind of item "${screen.on}"`);
+  }
   for (const control of inventory.controls.values()) {
     must(inventory.screens.has(control.screen), `${control.id}: no screen "${control.screen}"`);
     if (control.needs)

@@ -1,3 +1,5 @@
+import type { Field, Layout } from '../content';
+
 /** How much can go wrong in a place: anybody may / mind what you do / only somebody who can repair it. */
 export type CareLevel = 'everyday' | 'care' | 'keyholders';
 
@@ -27,8 +29,8 @@ export interface Screen {
   path: string;
   /** Left out where being signed in is enough. */
   needs?: PermissionId;
-  /** What the `[id]` of the path names, so that the gate can ask about that very thing. */
-  on?: 'page' | 'review';
+  /** What the `[id]` of the path names, so that the gate can ask about that very thing: a kind of item, or a review. */
+  on?: string;
 }
 
 /** Something on a screen that can be pointed at. Its id is also its anchor (`data-anchor`). */
@@ -50,6 +52,27 @@ export interface Control {
   fields?: readonly string[];
   /** Only there after something was done or when there is something to show; says what. */
   appears?: string;
+}
+
+/** What can be done to an item, as permissions of its type say it: `page.edit`. */
+export type ItemVerb = 'view' | 'edit' | 'send' | 'publish' | 'retire';
+
+/**
+ * A kind of thing with fields of its own that is drafted, looked at a second time, published and taken down: a page, or something that lies on
+ * a page and is somebody's own. Its id is the object of its permissions, which are at least those of `ItemVerb`.
+ */
+export interface ItemType {
+  id: string;
+  /** As sentences have it, after "this": "page". */
+  one: string;
+  /** Of several: "pages". */
+  many: string;
+  /** The screen it is edited on, with `[id]` in its path. */
+  screen: string;
+  /** The forms it can have; each has a short `title`. */
+  layouts: readonly Layout[];
+  /** What it has beside its layout's fields. */
+  settings: readonly Field[];
 }
 
 /** The groups of a toolbar, in the order they stand, by what they are called. */
@@ -142,6 +165,8 @@ export interface Section {
   /** The screen behind the door. */
   home: string;
   permissions: readonly Permission[];
+  /** The kinds of items it holds. */
+  items?: readonly ItemType[];
   screens: readonly Screen[];
   controls: readonly Control[];
   tools?: readonly Tool[];

@@ -31,7 +31,7 @@ export function SchedulePanel({
   const [said, setSaid] = useState<string | null>(null);
   const say = (instant: string) => sayTime(new Date(instant), timeZone, new Date(now));
   const run = async (body: object) => {
-    const sent = await act('POST', `/api/pages/${page}/plan`, body);
+    const sent = await act('POST', `/api/items/${page}/plan`, body);
     if (!sent?.ok) return;
     if (sent.value.trial) setSaid('This is a trial: nothing was planned.');
     else location.reload();
@@ -120,7 +120,7 @@ export function NotesPanel({ page, initial, timeZone, now }: Clock & { page: str
   const [notes, setNotes] = useState(initial);
   const [text, setText, forget] = useKept(`note ${page}`);
   const run = async (body: object) => {
-    const sent = await act<{ notes: NoteRow[] }>('POST', `/api/pages/${page}/notes`, body);
+    const sent = await act<{ notes: NoteRow[] }>('POST', `/api/items/${page}/notes`, body);
     if (!sent?.ok) return;
     setNotes(sent.value.notes);
     if ('text' in body) forget();

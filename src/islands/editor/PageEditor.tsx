@@ -222,7 +222,7 @@ function Screen({
     await draft.settled();
     const [wrong] = draft.faultsNow();
     if (wrong) return goToField(wrong.field);
-    const sent = await action.act('POST', `/api/pages/${page.id}/${what}`, {
+    const sent = await action.act('POST', `/api/items/${page.id}/${what}`, {
       content: draft.current(),
       version: draft.version(),
       note,
@@ -247,7 +247,7 @@ function Screen({
   const drop = async () => {
     setDropping(false);
     await draft.settled();
-    const sent = await action.act('POST', `/api/pages/${page.id}/drop`, { version: draft.version() });
+    const sent = await action.act('POST', `/api/items/${page.id}/drop`, { version: draft.version() });
     if (!sent?.ok) return;
     draft.settle();
     if (sent.value.trial) setSaid('This is a trial: the draft is still there.');
@@ -255,7 +255,7 @@ function Screen({
   };
   /** Keeps what is on the screen among the versions, before something else takes its place. */
   const putAside = async (): Promise<boolean> => {
-    const kept = await send('POST', `/api/pages/${page.id}/aside`, { content: draft.current() });
+    const kept = await send('POST', `/api/items/${page.id}/aside`, { content: draft.current() });
     if (!kept.ok) draft.fail(kept.problem);
     return kept.ok;
   };

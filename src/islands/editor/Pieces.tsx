@@ -246,7 +246,7 @@ function CopyPiece({
   const look = async (id: string) => {
     setPage(id);
     setPieces(null);
-    const sent = await send<{ content: PageContent }>('GET', `/api/pages/${id}/content`);
+    const sent = await send<{ content: PageContent }>('GET', `/api/items/${id}/content`);
     setPieces(sent.ok ? piecesOf(sent.value.content, field) : sent.problem.detail);
   };
   return (

@@ -40,7 +40,7 @@ export function VersionsPanel({
     setCompared(null);
     const sent = await send<{ changes: FieldChange[]; content: PageContent }>(
       'GET',
-      `/api/pages/${page}/versions/${version.revisionId}${withId ? `?with=${withId}` : ''}`,
+      `/api/items/${page}/versions/${version.revisionId}${withId ? `?with=${withId}` : ''}`,
     );
     setCompared(sent.ok ? sent.value : sent.problem.detail);
   };

@@ -17,7 +17,7 @@ export function useChecks(page: string, content: PageContent, on: boolean): Find
     if (!on) return undefined;
     let current = true;
     const timer = setTimeout(() => {
-      void send<{ findings: FindingRow[] }>('POST', `/api/pages/${page}/check`, { content }).then(
+      void send<{ findings: FindingRow[] }>('POST', `/api/items/${page}/check`, { content }).then(
         (sent) => current && sent.ok && setFindings(sent.value.findings),
       );
     }, AFTER_CHANGE_MS);

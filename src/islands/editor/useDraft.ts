@@ -88,7 +88,7 @@ export function useDraft({
       const sending = at.unanswered ?? at.content;
       const sent = await send<{ version: number; updatedAt: string; faults: FieldFault[] }>(
         'PUT',
-        `/api/pages/${page}/draft`,
+        `/api/items/${page}/draft`,
         { content: sending, version: over?.version ?? at.version, ...(over && { over: true }) },
         at.key,
       );

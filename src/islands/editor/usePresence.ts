@@ -16,7 +16,7 @@ export function usePresence(page: string, typing: boolean): Present[] {
   const now = useRef(typing);
   now.current = typing;
   useEffect(() => {
-    const path = `/api/pages/${page}/presence`;
+    const path = `/api/items/${page}/presence`;
     const tell = () =>
       void send<{ others: Present[] }>('POST', path, { typing: now.current }).then(
         (sent) => sent.ok && setOthers(sent.value.others),

@@ -22,7 +22,7 @@ interface Preview {
   navigation: boolean;
   lists: string[];
   visitors: string | null;
-  links: { page: string; title: string; address: string }[];
+  links: { page: string; href: string; title: string; address: string }[];
   faults: string[];
 }
 

@@ -364,10 +364,10 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
             void done(
               words,
               asking.as === 'delete'
-                ? { path: `/api/pages/${asking.page.id}/bring-back`, body: {}, words: `${asking.page.title} is back.` }
+                ? { path: `/api/items/${asking.page.id}/bring-back`, body: {}, words: `${asking.page.title} is back.` }
                 : asking.as === 'take-down'
                   ? {
-                      path: `/api/pages/${asking.page.id}/retire`,
+                      path: `/api/items/${asking.page.id}/retire`,
                       body: { do: 'put-back' },
                       words: `${asking.page.title} is on the website again.`,
                     }

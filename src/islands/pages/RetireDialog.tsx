@@ -8,8 +8,9 @@ export type Retiring = 'take-down' | 'put-back' | 'delete';
 interface Look {
   title: string;
   below: number;
+  also: string[];
   drafts: number;
-  links: { page: string; title: string; address: string }[];
+  links: { page: string; href: string; title: string; address: string }[];
 }
 
 const WORDS = {
@@ -50,12 +51,12 @@ export function RetireDialog({
   const { act, busy, problem } = useSend();
   const words = WORDS[as];
   useEffect(() => {
-    void send<Look>('POST', `/api/pages/${page.id}/retire`, { do: 'look' }).then((sent) =>
+    void send<Look>('POST', `/api/items/${page.id}/retire`, { do: 'look' }).then((sent) =>
       sent.ok ? setLook(sent.value) : setCannot(sent.problem),
     );
   }, [page.id]);
   const go = async () => {
-    const sent = await act('POST', `/api/pages/${page.id}/retire`, { do: as });
+    const sent = await act('POST', `/api/items/${page.id}/retire`, { do: as });
     if (sent?.ok) onDone(sent.value.trial ? 'This is a trial: nothing was changed.' : `${page.title} ${words.done}`);
   };
   return (
@@ -71,6 +72,11 @@ export function RetireDialog({
                 {look.below === 1 ? 'The page below goes with it.' : `The ${look.below} pages below go with it.`}
               </p>
             )}
+            {look.also.map((what) => (
+              <p key={what} className="note">
+                {what} on it {/^One /.test(what) ? 'goes' : 'go'} with it.
+              </p>
+            ))}
             {as === 'delete' && look.drafts > 0 && (
               <p className="note">
                 {look.drafts === 1
@@ -84,7 +90,7 @@ export function RetireDialog({
                 <ul className="mt-1 list-disc pl-5">
                   {look.links.map((link) => (
                     <li key={`${link.page} ${link.address}`} className="clip">
-                      <a className="link underline" href={`/room/pages/${link.page}`}>
+                      <a className="link underline" href={link.href}>
                         {link.title}
                       </a>{' '}
                       leads to {link.address}

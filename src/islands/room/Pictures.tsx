@@ -8,7 +8,7 @@ export interface PictureRow {
   name: string;
   description: string;
   url: string;
-  usedOn: { id: string; title: string }[];
+  usedOn: { title: string }[];
 }
 const MOST = 250;
 

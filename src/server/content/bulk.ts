@@ -11,11 +11,11 @@ import { idSchema } from '../gate/endpoint';
 import { Problem } from '../gate/problems';
 import { audienceSchema, setAudience } from './audience';
 import { findAddresses, findLinks } from './addresses';
-import { findPage } from './drafts';
-import { titleOf } from './publishing';
-import { bringBack, deletePage, previewRetire, putBack, takePageDown, type SiteLinks } from './retire';
+import { mustFindPage } from '../items/items';
+import { titleOf } from '../items/publishing';
+import { bringBack, deleteItem, previewRetire, putBack, takeItemDown, type SiteLinks } from './retire';
 import { movePage, previewMove } from './structure';
-import { findPagePlace, listPages } from './tree';
+import { findPlace, listPages } from './tree';
 
 /** What can be done with many pages at once. */
 export const bulkSchema = z.discriminatedUnion('do', [
@@ -63,7 +63,7 @@ const AUDIENCE = {
 };
 
 async function showInNavigation(tx: Tx, access: Access, id: number, shown: boolean): Promise<void> {
-  const page = await findPage(tx, access.site.id, id, true);
+  const page = await mustFindPage(tx, access.site.id, id, true);
   if (page.inNavigation === shown) throw new Problem('already-done', `It is ${shown ? 'shown' : 'left out'} already.`);
   await tx.update(items).set({ inNavigation: shown }).where(eq(items.id, id));
   // A draft begun before says the same, or publishing it would take this back.
@@ -104,9 +104,10 @@ async function notesOfMove(
 
 /** What comes with taking a page away, as a single time tells it. */
 async function notesOfRetiring(tx: Tx, access: Access, id: number, known: SiteLinks): Promise<string[]> {
-  const { below, drafts, links } = await previewRetire(tx, access, id, known);
+  const { below, also, drafts, links } = await previewRetire(tx, access, id, known);
   return [
     ...(below > 0 ? [`With ${below} below.`] : []),
+    ...also.map((what) => `${what} goes along.`),
     ...(drafts > 0 ? [`${drafts === 1 ? 'One draft is' : `${drafts} drafts are`} not published yet.`] : []),
     ...linksInWords(links, 'Links will lead nowhere on'),
   ];
@@ -130,7 +131,7 @@ async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk, tell: SiteL
       };
     }
     case 'audience': {
-      const { audience } = await findPage(tx, access.site.id, id, true);
+      const { audience } = await mustFindPage(tx, access.site.id, id, true);
       await setAudience(
         tx,
         access,
@@ -151,12 +152,12 @@ async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk, tell: SiteL
     }
     case 'take-down': {
       const notes = tell ? await notesOfRetiring(tx, access, id, tell) : [];
-      await takePageDown(tx, access, id);
+      await takeItemDown(tx, access, id);
       return { words: 'Taken down', notes, back: { do: 'put-back', page: id } };
     }
     case 'delete': {
       const notes = tell ? await notesOfRetiring(tx, access, id, tell) : [];
-      await deletePage(tx, access, id);
+      await deleteItem(tx, access, id);
       return { words: 'Deleted', notes, back: { do: 'bring-back', page: id } };
     }
   }
@@ -171,7 +172,7 @@ export async function takeBack(
 ): Promise<{ pages: number }> {
   for (const [i, step] of steps.toReversed().entries()) {
     await authorize(tx, access, NEEDS[step.do], {
-      place: await findPagePlace(tx, access.site.id, step.page, step.do === 'bring-back'),
+      place: await findPlace(tx, access.site.id, step.page, step.do === 'bring-back'),
     });
     switch (step.do) {
       case 'navigation':

@@ -1,5 +1,6 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import { freeSlug } from '@/core/content';
+import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
@@ -17,15 +18,19 @@ import {
   type AddressMap,
   type LinkInText,
 } from './addresses';
-import { asShown, findPage } from './drafts';
-import { findBranch, putOnline, takeDown, titleOf } from './publishing';
+import { asShown, type ItemRow } from '../items/forms';
+import { hrefFrom, hrefOf, mustFindItem, thisOf } from '../items/items';
+import { findBranch, putOnline, takeDown, titleOf } from '../items/publishing';
 import { liveAddresses, mustMayBelow } from './structure';
 
 export interface RetirePreview {
   title: string;
+  /** Pages below it. */
   below: number;
+  /** What else goes along, in words. */
+  also: string[];
   drafts: number;
-  links: { page: string; title: string; address: string }[];
+  links: ReturnType<typeof linksTo>;
 }
 
 /** Addresses and links of a whole site, read once where many pages are looked at. */
@@ -38,45 +43,58 @@ export interface SiteLinks {
 export async function previewRetire(tx: Tx, access: Access, pageId: number, known?: SiteLinks): Promise<RetirePreview> {
   const branch = await findBranch(tx, access.site.id, pageId);
   const ids = branch.map((page) => page.id);
-  const gone = liveAddresses(known?.addresses ?? (await findAddresses(tx, access.site.id)), branch);
+  const gone = liveAddresses(known?.addresses ?? (await findAddresses(tx, access.site.id)), branch.filter(isPage));
   const begun = await tx.select({ id: drafts.itemId }).from(drafts).where(inArray(drafts.itemId, ids));
   return {
     title: await titleOf(tx, pageId),
-    below: branch.length - 1,
+    below: branch.filter((row) => row.type === 'page' && row.id !== pageId).length,
+    also: onThem(branch.filter((row) => row.id !== pageId)),
     drafts: begun.length,
     links: linksTo(known?.links ?? (await findLinks(tx, access.site.id, gone)), gone, ids.map(String)),
   };
 }
 
+const isPage = (row: { type: string }) => row.type === 'page';
+
+/** What lies on pages, counted by its kinds: "2 vacancies". */
+const onThem = (rows: readonly ItemRow[]): string[] =>
+  [...inventory.items.values()].flatMap(({ id, one, many }) => {
+    const { length } = rows.filter((row) => !isPage(row) && row.type === id);
+    return length === 0 ? [] : [length === 1 ? `One ${one}` : `${length} ${many}`];
+  });
+
 const isFirst = (page: { parentId: number | null }, what: string) => {
   if (page.parentId === null) throw new Problem('bad-input', `The first page of the website cannot be ${what}.`);
 };
 
-/** Takes a page and all below it off the website. Runs in a transaction. */
-export async function takePageDown(tx: Tx, access: Access, pageId: number): Promise<{ pages: number }> {
-  const page = await findPage(tx, access.site.id, pageId, true);
+/** What else was done it to, for the activity. */
+const withBelow = (rows: readonly unknown[]) => (rows.length > 1 ? `With ${rows.length - 1} below` : '');
+
+/** Takes an item and all below it off the website. Runs in a transaction. */
+export async function takeItemDown(tx: Tx, access: Access, pageId: number): Promise<{ pages: number }> {
+  const page = await mustFindItem(tx, access.site.id, pageId, true);
   isFirst(page, 'taken down');
   await mustMayBelow(tx, access, 'page.retire', pageId);
   const branch = (await findBranch(tx, access.site.id, pageId)).filter((row) => row.liveRevisionId !== null);
   if (branch.length === 0)
-    throw new Problem('already-done', 'Visitors do not see this page, so there is nothing to take down.');
+    throw new Problem(
+      'already-done',
+      `Visitors do not see ${thisOf(page).toLowerCase()}, so there is nothing to take down.`,
+    );
   await takeDown(
     tx,
     branch.map((row) => row.id),
   );
-  await record(tx, access, 'took down', await titleOf(tx, pageId), {
-    href: `/room/pages/${pageId}`,
-    detail: branch.length > 1 ? `With ${branch.length - 1} below` : '',
-  });
-  return { pages: branch.length };
+  await record(tx, access, 'took down', await titleOf(tx, pageId), { href: hrefOf(page), detail: withBelow(branch) });
+  return { pages: branch.filter(isPage).length };
 }
 
 /** Puts a page back on the website as it was when it was taken down, with what was taken down with it. Runs in a transaction. */
 export async function putBack(tx: Tx, access: Access, pageId: number): Promise<{ pages: number }> {
   await lockTree(tx, access.site.id);
-  const page = await findPage(tx, access.site.id, pageId, true);
+  const page = await mustFindItem(tx, access.site.id, pageId, true);
   if (page.downRevisionId === null)
-    throw new Problem('already-done', 'This page was not taken down, or it is back already.');
+    throw new Problem('already-done', `${thisOf(page)} was not taken down, or it is back already.`);
   await mustMayBelow(tx, access, 'page.retire', pageId);
   const branch = (await findBranch(tx, access.site.id, pageId)).filter(
     (row) => row.downRevisionId !== null && row.downAt?.getTime() === page.downAt?.getTime(),
@@ -84,7 +102,7 @@ export async function putBack(tx: Tx, access: Access, pageId: number): Promise<{
   // Meanwhile an address may have been given away: looked at once for all of them.
   const [fault] = addressFaults(
     await findAddresses(tx, access.site.id),
-    branch.map((row) => String(row.id)),
+    branch.filter(isPage).map((row) => String(row.id)),
   );
   if (fault) throw new Problem('bad-input', fault.message);
   for (const row of branch) {
@@ -94,17 +112,14 @@ export async function putBack(tx: Tx, access: Access, pageId: number): Promise<{
       .where(eq(revisions.id, row.downRevisionId ?? 0));
     if (revision) await putOnline(tx, access, row.id, revision.id, asShown(revision.content, row), { isFree: true });
   }
-  await record(tx, access, 'put back', await titleOf(tx, pageId), {
-    href: `/room/pages/${pageId}`,
-    detail: branch.length > 1 ? `With ${branch.length - 1} below` : '',
-  });
-  return { pages: branch.length };
+  await record(tx, access, 'put back', await titleOf(tx, pageId), { href: hrefOf(page), detail: withBelow(branch) });
+  return { pages: branch.filter(isPage).length };
 }
 
 /** Deletes a page and all below it. Nothing is destroyed: they come back together. Runs in a transaction. */
-export async function deletePage(tx: Tx, access: Access, pageId: number): Promise<{ pages: number }> {
+export async function deleteItem(tx: Tx, access: Access, pageId: number): Promise<{ pages: number }> {
   await lockTree(tx, access.site.id);
-  const page = await findPage(tx, access.site.id, pageId, true);
+  const page = await mustFindItem(tx, access.site.id, pageId, true);
   isFirst(page, 'deleted');
   await mustMayBelow(tx, access, 'page.retire', pageId);
   const branch = await findBranch(tx, access.site.id, pageId);
@@ -119,10 +134,10 @@ export async function deletePage(tx: Tx, access: Access, pageId: number): Promis
       ),
     );
   await record(tx, access, 'deleted', title, {
-    href: '/room/pages/deleted',
-    detail: branch.length > 1 ? `With ${branch.length - 1} below` : '',
+    href: isPage(page) ? '/room/pages/deleted' : hrefFrom(page),
+    detail: withBelow(branch),
   });
-  return { pages: branch.length };
+  return { pages: branch.filter(isPage).length };
 }
 
 /** Brings a deleted page back where it lay, with what was deleted with it. An address taken meanwhile gets a number. Runs in a transaction. */
@@ -137,7 +152,7 @@ export async function bringBack(
     .from(items)
     .where(and(eq(items.siteId, access.site.id), eq(items.id, pageId), isNotNull(items.deletedAt)))
     .for('update');
-  if (!page?.deletedAt) throw new Problem('already-done', 'This page is back already.');
+  if (!page?.deletedAt) throw new Problem('already-done', 'It is back already.');
   const [parent] = await tx
     .select()
     .from(items)
@@ -155,7 +170,7 @@ export async function bringBack(
         sql`${items.path} <@ ${page.path}::ltree`,
       ),
     );
-  const slug = freeSlug(page.slug, await takenSlugs(tx, access.site.id, parent.id));
+  const slug = isPage(page) ? freeSlug(page.slug, await takenSlugs(tx, access.site.id, parent.id)) : page.slug;
   const owned = new Set(
     (
       await tx
@@ -192,14 +207,18 @@ export async function bringBack(
   // What lies below may still meet an address somebody gave another page meanwhile.
   const [fault] = addressFaults(
     await findAddresses(tx, access.site.id),
-    together.map((row) => String(row.id)),
+    together.filter(isPage).map((row) => String(row.id)),
   );
   if (fault) throw new Problem('bad-input', fault.message);
   await record(tx, access, 'brought back', await titleOf(tx, pageId), {
-    href: `/room/pages/${pageId}`,
-    detail: together.length > 1 ? `With ${together.length - 1} below` : '',
+    href: hrefOf(page),
+    detail: withBelow(together),
   });
-  return { id: String(pageId), pages: together.length, renamed: slug !== page.slug || clashing.length > 0 };
+  return {
+    id: String(pageId),
+    pages: together.filter(isPage).length,
+    renamed: slug !== page.slug || clashing.length > 0,
+  };
 }
 
 export interface DeletedEntry {
@@ -222,7 +241,7 @@ export async function listDeleted(tx: Tx, access: Access): Promise<DeletedEntry[
       path: sql<string>`${items.path}::text`,
       name: people.name,
       title: sql<string>`coalesce(${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')`,
-      below: sql<number>`(select count(*)::int - 1 from items b where b.path <@ ${items.path} and b.deleted_at = ${items.deletedAt})`,
+      below: sql<number>`(select count(*)::int - 1 from items b where b.path <@ ${items.path} and b.type = 'page' and b.deleted_at = ${items.deletedAt})`,
       out: sql<boolean>`exists (select 1 from ${publications} where ${publications.itemId} = ${items.id})`,
     })
     .from(items)
@@ -230,7 +249,12 @@ export async function listDeleted(tx: Tx, access: Access): Promise<DeletedEntry[
     .leftJoin(drafts, eq(drafts.itemId, items.id))
     .leftJoin(people, eq(people.id, items.deletedBy))
     .where(
-      and(eq(items.siteId, access.site.id), isNotNull(items.deletedAt), sql`${up} is distinct from ${items.deletedAt}`),
+      and(
+        eq(items.siteId, access.site.id),
+        eq(items.type, 'page'),
+        isNotNull(items.deletedAt),
+        sql`${up} is distinct from ${items.deletedAt}`,
+      ),
     )
     .orderBy(desc(items.deletedAt), asc(items.id));
   const mayView = mayOn(access, 'page.view');

@@ -82,7 +82,7 @@ export interface Target {
 }
 
 const targetTitle = sql<string>`coalesce(${items.shortName}, ${revisions.content}->>'title')`;
-const liveBelow = sql<boolean>`exists (select 1 from items b where b.path <@ ${items.path} and b.id <> ${items.id} and b.live_revision_id is not null and b.deleted_at is null)`;
+const liveBelow = sql<boolean>`exists (select 1 from items b where b.path <@ ${items.path} and b.id <> ${items.id} and b.type = 'page' and b.live_revision_id is not null and b.deleted_at is null)`;
 
 async function targetsOf(
   tx: Tx,

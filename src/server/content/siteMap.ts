@@ -54,7 +54,7 @@ async function readRows(tx: Tx, siteId: number, ids: readonly number[] | null): 
       p.own_address as "ownAddress", p.day, p.language, p.live_revision_id as live, p.down_revision_id as down, p.audience as "ownAudience",
       r.content->>'title' as "liveTitle", d.content->>'title' as "draftTitle", d.item_id as draft, w.id as waiting
     from items p left join revisions r on r.id = coalesce(p.live_revision_id, p.down_revision_id) left join drafts d on d.item_id = p.id left join reviews w on w.item_id = p.id and w.outcome is null
-    where p.site_id = ${siteId} and p.deleted_at is null ${some('p.id')}`);
+    where p.site_id = ${siteId} and p.type = 'page' and p.deleted_at is null ${some('p.id')}`);
   // For all at once: asked page by page it would take a hundred times as long with thousands of them.
   const { rows: out } = await tx.execute<{ page: number; at: string }>(
     sql`select item_id as page, max(published_at) as at from publications where site_id = ${siteId} ${some('item_id')} group by item_id`,

@@ -30,9 +30,9 @@ import {
   type AddressMap,
   type LinkInText,
 } from './addresses';
-import { findNewest, findPage } from './drafts';
-import { findBranch, findForbiddenBelow, titleOf } from './publishing';
-import { findPagePlace } from './tree';
+import { findNewest, mustFindPage } from '../items/items';
+import { findForbiddenBelow, findPagesOf, titleOf } from '../items/publishing';
+import { findPlace } from './tree';
 
 type PageRow = typeof items.$inferSelect;
 
@@ -42,7 +42,7 @@ const nextPosition = async (tx: Tx, parentId: number): Promise<number> =>
       await tx
         .select({ next: sql<number>`coalesce(max(${items.position}) + 1, 0)` })
         .from(items)
-        .where(and(eq(items.parentId, parentId), isNull(items.deletedAt)))
+        .where(and(eq(items.parentId, parentId), eq(items.type, 'page'), isNull(items.deletedAt)))
     )[0]?.next ?? 0,
   );
 
@@ -109,7 +109,7 @@ export async function makePage(
   given: { title: string; layout: string },
 ): Promise<{ id: string }> {
   await lockTree(tx, access.site.id);
-  const parent = await findPage(tx, access.site.id, parentId);
+  const parent = await mustFindPage(tx, access.site.id, parentId);
   await mayMakeWith(tx, access, parentId, given.layout);
   const page = await addPage(tx, access, parent, {
     ...given,
@@ -122,7 +122,7 @@ export async function makePage(
 
 /** A new page is edited next, so its layout must be one its maker may use there. */
 async function mayMakeWith(tx: Tx, access: Access, parentId: number, layout: string): Promise<void> {
-  const place = await findPagePlace(tx, access.site.id, parentId);
+  const place = await findPlace(tx, access.site.id, parentId);
   if (!layouts.has(layout))
     throw new Problem('bad-input', `There is no layout “${layout}”.`, {
       faults: [{ field: 'layout', message: 'Choose a layout.' }],
@@ -146,7 +146,7 @@ export async function makePages(
       faults: [{ field: 'outline', message: `Line ${parsed.line}: ${parsed.message}` }],
     });
   await lockTree(tx, access.site.id);
-  const top = await findPage(tx, access.site.id, parentId);
+  const top = await mustFindPage(tx, access.site.id, parentId);
   await mayMakeWith(tx, access, parentId, given.layout);
   const line: { page: PageRow; taken: Set<string>; position: number }[] = [
     { page: top, taken: await takenSlugs(tx, access.site.id, top.id), position: await nextPosition(tx, parentId) },
@@ -181,19 +181,19 @@ export async function copyPage(
   given: { withBelow: boolean },
 ): Promise<{ id: string; made: number }> {
   await lockTree(tx, access.site.id);
-  const page = await findPage(tx, access.site.id, pageId);
+  const page = await mustFindPage(tx, access.site.id, pageId);
   if (page.parentId === null)
     throw new Problem('bad-input', 'The first page of the website cannot be copied: there is only one.');
-  const parent = await findPage(tx, access.site.id, page.parentId);
-  const place = await findPagePlace(tx, access.site.id, parent.id);
+  const parent = await mustFindPage(tx, access.site.id, page.parentId);
+  const place = await findPlace(tx, access.site.id, parent.id);
   await authorize(tx, access, 'page.create', { place });
   const mayView = mayOn(access, 'page.view');
   const mayMake = mayOn(access, 'page.create');
-  const sources = given.withBelow ? await findBranch(tx, access.site.id, pageId) : [page];
+  const sources = given.withBelow ? await findPagesOf(tx, access.site.id, pageId) : [page];
   const copies = new Map<number, PageRow>();
   for (const source of sources) {
     const at = source.id === pageId ? parent : copies.get(source.parentId ?? 0);
-    const from = await findPagePlace(tx, access.site.id, source.id);
+    const from = await findPlace(tx, access.site.id, source.id);
     if (!at || !from || !mayView(from)) continue;
     if (source.id !== pageId && !mayMake({ ...from, path: at.path.split('.') })) continue;
     const content = await findNewest(tx, source);
@@ -244,7 +244,7 @@ export interface MovePreview {
   /** Who may visit it, where that is not everybody or would change; a sentence. */
   visitors: string | null;
   /** Pages whose links would only work through a redirect. */
-  links: { page: string; title: string; address: string }[];
+  links: ReturnType<typeof linksTo>;
   faults: string[];
 }
 
@@ -259,8 +259,8 @@ async function visitorsOfMove(
   parent: PageRow,
 ): Promise<{ keeps: Audience | null; words: string | null }> {
   if (page.audience !== null || page.parentId === parent.id) return { keeps: null, words: null };
-  const now = (await findPagePlace(tx, access.site.id, page.id))?.audience;
-  const there = (await findPagePlace(tx, access.site.id, parent.id))?.audience;
+  const now = (await findPlace(tx, access.site.id, page.id))?.audience;
+  const there = (await findPlace(tx, access.site.id, parent.id))?.audience;
   if (canonical(now ?? null) === canonical(there ?? null)) return { keeps: null, words: null };
   if (now && !isOpen(now))
     return {
@@ -278,8 +278,8 @@ async function planMove(
   access: Access,
   move: Move,
 ): Promise<{ page: PageRow; parent: PageRow; before: AddressMap; after: AddressMap }> {
-  const page = await findPage(tx, access.site.id, move.page);
-  const parent = await findPage(tx, access.site.id, move.parent);
+  const page = await mustFindPage(tx, access.site.id, move.page);
+  const parent = await mustFindPage(tx, access.site.id, move.parent);
   if (page.parentId === null) throw new Problem('bad-input', 'The first page of the website stays where it is.');
   if (`${parent.path}.`.startsWith(`${page.path}.`)) throw new Problem('bad-input', 'A page cannot lie below itself.');
   const before = await findAddresses(tx, access.site.id);
@@ -298,7 +298,7 @@ export async function mustMayBelow(
 ): Promise<void> {
   const no = await findForbiddenBelow(tx, access, permission, pageId, deletedAt);
   if (no === undefined) return;
-  const place = await findPagePlace(tx, access.site.id, no, deletedAt !== null);
+  const place = await findPlace(tx, access.site.id, no, deletedAt !== null);
   const named =
     place && mayOn(access, 'page.view')(place) ? `“${await titleOf(tx, no)}”` : 'A page below that you do not see';
   throw new Problem(
@@ -311,7 +311,7 @@ export async function mustMayBelow(
 /** Both ends of a move must be the mover's to arrange, and what goes along. */
 async function mayMove(tx: Tx, access: Access, move: Move): Promise<void> {
   for (const id of [move.page, move.parent])
-    await authorize(tx, access, 'page.arrange', { place: await findPagePlace(tx, access.site.id, id) });
+    await authorize(tx, access, 'page.arrange', { place: await findPlace(tx, access.site.id, id) });
   await mustMayBelow(tx, access, 'page.arrange', move.page);
 }
 
@@ -355,7 +355,7 @@ export async function previewMove(
       from: change.from,
       to: change.to,
     })),
-    below: (await findBranch(tx, access.site.id, page.id)).length - 1,
+    below: (await findPagesOf(tx, access.site.id, page.id)).length - 1,
     navigation: elsewhere && page.inNavigation,
     lists:
       elsewhere && page.liveRevisionId !== null && page.inNavigation
@@ -389,7 +389,7 @@ export async function movePage(tx: Tx, access: Access, move: Move & { redirect: 
       await tx
         .select({ id: items.id })
         .from(items)
-        .where(and(eq(items.parentId, id), isNull(items.deletedAt)))
+        .where(and(eq(items.parentId, id), eq(items.type, 'page'), isNull(items.deletedAt)))
         .orderBy(asc(items.position), asc(items.id))
     ).map((row) => row.id);
   const oldParent = page.parentId ?? parent.id;

@@ -37,13 +37,15 @@ const lastPublished = sql<
 /** The page's own rights for visitors, or those of the nearest page above that has some. */
 const audience = sql<Audience | null>`(select a.audience from ${items} a where a.path @> ${items.path} and a.audience is not null order by nlevel(a.path) desc limit 1)`;
 
+/** What is no page lies where its page does. */
 const columns = {
   id: items.id,
+  type: items.type,
   parentId: items.parentId,
-  path: sql<string>`${items.path}::text`,
+  path: sql<string>`case when ${items.type} = 'page' then ${items.path}::text else subpath(${items.path}, 0, -1)::text end`,
   slug: items.slug,
   position: items.position,
-  layout: items.layout,
+  layout: sql<string>`case when ${items.type} = 'page' then ${items.layout} else (select a.layout from ${items} a where a.id = ${items.parentId}) end`,
   shortName: items.shortName,
   inNavigation: items.inNavigation,
   authorId: items.authorId,
@@ -126,18 +128,21 @@ function inTree(rows: Iterable<PageRow>): readonly PageFacts[] {
 /** Every page of a site, parents before children, brothers in their order: the site map. Shared by all who ask, so never changed. */
 export const listPages: (tx: Tx, siteId: number) => Promise<readonly PageFacts[]> = keptByChanges(inTree);
 
-/** Where a page lies; deleted pages lie nowhere, unless they are asked for. */
-export async function findPagePlace(
+/** Where an item lies: a page itself, anything else on its page, with a state and an author of its own. Deleted ones lie nowhere, unless they are asked for. */
+export async function findPlaced(
   tx: Tx,
   siteId: number,
-  pageId: number,
+  itemId: number,
   deleted = false,
-): Promise<Place | undefined> {
+): Promise<{ type: string; place: Place } | undefined> {
   const [row] = await query(tx).where(
-    and(eq(items.siteId, siteId), eq(items.id, pageId), deleted ? isNotNull(items.deletedAt) : isNull(items.deletedAt)),
+    and(eq(items.siteId, siteId), eq(items.id, itemId), deleted ? isNotNull(items.deletedAt) : isNull(items.deletedAt)),
   );
-  return row && placeOf(row);
+  return row && { type: row.type, place: placeOf(row) };
 }
+
+export const findPlace = async (tx: Tx, siteId: number, itemId: number, deleted = false): Promise<Place | undefined> =>
+  (await findPlaced(tx, siteId, itemId, deleted))?.place;
 
 /** What one page is called, deleted or not. */
 export async function findPageName(tx: Tx, siteId: number, pageId: number): Promise<string | undefined> {

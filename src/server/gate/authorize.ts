@@ -2,7 +2,7 @@ import { and, eq } from 'drizzle-orm';
 import { decide, refuseInWords, rulesAllow, rulesFor, type Decision, type PersonId, type Place } from '@/core/access';
 import { inventory } from '@/office';
 import { now } from '../clock';
-import { findPagePlace, rootPageId } from '../content/tree';
+import { findPlace, rootPageId } from '../content/tree';
 import type { Tx } from '../db/client';
 import { items } from '../db/schema';
 import { allowedPages } from './filter';
@@ -16,10 +16,25 @@ export interface Thing {
   writtenBy?: readonly PersonId[] | undefined;
   /** The field of a page that is to be changed. */
   field?: string | undefined;
+  /** The type of an item: what is asked of any item (`item.edit`) is asked of its type (`page.edit`). */
+  type?: string | undefined;
+}
+
+/** What a permission means for a thing. Throws where it is asked of an item whose type is not known. */
+function permissionOn(permission: string, { type }: Thing): string {
+  if (!permission.startsWith('item.')) return permission;
+  if (type === undefined) throw new Error(`${permission} was asked of something that is no item`);
+  return permission.replace('item.', `${type}.`);
 }
 
 export function mayNow(access: Access, permission: string, thing: Thing = {}): Decision {
-  return decide(access.policy, { person: access.who.id, permission, ...thing, atMs: now().getTime() });
+  const { type: _, ...about } = thing;
+  return decide(access.policy, {
+    person: access.who.id,
+    permission: permissionOn(permission, thing),
+    ...about,
+    atMs: now().getTime(),
+  });
 }
 
 /** Answers like `mayNow` for one permission and as many places as a list has. */
@@ -29,7 +44,8 @@ export function mayOn(access: Access, permission: string): (place: Place) => boo
 }
 
 /** The gate: returns when the person may, throws the refusal with its sentence when not. Everything passes here. */
-export async function authorize(tx: Tx, access: Access, permission: string, thing: Thing = {}): Promise<void> {
+export async function authorize(tx: Tx, access: Access, needs: string, thing: Thing = {}): Promise<void> {
+  const permission = permissionOn(needs, thing);
   const decision = mayNow(access, permission, thing);
   if (!decision.allowed)
     throw new Problem('refused', refuseInWords(decision, permission, await namesFor(tx, access)), {
@@ -52,6 +68,6 @@ export async function authorizeSomewhere(tx: Tx, access: Access, permission: str
   if (somewhere.length > 0) return;
   // No on every page: told as it is for the top of the site.
   const root = isPlaced ? await rootPageId(tx, access.site.id) : null;
-  const place = root === null ? undefined : await findPagePlace(tx, access.site.id, root);
+  const place = root === null ? undefined : await findPlace(tx, access.site.id, root);
   await authorize(tx, access, permission, place ? { place } : {});
 }

@@ -12,7 +12,8 @@ import { cleanText, readBody, readQuery } from './body';
 import { refuseForeign } from './origin';
 import { notFound, Problem } from './problems';
 import { readCookie } from './sessions';
-import { THINGS, type ThingKind } from './things';
+import { getEntry } from '@/core/inventory';
+import { THINGS } from './things';
 
 export interface Call<B> {
   tx: Tx;
@@ -31,7 +32,8 @@ export interface Call<B> {
 export interface Declared {
   /** The permission it asks for; `signed-in` where being signed in is enough. */
   needs: PermissionId | 'signed-in';
-  on?: ThingKind;
+  /** The kind of thing it is about, as `THINGS` has it. */
+  on?: string;
   /** Works for real also while a room is tried: only what ends the trial. */
   evenInTrial?: true;
 }
@@ -156,6 +158,7 @@ function asLines(work: (progress: (done: number) => void) => Promise<unknown>, r
 export function endpoint<S extends z.ZodType = z.ZodObject<Record<never, never>>>(
   declared: Declared & { body?: S; run: (call: Call<z.infer<S>>) => Promise<unknown> },
 ): APIRoute & { declared: Declared } {
+  const kind = declared.on === undefined ? undefined : getEntry(THINGS, declared.on);
   const work = async (
     request: Request,
     params: Record<string, string | undefined>,
@@ -170,9 +173,8 @@ export function endpoint<S extends z.ZodType = z.ZodObject<Record<never, never>>
       .transaction(async (tx) => {
         const access = await findAccess(tx, readCookie(request));
         if (!access) throw notSignedIn();
-        const thing = declared.on ? await THINGS[declared.on](tx, access, { id: params['id'], body: raw }) : {};
-        if (thing === null)
-          throw new Problem('not-found', 'That is not there. It may have been removed in the meantime.');
+        const thing = kind ? await kind.find(tx, access, { id: params['id'], body: raw }) : {};
+        if (thing === null) throw notFound(kind?.words ?? 'That');
         if (declared.needs !== 'signed-in') await authorize(tx, access, declared.needs, thing);
         const body = parseBody(declared.body ?? z.object({}), raw) as z.infer<S>;
         const call = {

@@ -5,6 +5,9 @@ import { now } from '../clock';
 import { drafts, items, publications, reviews } from '../db/schema';
 import type { Access } from './access';
 
+const NO = sql`false`;
+const IS_PAGE = eq(items.type, 'page');
+
 /** Pages somebody may know of: theirs to look at, or on the website for everybody, or for members where they are one. */
 export function knownPages(access: Access): SQL {
   const audience = sql`(select a.audience->>'kind' from ${items} a where a.path @> ${items.path} and a.audience is not null order by nlevel(a.path) desc limit 1)`;
@@ -15,6 +18,7 @@ export function knownPages(access: Access): SQL {
     or(
       allowedPages(access, 'page.view'),
       and(
+        IS_PAGE,
         isNull(items.deletedAt),
         isNotNull(items.liveRevisionId),
         or(sql`${audience} is null`, inArray(audience, kinds)),
@@ -23,14 +27,13 @@ export function knownPages(access: Access): SQL {
   );
 }
 
-/** The state of a page, as `findPagePlace` tells it. */
+/** The state of a page, as `findPlace` tells it. */
 const state = sql<string>`case
   when exists (select 1 from ${drafts} where ${drafts.itemId} = ${items.id}) then 'draft'
   when exists (select 1 from ${reviews} where ${reviews.itemId} = ${items.id} and ${reviews.outcome} is null) then 'waiting'
   when ${items.downRevisionId} is not null then 'down'
   when exists (select 1 from ${publications} where ${publications.itemId} = ${items.id}) then 'published'
   else 'draft' end`;
-const NO = sql`false`;
 
 const isNumber = (id: string) => /^\d{1,9}$/.test(id);
 const under = (branch: string): SQL =>
@@ -69,5 +72,5 @@ export function allowedPages(access: Access, permission: string, deletedToo = fa
   const somehow = inventory.permissions.get(permission as never)?.ownAuthor
     ? or(allowed(true), allowed(false))
     : allowed(null);
-  return and(deletedToo ? undefined : isNull(items.deletedAt), somehow) ?? NO;
+  return and(IS_PAGE, deletedToo ? undefined : isNull(items.deletedAt), somehow) ?? NO;
 }

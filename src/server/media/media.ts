@@ -1,11 +1,12 @@
 import { createHash } from 'node:crypto';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { record } from '../activity/activity';
-import { layouts } from '@/office/layouts';
+import { inventory } from '@/office';
 import type { Tx } from '../db/client';
 import { blobs, media } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
+import { hrefOf } from '../items/items';
 
 export interface Picture {
   id: string;
@@ -22,26 +23,45 @@ export async function listPictures(tx: Tx, siteId: number): Promise<Picture[]> {
   return rows.map(({ id, name, description, hash }) => ({ id: String(id), name, description, url: pictureUrl(hash) }));
 }
 
-/** Fields of a page that hold a picture. */
+/** Fields of items that hold a picture. */
 const FIELDS = [
   ...new Set(
-    [...layouts.values()].flatMap(({ fields }) => fields.filter(({ kind }) => kind === 'picture').map(({ id }) => id)),
+    [...inventory.items.values()].flatMap(({ layouts }) =>
+      layouts.flatMap(({ fields }) => fields.filter(({ kind }) => kind === 'picture').map(({ id }) => id)),
+    ),
   ),
 ];
 
-/** The pages whose live version shows each picture, by its id: as banner, in a text or in a piece. */
-export async function findPictureUse(tx: Tx, siteId: number): Promise<Map<string, { id: string; title: string }[]>> {
-  const { rows } = await tx.execute<{ id: number; title: string | null; pictures: unknown[] }>(sql`
-    select p.id, coalesce(p.short_name, r.content->>'title') as title,
+/** An item that shows a picture. */
+export interface PictureUse {
+  /** The page it is, or lies on. */
+  page: string;
+  title: string;
+  href: string;
+}
+
+/** The items whose live version shows each picture, by its id: as banner, in a text or in a piece. */
+export async function findPictureUse(tx: Tx, siteId: number): Promise<Map<string, PictureUse[]>> {
+  const { rows } = await tx.execute<{
+    id: number;
+    type: string;
+    page: number;
+    title: string | null;
+    pictures: unknown[];
+  }>(sql`
+    select p.id, p.type, case when p.type = 'page' then p.id else p.parent_id end as page, coalesce(p.short_name, r.content->>'title') as title,
       jsonb_path_query_array(r.content, 'strict $.**?(@.type == "picture").attrs.id') || jsonb_path_query_array(r.content, 'strict $.**.picture') || jsonb_build_array(${sql.join(
         FIELDS.map((field) => sql`r.content->${field}::text`),
         sql`, `,
       )}) as pictures
     from items p join revisions r on r.id = p.live_revision_id where p.site_id = ${siteId} and p.deleted_at is null order by p.id`);
-  const use = new Map<string, { id: string; title: string }[]>();
-  for (const { id, title, pictures } of rows)
+  const use = new Map<string, PictureUse[]>();
+  for (const { id, type, page, title, pictures } of rows)
     for (const picture of new Set(pictures.filter((one) => typeof one === 'string' && one !== '').map(String)))
-      use.set(picture, [...(use.get(picture) ?? []), { id: String(id), title: title ?? 'Untitled' }]);
+      use.set(picture, [
+        ...(use.get(picture) ?? []),
+        { page: String(page), title: title ?? 'Untitled', href: hrefOf({ id, type }) },
+      ]);
   return use;
 }
 

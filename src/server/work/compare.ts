@@ -12,6 +12,8 @@ export interface KnownNames {
 /** A content with the layout it is shown by. */
 export type Shown = readonly [layout: string, content: PageContent];
 export interface CompareWork {
+  /** The type of the item. */
+  type: string;
   before: Shown;
   after: Shown;
   names: KnownNames;
@@ -37,9 +39,14 @@ const getPool = () =>
  * Compares two contents apart from everything else, so that long texts keep nobody waiting who does not ask for them. Throws a
  * Problem when too many ask at once, or when it takes too long.
  */
-export async function compareApart(before: Shown, after: Shown, names: KnownNames): Promise<FieldChange[]> {
+export async function compareApart(
+  type: string,
+  before: Shown,
+  after: Shown,
+  names: KnownNames,
+): Promise<FieldChange[]> {
   try {
-    return (await getPool().run({ before, after, names } satisfies CompareWork, {
+    return (await getPool().run({ type, before, after, names } satisfies CompareWork, {
       signal: AbortSignal.timeout(LONGEST_MS),
     })) as FieldChange[];
   } catch (error) {

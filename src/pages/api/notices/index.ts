@@ -6,7 +6,7 @@ import { noticeSchema, postNotice } from '@/server/notices/notices';
 /** Puts a notice on the website, or on the branch under `page`. */
 export const POST = endpoint({
   needs: 'notice.post',
-  on: 'noticePlace',
+  on: 'placeForNew',
   body: noticeSchema.extend({
     page: z
       .string()

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { endPreviewLink, listPreviewLinks, makePreviewLink } from '@/server/content/previews';
+import { endPreviewLink, listPreviewLinks, makePreviewLink } from '@/server/items/previews';
 import { endpoint, idSchema } from '@/server/gate/endpoint';
 import { originOf } from '@/server/gate/origin';
 

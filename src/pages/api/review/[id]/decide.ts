@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { decideReview } from '@/server/content/reviews';
+import { decideReview } from '@/server/items/reviews';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** Publishes what was sent, now or at an hour to come, or sends it back. Nobody decides on their own work. */

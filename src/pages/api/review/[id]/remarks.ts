@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { remark, settleRemark } from '@/server/content/remarks';
+import { remark, settleRemark } from '@/server/items/remarks';
 import { endpoint, idSchema } from '@/server/gate/endpoint';
 
 /** Makes, answers or settles a remark on a draft that was sent. Whoever reads it and whoever wrote it may. */

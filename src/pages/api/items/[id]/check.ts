@@ -1,19 +1,22 @@
 import { z } from 'zod';
 import { maySee } from '@/server/content/naming';
 import { readContent } from '@/core/content';
-import { layouts } from '@/office';
-import { checkContent } from '@/server/content/publishing';
+import { formOf } from '@/server/items/forms';
+import { mustFindItem } from '@/server/items/items';
+import { checkContent } from '@/server/items/publishing';
 import { endpoint } from '@/server/gate/endpoint';
 import { Problem } from '@/server/gate/problems';
 
 /** What may be wrong with what is on the screen. */
 export const POST = endpoint({
-  needs: 'page.edit',
-  on: 'page',
+  needs: 'item.edit',
+  on: 'item',
   body: z.strictObject({ content: z.unknown() }),
-  run: async ({ tx, access, id, body, thing }) => {
+  run: async ({ tx, access, id, body }) => {
+    const item = await mustFindItem(tx, access.site.id, id);
+    const { layouts, type } = formOf(item);
     // What is not right yet is told at its field; everything else is looked at all the same.
-    const read = readContent(layouts, thing.place?.layout ?? '', body.content);
+    const read = readContent(layouts, item.layout, body.content, type.settings);
     if (!read)
       throw new Problem('bad-input', 'Nothing was sent.', { faults: [{ field: '', message: 'Nothing was sent.' }] });
     return { findings: await checkContent(tx, access, id, read.content, maySee(access)) };

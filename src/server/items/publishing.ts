@@ -13,9 +13,10 @@ import { allowedPages } from '../gate/filter';
 import { Problem } from '../gate/problems';
 import { findPolicyPerson } from '../people/people';
 import { getLivePlan } from '../plan/plans';
-import { findPage, layoutOf, whole } from './drafts';
-import { applySettings } from './addresses';
-import { findPagePlace, listPages, type PageFacts } from './tree';
+import { formOf, layoutOf, whole, type ItemRow } from './forms';
+import { mustFindItem, hrefFor, hrefOf, needOf } from './items';
+import { applySettings } from '../content/addresses';
+import { findPlace, listPages, type PageFacts } from '../content/tree';
 
 /** Who does something: a person, or Safe Room itself when its time has come. */
 export type Actor = Pick<Access, 'site'> & { signedInId: number; plan: Plan };
@@ -30,9 +31,9 @@ export async function checkContent(
   given: PageContent,
   sees: (page: PageFacts) => boolean = () => true,
 ): Promise<JudgedFinding[]> {
-  const page = await findPage(tx, actor.site.id, itemId);
-  const content = whole(given, page);
-  const layout = layoutOf(content, page);
+  const item = await mustFindItem(tx, actor.site.id, itemId);
+  const content = whole(given, item);
+  const layout = layoutOf(content, item);
   const described = new Map(
     (
       await tx
@@ -82,9 +83,10 @@ export async function putOnline(
   content: PageContent,
   { at, isFree }: { at?: Date; isFree?: boolean } = {},
 ): Promise<void> {
-  const page = await findPage(tx, actor.site.id, itemId, true);
+  const item = await mustFindItem(tx, actor.site.id, itemId, true);
   await mustPass(tx, actor, itemId, content);
-  await applySettings(tx, actor.site.id, page, whole(content, page), actor.signedInId, isFree);
+  if (formOf(item).type.settings.length > 0)
+    await applySettings(tx, actor.site.id, item, whole(content, item), actor.signedInId, isFree);
   await tx
     .update(items)
     .set({ liveRevisionId: revisionId, downRevisionId: null, downAt: null })
@@ -170,7 +172,7 @@ export async function callOff(tx: Tx, actor: Actor, itemId: number, what: 'publi
     actor,
     what === 'publish' ? 'called off publishing' : 'called off taking down',
     await titleOf(tx, itemId),
-    { href: `/room/pages/${itemId}` },
+    { href: await hrefFor(tx, itemId) },
   );
 }
 
@@ -182,7 +184,7 @@ export async function takeDown(tx: Tx, itemIds: readonly number[]): Promise<void
     .where(and(inArray(items.id, [...itemIds]), isNotNull(items.liveRevisionId)));
 }
 
-/** The page and all below it that is not deleted, the page first. */
+/** An item and all below it that is not deleted, itself first: pages, and what lies on them. */
 export async function findBranch(tx: Tx, siteId: number, itemId: number): Promise<(typeof items.$inferSelect)[]> {
   return tx
     .select()
@@ -196,6 +198,10 @@ export async function findBranch(tx: Tx, siteId: number, itemId: number): Promis
     )
     .orderBy(sql`nlevel(${items.path})`, asc(items.position), asc(items.id));
 }
+
+/** The pages of it. */
+export const findPagesOf = async (tx: Tx, siteId: number, pageId: number) =>
+  (await findBranch(tx, siteId, pageId)).filter((item) => item.type === 'page');
 
 let lookedAt = 0;
 const LOOK_EVERY_MS = 5000;
@@ -238,9 +244,9 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
   const [site] = await tx.select().from(sites).where(eq(sites.id, entry.siteId));
   if (!site) return false;
   const actor: Actor = { site, signedInId: entry.madeBy ?? 0, plan: await getLivePlan(tx, site) };
-  const [deleted] = await tx.select({ at: items.deletedAt }).from(items).where(eq(items.id, entry.itemId));
-  if (deleted?.at) throw new Problem('not-found', 'The page was deleted before its time came.');
-  await mustStillMay(tx, actor, entry);
+  const [item] = await tx.select().from(items).where(eq(items.id, entry.itemId));
+  if (!item || item.deletedAt) throw new Problem('not-found', 'It was deleted before its time came.');
+  await mustStillMay(tx, actor, entry, item);
   if (entry.what === 'publish') {
     const [revision] = await tx
       .select()
@@ -249,7 +255,7 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
     if (!revision) throw new Problem('not-found', 'What was to be published is not there any more.');
     await putOnline(tx, actor, entry.itemId, revision.id, revision.content, { at: entry.dueAt });
     await record(tx, actor, 'published, as planned', textOf(revision.content, 'title'), {
-      href: `/room/pages/${entry.itemId}`,
+      href: hrefOf(item),
       detail: sayTime(entry.dueAt, site.timeZone, now()),
     });
   } else {
@@ -258,16 +264,14 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
       tx,
       branch.map((page) => page.id),
     );
-    await record(tx, actor, 'taken down, as planned', await titleOf(tx, entry.itemId), {
-      href: `/room/pages/${entry.itemId}`,
-    });
+    await record(tx, actor, 'taken down, as planned', await titleOf(tx, entry.itemId), { href: hrefOf(item) });
   }
   await tx.update(schedules).set({ doneAt: now() }).where(eq(schedules.id, id));
   return true;
 }
 
 /** What is planned is done in the name of whoever planned it, so they must be able to do it when its time comes. */
-async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$inferSelect): Promise<void> {
+async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$inferSelect, item: ItemRow): Promise<void> {
   const maker = entry.madeBy === null ? undefined : await findPolicyPerson(tx, entry.madeBy);
   if (!maker) throw new Problem('refused', 'Whoever planned this is not there any more.');
   if (maker.suspended) throw new Problem('refused', `${maker.name}, who planned this, is paused.`);
@@ -278,16 +282,16 @@ async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$infer
     trial: null,
     policy: policyOf(inventory, actor.plan, [maker]),
   };
-  const place = await findPagePlace(tx, actor.site.id, entry.itemId);
+  const place = await findPlace(tx, actor.site.id, entry.itemId);
   const may = (permission: string) => mayNow(access, permission, { place }).allowed;
   if (entry.what === 'publish') {
-    if (!may('page.publish') && !may('review.decide'))
-      throw new Problem('refused', `${maker.name}, who planned this, may not publish the page any more.`);
-  } else if (!may('page.retire') || (await findForbiddenBelow(tx, access, 'page.retire', entry.itemId)) !== undefined)
-    throw new Problem(
-      'refused',
-      `${maker.name}, who planned this, may not take the page and all below it down any more.`,
-    );
+    if (!may(needOf(item, 'publish')) && !may('review.decide'))
+      throw new Problem('refused', `${maker.name}, who planned this, may not publish it any more.`);
+  } else if (
+    !may(needOf(item, 'retire')) ||
+    (await findForbiddenBelow(tx, access, 'page.retire', entry.itemId)) !== undefined
+  )
+    throw new Problem('refused', `${maker.name}, who planned this, may not take it and all below it down any more.`);
 }
 
 /** The highest page of a branch for which somebody may not do what they would do to the whole of it; undefined when there is none. */
@@ -307,6 +311,7 @@ export async function findForbiddenBelow(
         eq(items.siteId, access.site.id),
         there,
         sql`${items.path} <@ (select b.path from items b where b.id = ${itemId})`,
+        eq(items.type, 'page'),
         not(allowedPages(access, permission, deletedAt !== null)),
       ),
     )
@@ -331,7 +336,7 @@ async function giveUp(tx: Tx, id: number, failed: string): Promise<void> {
         ? 'planned to publish, and it could not be done'
         : 'planned to take down, and it could not be done',
       await titleOf(tx, entry.itemId),
-      { href: `/room/pages/${entry.itemId}`, detail: failed },
+      { href: await hrefFor(tx, entry.itemId), detail: failed },
     );
 }
 

@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { saveDraft } from '@/server/content/drafts';
+import { saveDraft } from '@/server/items/drafts';
 import { endpoint } from '@/server/gate/endpoint';
 
-/** Keeps the draft of a page. */
+/** Keeps the draft of an item. */
 export const PUT = endpoint({
-  needs: 'page.edit',
-  on: 'page',
+  needs: 'item.edit',
+  on: 'item',
   body: z.strictObject({
     content: z.unknown(),
     version: z.int().min(0).max(2_147_483_647),

@@ -12,8 +12,9 @@ import { notFound } from '../gate/problems';
 import { hashToken, newToken } from '../gate/sessions';
 import { findPolicyPerson } from '../people/people';
 import { getLivePlan } from '../plan/plans';
+import { hrefFor } from './items';
 import { titleOf } from './publishing';
-import { findPagePlace } from './tree';
+import { findPlace, findPlaced } from '../content/tree';
 
 /** A link under which the newest draft of a page can be looked at without an account; only its hash is kept. Runs in a transaction. */
 export async function makePreviewLink(
@@ -25,7 +26,7 @@ export async function makePreviewLink(
 ): Promise<{ url: string; expiresAt: string }> {
   const token = newToken();
   const expiresAt = new Date(now().getTime() + days * 86_400_000);
-  const place = await findPagePlace(tx, access.site.id, itemId);
+  const place = await findPlace(tx, access.site.id, itemId);
   await tx
     .insert(previewLinks)
     .values({
@@ -37,7 +38,7 @@ export async function makePreviewLink(
       audience: place?.audience ?? null,
     });
   await record(tx, access, 'made a preview link for', await titleOf(tx, itemId), {
-    href: `/room/pages/${itemId}`,
+    href: await hrefFor(tx, itemId),
     detail: `For ${days} ${days === 1 ? 'day' : 'days'}`,
   });
   return { url: `${origin}/preview/${token}`, expiresAt: expiresAt.toISOString() };
@@ -96,15 +97,16 @@ export async function endPreviewLink(
     )
     .returning({ id: previewLinks.id });
   if (!row) throw notFound('This link');
-  await record(tx, access, 'ended a preview link for', await titleOf(tx, itemId), { href: `/room/pages/${itemId}` });
+  await record(tx, access, 'ended a preview link for', await titleOf(tx, itemId), { href: await hrefFor(tx, itemId) });
   return { links: await listPreviewLinks(tx, access.site, itemId) };
 }
 
 /** A link ends by itself when its maker may no longer change the page, and when fewer people may visit it than when it was made. */
 async function stillWorks(tx: Tx, site: Site, link: typeof previewLinks.$inferSelect): Promise<boolean> {
   const maker = link.madeBy === null ? undefined : await findPolicyPerson(tx, link.madeBy);
-  const place = await findPagePlace(tx, site.id, link.itemId);
-  if (!maker || !place) return false;
+  const placed = await findPlaced(tx, site.id, link.itemId);
+  if (!maker || !placed) return false;
+  const { place } = placed;
   const plan = await getLivePlan(tx, site);
   if (
     !mayNow(
@@ -117,8 +119,8 @@ async function stillWorks(tx: Tx, site: Site, link: typeof previewLinks.$inferSe
         plan,
         policy: policyOf(inventory, plan, [maker]),
       },
-      'page.edit',
-      { place },
+      'item.edit',
+      placed,
     ).allowed
   )
     return false;

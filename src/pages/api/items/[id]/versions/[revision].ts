@@ -1,12 +1,12 @@
-import { compareVersions } from '@/server/content/reviews';
+import { compareVersions } from '@/server/items/reviews';
 import { endpoint } from '@/server/gate/endpoint';
 
 const number = (text: string | null | undefined) => (/^\d{1,9}$/.test(text ?? '') ? Number(text) : null);
 
-/** An earlier version of a page, compared with another (`with`), or with what visitors see now. */
+/** An earlier version of an item, compared with another (`with`), or with what visitors see now. */
 export const GET = endpoint({
-  needs: 'page.view',
-  on: 'page',
+  needs: 'item.view',
+  on: 'item',
   run: ({ tx, access, id, params, query }) =>
     compareVersions(tx, access.site.id, id, number(params['revision']) ?? 0, number(query.get('with'))),
 });

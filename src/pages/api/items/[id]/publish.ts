@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { publishDraft } from '@/server/content/reviews';
+import { publishDraft } from '@/server/items/reviews';
 import { authorize } from '@/server/gate/authorize';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** Keeps what is on the screen and puts it on the website, at once or at an hour to come. */
 export const POST = endpoint({
-  needs: 'page.publish',
-  on: 'page',
+  needs: 'item.publish',
+  on: 'item',
   body: z.strictObject({
     content: z.unknown(),
     version: z.int().min(0).max(2_147_483_647),
@@ -14,7 +14,7 @@ export const POST = endpoint({
     at: z.string().max(20).optional(),
   }),
   run: async ({ tx, access, id, body, thing }) => {
-    await authorize(tx, access, 'page.edit', thing);
+    await authorize(tx, access, 'item.edit', thing);
     return publishDraft(tx, access, id, body);
   },
 });

@@ -1,9 +1,9 @@
 import { bringBack } from '@/server/content/retire';
 import { endpoint } from '@/server/gate/endpoint';
 
-/** Brings a deleted page back, with what was deleted with it. */
+/** Brings a deleted item back, with what was deleted with it. */
 export const POST = endpoint({
-  needs: 'page.retire',
-  on: 'deletedPage',
+  needs: 'item.retire',
+  on: 'deletedItem',
   run: ({ tx, access, id }) => bringBack(tx, access, id),
 });

@@ -12,12 +12,14 @@ import type { Access } from '../gate/access';
 import { notFound, Problem } from '../gate/problems';
 import { listPeople } from '../people/people';
 import { compareApart, type KnownNames } from '../work/compare';
-import { addRevision, asShown, findPage, layoutOf, saveAndTake, whole } from './drafts';
+import { addRevision, saveAndTake } from './drafts';
+import { asShown, layoutOf, whole, type ItemRow } from './forms';
+import { hrefFor, mustFindItem } from './items';
 import { comingInstant, mustPass, planFor, putOnline, replaceWaiting } from './publishing';
 import { countOpenRemarks } from './remarks';
-import { findLiveContent, findPagePlace } from './tree';
+import { findLiveContent, findPlace } from '../content/tree';
 
-/** A review by its number, with everybody who wrote what was sent since the page was last published. */
+/** A review by its number, with everybody who wrote what was sent since it was last published. */
 export async function findReview(tx: Tx, siteId: number, id: number) {
   const [row] = await tx
     .select({ review: reviews, writers: revisions.writers })
@@ -35,7 +37,7 @@ async function mustBeAble(
   writers: readonly number[],
   askedOf: number,
 ): Promise<void> {
-  const place = await findPagePlace(tx, access.site.id, itemId);
+  const place = await findPlace(tx, access.site.id, itemId);
   const policy = policyOf(inventory, access.plan, await listPeople(tx, access.site.id));
   if (
     !decide(policy, {
@@ -48,7 +50,7 @@ async function mustBeAble(
   )
     throw new Problem(
       'bad-input',
-      'Whoever you asked cannot give this page a second look. Choose somebody else, or nobody by name.',
+      'Whoever you asked cannot give this a second look. Choose somebody else, or nobody by name.',
       { faults: [{ field: 'askedOf', message: 'Choose somebody else.' }] },
     );
 }
@@ -85,7 +87,7 @@ export async function sendForReview(
     .values({ siteId: access.site.id, itemId, revisionId, sentBy: access.signedInId, askedOf, note })
     .returning({ id: reviews.id });
   await record(tx, access, 'sent for a second look', textOf(content, 'title'), {
-    href: `/room/pages/${itemId}`,
+    href: await hrefFor(tx, itemId),
     detail: note,
   });
   return { review: row?.id ?? 0 };
@@ -125,7 +127,7 @@ async function publishRevision(
   actions: { now: string; later: string },
   note: string,
 ): Promise<void> {
-  const more = { href: `/room/pages/${itemId}`, detail: note };
+  const more = { href: await hrefFor(tx, itemId), detail: note };
   if (at === undefined) {
     await putOnline(tx, access, itemId, revisionId, content);
     await record(tx, access, actions.now, textOf(content, 'title'), more);
@@ -158,7 +160,7 @@ export async function decideReview(
     throw new Problem(
       'already-done',
       review.outcome === 'replaced'
-        ? 'The writer has sent a newer version of this page; look at that one.'
+        ? 'The writer has sent a newer version; look at that one.'
         : 'Somebody has already decided on this draft.',
     );
   const open = outcome === 'sent-back' ? await countOpenRemarks(tx, id) : 0;
@@ -200,7 +202,7 @@ export async function decideReview(
     })
     .onConflictDoUpdate({ target: drafts.itemId, set: { sentBackWord: told } });
   await record(tx, access, 'sent back', textOf(revision.content, 'title'), {
-    href: `/room/pages/${review.itemId}`,
+    href: await hrefFor(tx, review.itemId),
     detail: told,
   });
   return undefined;
@@ -282,27 +284,27 @@ async function loadNames(tx: Tx, siteId: number): Promise<KnownNames> {
   };
 }
 
-type PageRow = typeof items.$inferSelect;
 const NOTHING: PageContent = { title: '', body: emptyDocument() };
 
-/** What visitors see of a page now, with its settings as they are. */
-async function shownNow(tx: Tx, page: PageRow): Promise<PageContent | undefined> {
-  const live = await findLiveContent(tx, page.id);
-  return live && asShown(live, page);
+/** What visitors see of an item now, with its settings as they are. */
+async function shownNow(tx: Tx, item: ItemRow): Promise<PageContent | undefined> {
+  const live = await findLiveContent(tx, item.id);
+  return live && asShown(live, item);
 }
 
-/** Two contents of a page compared: everything stored, field by field and setting by setting, against what the earlier one showed. */
+/** Two contents of an item compared: everything stored, field by field and setting by setting, against what the earlier one showed. */
 async function compareOn(
   tx: Tx,
   siteId: number,
-  page: PageRow,
+  item: ItemRow,
   before: PageContent | undefined,
   after: PageContent,
 ): Promise<FieldChange[]> {
   const earlier = before ?? NOTHING;
   return compareApart(
-    [layoutOf(earlier, page).id, earlier],
-    [layoutOf(after, page).id, whole(after, page)],
+    item.type,
+    [layoutOf(earlier, item).id, earlier],
+    [layoutOf(after, item).id, whole(after, item)],
     await loadNames(tx, siteId),
   );
 }
@@ -314,7 +316,7 @@ export async function getReviewView(tx: Tx, siteId: number, id: number): Promise
       review: reviews,
       content: revisions.content,
       writers: revisions.writers,
-      page: items,
+      item: items,
       name: people.name,
       asked,
     })
@@ -324,7 +326,7 @@ export async function getReviewView(tx: Tx, siteId: number, id: number): Promise
     .leftJoin(people, eq(people.id, reviews.sentBy))
     .where(and(eq(reviews.siteId, siteId), eq(reviews.id, id)));
   if (!row) throw notFound('This draft');
-  const { review, content, page, name } = row;
+  const { review, content, item, name } = row;
   const decider =
     review.decidedBy === null
       ? undefined
@@ -347,11 +349,11 @@ export async function getReviewView(tx: Tx, siteId: number, id: number): Promise
     outcome: review.outcome,
     decidedBy: decider?.name ?? null,
     word: review.word,
-    changes: await compareOn(tx, siteId, page, await shownNow(tx, page), content),
+    changes: await compareOn(tx, siteId, item, await shownNow(tx, item), content),
   };
 }
 
-/** Two versions of a page compared, with what the older says, so that it can be written on from it. Without a second it is what visitors see now. */
+/** Two versions of an item compared, with what the older says, so that it can be written on from it. Without a second it is what visitors see now. */
 export async function compareVersions(
   tx: Tx,
   siteId: number,
@@ -359,7 +361,7 @@ export async function compareVersions(
   revisionId: number,
   withId: number | null,
 ): Promise<{ changes: FieldChange[]; content: PageContent }> {
-  const page = await findPage(tx, siteId, itemId);
+  const item = await mustFindItem(tx, siteId, itemId);
   const versionOf = async (id: number) => {
     const [row] = await tx
       .select({ content: revisions.content })
@@ -369,6 +371,6 @@ export async function compareVersions(
     return row.content;
   };
   const content = await versionOf(revisionId);
-  const other = withId === null ? ((await shownNow(tx, page)) ?? content) : await versionOf(withId);
-  return { changes: await compareOn(tx, siteId, page, whole(content, page), other), content: whole(content, page) };
+  const other = withId === null ? ((await shownNow(tx, item)) ?? content) : await versionOf(withId);
+  return { changes: await compareOn(tx, siteId, item, whole(content, item), other), content: whole(content, item) };
 }

@@ -1,16 +1,17 @@
 import { z } from 'zod';
 import { record } from '@/server/activity/activity';
-import { callOff, comingInstant, planFor, titleOf } from '@/server/content/publishing';
+import { hrefFor } from '@/server/items/items';
+import { callOff, comingInstant, planFor, titleOf } from '@/server/items/publishing';
 import { mustMayBelow } from '@/server/content/structure';
 import { authorize } from '@/server/gate/authorize';
 import { endpoint } from '@/server/gate/endpoint';
 import { sayTime } from '@/core/words';
 import { now } from '@/server/clock';
 
-/** Plans when a page is taken down, or calls off what is planned. */
+/** Plans when an item is taken down, or calls off what is planned. */
 export const POST = endpoint({
-  needs: 'page.view',
-  on: 'page',
+  needs: 'item.view',
+  on: 'item',
   body: z.union([
     z.strictObject({ at: z.string().max(20) }),
     z.strictObject({ callOff: z.enum(['publish', 'take-down']) }),
@@ -19,7 +20,7 @@ export const POST = endpoint({
     await authorize(
       tx,
       access,
-      'callOff' in body && body.callOff === 'publish' ? 'page.publish' : 'page.retire',
+      'callOff' in body && body.callOff === 'publish' ? 'item.publish' : 'item.retire',
       thing,
     );
     if ('callOff' in body) return callOff(tx, access, id, body.callOff);
@@ -27,7 +28,7 @@ export const POST = endpoint({
     await mustMayBelow(tx, access, 'page.retire', id);
     await planFor(tx, access, id, { what: 'take-down', dueAt });
     await record(tx, access, 'planned to take down', await titleOf(tx, id), {
-      href: `/room/pages/${id}`,
+      href: await hrefFor(tx, id),
       detail: `For ${sayTime(dueAt, access.site.timeZone, now())}.`,
     });
     return { dueAt: dueAt.toISOString() };

@@ -1,5 +1,4 @@
 import { and, asc, count, eq, isNull } from 'drizzle-orm';
-import type { Place } from '@/core/access';
 import { record } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
@@ -7,6 +6,7 @@ import { people, remarks, reviews, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { authorize, mayNow, type Thing } from '../gate/authorize';
 import { notFound, Problem } from '../gate/problems';
+import { hrefFor } from './items';
 import { titleOf } from './publishing';
 
 /** A remark on a place in a draft that was sent: the field, and the words it is about. */
@@ -43,12 +43,12 @@ export async function listRemarks(tx: Tx, siteId: number, reviewId: number): Pro
   }));
 }
 
-/** The remarks of the newest second look of a page that are not settled: what its writer still has to answer. Null also for whom they are not for. */
-export async function listPageRemarks(
+/** The remarks of the newest second look of an item that are not settled: what its writer still has to answer. Null also for whom they are not for. */
+export async function listItemRemarks(
   tx: Tx,
   access: Access,
   itemId: number,
-  place: Place | undefined,
+  thing: Thing,
 ): Promise<{ review: number; remarks: Remark[] } | null> {
   const rows = await tx
     .select({ id: reviews.id, sentBy: reviews.sentBy, writers: revisions.writers })
@@ -58,7 +58,7 @@ export async function listPageRemarks(
     .orderBy(asc(reviews.id));
   const last = rows.at(-1);
   const list =
-    last && mayRemark(access, { place, writtenBy: [...last.writers, last.sentBy].map(String) })
+    last && mayRemark(access, { ...thing, writtenBy: [...last.writers, last.sentBy].map(String) })
       ? await listRemarks(tx, access.site.id, last.id)
       : [];
   return last && list.some((remark) => remark.answers === null && remark.settled === null)
@@ -78,7 +78,8 @@ export async function countOpenRemarks(tx: Tx, reviewId: number): Promise<number
 /** Remarks are between whoever reads a draft and whoever wrote it: those who may see second looks there, and its writers while they may change the page. */
 export const mayRemark = (access: Access, thing: Thing): boolean =>
   mayNow(access, 'review.view', { place: thing.place }).allowed ||
-  (thing.writtenBy?.includes(access.who.id) === true && mayNow(access, 'page.edit', { place: thing.place }).allowed);
+  (thing.writtenBy?.includes(access.who.id) === true &&
+    mayNow(access, 'item.edit', { place: thing.place, type: thing.type }).allowed);
 
 async function findReviewOf(tx: Tx, access: Access, reviewId: number, thing: Thing) {
   const [review] = await tx
@@ -112,7 +113,7 @@ export async function remark(
     access,
     given.answers === null ? 'remarked on' : 'answered a remark on',
     await titleOf(tx, review.itemId),
-    { href: `/room/pages/${review.itemId}`, detail: given.text },
+    { href: await hrefFor(tx, review.itemId), detail: given.text },
   );
   return { remarks: await listRemarks(tx, access.site.id, reviewId) };
 }
@@ -145,7 +146,7 @@ export async function settleRemark(
     access,
     settled ? 'settled a remark on' : 'took up a remark again on',
     await titleOf(tx, review.itemId),
-    { href: `/room/pages/${review.itemId}`, detail: row.text },
+    { href: await hrefFor(tx, review.itemId), detail: row.text },
   );
   return { remarks: await listRemarks(tx, access.site.id, reviewId) };
 }

@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { addNote, settleNote } from '@/server/content/notes';
+import { addNote, settleNote } from '@/server/items/notes';
 import { endpoint, idSchema } from '@/server/gate/endpoint';
 
-/** Adds a note to a page, or settles one. */
+/** Adds a note to an item, or settles one. */
 export const POST = endpoint({
-  needs: 'page.edit',
-  on: 'page',
+  needs: 'item.edit',
+  on: 'item',
   body: z.union([
     z.strictObject({ text: z.string().trim().min(1, 'Write something first.').max(1000) }),
     z.strictObject({ settle: idSchema, settled: z.boolean() }),

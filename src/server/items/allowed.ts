@@ -1,0 +1,161 @@
+import { and, eq } from 'drizzle-orm';
+import type { Place } from '@/core/access';
+import { textOf, type Layout, type PageContent } from '@/core/content';
+import { canonical } from '@/core/json';
+import { policyOf } from '@/core/plan';
+import { sayList } from '@/core/words';
+import { inventory } from '@/office';
+import { findPlace } from '../content/tree';
+import type { Tx } from '../db/client';
+import { people, revisions } from '../db/schema';
+import type { Access } from '../gate/access';
+import { mayNow } from '../gate/authorize';
+import { Problem } from '../gate/problems';
+import { findPolicyPerson } from '../people/people';
+import { formOf, picturesOf, type ItemRow } from './forms';
+import { thisOf } from './items';
+
+const PAGE = formOf({ type: 'page' });
+const PLACED = [...inventory.permissions.values()]
+  .filter((permission) => permission.placed)
+  .map((permission) => permission.id);
+
+/** A permission somebody would have of a page as it would be, and has not as it is: rules can hang on the layout and the author. */
+const gained = (access: Access, place: Place, changed: Place) =>
+  PLACED.find(
+    (permission) =>
+      mayNow(access, permission, { place: changed }).allowed && !mayNow(access, permission, { place }).allowed,
+  );
+
+/** Whether somebody may give a page a layout: they may change pages with it here, and could do no more with this one by it. */
+const mayGiveLayout = (access: Access, place: Place, layout: string) =>
+  mayNow(access, 'page.edit', { place: { ...place, layout } }).allowed && !gained(access, place, { ...place, layout });
+
+/** The layouts somebody may give a page, and the one it has. */
+export const layoutsFor = (access: Access, place: Place): string[] =>
+  [...inventory.layouts.keys()].filter((id) => id === place.layout || mayGiveLayout(access, place, id));
+
+/** The fields of a page that somebody may change here; null for all of them. */
+export function fieldsFor(access: Access, place: Place): string[] | null {
+  const theirs = [...PAGE.byId.keys()].filter((field) => mayNow(access, 'page.edit', { place, field }).allowed);
+  return theirs.length === PAGE.byId.size ? null : theirs;
+}
+
+/** As many fields as a refusal names. */
+const FEW_FIELDS = 6;
+
+/** Refuses what changes a field somebody may not change, whether it is right already or waits to be; each of `before` and `after` is what the page says and what is unfinished of it. */
+export async function mayWrite(
+  tx: Tx,
+  access: Access,
+  item: ItemRow,
+  before: readonly Record<string, unknown>[],
+  after: readonly Record<string, unknown>[],
+): Promise<void> {
+  const place = item.type === 'page' ? await findPlace(tx, access.site.id, item.id) : undefined;
+  const theirs = place && fieldsFor(access, place);
+  if (!theirs) return;
+  const ids = new Set([...before, ...after].flatMap((part) => Object.keys(part)));
+  const changed = [...ids].filter(
+    (id) =>
+      !theirs.includes(id) &&
+      after.some((part, i) => canonical(part[id] ?? null) !== canonical(before[i]?.[id] ?? null)),
+  );
+  if (changed.length === 0) return;
+  const name = (id: string) => `“${PAGE.byId.get(id)?.name ?? id}”`;
+  const rest = theirs.length <= FEW_FIELDS ? ` You may change ${sayList(theirs.map(name))}.` : '';
+  throw new Problem(
+    'refused',
+    `${sayList(changed.map(name))} ${changed.length === 1 ? 'is' : 'are'} not yours to change here.${rest} Ask the keyholder if you need to.`,
+    { permission: 'page.edit', page: String(item.id), fields: changed },
+  );
+}
+
+/** Whether a draft names only what there is and what its writer may: pictures and people of the site, a layout and an author that give nobody more than the writer has. */
+export async function mayUse(
+  tx: Tx,
+  access: Access,
+  item: ItemRow,
+  layout: Layout,
+  content: PageContent,
+  shown: PageContent | undefined,
+): Promise<void> {
+  const refuse = (field: string, message: string, detail = message) =>
+    new Problem('bad-input', detail, { faults: [{ field, message }] });
+  const form = formOf(item);
+  const wanted = picturesOf(form, content);
+  if (wanted.length > 0) {
+    // Whoever may not see all pictures has those the page ever had.
+    const known = new Set(picturesOf(form, shown ?? {}).map(({ id }) => id));
+    if (!mayNow(access, 'media.view').allowed && wanted.some(({ id }) => !known.has(id))) {
+      for (const { content: earlier } of await tx
+        .select({ content: revisions.content })
+        .from(revisions)
+        .where(eq(revisions.itemId, item.id)))
+        for (const { id } of picturesOf(form, earlier)) known.add(id);
+      const chosen = wanted.find(({ id }) => !known.has(id));
+      if (chosen)
+        throw refuse(
+          chosen.field.id,
+          `Choose a picture ${thisOf(item).toLowerCase()} had before.`,
+          `${chosen.field.name}: you may not choose among all pictures, only those ${thisOf(item).toLowerCase()} had before. Ask the keyholder if you need another.`,
+        );
+    }
+  }
+  if (form.type.settings.length === 0) return;
+  const author = textOf(content, 'page.author');
+  if (
+    author &&
+    author !== String(item.authorId) &&
+    !(
+      /^\d{1,9}$/.test(author) &&
+      (
+        await tx
+          .select({ id: people.id })
+          .from(people)
+          .where(and(eq(people.siteId, access.site.id), eq(people.id, Number(author))))
+      ).length
+    )
+  )
+    throw refuse('page.author', 'This author is nobody of this website.');
+  const place = await findPlace(tx, access.site.id, item.id);
+  if (!place) return;
+  if (layout.id !== item.layout && !mayNow(access, 'page.edit', { place: { ...place, layout: layout.id } }).allowed)
+    throw refuse('page.layout', `You may not use the layout “${layout.name}” here.`);
+  const isNew = (field: string, value: string) => value !== '' && value !== textOf(shown ?? {}, field);
+  if (
+    layout.id !== item.layout &&
+    isNew('page.layout', layout.id) &&
+    gained(access, place, { ...place, layout: layout.id })
+  )
+    throw refuse(
+      'page.layout',
+      `With the layout “${layout.name}” you could do more with this page than now. Somebody else has to change it.`,
+    );
+  if (author && author !== String(item.authorId) && isNew('page.author', author)) {
+    const changed = { ...place, author };
+    if (author === access.who.id) {
+      if (gained(access, place, changed))
+        throw refuse(
+          'page.author',
+          'As its author you could do more with this page than now. Somebody else has to change it.',
+        );
+    } else {
+      const person = await findPolicyPerson(tx, Number(author));
+      const theirs = person && { ...access, who: person, policy: policyOf(inventory, access.plan, [person]) };
+      const more =
+        theirs &&
+        PLACED.find(
+          (permission) =>
+            mayNow(theirs, permission, { place: changed }).allowed &&
+            !mayNow(theirs, permission, { place }).allowed &&
+            !mayNow(access, permission, { place }).allowed,
+        );
+      if (more)
+        throw refuse(
+          'page.author',
+          'As its author they could do more with this page than you. Somebody else has to change it.',
+        );
+    }
+  }
+}

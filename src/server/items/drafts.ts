@@ -1,0 +1,183 @@
+import { eq, sql } from 'drizzle-orm';
+import { sameContent, type ContentFault, type PageContent } from '@/core/content';
+import { now } from '../clock';
+import { findPlace } from '../content/tree';
+import type { Tx } from '../db/client';
+import { drafts, revisions } from '../db/schema';
+import type { Access } from '../gate/access';
+import { Problem } from '../gate/problems';
+import { fieldsFor, mayWrite } from './allowed';
+import { draftInfo } from './editable';
+import { asShown, whole, type ItemRow } from './forms';
+import { contentOf, findDraft, mustFindItem, findWriters, standing, thisOf } from './items';
+import { readWritten } from './written';
+
+const conflict = (draft: NonNullable<Awaited<ReturnType<typeof findDraft>>>, item: ItemRow) =>
+  new Problem(
+    'conflict',
+    `${draft.updatedByName} changed ${thisOf(item).toLowerCase()} while you had it open. Nothing was overwritten: both versions are shown, and you choose.`,
+    { theirs: { content: { ...whole(draft.content, item), ...draft.unfinished }, draft: draftInfo(draft) } },
+  );
+
+/**
+ * Keeps a draft, field by field: what is not right yet is kept beside it as typed, and its faults are given back. `version` is the one it was made on: 0 when there was none. Where somebody else was faster it is
+ * a conflict and nothing is written; `over` names the version that is knowingly replaced, and that one is put
+ * aside as a revision first. Runs in a transaction.
+ */
+export async function saveDraft(
+  tx: Tx,
+  access: Access,
+  itemId: number,
+  given: { content: unknown; version: number; over?: boolean | undefined },
+): Promise<{ version: number; updatedAt: string; faults: ContentFault[] }> {
+  const item = await mustFindItem(tx, access.site.id, itemId, true);
+  const draft = await findDraft(tx, itemId);
+  const before = await standing(tx, item);
+  if ((draft?.version ?? 0) !== given.version) {
+    if (draft) throw conflict(draft, item);
+    throw new Problem(
+      'conflict',
+      `${thisOf(item)} was sent or published by somebody else while you had it open. Nothing was overwritten: both versions are shown, and you choose.`,
+      { theirs: { content: before && whole(before, item), draft: null } },
+    );
+  }
+  const { content, allowance, unfinished, faults } = await readWritten(tx, access, item, given.content, {
+    shown: draft?.content ?? before,
+    unfinished: draft?.unfinished ?? {},
+    once: [await contentOf(tx, item.liveRevisionId), before],
+    allowance: draft?.allowance ?? {},
+  });
+  if (given.over && draft && draft.updatedBy !== access.signedInId)
+    await addRevision(
+      tx,
+      access,
+      itemId,
+      draft.content,
+      'kept',
+      `Put aside when ${access.who.name} kept another version`,
+      { madeBy: draft.updatedBy, writers: draft.writers },
+    );
+  const writers = [...new Set([...(draft?.writers ?? (await findWriters(tx, item))), access.signedInId])];
+  const values = {
+    content,
+    unfinished,
+    version: given.version + 1,
+    allowance,
+    writers,
+    updatedBy: access.signedInId,
+    updatedAt: now(),
+  };
+  await tx
+    .insert(drafts)
+    .values({ ...values, itemId, siteId: access.site.id, startedBy: access.signedInId })
+    .onConflictDoUpdate({ target: drafts.itemId, set: values });
+  return { version: values.version, updatedAt: values.updatedAt.toISOString(), faults };
+}
+
+export async function addRevision(
+  tx: Tx,
+  access: Pick<Access, 'site' | 'signedInId'>,
+  itemId: number,
+  content: PageContent,
+  kind: 'sent' | 'published' | 'kept',
+  note: string,
+  by: { madeBy?: number | null; writers: readonly number[] },
+): Promise<number> {
+  const [last] = await tx
+    .select({ number: sql<number>`coalesce(max(${revisions.number}), 0)` })
+    .from(revisions)
+    .where(eq(revisions.itemId, itemId));
+  const [row] = await tx
+    .insert(revisions)
+    .values({
+      siteId: access.site.id,
+      itemId,
+      number: Number(last?.number ?? 0) + 1,
+      content,
+      kind,
+      note,
+      madeBy: by.madeBy === undefined ? access.signedInId : by.madeBy,
+      writers: [...by.writers],
+    })
+    .returning({ id: revisions.id });
+  if (!row) throw new Error('a revision was not written');
+  return row.id;
+}
+
+/**
+ * Keeps what is on the screen and takes it at once, for sending or publishing. Where nothing differs from what
+ * visitors see there is nothing to take. Runs in a transaction.
+ */
+export async function saveAndTake(
+  tx: Tx,
+  access: Access,
+  itemId: number,
+  given: { content: unknown; version: number },
+): Promise<Taken> {
+  const { version, faults } = await saveDraft(tx, access, itemId, given);
+  if (faults.length > 0) throw new Problem('bad-input', faults.map((f) => f.message).join(' '), { faults });
+  const taken = await takeDraft(tx, access, itemId, version);
+  const item = await mustFindItem(tx, access.site.id, itemId);
+  const live = await contentOf(tx, item.liveRevisionId);
+  if (live && sameContent(taken.content, asShown(live, item)))
+    throw new Problem('already-done', 'Nothing differs from what visitors see, so there is nothing to send.');
+  return taken;
+}
+
+/** What was a draft, and everybody who wrote any of it. */
+interface Taken {
+  content: PageContent;
+  writers: number[];
+}
+
+/** Takes the draft for sending or publishing it, and ends it. The version must be the one on the screen. */
+async function takeDraft(tx: Tx, access: Access, itemId: number, version: number): Promise<Taken> {
+  const item = await mustFindItem(tx, access.site.id, itemId, true);
+  const draft = await findDraft(tx, itemId);
+  if (!draft)
+    throw new Problem(
+      'already-done',
+      `There is no draft of ${thisOf(item).toLowerCase()}: nothing has changed since the last version, or it was sent already.`,
+    );
+  if (draft.version !== version) throw conflict(draft, item);
+  await tx.delete(drafts).where(eq(drafts.itemId, itemId));
+  return { content: whole(draft.content, item), writers: draft.writers };
+}
+
+/** Keeps a version that was not chosen when two people wrote at once. Runs in a transaction. */
+export async function putAside(tx: Tx, access: Access, itemId: number, content: unknown): Promise<void> {
+  const item = await mustFindItem(tx, access.site.id, itemId);
+  const draft = await findDraft(tx, itemId);
+  const before = await standing(tx, item);
+  const place = item.type === 'page' ? await findPlace(tx, access.site.id, item.id) : undefined;
+  const theirs = place && fieldsFor(access, place);
+  // What is not theirs to write is not theirs to put aside: it stays as it stands.
+  const given =
+    theirs && typeof content === 'object'
+      ? Object.fromEntries(Object.entries(content ?? {}).filter(([id]) => theirs.includes(id)))
+      : content;
+  const written = await readWritten(tx, access, item, given, {
+    shown: draft?.content ?? before,
+    unfinished: {},
+    once: [await contentOf(tx, item.liveRevisionId), before],
+    allowance: draft?.allowance ?? {},
+  });
+  await addRevision(tx, access, itemId, written.content, 'kept', 'Put aside for another version', {
+    writers: [...new Set([...(draft?.writers ?? []), access.signedInId])],
+  });
+}
+
+/** Drops the draft; the page says again what visitors see. The draft dropped is kept as a revision. Runs in a transaction. */
+export async function dropDraft(tx: Tx, access: Access, itemId: number, version: number): Promise<void> {
+  const item = await mustFindItem(tx, access.site.id, itemId);
+  const stood = await standing(tx, item);
+  if (!stood)
+    throw new Problem(
+      'bad-input',
+      `${thisOf(item)} was never anything but this draft, so there is nothing to go back to. Delete it if it is not needed.`,
+    );
+  const unfinished = (await findDraft(tx, itemId))?.unfinished ?? {};
+  const { content, writers } = await takeDraft(tx, access, itemId, version);
+  await mayWrite(tx, access, item, [content, unfinished], [whole(stood, item), {}]);
+  await addRevision(tx, access, itemId, content, 'kept', 'Draft put aside', { writers });
+}

@@ -1,0 +1,102 @@
+import {
+  allFields,
+  documentOf,
+  piecesOf,
+  settingsAsContent,
+  textOf,
+  withSettings,
+  type Document,
+  type DocumentNode,
+  type Field,
+  type Layout,
+  type Layouts,
+  type PageContent,
+} from '@/core/content';
+import { getEntry, type ItemType } from '@/core/inventory';
+import { inventory } from '@/office';
+import type { items } from '../db/schema';
+
+export type ItemRow = typeof items.$inferSelect;
+
+/** The fields items of a type can have, worked out once. */
+export interface Form {
+  type: ItemType;
+  layouts: Layouts;
+  /** Those of the layouts. */
+  fields: readonly Field[];
+  /** Those of them that hold text with form. */
+  rich: readonly Field[];
+  /** All, with the settings. */
+  byId: ReadonlyMap<string, Field>;
+}
+
+const FORMS = new Map(
+  [...inventory.items.values()].map((type): [string, Form] => {
+    const layouts: Layouts = new Map(type.layouts.map((layout) => [layout.id, layout]));
+    const fields = [...allFields(layouts).values()];
+    const byId = new Map([...fields, ...type.settings].map((field) => [field.id, field]));
+    return [type.id, { type, layouts, fields, rich: fields.filter(isRich), byId }];
+  }),
+);
+
+/** What items of the type of this one are made of. */
+export const formOf = (item: Pick<ItemRow, 'type'>): Form => getEntry(FORMS, item.type);
+
+function isRich(field: Field): boolean {
+  return field.kind === 'rich' || field.kind === 'pieces';
+}
+
+/** The layout that content names, or its item's. */
+export function layoutOf(content: PageContent, item: Pick<ItemRow, 'layout' | 'type'>): Layout {
+  const { layouts } = formOf(item);
+  return layouts.get(textOf(content, 'page.layout')) ?? getEntry(layouts, item.layout);
+}
+
+/** What a page's row says of its settings. */
+const rowSettings = (page: ItemRow) => ({
+  layout: page.layout,
+  slug: page.slug,
+  ownAddress: page.ownAddress,
+  shortName: page.shortName,
+  inNavigation: page.inNavigation,
+  author: page.authorId === null ? null : String(page.authorId),
+  day: page.day,
+  language: page.language,
+});
+const hasSettings = (item: ItemRow) => formOf(item).type.settings.length > 0;
+
+/** Words that wait, with the settings of their item where they say nothing of them themselves. */
+export const whole = (content: PageContent, item: ItemRow): PageContent =>
+  hasSettings(item) ? withSettings(content, rowSettings(item)) : content;
+
+/** Words that visitors see or saw, with the settings as they are now: some are changed for many pages at once, beside any words. */
+export const asShown = (content: PageContent, item: ItemRow): PageContent =>
+  hasSettings(item) ? { ...whole(content, item), ...settingsAsContent(rowSettings(item)) } : content;
+
+/** The blocks of a field, whichever pieces they lie in. */
+export const blocksOf = (field: Field, content: PageContent): Document =>
+  field.kind === 'pieces'
+    ? { type: 'doc', content: piecesOf(content, field.id).flatMap((piece): DocumentNode[] => piece.text.content) }
+    : documentOf(content, field.id);
+
+const picturesIn = (nodes: readonly DocumentNode[]): string[] =>
+  nodes.flatMap((node) =>
+    node.type === 'picture'
+      ? [String(node.attrs?.['id'])]
+      : 'content' in node && node.content
+        ? picturesIn(node.content)
+        : [],
+  );
+
+/** Every picture an item's content shows or keeps, with the field it stands in. */
+export const picturesOf = (form: Form, content: PageContent) =>
+  form.fields.flatMap((field) => {
+    const inText = isRich(field) ? picturesIn(blocksOf(field, content).content) : [];
+    const own =
+      field.kind === 'picture'
+        ? [content[field.id]]
+        : field.kind === 'pieces'
+          ? piecesOf(content, field.id).map((piece) => piece.picture)
+          : [];
+    return [...inText, ...own].filter((id): id is string => typeof id === 'string').map((id) => ({ field, id }));
+  });

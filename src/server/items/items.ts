@@ -1,0 +1,116 @@
+import { and, eq, gt, isNull, sql, type SQL } from 'drizzle-orm';
+import { emptyDocument, type PageContent } from '@/core/content';
+import { getEntry, type ItemVerb } from '@/core/inventory';
+import { inventory } from '@/office';
+import type { Tx } from '../db/client';
+import { drafts, items, people, reviews, revisions, schedules } from '../db/schema';
+import { notFound } from '../gate/problems';
+import { asShown, formOf, type ItemRow } from './forms';
+
+async function findOne(tx: Tx, lock: boolean, ...where: SQL[]): Promise<ItemRow | undefined> {
+  const query = tx
+    .select()
+    .from(items)
+    .where(and(...where, isNull(items.deletedAt)));
+  return (await (lock ? query.for('update') : query))[0];
+}
+
+/** An item by its number; with `lock` nobody else changes it until the transaction ends. Throws a Problem when it is not there. */
+export async function mustFindItem(tx: Tx, siteId: number, itemId: number, lock = false): Promise<ItemRow> {
+  const item = await findOne(tx, lock, eq(items.siteId, siteId), eq(items.id, itemId));
+  if (!item) throw notFound('This');
+  return item;
+}
+
+/** A page, likewise: what lies on pages is none. */
+export async function mustFindPage(tx: Tx, siteId: number, pageId: number, lock = false): Promise<ItemRow> {
+  const page = await findOne(tx, lock, eq(items.siteId, siteId), eq(items.id, pageId), eq(items.type, 'page'));
+  if (!page) throw notFound('The page');
+  return page;
+}
+
+/** "This page", "This vacancy": what an item is called where it has no name. */
+export const thisOf = (item: Pick<ItemRow, 'type'>): string => `This ${formOf(item).type.one}`;
+
+/** Where an item is edited. */
+export const hrefOf = (item: Pick<ItemRow, 'type' | 'id'>): string =>
+  getEntry(inventory.screens, formOf(item).type.screen).path.replace('[id]', String(item.id));
+
+/** The list it stands in: the first screen of its section. */
+export const hrefFrom = (item: Pick<ItemRow, 'type'>): string => {
+  const { section } = getEntry(inventory.items, item.type);
+  const home = inventory.sections.find((one) => one.id === section)?.home ?? '';
+  return getEntry(inventory.screens, home).path;
+};
+
+/** The same where only its number is known. */
+export async function hrefFor(tx: Tx, itemId: number): Promise<string> {
+  const [row] = await tx.select({ id: items.id, type: items.type }).from(items).where(eq(items.id, itemId));
+  return hrefOf(row ?? { id: itemId, type: 'page' });
+}
+
+/** What doing something to an item asks for: the permission of its type with this verb. */
+export const needOf = (item: Pick<ItemRow, 'type'>, verb: ItemVerb) => `${item.type}.${verb}` as const;
+
+const updater = { draft: drafts, name: people.name };
+export async function findDraft(tx: Tx, itemId: number) {
+  const [row] = await tx
+    .select(updater)
+    .from(drafts)
+    .leftJoin(people, eq(people.id, drafts.updatedBy))
+    .where(eq(drafts.itemId, itemId));
+  return row && { ...row.draft, updatedByName: row.name ?? 'Somebody' };
+}
+
+export async function findWaiting(tx: Tx, itemId: number) {
+  const asked = sql<string | null>`(select a.name from ${people} a where a.id = ${reviews.askedOf})`;
+  const [row] = await tx
+    .select({ review: reviews, content: revisions.content, name: people.name, asked })
+    .from(reviews)
+    .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
+    .leftJoin(people, eq(people.id, reviews.sentBy))
+    .where(and(eq(reviews.itemId, itemId), isNull(reviews.outcome)));
+  return row;
+}
+
+export const contentOf = async (tx: Tx, revisionId: number | null): Promise<PageContent | undefined> =>
+  revisionId === null
+    ? undefined
+    : (await tx.select({ content: revisions.content }).from(revisions).where(eq(revisions.id, revisionId)))[0]?.content;
+
+/** What stands newest on a page before the draft: what waits, what visitors see, or what they saw. */
+export async function standing(tx: Tx, page: ItemRow): Promise<PageContent | undefined> {
+  const waits = (await findWaiting(tx, page.id))?.content ?? (await findPlannedContent(tx, page.id));
+  const shown = waits ? undefined : await contentOf(tx, page.liveRevisionId ?? page.downRevisionId);
+  return waits ?? (shown && asShown(shown, page));
+}
+
+/** What shall go online by itself. */
+async function findPlannedContent(tx: Tx, itemId: number): Promise<PageContent | undefined> {
+  const [row] = await tx
+    .select({ content: revisions.content })
+    .from(schedules)
+    .innerJoin(revisions, eq(revisions.id, schedules.revisionId))
+    .where(and(eq(schedules.itemId, itemId), eq(schedules.what, 'publish'), isNull(schedules.doneAt)));
+  return row?.content;
+}
+
+/** What a page says newest: its draft, what waits, what visitors see, or what they saw. */
+export const findNewest = async (tx: Tx, page: ItemRow): Promise<PageContent> =>
+  (await findDraft(tx, page.id))?.content ?? (await standing(tx, page)) ?? { title: '', body: emptyDocument() };
+
+/** Everybody who wrote words of a page that were never published: in versions made since it last went out. */
+export async function findWriters(tx: Tx, page: ItemRow): Promise<number[]> {
+  const last = page.liveRevisionId ?? page.downRevisionId ?? 0;
+  const rows = await tx
+    .select({ writers: revisions.writers, madeBy: revisions.madeBy })
+    .from(revisions)
+    .where(and(eq(revisions.itemId, page.id), gt(revisions.id, last)));
+  return rows.flatMap((row) => (row.writers.length > 0 ? row.writers : row.madeBy === null ? [] : [row.madeBy]));
+}
+
+/** Who has written in a page since it was last published: nobody of them gives it its second look. */
+export async function listWriters(tx: Tx, siteId: number, itemId: number): Promise<number[]> {
+  const page = await mustFindItem(tx, siteId, itemId);
+  return [...new Set([...((await findDraft(tx, itemId))?.writers ?? []), ...(await findWriters(tx, page))])];
+}

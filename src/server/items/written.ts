@@ -1,0 +1,119 @@
+import { eq } from 'drizzle-orm';
+import { faultsInSight, readContent, type ContentFault, type Field, type PageContent } from '@/core/content';
+import type { Constructs } from '@/core/toolbar';
+import type { Tx } from '../db/client';
+import { media } from '../db/schema';
+import type { Access } from '../gate/access';
+import { Problem } from '../gate/problems';
+import { formOf, picturesOf, whole, type Form, type ItemRow } from './forms';
+import { mayUse, mayWrite } from './allowed';
+import { mustHaveTools } from './tools';
+
+/** Longest text that waits in a field until it is right, in characters. */
+const LONGEST_WAITING = 20_000;
+const isShortText = (value: unknown): boolean => typeof value === 'string' && value.length <= LONGEST_WAITING;
+
+/**
+ * Whether a value that is not right can be kept as it was typed: only what an editor's fields can hold. A text that does not fit the
+ * schema, or a choice there is not, was not typed by anybody.
+ */
+function canWait(field: Field | undefined, value: unknown): boolean {
+  switch (field?.kind) {
+    case 'short':
+      return field.id !== 'page.layout' && isShortText(value);
+    case 'long':
+    case 'day':
+    case 'moment':
+    case 'picture':
+      return isShortText(value);
+    case 'number':
+      return typeof value === 'number' || isShortText(value);
+    case 'link':
+      return (
+        typeof value === 'object' &&
+        value !== null &&
+        Object.keys(value).every((key) => key === 'href' || key === 'words') &&
+        Object.values(value).every(isShortText)
+      );
+    case 'list':
+      return (
+        Array.isArray(value) &&
+        value.length <= 2 * field.most &&
+        value.every(
+          (entry) => typeof entry === 'object' && entry !== null && Object.values(entry as object).every(isShortText),
+        )
+      );
+    default:
+      return false;
+  }
+}
+
+/**
+ * Reads what somebody sent as the content of an item, whichever way it came. A field left out stays as it was. Everything stored is
+ * looked at, shown or not: pictures and people must be there, the layout theirs to use, tools theirs for what is new, and
+ * what they could not make again must stay. A field that is not right yet takes nothing from the others: it is given back in
+ * `unfinished`, as typed, with its fault where its layout shows it.
+ */
+export async function readWritten(
+  tx: Tx,
+  access: Access,
+  item: ItemRow,
+  given: unknown,
+  old: {
+    shown: PageContent | undefined;
+    unfinished: Record<string, unknown>;
+    once: readonly (PageContent | undefined)[];
+    allowance: Record<string, Constructs>;
+  },
+): Promise<{
+  content: PageContent;
+  allowance: Record<string, Constructs>;
+  unfinished: Record<string, unknown>;
+  faults: ContentFault[];
+}> {
+  const raw =
+    typeof given === 'object' && given !== null && !Array.isArray(given)
+      ? { ...old.shown, ...(given as Record<string, unknown>) }
+      : given;
+  const form = formOf(item);
+  const read = readContent(form.layouts, item.layout, raw, form.type.settings);
+  if (!read)
+    throw new Problem('bad-input', 'Nothing was sent.', { faults: [{ field: '', message: 'Nothing was sent.' }] });
+  const faults = [...read.faults, ...(await picturesGone(tx, access, form, read.content))];
+  const strange = faults.filter(({ field }) => !canWait(form.byId.get(field), (raw as Record<string, unknown>)[field]));
+  if (strange.length > 0) throw new Problem('bad-input', strange.map((f) => f.message).join(' '), { faults: strange });
+  // What is not right yet stays beside the draft as it was typed; the draft goes on saying of it what it said.
+  const unfinished = Object.fromEntries(
+    faults.map(({ field }) => [field, (raw as Record<string, unknown>)[field] ?? null]),
+  );
+  const before = old.shown === undefined ? {} : whole(old.shown, item);
+  const content = whole(
+    { ...read.content, ...Object.fromEntries(Object.keys(unfinished).map((field) => [field, before[field] ?? null])) },
+    item,
+  );
+  await mayWrite(tx, access, item, [whole(before, item), old.unfinished], [content, unfinished]);
+  await mayUse(tx, access, item, read.layout, content, old.shown);
+  const allowance = mustHaveTools(access, form, old, content);
+  return { content, allowance, unfinished, faults: faultsInSight(read.layout, faults) };
+}
+
+/** The fields whose pictures are not there any more. */
+async function picturesGone(tx: Tx, access: Access, form: Form, content: PageContent): Promise<ContentFault[]> {
+  const wanted = picturesOf(form, content);
+  if (wanted.length === 0) return [];
+  const there = new Set(
+    (await tx.select({ id: media.id }).from(media).where(eq(media.siteId, access.site.id))).map((row) =>
+      String(row.id),
+    ),
+  );
+  return [
+    ...new Map(
+      wanted
+        .filter(({ id }) => !there.has(id))
+        .map(({ field }) => [
+          field.id,
+          { field: field.id, message: `${field.name}: the picture chosen is not there any more. Choose another.` },
+        ]),
+    ).values(),
+  ];
+}
