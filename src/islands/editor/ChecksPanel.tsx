@@ -1,10 +1,12 @@
 import { Icon } from '../kit/Icon';
+import { useAbout } from './about';
 import { goToField } from './goToField';
 import { Panel } from './Panel';
 import type { FindingRow } from './useChecks';
 
 /** What may be wrong with the page, in plain words; what stops publishing comes first. */
 export function ChecksPanel({ findings }: { findings: FindingRow[] | null }) {
+  const { anchor } = useAbout();
   const list = [...(findings ?? [])].sort((a, b) => Number(b.rule === 'block') - Number(a.rule === 'block'));
   const stops = list.filter((finding) => finding.rule === 'block').length;
   const value =
@@ -21,7 +23,7 @@ export function ChecksPanel({ findings }: { findings: FindingRow[] | null }) {
     <Panel
       name="Before it goes out"
       value={<span className={stops > 0 ? 'font-semibold text-brick' : ''}>{value}</span>}
-      anchor="pages.edit.checks"
+      anchor={anchor('checks')}
     >
       {findings !== null && list.length === 0 && (
         <p className="flex items-center gap-2">

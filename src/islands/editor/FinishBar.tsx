@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { zoneCity } from '@/core/words';
 import { Icon, type IconName } from '../kit/Icon';
 import { Confirm, Labelled } from '../kit/parts';
+import { useAbout } from './about';
 import type { DraftState } from './model';
 import type { FindingRow } from './useChecks';
 import type { FieldFault } from './useDraft';
@@ -23,6 +24,7 @@ interface KeepingProps {
 
 /** How keeping stands, in the one line that is always in sight, with the way to whatever it waits for. */
 function Keeping({ state, faults, nameOf, onField, onChoose, onSignIn, onTryAgain }: KeepingProps) {
+  const { one } = useAbout();
   const line = (icon: IconName, words: string, wrong = false) => (
     <span className={`flex items-center gap-2 text-sm ${wrong ? 'font-semibold text-brick' : 'text-ink-2'}`}>
       <Icon name={icon} size={16} className="shrink-0" /> {words}
@@ -49,7 +51,7 @@ function Keeping({ state, faults, nameOf, onField, onChoose, onSignIn, onTryAgai
       case 'conflict':
         return (
           <>
-            {line('warn', 'Two versions of this page; yours is kept in this browser', true)}
+            {line('warn', `Two versions of this ${one}; yours is kept in this browser`, true)}
             {way('Choose', onChoose)}
           </>
         );
@@ -119,6 +121,7 @@ export function FinishBar({
   timeZone: string;
   onFinish: (how: Finish) => void;
 }) {
+  const { one, anchor } = useAbout();
   const [asking, setAsking] = useState(false);
   const [later, setLater] = useState(false);
   const [at, setAt] = useState('');
@@ -133,7 +136,7 @@ export function FinishBar({
     >
       {readOnly ? (
         <span className="flex items-center gap-2 text-sm text-ink-2">
-          <Icon name="eye" size={16} /> You can read this page
+          <Icon name="eye" size={16} /> You can read this {one}
         </span>
       ) : (
         <Keeping
@@ -152,7 +155,7 @@ export function FinishBar({
             type="button"
             className={`btn ${may.send ? '' : 'btn-main'}`}
             disabled={busy || (!dirty && !down)}
-            data-anchor="pages.edit.publish"
+            data-anchor={anchor('publish')}
             onClick={() => (faults[0] ? onField(faults[0].field) : setAsking(true))}
           >
             Publish now
@@ -163,7 +166,7 @@ export function FinishBar({
             type="button"
             className="btn btn-main"
             disabled={busy || !dirty}
-            data-anchor="pages.edit.send"
+            data-anchor={anchor('send')}
             onClick={() => onFinish({ what: 'send' })}
           >
             <span className="max-w-[22rem] truncate max-sm:whitespace-normal">

@@ -1,4 +1,5 @@
 import { sayDay, sayTime } from '@/core/words';
+import { useAbout } from './about';
 import { DraftMark } from './panels';
 import type { DraftState } from './model';
 import type { VersionRow } from './VersionsPanel';
@@ -11,7 +12,7 @@ interface StateCardProps {
   down: boolean;
   waiting: { sentBy: string; sentAt: string; askedOf: string | null } | null;
   mine: boolean;
-  address: string;
+  address: string | null;
   timeZone: string;
   now: string;
   onTryAgain: () => void;
@@ -31,22 +32,25 @@ export function StateCard({
   now,
   onTryAgain,
 }: StateCardProps) {
+  const { one, anchor } = useAbout();
   return (
-    <section aria-label="What visitors see" data-anchor="pages.edit.state">
+    <section aria-label="What visitors see" data-anchor={anchor('state')}>
       {!readOnly && <DraftMark state={state} timeZone={timeZone} />}
       <p className="mt-2">
         {live ? (
           <>
             Visitors {dirty || waiting ? 'still ' : ''}see the version from{' '}
             <strong>{sayDay(new Date(live.at), timeZone, new Date(now))}</strong>.{' '}
-            <a className="link" href={address} target="_blank" rel="noreferrer">
-              Look
-            </a>
+            {address !== null && (
+              <a className="link" href={address} target="_blank" rel="noreferrer">
+                Look
+              </a>
+            )}
           </>
         ) : down ? (
-          'It is taken down: visitors do not see this page.'
+          `It is taken down: visitors do not see this ${one}.`
         ) : (
-          'Visitors do not see this page yet.'
+          `Visitors do not see this ${one} yet.`
         )}
       </p>
       {waiting && (

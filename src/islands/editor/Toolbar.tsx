@@ -4,6 +4,7 @@ import { Toolbar as RadixToolbar } from 'radix-ui';
 import { lazy, Suspense, useEffect, useLayoutEffect, useRef, useState, type MouseEvent } from 'react';
 import { groupTools, type Tool } from '@/core/inventory';
 import { Icon, type IconName } from '../kit/Icon';
+import { useAbout } from './about';
 import type { PictureChoice } from './PictureChooser';
 
 const LinkDialog = lazy(() => import('./LinkDialog'));
@@ -101,6 +102,7 @@ interface ToolbarProps {
 
 /** The tools somebody has, as the inventory names and groups them: one tab stop, arrow keys between the tools (WAI-ARIA toolbar pattern). */
 export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull, onSay }: ToolbarProps) {
+  const { anchor } = useAbout();
   const [asking, setAsking] = useState<'link' | 'picture' | 'alert' | null>(null);
   const on = useEditorState({
     editor,
@@ -166,10 +168,7 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
     const { name, keys } = tool;
     switch (tool.id) {
       case 'link':
-        return button(name, active.link, () => setAsking('link'), 'link', true, {
-          anchor: 'pages.edit.tool.link',
-          keys,
-        });
+        return button(name, active.link, () => setAsking('link'), 'link', true, { anchor: anchor('tool.link'), keys });
       case 'picture':
         return button(name, active.picture, () => setAsking('picture'), 'picture', true, { keys });
       case 'alert':

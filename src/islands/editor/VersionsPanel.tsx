@@ -4,6 +4,7 @@ import { sayTime } from '@/core/words';
 import { Dialog, Labelled } from '../kit/parts';
 import { send } from '../kit/send';
 import { Changes } from '../room/Changes';
+import { useAbout } from './about';
 import { Panel } from './Panel';
 
 export interface VersionRow {
@@ -18,18 +19,19 @@ const KIND = { published: '', kept: 'Put aside. ', sent: 'Sent, not published. '
 
 /** Everything the page once said: any two versions compared, and any of them written on from. */
 export function VersionsPanel({
-  page,
+  item,
   versions,
   onWriteOn,
   timeZone,
   now,
 }: {
-  page: string;
+  item: string;
   versions: VersionRow[];
   /** Left out for who may not change the page. */ onWriteOn?: ((content: PageContent, of: string) => void) | undefined;
   timeZone: string;
   now: string;
 }) {
+  const { one, anchor } = useAbout();
   const [open, setOpen] = useState<VersionRow | null>(null);
   const [other, setOther] = useState('');
   const [compared, setCompared] = useState<{ changes: FieldChange[]; content: PageContent } | string | null>(null);
@@ -40,7 +42,7 @@ export function VersionsPanel({
     setCompared(null);
     const sent = await send<{ changes: FieldChange[]; content: PageContent }>(
       'GET',
-      `/api/items/${page}/versions/${version.revisionId}${withId ? `?with=${withId}` : ''}`,
+      `/api/items/${item}/versions/${version.revisionId}${withId ? `?with=${withId}` : ''}`,
     );
     setCompared(sent.ok ? sent.value : sent.problem.detail);
   };
@@ -55,10 +57,10 @@ export function VersionsPanel({
               ? 'One version'
               : `${versions.length} versions`
         }
-        anchor="pages.edit.versions"
+        anchor={anchor('versions')}
         open
       >
-        {versions.length === 0 && <p className="text-ink-2">This page has never been published.</p>}
+        {versions.length === 0 && <p className="text-ink-2">This {one} has never been published.</p>}
         <ul className="-my-1.5 max-h-[20rem] divide-y divide-line overflow-y-auto">
           {versions.map((version) => (
             <li key={`${version.kind}${version.revisionId} ${version.at}`} className="relative py-1.5">

@@ -7,6 +7,7 @@ import type { Tool, WritingMode } from '@/core/inventory';
 import { CODE_VIEW } from '@/core/toolbar';
 import { Icon } from '../kit/Icon';
 import { useKept } from '../kit/useKept';
+import { useAbout } from './about';
 import { extensionsFor } from './extensions';
 import { pastedInWords, readPasted, tidied } from './paste';
 import type { PictureChoice } from './PictureChooser';
@@ -84,6 +85,7 @@ export default function WritingArea({
   onChange,
   onPreview,
 }: WritingProps) {
+  const { anchor } = useAbout();
   const [mode, setMode] = useState<WritingMode['id']>('visual');
   const [said, setSaid] = useState('');
   const [finding, setFinding] = useState(false);
@@ -232,7 +234,7 @@ export default function WritingArea({
         inPlace(
           <div
             className={`z-10 flex items-start justify-between gap-2 rounded-[10px] border border-line-2 bg-paper px-1.5 py-1 ${isShared ? '' : 'sticky top-0 mb-3'}`}
-            data-anchor="pages.edit.toolbar"
+            data-anchor={anchor('toolbar')}
             data-over={isShared ? undefined : 'top'}
           >
             {mode === 'visual' ? (
@@ -257,7 +259,7 @@ export default function WritingArea({
                     type="button"
                     aria-pressed={mode === m.id}
                     title={`${m.name}: ${m.description}`}
-                    data-anchor={m.id === 'preview' ? 'pages.edit.preview' : undefined}
+                    data-anchor={m.id === 'preview' ? anchor('preview') : undefined}
                     onClick={() => void show(m.id)}
                     className={`flex min-h-[36px] items-center gap-1.5 rounded-s px-2 text-sm font-semibold hover:bg-pine-soft ${mode === m.id ? 'bg-sheet text-pine shadow-[inset_0_0_0_1px_var(--color-line-2)]' : 'text-ink-2'}`}
                   >
@@ -299,7 +301,7 @@ export default function WritingArea({
               : 'rounded-[10px] border border-line-2 bg-sheet px-4 pt-3 pb-1 focus-within:border-pine'
             : 'hidden'
         }
-        data-anchor="pages.edit.body"
+        data-anchor={anchor('body')}
       >
         <EditorContent editor={editor} />
         {!readOnly && <p className="hint mt-1 border-t border-line pt-1">{counts}</p>}

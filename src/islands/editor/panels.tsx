@@ -1,6 +1,7 @@
 import { sayTime } from '@/core/words';
 import { happened } from '../kit/happened';
 import { Icon, type IconName } from '../kit/Icon';
+import { useAbout } from './about';
 import { PictureChooser, type PictureChoice } from './PictureChooser';
 import type { DraftState } from './model';
 
@@ -35,7 +36,8 @@ export function DraftMark({ state, timeZone }: { state: DraftState; timeZone: st
   );
 }
 
-export function BannerPanel({
+/** A picture of an item's own. */
+export function PicturePanel({
   name,
   value,
   pictures,
@@ -48,8 +50,9 @@ export function BannerPanel({
   readOnly: boolean;
   onChange: (id: string | null) => void;
 }) {
+  const { anchor } = useAbout();
   return (
-    <section className="card" aria-label={name} data-anchor="pages.edit.banner">
+    <section className="card" aria-label={name} data-anchor={anchor('banner')}>
       <h2 className="mb-2 text-base">{name}</h2>
       <PictureChooser
         label={name}

@@ -11,13 +11,13 @@ export interface FindingRow {
 const AFTER_CHANGE_MS = 900;
 
 /** What may be wrong with what is on the screen, looked at again a moment after every change. Null until the first answer. */
-export function useChecks(page: string, content: PageContent, on: boolean): FindingRow[] | null {
+export function useChecks(item: string, content: PageContent, on: boolean): FindingRow[] | null {
   const [findings, setFindings] = useState<FindingRow[] | null>(null);
   useEffect(() => {
     if (!on) return undefined;
     let current = true;
     const timer = setTimeout(() => {
-      void send<{ findings: FindingRow[] }>('POST', `/api/items/${page}/check`, { content }).then(
+      void send<{ findings: FindingRow[] }>('POST', `/api/items/${item}/check`, { content }).then(
         (sent) => current && sent.ok && setFindings(sent.value.findings),
       );
     }, AFTER_CHANGE_MS);
@@ -25,6 +25,6 @@ export function useChecks(page: string, content: PageContent, on: boolean): Find
       current = false;
       clearTimeout(timer);
     };
-  }, [page, content, on]);
+  }, [item, content, on]);
   return findings;
 }

@@ -14,7 +14,7 @@ export interface FieldFault {
   message: string;
 }
 interface Options {
-  page: string;
+  item: string;
   person: string;
   content: PageContent;
   version: number;
@@ -28,7 +28,7 @@ interface Options {
  * waits for the editor to choose.
  */
 export function useDraft({
-  page,
+  item,
   person,
   content: initial,
   version: initialVersion,
@@ -53,11 +53,11 @@ export function useDraft({
   const again = useRef<(over?: { version: number }) => Promise<boolean>>(() => Promise.resolve(false));
 
   useEffect(() => {
-    const found = findBackup(person, page);
+    const found = findBackup(person, item);
     if (found && !sameContent(found.content, initial)) setBackup(found);
-    else if (found) keepBackup(person, page, null);
+    else if (found) keepBackup(person, item, null);
     return () => clearTimeout(timer.current);
-  }, [initial, page, person]);
+  }, [initial, item, person]);
 
   const fail = useCallback((problem: ProblemDetails) => {
     if (problem.faults) setFaults(problem.faults.map(({ field, message }) => ({ field, message })));
@@ -88,7 +88,7 @@ export function useDraft({
       const sending = at.unanswered ?? at.content;
       const sent = await send<{ version: number; updatedAt: string; faults: FieldFault[] }>(
         'PUT',
-        `/api/items/${page}/draft`,
+        `/api/items/${item}/draft`,
         { content: sending, version: over?.version ?? at.version, ...(over && { over: true }) },
         at.key,
       );
@@ -116,7 +116,7 @@ export function useDraft({
       // Kept is said only when nothing was typed meanwhile.
       if (sameContent(at.content, sending)) {
         setState({ status: 'kept', at: sent.value.updatedAt });
-        keepBackup(person, page, null);
+        keepBackup(person, item, null);
       } else {
         setState({ status: 'typing' });
         at.since = Date.now();
@@ -124,7 +124,7 @@ export function useDraft({
       }
       return true;
     },
-    [fail, page, person],
+    [fail, item, person],
   );
 
   /** Keeps what is on the screen now; where a save is under way, when that one has ended. */
@@ -148,7 +148,7 @@ export function useDraft({
       if (sameContent(next, at.content)) return;
       at.content = next;
       setContent(next);
-      keepBackup(person, page, { content: next, version: at.version, at: new Date().toISOString() });
+      keepBackup(person, item, { content: next, version: at.version, at: new Date().toISOString() });
       setState((old) =>
         old.status === 'conflict' || old.status === 'signed-out' || old.status === 'saving'
           ? old
@@ -163,7 +163,7 @@ export function useDraft({
         Math.max(0, Math.min(AFTER_TYPING_MS, at.since + LONGEST_MS - Date.now())),
       );
     },
-    [page, person, save],
+    [item, person, save],
   );
 
   useEffect(() => {
@@ -184,17 +184,17 @@ export function useDraft({
   }, []);
   const settle = useCallback(() => {
     now.current.saved = now.current.content;
-    keepBackup(person, page, null);
-  }, [page, person]);
+    keepBackup(person, item, null);
+  }, [item, person]);
   /** Waits for a save under way, so that what follows is made on the newest version. */
   const settled = useCallback(async () => {
     clearTimeout(timer.current);
     await now.current.flight;
   }, []);
   const dropBackup = useCallback(() => {
-    keepBackup(person, page, null);
+    keepBackup(person, item, null);
     setBackup(null);
-  }, [page, person]);
+  }, [item, person]);
   return {
     content,
     change,

@@ -11,12 +11,12 @@ const EVERY_MS = 15_000;
 const ONCE_MORE_MS = 2_500;
 
 /** Says every few seconds that the page is open here, and who else has it open. */
-export function usePresence(page: string, typing: boolean): Present[] {
+export function usePresence(item: string, typing: boolean): Present[] {
   const [others, setOthers] = useState<Present[]>([]);
   const now = useRef(typing);
   now.current = typing;
   useEffect(() => {
-    const path = `/api/items/${page}/presence`;
+    const path = `/api/items/${item}/presence`;
     const tell = () =>
       void send<{ others: Present[] }>('POST', path, { typing: now.current }).then(
         (sent) => sent.ok && setOthers(sent.value.others),
@@ -37,6 +37,6 @@ export function usePresence(page: string, typing: boolean): Present[] {
       clearInterval(timer);
       window.removeEventListener('pagehide', leave);
     };
-  }, [page]);
+  }, [item]);
   return others;
 }

@@ -3,8 +3,8 @@ import { searchResultOf, SETTINGS, slugFrom, textOf, type FieldValue, type PageC
 import { layouts } from '@/office/layouts';
 import { Labelled } from '../kit/parts';
 import { send } from '../kit/send';
-import { FieldInput, type FieldContext } from './FieldInput';
-import { Panel } from './Panel';
+import { FieldInput, type FieldContext } from '../editor/FieldInput';
+import { Panel } from '../editor/Panel';
 
 interface PartProps {
   page: string;

@@ -1,0 +1,132 @@
+import { lazy, Suspense, useEffect, useState, type RefObject } from 'react';
+import { documentOf, piecesOf, type Document, type Field, type Layout } from '@/core/content';
+import type { Tool, WritingMode } from '@/core/inventory';
+import { useAbout } from './about';
+import { FieldInput } from './FieldInput';
+import type { ItemDraft } from './useItem';
+import type { PictureChoice } from './PictureChooser';
+import type { PutIn } from './WritingArea';
+import { WritingSkeleton } from './WritingSkeleton';
+
+// Fetched when they are needed: the first load of the screen stays small.
+const WritingArea = lazy(() => import('./WritingArea'));
+const Pieces = lazy(() => import('./Pieces'));
+
+/** The fields of an item in the order of its layout; pictures of its own have a panel. */
+export function Fields({
+  layout,
+  draft,
+  areas,
+  mayChange,
+  faultOf,
+  tools,
+  allTools,
+  modes,
+  pictures,
+  people,
+  previewHref,
+}: {
+  layout: Layout;
+  draft: ItemDraft;
+  /** How text is put into each writing area from outside, by field, or by field and piece. */
+  areas: RefObject<Map<string, PutIn>>;
+  mayChange: (field: string) => boolean;
+  faultOf: (field: string) => string | undefined;
+  tools: Tool[];
+  allTools: Tool[];
+  modes: WritingMode[];
+  pictures: PictureChoice[];
+  people: { id: string; name: string }[];
+  previewHref: string;
+}) {
+  const { anchor } = useAbout();
+  const { content, change } = draft;
+  // The writing area is made in the browser only; a Suspense boundary on the server would need inline scripts.
+  const [inBrowser, setInBrowser] = useState(false);
+  useEffect(() => setInBrowser(true), []);
+
+  const area = (
+    key: string,
+    label: string,
+    loaded: Document,
+    onChange: (document: Document) => void,
+    isTheirs: boolean,
+    shared?: { toolbarIn: HTMLElement | null },
+  ) => (
+    <div key={key} data-field={key}>
+      {!inBrowser && <WritingSkeleton />}
+      {inBrowser && (
+        <Suspense fallback={<WritingSkeleton />}>
+          <WritingArea
+            label={label}
+            loaded={loaded}
+            onReady={(put) => {
+              areas.current.set(key, put);
+              return () => areas.current.delete(key);
+            }}
+            tools={tools}
+            allTools={allTools}
+            modes={modes}
+            readOnly={!isTheirs}
+            pictures={pictures}
+            small={shared !== undefined}
+            {...shared}
+            previewHref={previewHref}
+            onChange={onChange}
+            onPreview={() => draft.save()}
+          />
+        </Suspense>
+      )}
+    </div>
+  );
+  const fieldOf = (field: Field) => {
+    if (field.kind === 'picture') return null;
+    if (field.kind === 'rich')
+      return (
+        <div key={field.id}>
+          <p className="label">{field.name}</p>
+          {area(
+            field.id,
+            field.name,
+            documentOf(draft.current(), field.id),
+            (document) => change({ [field.id]: document }),
+            mayChange(field.id),
+          )}
+        </div>
+      );
+    if (field.kind === 'pieces')
+      return (
+        inBrowser && (
+          <Suspense key={field.id} fallback={<WritingSkeleton />}>
+            <Pieces
+              field={field}
+              pieces={piecesOf(content, field.id)}
+              now={() => piecesOf(draft.current(), field.id)}
+              readOnly={!mayChange(field.id)}
+              pictures={pictures}
+              onChange={(pieces) => change({ [field.id]: pieces })}
+              area={(piece, onText, toolbarIn) =>
+                area(`${field.id} ${piece.id}`, `Text of “${piece.heading}”`, piece.text, onText, mayChange(field.id), {
+                  toolbarIn,
+                })
+              }
+            />
+          </Suspense>
+        )
+      );
+    return (
+      <FieldInput
+        key={field.id}
+        field={field}
+        value={content[field.id]}
+        onChange={(value) => change({ [field.id]: value })}
+        readOnly={!mayChange(field.id)}
+        context={{ people }}
+        fault={faultOf(field.id)}
+        big={field.id === 'title'}
+        {...(field.id === 'title' || field.id === 'summary' ? { anchor: anchor(field.id) } : {})}
+      />
+    );
+  };
+  return <>{layout.fields.map(fieldOf)}</>;
+}

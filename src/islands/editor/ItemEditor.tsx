@@ -1,0 +1,442 @@
+import { lazy, Suspense, useEffect, useMemo, useState, type ReactNode } from 'react';
+import {
+  documentOf,
+  isEmptyValue,
+  keptElsewhere,
+  textOf,
+  type Field,
+  type Layouts,
+  type PageContent,
+} from '@/core/content';
+import type { Tool, WritingMode } from '@/core/inventory';
+import { Icon } from '../kit/Icon';
+import { Confirm, ProblemNote, Safe } from '../kit/parts';
+import { SignInAgain } from '../kit/SignInAgain';
+import { useKept } from '../kit/useKept';
+import { AboutContext, useAbout, type About } from './about';
+import { ChecksPanel } from './ChecksPanel';
+import { EditorNotes } from './EditorNotes';
+import { FieldInput, type FieldContext } from './FieldInput';
+import { Fields } from './Fields';
+import { FinishBar, type Finish } from './FinishBar';
+import { goToField } from './goToField';
+import { KeptPanel } from './KeptPanel';
+import { NotesPanel, type NoteRow } from './NotesPanel';
+import { SchedulePanel, type PlannedRow } from './SchedulePanel';
+import { PicturePanel } from './panels';
+import type { PictureChoice } from './PictureChooser';
+import { RemarksPanel, type RemarkRow } from './RemarksPanel';
+import { StateCard } from './StateCard';
+import { useChecks } from './useChecks';
+import type { FieldFault } from './useDraft';
+import { useItem, type ItemDraft } from './useItem';
+import { usePresence } from './usePresence';
+import { VersionsPanel, type VersionRow } from './VersionsPanel';
+
+const loadConflictDialog = () => import('./ConflictDialog');
+const ConflictDialog = lazy(loadConflictDialog);
+
+/** An item as its edit screen is given it. */
+export interface EditedItem {
+  id: string;
+  down: boolean;
+  /** With what is not right yet as it was typed. */ content: PageContent;
+  faults: FieldFault[];
+  /** Where visitors see it; null where they do not see it by itself. */
+  address: string | null;
+  draft: {
+    version: number;
+    updatedAt: string;
+    updatedBy: string;
+    updatedById: string | null;
+    sentBackWord: string | null;
+  } | null;
+  waiting: {
+    id: number;
+    sentBy: string;
+    sentById: string;
+    sentAt: string;
+    note: string;
+    askedOf: string | null;
+  } | null;
+  versions: VersionRow[];
+  planned: PlannedRow[];
+}
+
+/** What the screen of every kind of item is given. */
+export interface EditorProps {
+  item: EditedItem;
+  crumbs: string[];
+  me: { id: string };
+  may: { edit: boolean; send: boolean; publish: boolean; retire: boolean };
+  /** Why it cannot be changed, where it cannot. */
+  readOnlyWhy: string | null;
+  /** Who may give the second look. */
+  reviewers: { id: string; name: string }[];
+  noteRequired: boolean;
+  remarks: { review: number; remarks: RemarkRow[] } | null;
+  notes: NoteRow[];
+  people: { id: string; name: string }[];
+  /** The fields they may change; null for all. */
+  theirFields: string[] | null;
+  tools: Tool[];
+  allTools: Tool[];
+  modes: WritingMode[];
+  pictures: PictureChoice[];
+  timeZone: string;
+  now: string;
+}
+
+/** What panels of a kind of item beside its fields have to work with. */
+export interface PanelParts {
+  page: string;
+  draft: ItemDraft;
+  content: PageContent;
+  change: (part: PageContent) => void;
+  mayChange: (field: string) => boolean;
+  context: FieldContext;
+  faultOf: (field: string) => string | undefined;
+}
+
+/** What a kind of item adds to it. */
+export interface KindProps {
+  about: About;
+  layouts: Layouts;
+  settings: readonly Field[];
+  previewHref: string;
+  /** Panels of its own: after the picture, and before the versions. */
+  panels?: (parts: PanelParts) => ReactNode;
+  morePanels?: (parts: PanelParts) => ReactNode;
+}
+
+/** The edit screen of an item: its fields, and beside them what else can be set and done. */
+export function ItemEditor(props: EditorProps & KindProps) {
+  return (
+    <Safe>
+      <AboutContext value={props.about}>
+        <Screen {...props} />
+      </AboutContext>
+    </Safe>
+  );
+}
+
+function Screen({
+  item,
+  crumbs,
+  me,
+  may,
+  readOnlyWhy,
+  reviewers,
+  noteRequired,
+  remarks,
+  notes,
+  people,
+  theirFields,
+  tools,
+  allTools,
+  modes,
+  pictures,
+  timeZone,
+  now,
+  layouts,
+  settings,
+  previewHref,
+  panels,
+  morePanels,
+}: EditorProps & KindProps) {
+  const { one, anchor } = useAbout();
+  const layoutOf = (content: PageContent) =>
+    layouts.get(textOf(content, 'page.layout')) ?? (layouts.size === 1 ? [...layouts.values()][0] : undefined);
+  const { draft, action, areas, putIn, said, setSaid, choosing, setChoosing, finish, drop, takeTheirs, keepChosen } =
+    useItem(
+      {
+        item: item.id,
+        person: me.id,
+        content: item.content,
+        version: item.draft?.version ?? 0,
+        kept: item.draft?.updatedAt ?? null,
+        faults: item.faults,
+      },
+      { one, layoutOf },
+    );
+  const { content, change, state } = draft;
+  const [note, setNote, forgetNote] = useKept(`change note ${item.id}`);
+  const [askedOf, setAskedOf] = useState('');
+  const [dropping, setDropping] = useState(false);
+  const [signIn, setSignIn] = useState(true);
+  const readOnly = !may.edit;
+  const mayChange = (field: string) => !readOnly && (theirFields === null || theirFields.includes(field));
+  useEffect(() => {
+    // Needed when things go wrong: it must not have to be fetched then.
+    void loadConflictDialog().catch(() => undefined);
+  }, []);
+  const layout = layoutOf(content);
+  const findings = useChecks(item.id, content, may.edit && state.status !== 'conflict');
+  const others = usePresence(item.id, state.status === 'typing' || state.status === 'saving');
+  const dirty = state.status !== 'untouched';
+  const names = {
+    picture: (id: string) => pictures.find((p) => p.id === id)?.name ?? 'a picture that is gone',
+    person: (id: string) => people.find((p) => p.id === id)?.name ?? 'somebody',
+    layout: (id: string) => layouts.get(id)?.name ?? id,
+  };
+  /** Of a content what is theirs to change: the rest stays as it is. */
+  const theirs = (other: PageContent): PageContent =>
+    Object.fromEntries(Object.entries(other).filter(([field]) => mayChange(field)));
+  const faultOf = (field: string) =>
+    draft.faults.find((fault) => fault.field === field)?.message ?? action.faultOf(field);
+  const send = async (how: Finish) => {
+    if (await finish(how, { note, askedOf: askedOf ? Number(askedOf) : null })) forgetNote();
+  };
+  const picture = layout?.fields.find((f) => f.kind === 'picture');
+  const kept = layout
+    ? keptElsewhere(layouts, layout, content).filter((field) => !isEmptyValue(content[field.id]))
+    : [];
+  const firstText = layout?.fields.find((field) => field.kind === 'rich');
+  const allowed = useMemo(
+    () =>
+      new Set(
+        modes.some((mode) => mode.id === 'code') ? allTools.map((tool) => tool.id) : tools.map((tool) => tool.id),
+      ),
+    [modes, tools, allTools],
+  );
+  const fieldNames = new Map([...(layout?.fields ?? []), ...settings].map((field) => [field.id, field.name]));
+  const parts: PanelParts = { page: item.id, draft, content, change, mayChange, context: { people }, faultOf };
+
+  return (
+    <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_18.5rem]">
+      <div className="flex min-w-0 flex-col">
+        <div className="grid flex-1 content-start gap-4 px-4 py-4 md:px-10 [&>*]:min-w-0">
+          <h1 className="sr-only">{textOf(content, 'title') || `A ${one} without a title`}</h1>
+          <p className="clip flex flex-wrap items-center gap-1.5 text-sm text-ink-2">
+            {crumbs.map((crumb, i) => (
+              <span key={i} className="flex items-center gap-1.5">
+                {i > 0 && <Icon name="right" size={13} />} {crumb}
+              </span>
+            ))}
+            {layouts.size > 1 && <span>· layout “{layout?.name}”</span>}
+          </p>
+          <EditorNotes
+            item={item}
+            one={one}
+            me={me}
+            said={said}
+            others={others}
+            readOnly={readOnly}
+            readOnlyWhy={readOnlyWhy}
+            theirFields={theirFields}
+            fieldNames={fieldNames}
+            mayChange={mayChange}
+            draft={draft}
+            onBringBack={() => {
+              if (draft.backup) putIn(theirs(draft.backup.content));
+              draft.setBackup(null);
+            }}
+            timeZone={timeZone}
+            now={now}
+          />
+          {layout && (
+            <Fields
+              layout={layout}
+              draft={draft}
+              areas={areas}
+              mayChange={mayChange}
+              faultOf={faultOf}
+              tools={tools}
+              allTools={allTools}
+              modes={modes}
+              pictures={pictures}
+              people={people}
+              previewHref={previewHref}
+            />
+          )}
+          {kept.length > 0 && (
+            <KeptPanel
+              fields={kept}
+              content={content}
+              into={firstText?.name ?? null}
+              readOnly={readOnly || theirFields !== null}
+              onLetGo={(field) => change({ [field.id]: null })}
+              allowed={allowed}
+              allTools={allTools}
+              names={names}
+              pictures={pictures}
+              onPutIn={(field, blocks) =>
+                firstText &&
+                putIn({
+                  [firstText.id]: {
+                    type: 'doc',
+                    content: [...documentOf(draft.current(), firstText.id).content, ...blocks],
+                  },
+                  [field.id]: null,
+                })
+              }
+            />
+          )}
+        </div>
+        <FinishBar
+          state={state}
+          faults={draft.faults}
+          nameOf={(id) => fieldNames.get(id) ?? 'A field'}
+          onField={goToField}
+          onChoose={() => setChoosing(true)}
+          onSignIn={() => setSignIn(true)}
+          onTryAgain={() => void draft.save()}
+          may={may}
+          readOnly={readOnly}
+          busy={action.busy}
+          dirty={dirty}
+          down={item.down}
+          reviewers={reviewers}
+          askedOf={askedOf}
+          findings={findings ?? []}
+          timeZone={timeZone}
+          onFinish={(how) => void send(how)}
+        />
+      </div>
+
+      <aside
+        aria-label={`About this ${one}`}
+        className="grid content-start gap-3 border-t border-line bg-paper p-4 lg:border-t-0 lg:border-l"
+      >
+        <StateCard
+          state={state}
+          readOnly={readOnly}
+          dirty={dirty}
+          live={item.versions.find((v) => v.live)}
+          down={item.down}
+          waiting={item.waiting}
+          mine={item.waiting?.sentById === me.id}
+          address={item.address}
+          timeZone={timeZone}
+          now={now}
+          onTryAgain={() => void draft.save()}
+        />
+        <ProblemNote problem={action.problem} />
+        {may.send && (
+          <section className="card grid gap-3" data-anchor={anchor('note')}>
+            <FieldInput
+              field={{
+                id: 'note',
+                kind: 'long',
+                name: 'What did you change?',
+                hint: noteRequired
+                  ? 'One sentence; this website asks for it.'
+                  : 'One sentence for whoever gives the second look.',
+                max: 500,
+              }}
+              value={note}
+              onChange={(value) => setNote(typeof value === 'string' ? value : '')}
+              readOnly={false}
+              context={{ people }}
+              fault={action.faultOf('note')}
+            />
+            {reviewers.length > 1 && (
+              <FieldInput
+                field={{
+                  id: 'askedOf',
+                  kind: 'choice',
+                  name: 'Who shall look at it?',
+                  options: [{ id: '', name: 'Whoever comes first' }, ...reviewers],
+                }}
+                value={askedOf || null}
+                onChange={(value) => setAskedOf(typeof value === 'string' ? value : '')}
+                readOnly={false}
+                context={{ people }}
+                fault={action.faultOf('askedOf')}
+              />
+            )}
+          </section>
+        )}
+        {remarks && <RemarksPanel review={remarks.review} initial={remarks.remarks} timeZone={timeZone} now={now} />}
+        {may.edit && <ChecksPanel findings={findings} />}
+        {picture && (
+          <PicturePanel
+            name={picture.name}
+            value={textOf(content, picture.id) || null}
+            pictures={pictures}
+            readOnly={!mayChange(picture.id)}
+            onChange={(id) => change({ [picture.id]: id })}
+          />
+        )}
+        {panels?.(parts)}
+        {may.publish && (
+          <SchedulePanel
+            item={item.id}
+            planned={item.planned}
+            mayRetire={may.retire}
+            mayPublish={may.publish}
+            timeZone={timeZone}
+            now={now}
+          />
+        )}
+        {may.edit && <NotesPanel item={item.id} initial={notes} timeZone={timeZone} now={now} />}
+        {morePanels?.(parts)}
+        <VersionsPanel
+          item={item.id}
+          versions={item.versions}
+          timeZone={timeZone}
+          now={now}
+          onWriteOn={
+            may.edit
+              ? (older, of) => {
+                  putIn(theirs(older));
+                  if (note === '') setNote(`Back to the version of ${of}`);
+                  setSaid(
+                    `This is ${theirFields === null ? '' : 'your part of '}the version of ${of} again, as your draft. Visitors see it when it is published.`,
+                  );
+                }
+              : undefined
+          }
+        />
+        {state.status === 'kept' && !readOnly && (
+          <button
+            type="button"
+            className="btn btn-quiet btn-stop btn-small justify-self-start"
+            disabled={action.busy}
+            onClick={() => setDropping(true)}
+          >
+            Drop this draft
+          </button>
+        )}
+      </aside>
+
+      {state.status === 'conflict' && choosing && layout && (
+        <Suspense fallback={null}>
+          <ConflictDialog
+            detail={state.detail}
+            layout={layout}
+            base={draft.base()}
+            mine={content}
+            theirs={state.theirs}
+            names={names}
+            onKeep={(chosen, asideMine) => void keepChosen(chosen, state.theirVersion, asideMine)}
+            onTakeTheirs={() => void takeTheirs()}
+            onClose={() => setChoosing(false)}
+          />
+        </Suspense>
+      )}
+      <SignInAgain
+        open={state.status === 'signed-out' && signIn}
+        onClose={() => setSignIn(false)}
+        onDone={() => {
+          setSignIn(true);
+          action.clear();
+          void draft.save();
+        }}
+      />
+      <Confirm
+        open={dropping}
+        title="Drop this draft?"
+        yes="Drop the draft"
+        busy={action.busy}
+        onYes={() => {
+          setDropping(false);
+          void drop();
+        }}
+        onNo={() => setDropping(false)}
+      >
+        It says again what visitors see. The draft is put aside under “Earlier versions”.
+      </Confirm>
+    </div>
+  );
+}

@@ -1,0 +1,107 @@
+import { useState } from 'react';
+import { sayTime, zoneCity } from '@/core/words';
+import { Labelled, ProblemNote, Said } from '../kit/parts';
+import { useSend } from '../kit/useSend';
+import { useAbout } from './about';
+import { Panel } from './Panel';
+
+interface Clock {
+  timeZone: string;
+  now: string;
+}
+export interface PlannedRow {
+  what: 'publish' | 'take-down';
+  dueAt: string;
+  by: string;
+  failed: string | null;
+}
+
+/** When an item goes live or is taken down by itself, on the site's clock. */
+export function SchedulePanel({
+  item,
+  planned,
+  mayRetire,
+  mayPublish,
+  timeZone,
+  now,
+}: Clock & { item: string; planned: PlannedRow[]; mayRetire: boolean; mayPublish: boolean }) {
+  const { anchor } = useAbout();
+  const { act, busy, problem, faultOf } = useSend();
+  const [at, setAt] = useState('');
+  const [said, setSaid] = useState<string | null>(null);
+  const say = (instant: string) => sayTime(new Date(instant), timeZone, new Date(now));
+  const run = async (body: object) => {
+    const sent = await act('POST', `/api/items/${item}/plan`, body);
+    if (!sent?.ok) return;
+    if (sent.value.trial) setSaid('This is a trial: nothing was planned.');
+    else location.reload();
+  };
+  const coming = planned.filter((entry) => entry.failed === null);
+  const words = { publish: 'Goes live', 'take-down': 'Is taken down' };
+  return (
+    <Panel
+      name="Times"
+      value={
+        coming.length
+          ? coming.map((entry) => `${words[entry.what]} ${say(entry.dueAt)}`).join(' · ')
+          : 'Nothing happens by itself'
+      }
+      anchor={anchor('schedule')}
+      open={planned.length > 0}
+    >
+      <Said words={said} />
+      <ProblemNote problem={problem && !faultOf('at') ? problem : null} />
+      {planned.map((entry) => (
+        <div key={`${entry.what} ${entry.dueAt}`} className={`note ${entry.failed ? 'note-brick' : ''}`}>
+          {entry.failed ? (
+            <p className="clip">
+              It should have {entry.what === 'publish' ? 'gone live' : 'been taken down'} {say(entry.dueAt)}, but:{' '}
+              {entry.failed}
+            </p>
+          ) : (
+            <>
+              <p className="clip">
+                {words[entry.what]} <strong>{say(entry.dueAt)}</strong>, planned by {entry.by}.
+              </p>
+              {(entry.what === 'publish' ? mayPublish : mayRetire) && (
+                <button
+                  type="button"
+                  className="btn btn-small mt-2"
+                  disabled={busy}
+                  onClick={() => void run({ callOff: entry.what })}
+                >
+                  Call it off
+                </button>
+              )}
+            </>
+          )}
+        </div>
+      ))}
+      <p className="hint">To plan when it goes live, press “Publish now” and choose a time.</p>
+      {mayRetire && (
+        <form
+          className="grid gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (at) void run({ at });
+          }}
+        >
+          <Labelled label="Take it down at" hint={`${zoneCity(timeZone)} time.`} fault={faultOf('at')}>
+            {(ids) => (
+              <input
+                {...ids}
+                type="datetime-local"
+                className="field"
+                value={at}
+                onChange={(event) => setAt(event.target.value)}
+              />
+            )}
+          </Labelled>
+          <button type="submit" className="btn btn-small justify-self-start" disabled={busy || !at}>
+            Plan it
+          </button>
+        </form>
+      )}
+    </Panel>
+  );
+}

@@ -1,0 +1,115 @@
+import { useRef, useState, useEffect } from 'react';
+import { documentOf, mergeContent, piecesOf, type Layout, type PageContent } from '@/core/content';
+import { send } from '../kit/send';
+import { useSend } from '../kit/useSend';
+import type { Finish } from './FinishBar';
+import { goToField } from './goToField';
+import { useDraft } from './useDraft';
+import type { PutIn } from './WritingArea';
+
+export type ItemDraft = ReturnType<typeof useDraft>;
+type Options = Parameters<typeof useDraft>[0];
+
+/** An item being written: its draft, and what is done with it as a whole. `layoutOf` names the layout its content has. */
+export function useItem(
+  options: Options,
+  { one, layoutOf }: { one: string; layoutOf: (content: PageContent) => Layout | undefined },
+) {
+  const draft = useDraft(options);
+  const { item } = options;
+  const { change, state } = draft;
+  const action = useSend();
+  const [said, setSaid] = useState<string | null>(null);
+  /** How text is put into each writing area from outside, by field, or by field and piece. */
+  const areas = useRef(new Map<string, PutIn>());
+  /** Whether the two versions of a clash are shown to choose from. */
+  const [choosing, setChoosing] = useState(false);
+
+  // At once and everywhere: a letter typed in between would write over what came.
+  const putIn = (next: PageContent, undoable = true) => {
+    for (const [key, put] of areas.current) {
+      const [field = '', piece] = key.split(' ');
+      const text = !(field in next)
+        ? undefined
+        : piece === undefined
+          ? documentOf(next, field)
+          : piecesOf(next, field).find((one) => one.id === piece)?.text;
+      if (text) put(text, undoable);
+    }
+    change(next);
+  };
+  // What two people changed in different places is put together by itself.
+  useEffect(() => {
+    const layout = layoutOf(draft.current());
+    if (state.status !== 'conflict' || !layout) return;
+    const merged = mergeContent(layout, draft.base(), draft.current(), state.theirs);
+    if (merged.clashes.length > 0) {
+      setChoosing(true);
+      return;
+    }
+    putIn(merged.content, false);
+    setSaid(`Somebody else changed other parts of this ${one} meanwhile. Both changes are in it now.`);
+    draft.rebase(state.theirs, state.theirVersion);
+    void draft.save();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each conflict
+  }, [state.status]);
+
+  /** Sends or publishes what is on the screen, and leads to what came of it. */
+  const finish = async ({ what, at }: Finish, more: { note: string; askedOf: number | null }) => {
+    // What is not right yet waits to be set right; everything else of the page is kept.
+    await draft.save();
+    await draft.settled();
+    const [wrong] = draft.faultsNow();
+    if (wrong) {
+      goToField(wrong.field);
+      return false;
+    }
+    const sent = await action.act('POST', `/api/items/${item}/${what}`, {
+      content: draft.current(),
+      version: draft.version(),
+      note: more.note,
+      ...(at && { at }),
+      ...(what === 'send' && { askedOf: more.askedOf }),
+    });
+    if (!sent) return false;
+    if (!sent.ok) {
+      if (sent.problem.code === 'not-signed-in' || sent.problem.code === 'conflict') draft.fail(sent.problem);
+      return false;
+    }
+    draft.settle();
+    if (sent.value.trial)
+      setSaid(
+        what === 'send'
+          ? 'This is a trial: in the real room it would now wait for a second look. Nothing was kept.'
+          : 'This is a trial: in the real room visitors would see it now. Nothing was kept.',
+      );
+    else location.assign(`${location.pathname}?done=${at ? 'planned' : what}`);
+    return true;
+  };
+  const drop = async () => {
+    await draft.settled();
+    const sent = await action.act('POST', `/api/items/${item}/drop`, { version: draft.version() });
+    if (!sent?.ok) return;
+    draft.settle();
+    if (sent.value.trial) setSaid('This is a trial: the draft is still there.');
+    else location.reload();
+  };
+  /** Keeps what is on the screen among the versions, before something else takes its place. */
+  const putAside = async (): Promise<boolean> => {
+    const kept = await send('POST', `/api/items/${item}/aside`, { content: draft.current() });
+    if (!kept.ok) draft.fail(kept.problem);
+    return kept.ok;
+  };
+  const takeTheirs = async () => {
+    if (!(await putAside())) return;
+    draft.settle();
+    location.reload();
+  };
+  const keepChosen = async (chosen: PageContent, version: number, asideMine: boolean) => {
+    if (asideMine && !(await putAside())) return;
+    putIn(chosen);
+    void draft.save({ version });
+  };
+
+  return { draft, action, areas, putIn, said, setSaid, choosing, setChoosing, finish, drop, takeTheirs, keepChosen };
+}

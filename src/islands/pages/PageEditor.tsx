@@ -1,0 +1,46 @@
+import { SETTINGS } from '@/core/content';
+import { layouts } from '@/office/layouts';
+import { ItemEditor, type EditorProps } from '../editor/ItemEditor';
+import { PreviewLinkPanel, type LinkRow } from './PreviewLinkPanel';
+import { AboutPanel, AddressPanel, NavigationPanel, ResultPanel } from './SettingsPanels';
+import { VisitorsPanel, type Visitors } from './VisitorsPanel';
+
+export interface PageEditorProps extends EditorProps {
+  address: string;
+  /** Whether it is the first page of the website. */
+  top: boolean;
+  site: string;
+  /** Left out for who may not change it. */
+  visitors: Visitors | null;
+  links: LinkRow[];
+  /** The layouts they may give the page. */
+  layoutIds: string[];
+}
+
+/** The edit screen of a page. */
+export function PageEditor({ address, top, site, visitors, links, layoutIds, ...props }: PageEditorProps) {
+  const { timeZone, now, may, item } = props;
+  return (
+    <ItemEditor
+      {...props}
+      about={{ one: 'page', screen: 'pages.edit' }}
+      layouts={layouts}
+      settings={SETTINGS}
+      previewHref={`/room/pages/${item.id}/preview`}
+      panels={({ draft: _, ...parts }) => (
+        <>
+          <AddressPanel top={top} address={address} {...parts} />
+          <NavigationPanel {...parts} />
+          <ResultPanel address={address} site={site} {...parts} />
+          <AboutPanel layoutIds={layoutIds} {...parts} />
+          {visitors && <VisitorsPanel page={item.id} visitors={visitors} />}
+        </>
+      )}
+      morePanels={({ draft }) =>
+        may.edit && (
+          <PreviewLinkPanel initial={links} page={item.id} timeZone={timeZone} now={now} before={() => draft.save()} />
+        )
+      }
+    />
+  );
+}
