@@ -37,12 +37,14 @@ const lastPublished = sql<
 /** The page's own rights for visitors, or those of the nearest page above that has some. */
 const audience = sql<Audience | null>`(select a.audience from ${items} a where a.path @> ${items.path} and a.audience is not null order by nlevel(a.path) desc limit 1)`;
 
-/** What is no page lies where its page does. */
+/** Where an item lies, as ids from the root down to a page: what is no page lies where its page does. */
+export const placePath = sql<string>`case when ${items.type} = 'page' then ${items.path}::text else subpath(${items.path}, 0, -1)::text end`;
+
 const columns = {
   id: items.id,
   type: items.type,
   parentId: items.parentId,
-  path: sql<string>`case when ${items.type} = 'page' then ${items.path}::text else subpath(${items.path}, 0, -1)::text end`,
+  path: placePath,
   slug: items.slug,
   position: items.position,
   layout: sql<string>`case when ${items.type} = 'page' then ${items.layout} else (select a.layout from ${items} a where a.id = ${items.parentId}) end`,

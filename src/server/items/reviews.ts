@@ -17,7 +17,7 @@ import { asShown, layoutOf, whole, type ItemRow } from './forms';
 import { hrefFor, mustFindItem } from './items';
 import { comingInstant, mustPass, planFor, putOnline, replaceWaiting } from './publishing';
 import { countOpenRemarks } from './remarks';
-import { findLiveContent, findPlace } from '../content/tree';
+import { findLiveContent, findPlace, placePath } from '../content/tree';
 
 /** A review by its number, with everybody who wrote what was sent since it was last published. */
 export async function findReview(tx: Tx, siteId: number, id: number) {
@@ -212,6 +212,8 @@ export interface WaitingEntry {
   /** Numbers of everybody who wrote in it. */ writers: string[];
   id: number;
   itemId: string;
+  /** Ids from the root down to the page it is or lies on. */
+  path: string[];
   title: string;
   sentBy: string;
   sentById: string;
@@ -219,7 +221,6 @@ export interface WaitingEntry {
   askedOfId: string | null;
   sentAt: Date;
   note: string;
-  path: string[];
 }
 
 const asked = sql<string | null>`(select a.name from ${people} a where a.id = ${reviews.askedOf})`;
@@ -233,7 +234,7 @@ export async function listWaiting(tx: Tx, siteId: number): Promise<WaitingEntry[
       writers: revisions.writers,
       name: people.name,
       asked,
-      path: sql<string>`${items.path}::text`,
+      path: placePath,
     })
     .from(reviews)
     .innerJoin(revisions, eq(revisions.id, reviews.revisionId))

@@ -3,11 +3,15 @@ import { textOf } from '@/core/content';
 import type { Tx } from '../db/client';
 import { drafts, items, reviews, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
-import { hrefOf } from './items';
+import { mayNow } from '../gate/authorize';
+import { listPages } from '../content/tree';
+import { formOf, type ItemRow } from './forms';
+import { hrefOf, needOf } from './items';
 
 export interface UnfinishedEntry {
   itemId: string;
-  type: string;
+  /** What it is, as a sentence has it. */
+  one: string;
   href: string;
   title: string;
   state: 'draft' | 'sent-back' | 'waiting';
@@ -16,7 +20,10 @@ export interface UnfinishedEntry {
   publishedAt: Date | null;
 }
 
-/** A person's drafts, what they sent and nobody has looked at, and what came back; newest first. */
+/** What tells of an item in a list of several kinds. */
+const about = (item: ItemRow) => ({ itemId: String(item.id), one: formOf(item).type.one, href: hrefOf(item) });
+
+/** A person's drafts, what they sent and nobody has looked at, and what came back; newest first; of what they may still look at. */
 export async function listUnfinished(tx: Tx, access: Access): Promise<UnfinishedEntry[]> {
   const me = Number(access.who.id);
   const lastOut = sql<string | null>`(select max(published_at) from publications where item_id = ${items.id})`;
@@ -33,27 +40,38 @@ export async function listUnfinished(tx: Tx, access: Access): Promise<Unfinished
       .innerJoin(items, and(eq(items.id, reviews.itemId), isNull(items.deletedAt)))
       .where(and(eq(reviews.siteId, access.site.id), eq(reviews.sentBy, me), isNull(reviews.outcome))),
   ]);
+  const pages = new Map((await listPages(tx, access.site.id)).map((page) => [page.id, page.place]));
+  /** Whether it is still theirs to look at: with an author of its own where it is no page. */
+  const sees = ({ item }: { item: ItemRow }) => {
+    const isPage = item.type === 'page';
+    const place = pages.get(String(isPage ? item.id : item.parentId));
+    const author = item.authorId === null ? null : String(item.authorId);
+    return (
+      place !== undefined &&
+      mayNow(access, needOf(item, 'view'), { place: isPage ? place : { ...place, author } }).allowed
+    );
+  };
   const date = (text: string | null) => (text === null ? null : new Date(text));
   return [
-    ...mine.map(({ draft, item, out }) => ({
-      itemId: String(draft.itemId),
-      type: item.type,
-      href: hrefOf(item),
-      title: textOf(draft.content, 'title'),
-      state: draft.sentBackWord === null ? ('draft' as const) : ('sent-back' as const),
-      at: draft.updatedAt,
-      word: draft.sentBackWord,
-      publishedAt: date(out),
-    })),
-    ...sent.map(({ review, item, content, out }) => ({
-      itemId: String(review.itemId),
-      type: item.type,
-      href: hrefOf(item),
-      title: textOf(content, 'title'),
-      state: 'waiting' as const,
-      at: review.sentAt,
-      word: null,
-      publishedAt: date(out),
-    })),
+    ...mine
+      .filter(sees)
+      .map(({ draft, item, out }) => ({
+        ...about(item),
+        title: textOf(draft.content, 'title'),
+        state: draft.sentBackWord === null ? ('draft' as const) : ('sent-back' as const),
+        at: draft.updatedAt,
+        word: draft.sentBackWord,
+        publishedAt: date(out),
+      })),
+    ...sent
+      .filter(sees)
+      .map(({ review, item, content, out }) => ({
+        ...about(item),
+        title: textOf(content, 'title'),
+        state: 'waiting' as const,
+        at: review.sentAt,
+        word: null,
+        publishedAt: date(out),
+      })),
   ].sort((a, b) => b.at.getTime() - a.at.getTime());
 }
