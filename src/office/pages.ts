@@ -1,15 +1,7 @@
 import { SETTINGS } from '@/core/content';
 import type { Section } from '@/core/inventory';
+import { editControls } from './editing';
 import { layouts } from './layouts';
-
-/** The fields that hold long text. */
-const texts = [
-  ...new Set(
-    [...layouts.values()].flatMap((layout) =>
-      layout.fields.filter(({ kind }) => kind === 'rich' || kind === 'pieces').map(({ id }) => id),
-    ),
-  ),
-];
 
 export const pages: Section = {
   id: 'pages',
@@ -97,6 +89,7 @@ export const pages: Section = {
       screen: 'pages.deleted',
       description: 'Newest first, with who deleted it and what lay below.',
     },
+    ...editControls({ type: 'page', one: 'page', screen: 'pages.edit', layouts: [...layouts.values()] }),
     {
       id: 'pages.edit.title',
       name: 'Page title',
@@ -110,44 +103,12 @@ export const pages: Section = {
       description: 'One or two sentences shown under the title and in lists.',
     },
     {
-      id: 'pages.edit.toolbar',
-      name: 'Toolbar',
-      screen: 'pages.edit',
-      description: 'The formatting tools you have.',
-      needs: 'page.edit',
-    },
-    {
-      id: 'pages.edit.tool.link',
-      name: 'Link',
-      screen: 'pages.edit',
-      description: 'Makes the chosen words lead somewhere.',
-      needs: 'page.edit',
-      tool: 'link',
-      fields: texts,
-    },
-    { id: 'pages.edit.body', name: 'Text', screen: 'pages.edit', description: 'The writing area.', fields: texts },
-    {
       id: 'pages.edit.banner',
       name: 'Banner picture',
       screen: 'pages.edit',
       description: 'The wide picture at the top of the page.',
       fields: ['banner'],
       appears: 'on layouts that have a banner',
-    },
-    {
-      id: 'pages.edit.state',
-      name: 'What visitors see',
-      screen: 'pages.edit',
-      said: ['draft kept', 'is it saved', 'is it kept', 'on the website yet'],
-      description: 'Says which version is on the website, and whether your draft is kept.',
-    },
-    {
-      id: 'pages.edit.preview',
-      name: 'Preview',
-      screen: 'pages.edit',
-      said: ['how will it look', 'how it looks', 'before it goes out'],
-      description: 'The page with your draft in it, as it will look.',
-      mode: 'preview',
     },
     {
       id: 'pages.edit.visitors',
@@ -186,64 +147,12 @@ export const pages: Section = {
       description: 'Which fields the page has, whose it is and which day it bears.',
     },
     {
-      id: 'pages.edit.schedule',
-      name: 'Times',
-      screen: 'pages.edit',
-      said: ['publish tomorrow', 'later', 'at a time', 'at midnight', 'take down by itself'],
-      description: 'When the page goes live or is taken down by itself.',
-      needs: 'page.publish',
-    },
-    {
-      id: 'pages.edit.checks',
-      name: 'Before it goes out',
-      screen: 'pages.edit',
-      said: ['broken links', 'what is missing', 'long sentences'],
-      description: 'What may be wrong with the page, in plain words.',
-      needs: 'page.edit',
-    },
-    {
-      id: 'pages.edit.notes',
-      name: 'Notes',
-      screen: 'pages.edit',
-      said: ['note for a colleague', 'leave a note', 'internal note'],
-      description: 'Words among those who keep the page. Visitors never see them.',
-      needs: 'page.edit',
-    },
-    {
       id: 'pages.edit.link',
       name: 'Preview by a link',
       screen: 'pages.edit',
       said: ['show a draft', 'without an account', 'share a draft'],
       description: 'Lets somebody without an account look at the draft for some days.',
       needs: 'page.edit',
-    },
-    {
-      id: 'pages.edit.note',
-      name: 'What did you change?',
-      screen: 'pages.edit',
-      description: 'A word to whoever gives the second look.',
-      needs: 'page.send',
-    },
-    {
-      id: 'pages.edit.send',
-      name: 'Send for a second look',
-      screen: 'pages.edit',
-      description: 'Hands your draft to somebody else; visitors see it when they publish it.',
-      needs: 'page.send',
-    },
-    {
-      id: 'pages.edit.publish',
-      name: 'Publish now',
-      screen: 'pages.edit',
-      description: 'Puts your draft on the website at once.',
-      needs: 'page.publish',
-    },
-    {
-      id: 'pages.edit.versions',
-      name: 'Earlier versions',
-      screen: 'pages.edit',
-      said: ['old version', 'go back', 'as it was before', 'undo publishing', 'compare with earlier'],
-      description: 'Everything this page once said. Nothing is ever overwritten.',
     },
   ],
   tools: [

@@ -1,0 +1,92 @@
+import { decide } from '@/core/access';
+import { policyOf, publishingOf } from '@/core/plan';
+import { inventory } from '@/office';
+import { now } from '../clock';
+import { pageNamer } from '../content/naming';
+import type { Tx } from '../db/client';
+import type { Access } from '../gate/access';
+import { mayNow, type Thing } from '../gate/authorize';
+import { listPictures } from '../media/media';
+import { listPeople } from '../people/people';
+import type { LoadedRoom } from '../room';
+import { fieldsFor } from './allowed';
+import { getEditable } from './editable';
+import { formOf, picturesOf } from './forms';
+import { listWriters } from './items';
+import { listNotes } from './notes';
+import { listItemRemarks } from './remarks';
+
+/** All that the edit screen of an item of any type is given, as far as whoever asks may see it. `address`: where visitors see it. */
+export async function loadEditScreen(
+  tx: Tx,
+  access: Access,
+  thing: Thing,
+  id: number,
+  loaded: LoadedRoom,
+  address: string | null,
+) {
+  const { type = 'page', place } = thing;
+  const [editable, pictures, people, writers, remarks] = await Promise.all([
+    getEditable(tx, access.site.id, id),
+    listPictures(tx, access.site.id),
+    listPeople(tx, access.site.id),
+    listWriters(tx, access.site.id, id),
+    listItemRemarks(tx, access, id, thing),
+  ]);
+  const form = formOf({ type });
+  const { one } = form.type;
+  const may = (permission: string) => mayNow(access, permission, thing).allowed;
+  const edit = may('item.edit');
+  // Notes and the pictures and people there are to choose from are for whoever may change it, as far as their room shows them.
+  const notes = edit ? await listNotes(tx, access.site.id, id) : [];
+  const had = new Set(
+    [editable.content, editable.live ?? {}]
+      .flatMap((content) => picturesOf(form, content))
+      .map((picture) => picture.id),
+  );
+  const choosable = mayNow(access, 'media.view').allowed ? pictures : pictures.filter((picture) => had.has(picture.id));
+  const known = mayNow(access, 'person.view').allowed
+    ? people
+    : people.filter(
+        (person) =>
+          person.id === access.who.id ||
+          person.id === place?.author ||
+          person.id === editable.content['page.author'] ||
+          person.id === editable.live?.['page.author'],
+      );
+  const policy = policyOf(inventory, access.plan, people);
+  const reviewers = people
+    .filter(
+      (person) =>
+        person.id !== access.who.id &&
+        decide(policy, {
+          person: person.id,
+          permission: 'review.decide',
+          place,
+          writtenBy: [...writers.map(String), access.who.id],
+          atMs: now().getTime(),
+        }).allowed &&
+        !person.assignments.some((a) => a.role === 'keyholder'),
+    )
+    .map(({ id, name }) => ({ id, name }));
+  const { layout: _, live: __, unfinished, ...shown } = editable;
+  return {
+    item: { ...shown, content: { ...editable.content, ...(unfinished as typeof editable.content) }, address },
+    crumbs: (place?.path ?? []).map(pageNamer(access, loaded.pages)),
+    me: { id: access.who.id },
+    may: { edit, send: edit && may('item.send'), publish: edit && may('item.publish'), retire: may('item.retire') },
+    readOnlyWhy: edit ? null : `You can read this ${one} but not change it. Ask the keyholder if you need to.`,
+    reviewers,
+    noteRequired: publishingOf(access.plan).noteRequired,
+    remarks,
+    notes,
+    people: known.map(({ id, name }) => ({ id, name })),
+    theirFields: edit && place && type === 'page' ? fieldsFor(access, place) : null,
+    tools: loaded.room.toolbar.tools.map((t) => inventory.tools.get(t)).filter((t) => t !== undefined),
+    allTools: [...inventory.tools.values()],
+    modes: [...inventory.modes.values()].filter((m) => loaded.room.toolbar.modes.includes(m.id)),
+    pictures: choosable,
+    timeZone: access.site.timeZone,
+    now: now().toISOString(),
+  };
+}
