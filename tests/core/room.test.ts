@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { applyOperation, type Operation, type Plan } from '@/core/plan';
 import { askerFor, figures, lossBetween, room, shownDoors } from '@/core/room';
 import { makeFinder } from '@/core/ask';
-import { mendMissing, missingInWords } from '@/core/task';
+import { makeInventory, type Section, type TaskTemplate } from '@/core/inventory';
+import { mendMissing, missingInWords, needsOf } from '@/core/task';
 import { tourMinutes } from '@/core/tour';
 import { demoPlan } from '@/demo/plan';
 import { inventory } from '@/office';
@@ -23,6 +24,35 @@ const door = (section: string, state: 'open' | 'look' | 'away' | 'closed'): Oper
   role: 'harbour-desk',
   section,
   state,
+});
+
+describe('what a task needs', () => {
+  it('is also to get to every screen its moves lie on', () => {
+    const section = (id: string): Section => ({
+      id,
+      name: id,
+      purpose: '',
+      icon: 'file',
+      care: 'everyday',
+      face: 'door',
+      home: `${id}.home`,
+      permissions: [{ id: `${id}.view`, name: '', care: 'everyday', placed: false }],
+      screens: [{ id: `${id}.home`, name: '', path: `/room/${id}`, needs: `${id}.view` }],
+      controls: [{ id: `${id}.press`, name: '', screen: `${id}.home`, description: '' }],
+      tasks: [],
+    });
+    const task: TaskTemplate = {
+      id: 'a.task',
+      name: '',
+      purpose: '',
+      said: [],
+      needs: [],
+      screen: 'a.home',
+      moves: ['a.press', 'b.press'].map((control) => ({ control, await: 'press' as const, title: '', text: '' })),
+    };
+    const small = makeInventory([{ ...section('a'), tasks: [task] }, section('b')]);
+    expect(needsOf(small, task)).toEqual({ somewhere: ['a.view', 'b.view'], onThing: [] });
+  });
 });
 
 describe('the room of a role', () => {

@@ -2,8 +2,11 @@ import type { APIRoute } from 'astro';
 import { eq } from 'drizzle-orm';
 import { DEMO_PEOPLE } from '@/demo/people';
 import { db } from '@/server/db/client';
-import { items, people, revisions } from '@/server/db/schema';
-import { findAccess, findSite, type Access } from '@/server/gate/access';
+import { assignments, items, people, releases, revisions } from '@/server/db/schema';
+import { applyOperation, type Operation } from '@/core/plan';
+import { inventory } from '@/office';
+import { getLivePlan } from '@/server/plan/plans';
+import { findAccess, findSite, type Access, type Site } from '@/server/gate/access';
 import { beginSession } from '@/server/gate/sessions';
 import { sql } from 'drizzle-orm';
 
@@ -79,3 +82,48 @@ export async function pageId(title: string): Promise<number> {
   if (!row) throw new Error(`no page is called ${title}`);
   return row.id;
 }
+
+export interface Who {
+  cookie: string;
+  token: string;
+  id: number;
+}
+/** Puts a changed plan in force at once, prepared and live: what each test needs, without the way there. */
+export async function inForce(...operations: Operation[]): Promise<void> {
+  let plan = await getLivePlan(db, (await findSite(db)) as Site);
+  for (const operation of operations) {
+    const done = applyOperation(inventory, plan, operation);
+    if (!done.ok) throw new Error(`${operation.do}: ${done.detail}`);
+    plan = done.plan;
+  }
+  await db.execute(sql`update plans set plan = ${JSON.stringify(plan)}::jsonb, revision = revision + 1`);
+  const [row] = await db
+    .insert(releases)
+    .values({ siteId: await siteId(), number: sql`(select max(number) + 1 from releases)`, plan, note: 'for a test' })
+    .returning({ id: releases.id });
+  await db.execute(sql`update sites set live_release_id = ${row?.id}`);
+}
+/** Somebody new who holds some roles. */
+export async function somebody(name: string, ...held: { role: string; branch?: number }[]): Promise<Who> {
+  const [row] = await db
+    .insert(people)
+    .values({ siteId: await siteId(), name, email: `${name.toLowerCase()}@larkhaven.example`, passwordHash: 'x' })
+    .returning();
+  if (!row) throw new Error('nobody was made');
+  if (held.length > 0)
+    await db
+      .insert(assignments)
+      .values(held.map((a) => ({ siteId: row.siteId, personId: row.id, roleId: a.role, branchId: a.branch ?? null })));
+  const token = await beginSession(db, row.siteId, row.id);
+  return { cookie: `safe_room_session=${token}`, token, id: row.id };
+}
+/** The operations that make a role which may do some things, with every door open. */
+export const role = (id: string, ...permissions: string[]): Operation[] => [
+  { do: 'add-role', role: id, name: id, purpose: '' },
+  ...permissions.map((permission): Operation => ({
+    do: 'add-grant',
+    role: id,
+    grant: { id: permission.replace('*', 'all'), effect: 'allow', permission, scope: {} },
+  })),
+  ...inventory.doors.map((section): Operation => ({ do: 'set-door', role: id, section: section.id, state: 'open' })),
+];

@@ -7,6 +7,8 @@ import { POST as makePage } from '@/pages/api/pages/index';
 import { POST as makeNotice } from '@/pages/api/notices/index';
 import { POST as endNotice } from '@/pages/api/notices/[id]/end';
 import { POST as aside } from '@/pages/api/items/[id]/aside';
+import { POST as many } from '@/pages/api/pages/bulk';
+import { POST as moveHolders } from '@/pages/api/people/move';
 import { PUT as audience } from '@/pages/api/pages/[id]/audience';
 import { POST as bringBack } from '@/pages/api/items/[id]/bring-back';
 import { POST as copy } from '@/pages/api/pages/[id]/copy';
@@ -36,61 +38,15 @@ import { db } from '@/server/db/client';
 import { assignments, media, notices, people, releases, schedules } from '@/server/db/schema';
 import { findAccess, findSite, type Site } from '@/server/gate/access';
 import { mayNow } from '@/server/gate/authorize';
-import { beginSession } from '@/server/gate/sessions';
-import { getLivePlan, getPreparedPlan } from '@/server/plan/plans';
+import { getPreparedPlan } from '@/server/plan/plans';
 import { changePlan } from '@/server/plan/changes';
-import { applyOperation } from '@/core/plan';
-import { inventory } from '@/office';
-import { accessOf, call, pageId, signInAs } from './ask';
+import { accessOf, call, inForce, pageId, role, signInAs, somebody, type Who } from './ask';
 
-interface Who {
-  cookie: string;
-  token: string;
-  id: number;
-}
 let site: Site;
 beforeAll(async () => {
   site = (await findSite(db)) as Site;
 });
 
-/** Puts a changed plan in force at once, prepared and live: what each test needs, without the way there. */
-async function inForce(...operations: Operation[]): Promise<void> {
-  let plan = await getLivePlan(db, (await findSite(db)) as Site);
-  for (const operation of operations) {
-    const done = applyOperation(inventory, plan, operation);
-    if (!done.ok) throw new Error(`${operation.do}: ${done.detail}`);
-    plan = done.plan;
-  }
-  await db.execute(sql`update plans set plan = ${JSON.stringify(plan)}::jsonb, revision = revision + 1`);
-  const [row] = await db
-    .insert(releases)
-    .values({ siteId: site.id, number: sql`(select max(number) + 1 from releases)`, plan, note: 'for a test' })
-    .returning({ id: releases.id });
-  await db.execute(sql`update sites set live_release_id = ${row?.id}`);
-}
-/** Somebody new who holds some roles. */
-async function somebody(name: string, ...held: { role: string; branch?: number }[]): Promise<Who> {
-  const [row] = await db
-    .insert(people)
-    .values({ siteId: site.id, name, email: `${name.toLowerCase()}@larkhaven.example`, passwordHash: 'x' })
-    .returning();
-  if (!row) throw new Error('nobody was made');
-  if (held.length > 0)
-    await db
-      .insert(assignments)
-      .values(held.map((a) => ({ siteId: site.id, personId: row.id, roleId: a.role, branchId: a.branch ?? null })));
-  const token = await beginSession(db, site.id, row.id);
-  return { cookie: `safe_room_session=${token}`, token, id: row.id };
-}
-const role = (id: string, ...permissions: string[]): Operation[] => [
-  { do: 'add-role', role: id, name: id, purpose: '' },
-  ...permissions.map((permission): Operation => ({
-    do: 'add-grant',
-    role: id,
-    grant: { id: permission.replace('*', 'all'), effect: 'allow', permission, scope: {} },
-  })),
-  ...inventory.doors.map((section): Operation => ({ do: 'set-door', role: id, section: section.id, state: 'open' })),
-];
 const open = async (id: number) => {
   const page = await getEditable(db, site.id, id);
   return { content: page.content, version: page.draft?.version ?? 0, live: page.live };
@@ -277,7 +233,7 @@ describe('two persons', () => {
     const [ines, priya, ann] = [
       await signInAs('Ines'),
       await signInAs('Priya'),
-      await somebody('Ann', { role: 'reader' }),
+      await somebody('Ann', { role: 'onlooker' }),
     ];
     const first = await open(quay);
     // Ann writes, Ines sends it as it is: Ann does not decide.
@@ -638,6 +594,36 @@ describe('what is forbidden below', () => {
     await call(retire, 'POST', '/x', { ...(await signInAs('Maud')), params, body: { do: 'delete' } });
     expect((await call(bringBack, 'POST', '/x', { ...mia, params })).status).toBe(403);
     expect((await call(bringBack, 'POST', '/x', { ...(await signInAs('Maud')), params })).status).toBe(200);
+    await call(retire, 'POST', '/x', { ...(await signInAs('Maud')), params, body: { do: 'take-down' } });
+    const back = { params, body: { do: 'put-back' } };
+    expect((await call(retire, 'POST', '/x', { ...mia, ...back })).status).toBe(403);
+    expect((await call(retire, 'POST', '/x', { ...(await signInAs('Maud')), ...back })).status).toBe(200);
+  });
+  it('many pages at once ask of each what one asks: looking at them is not enough', async () => {
+    await inForce(...role('onlooker', 'page.view'));
+    const rae = await somebody('Rae', { role: 'onlooker' });
+    const fares = await pageId('Fares');
+    for (const bulk of [
+      { do: 'audience', audience: 'members' },
+      { do: 'navigation', shown: false },
+      { do: 'take-down' },
+      { do: 'delete' },
+      { do: 'move', parent: await pageId('About us'), redirect: true },
+    ]) {
+      const answer = await call(many, 'POST', '/x', { ...rae, body: { ids: [fares], bulk, dry: true } });
+      expect(answer.body, bulk.do).toMatchObject({
+        rows: [{ refused: true, words: 'It is not yours to change in this way.' }],
+      });
+    }
+  });
+  it('holders are moved by nobody whose own role it is', async () => {
+    await inForce(...role('crew', 'person.view', 'person.manage'), ...role('crew-too', 'person.view', 'person.manage'));
+    const cal = await somebody('Cal', { role: 'crew' });
+    const answer = await call(moveHolders, 'POST', '/x', { ...cal, body: { from: 'crew', to: 'crew-too' } });
+    expect([answer.status, answer.body.detail]).toEqual([
+      403,
+      'You cannot change what you may do yourself. Ask a keyholder.',
+    ]);
   });
 });
 

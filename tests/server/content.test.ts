@@ -283,6 +283,36 @@ describe('the second look', () => {
     expect(JSON.stringify(await findLiveContent(db, id))).toContain('The west barrier is gone.');
   });
 
+  it('that sends back leaves a newer draft of somebody else as it is', async () => {
+    const [maud, ines, priya] = [await signInAs('Maud'), await signInAs('Ines'), await signInAs('Priya')];
+    const id = await pageId('Left luggage');
+    const params = { id: String(id) };
+    const now = async () => getEditable(db, await siteId(), id);
+    const words = async (summary: string) => ({ content: { ...(await now()).content, summary } });
+    expect(
+      (
+        await call(sendPage, 'POST', '/x', {
+          ...ines,
+          params,
+          body: { ...(await words('Sent words.')), version: 0, note: '' },
+        })
+      ).status,
+    ).toBe(200);
+    await call(putDraft, 'PUT', '/x', { ...maud, params, body: { ...(await words('Begun meanwhile.')), version: 0 } });
+    const review = (await listWaiting(db, await siteId())).find((entry) => entry.itemId === String(id));
+    const back = { outcome: 'sent-back', word: 'Shorter, please.' };
+    expect(
+      (await call(decideReview, 'POST', '/x', { ...priya, params: { id: String(review?.id) }, body: back })).status,
+    ).toBe(200);
+    expect(await now()).toMatchObject({
+      content: { summary: 'Begun meanwhile.' },
+      draft: { sentBackWord: 'Shorter, please.' },
+    });
+    // Nor is it let go by whoever has an older version on the screen.
+    await call(putDraft, 'PUT', '/x', { ...maud, params, body: { ...(await words('Newer.')), version: 1 } });
+    expect((await call(dropDraft, 'POST', '/x', { ...ines, params, body: { version: 1 } })).status).toBe(409);
+    expect((await now()).content['summary']).toBe('Newer.');
+  });
   it('is never given to one’s own work, not even by a keyholder', async () => {
     const { id, params, content } = await page('Contact');
     const maud = await signInAs('Maud');

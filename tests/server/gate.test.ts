@@ -17,7 +17,8 @@ import { findSite } from '@/server/gate/access';
 import { listNotices } from '@/server/notices/notices';
 import { listPeople } from '@/server/people/people';
 import { getLivePlan } from '@/server/plan/plans';
-import { call, pageId, siteId, signInAs } from './ask';
+import { isReading } from '@/core/inventory';
+import { call, inForce, pageId, role, siteId, signInAs, somebody } from './ask';
 
 const ROOT = join(import.meta.dirname, '../../src/pages/api');
 const files = readdirSync(ROOT, { recursive: true, encoding: 'utf8' })
@@ -25,6 +26,12 @@ const files = readdirSync(ROOT, { recursive: true, encoding: 'utf8' })
   .sort();
 /** Open to everybody, by their nature. */
 const OPEN = ['sign-in.ts', 'sign-out.ts', 'set-up.ts'];
+/** Somebody who may look at everything and do nothing: what asks for less than it should is open to them. */
+const LOOKER = 'Looker';
+async function makeLooker() {
+  await inForce(...role('looker', ...[...inventory.permissions.keys()].filter(isReading)));
+  return somebody(LOOKER, { role: 'looker' });
+}
 const first = (name: string) => name.split(' ')[0] ?? name;
 
 interface Row {
@@ -217,6 +224,7 @@ describe('every endpoint', () => {
       if (method === 'GET') continue;
       const foreign: Record<string, string>[] = [
         { origin: 'https://evil.example' },
+        { origin: 'http://127.0.0.1:9999' },
         { origin: 'null' },
         { origin: '', 'sec-fetch-site': 'cross-site' },
       ];
@@ -254,13 +262,13 @@ describe('every endpoint', () => {
         .sort(),
     );
   });
-  it.each(DEMO_PEOPLE.map((person) => person.name))(
+  it.each([...DEMO_PEOPLE.map((person) => person.name), LOOKER])(
     'lets %s through just where the table and decide() allow it',
     async (name) => {
+      const { cookie, id } = await (name === LOOKER ? makeLooker() : signInAs(first(name)));
       const site = await findSite(db);
       if (!site) throw new Error('no site');
       const policy = policyOf(inventory, await getLivePlan(db, site), await listPeople(db, site.id));
-      const { cookie, id } = await signInAs(first(name));
       const places = [await pageId('South Quay'), await pageId('The Slipway Café'), await pageId('Jobs')];
       const waiting = (await listWaiting(db, site.id)).slice(0, 1);
       const notices = await listNotices(db, site.id);

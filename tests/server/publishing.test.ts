@@ -572,6 +572,13 @@ describe('a second look', () => {
       { text: 'On foot?' },
       { text: 'Yes.', answers: first?.id, by: 'Ines Varga' },
     ]);
+    // A remark is settled with the look it was made in, and with no other.
+    const other = (await listWaiting(db, await siteId())).find((entry) => entry.id !== review?.id);
+    const elsewhere = { id: String(other?.id) };
+    expect(
+      (await call(remarks, 'POST', '/x', { ...priya, params: elsewhere, body: { settle: first?.id, settled: true } }))
+        .status,
+    ).toBe(404);
     const settled = await call(remarks, 'POST', '/x', { ...ines, params, body: { settle: first?.id, settled: true } });
     expect((settled.body['remarks'] as { settled: string | null }[])[0]?.settled).toBeTruthy();
     expect(
