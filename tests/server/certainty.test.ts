@@ -233,7 +233,7 @@ describe('two persons', () => {
     const [ines, priya, ann] = [
       await signInAs('Ines'),
       await signInAs('Priya'),
-      await somebody('Ann', { role: 'onlooker' }),
+      await somebody('Ann', { role: 'reader' }),
     ];
     const first = await open(quay);
     // Ann writes, Ines sends it as it is: Ann does not decide.

@@ -4,13 +4,14 @@ import type { APIRoute } from 'astro';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { decide } from '@/core/access';
 import { policyOf } from '@/core/plan';
-import { inArray } from 'drizzle-orm';
+import { eq, inArray } from 'drizzle-orm';
 import { DEMO_PEOPLE } from '@/demo/people';
 import { inventory } from '@/office';
 import { findPlaced } from '@/server/content/tree';
 import { listWaiting } from '@/server/items/reviews';
 import { db } from '@/server/db/client';
-import { items } from '@/server/db/schema';
+import { items, people } from '@/server/db/schema';
+import { hashPassword } from '@/server/gate/password';
 import { THINGS } from '@/server/gate/things';
 import type { Declared } from '@/server/gate/endpoint';
 import { findSite } from '@/server/gate/access';
@@ -30,7 +31,12 @@ const OPEN = ['sign-in.ts', 'sign-out.ts', 'set-up.ts'];
 const LOOKER = 'Looker';
 async function makeLooker() {
   await inForce(...role('looker', ...[...inventory.permissions.keys()].filter(isReading)));
-  return somebody(LOOKER, { role: 'looker' });
+  const looker = await somebody(LOOKER, { role: 'looker' });
+  await db
+    .update(people)
+    .set({ passwordHash: await hashPassword('nine-quiet-ferries') })
+    .where(eq(people.id, looker.id));
+  return looker;
 }
 const first = (name: string) => name.split(' ')[0] ?? name;
 
