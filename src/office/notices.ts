@@ -107,7 +107,7 @@ export const notices: Section = {
         'cancelled',
       ],
       needs: ['notice.post'],
-      thing: 'newNotice',
+      thing: 'newOnPage',
       screen: 'notices.list',
       moves: [
         {
@@ -137,7 +137,7 @@ export const notices: Section = {
         {
           control: 'notices.form.send',
           await: 'press',
-          until: 'notice.posted',
+          until: 'POST /api/notices',
           title: 'Put it on the website',
           text: 'Visitors see it at once. A mistake? Press Correct beside it.',
         },
@@ -161,7 +161,7 @@ export const notices: Section = {
         'back to normal',
       ],
       needs: ['notice.view', 'notice.end'],
-      thing: 'notice',
+      thing: 'onPage',
       screen: 'notices.list',
       moves: [
         {
@@ -173,7 +173,7 @@ export const notices: Section = {
         {
           control: 'notices.list.end',
           await: 'press',
-          until: 'notice.ended',
+          until: 'POST /api/notices/[id]/end',
           title: 'Press End now',
           text: 'It leaves the website at once and stays in the list of ended notices, so that you can see later what was said.',
         },

@@ -341,7 +341,7 @@ export const pages: Section = {
         {
           control: 'pages.tree.make',
           await: 'press',
-          until: 'page.made',
+          until: 'POST /api/pages',
           title: 'Press New page',
           text: 'Say what it is called, where it lies and which layout it has. For many at once paste a list, one title a line, those below further in.',
         },
@@ -375,7 +375,7 @@ export const pages: Section = {
         {
           control: 'pages.tree.tree',
           await: 'see',
-          until: 'page.moved',
+          until: 'POST /api/pages/[id]/move',
           title: 'Drag it, or press Move',
           text: 'Take a page by its handle and drop it where it belongs, or choose “Move” behind its three dots. Before anything happens you are told which addresses change, and it can be undone.',
         },
@@ -393,7 +393,7 @@ export const pages: Section = {
         {
           control: 'pages.tree.tree',
           await: 'see',
-          until: 'page.retired',
+          until: 'POST /api/items/[id]/retire',
           title: 'Choose it behind the three dots',
           text: '“Take down” keeps the page in the back office; “Delete” takes it out of the tree. You are told first what goes with it and whose links will break.',
         },
@@ -453,7 +453,7 @@ export const pages: Section = {
         {
           control: 'pages.edit.send',
           await: 'press',
-          until: 'page.sent',
+          until: 'POST /api/items/[id]/send',
           title: 'Send it for a second look',
           text: 'Somebody else reads it and publishes it, or sends it back with a word. Until then the website stays as it is.',
         },
@@ -484,7 +484,7 @@ export const pages: Section = {
         {
           control: 'pages.edit.send',
           await: 'press',
-          until: 'page.sent',
+          until: 'POST /api/items/[id]/send',
           title: 'Send it for a second look',
           text: 'The old picture stays on the website until somebody else has looked and published.',
         },
@@ -556,7 +556,7 @@ export const pages: Section = {
         {
           control: 'pages.edit.publish',
           await: 'press',
-          until: 'page.published',
+          until: 'POST /api/items/[id]/publish',
           title: 'Publish now',
           text: 'Visitors see your draft at once. The version before is kept under “Earlier versions”.',
         },

@@ -119,7 +119,7 @@ export const review: Section = {
         {
           control: 'review.look.publish',
           await: 'see',
-          until: 'review.decided',
+          until: 'POST /api/review/[id]/decide',
           title: 'Publish it, or send it back',
           text: '“Publish it” puts it on the website at once. “Send it back” changes nothing on the website.',
         },

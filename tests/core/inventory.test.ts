@@ -1,4 +1,7 @@
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { isIcon } from '@/islands/kit/Icon';
 import { findScreen, getEntry, groupTools, InventoryError, makeInventory, type Section } from '@/core/inventory';
 import { sayAge, sayDay, sayTime, fieldTime, greeting } from '@/core/words';
 import { floorPlan } from '@/islands/workshop/floorPlan';
@@ -154,5 +157,52 @@ describe('the floor plan', () => {
               a.top + a.height <= b.top + EDGE ||
               b.top + b.height <= a.top + EDGE,
           ).toBe(true);
+  });
+});
+
+describe('nothing of a section is forgotten', () => {
+  const root = join(import.meta.dirname, '../../src');
+  const screens = [...inventory.screens.values()];
+  it('every screen has its route', () => {
+    for (const { id, path } of screens) {
+      const route = join(root, 'pages', path);
+      expect(
+        [`${route}.astro`, join(route, 'index.astro')].some((file) => existsSync(file)),
+        `${id}: ${path}`,
+      ).toBe(true);
+    }
+  });
+  it('every widget is drawn, and none that is not there', () => {
+    const drawn = readdirSync(join(root, 'layouts/widgets/of')).map((file) => file.replace(/\.astro$/, ''));
+    expect(drawn.sort()).toEqual([...inventory.widgets.keys()].sort());
+  });
+  it('every section has an icon of its own', () => {
+    const icons = inventory.sections.map((section) => [section.id, section.icon] as const);
+    for (const [section, icon] of icons) expect(isIcon(icon), `${section}: ${icon}`).toBe(true);
+  });
+  it('every control a tour points at is on some screen, by its anchor', () => {
+    const sources = readdirSync(root, { recursive: true, encoding: 'utf8' })
+      .filter((file) => /^(islands|layouts|pages)\//.test(file) && /\.(tsx|astro)$/.test(file))
+      .map((file) => readFileSync(join(root, file), 'utf8'))
+      .join('\n');
+    const used = new Set([...inventory.tasks.values()].flatMap((task) => task.moves.map((move) => move.control)));
+    for (const control of used) {
+      const [part] = /(?<=\.edit\.).+$/.exec(control) ?? [];
+      const isThere =
+        sources.includes(`"${control}"`) ||
+        sources.includes(`'${control}'`) ||
+        (part !== undefined && sources.includes(`anchor('${part}')`)) ||
+        (part !== undefined && inventory.items.size > 0 && /^(title|summary)$/.test(part));
+      expect(isThere, control).toBe(true);
+    }
+  });
+  it('every request a tour waits for has its endpoint', () => {
+    const awaited = [...inventory.tasks.values()].flatMap((task) => task.moves.flatMap((move) => move.until ?? []));
+    for (const until of new Set(awaited)) {
+      const [, method = '', path = ''] = /^(POST|PUT) (\/api\/.+)$/.exec(until) ?? [];
+      if (path === '') continue;
+      const file = [`${path}.ts`, `${path}/index.ts`].map((end) => join(root, 'pages', end)).find(existsSync);
+      expect(file && readFileSync(file, 'utf8'), until).toContain(`export const ${method} =`);
+    }
   });
 });

@@ -113,14 +113,14 @@ describe('what moves a tour on', () => {
     expect(isDoneByPress(words, at(words, 'pages.edit.send'))).toBe(false);
   });
   it('is what has happened, also before its stop is shown; what no stop waits for moves nothing', () => {
-    expect(afterHappening(post, 2, 'notice.posted')).toBe(post.stops.length);
-    expect(afterHappening(post, post.stops.length - 1, 'notice.posted')).toBe(post.stops.length);
-    expect(afterHappening(post, 2, 'page.sent')).toBeUndefined();
-    expect(afterHappening(words, 0, 'page.published')).toBeUndefined();
+    expect(afterHappening(post, 2, 'POST /api/notices')).toBe(post.stops.length);
+    expect(afterHappening(post, post.stops.length - 1, 'POST /api/notices')).toBe(post.stops.length);
+    expect(afterHappening(post, 2, 'POST /api/items/[id]/send')).toBeUndefined();
+    expect(afterHappening(words, 0, 'POST /api/items/[id]/publish')).toBeUndefined();
   });
   it('is taken when all has happened that it waits for; one that waits for nothing by looking', () => {
     expect(isTaken(post, [])).toBe(false);
-    expect(isTaken(post, ['notice.posted'])).toBe(true);
+    expect(isTaken(post, ['POST /api/notices'])).toBe(true);
     expect(isTaken(tour('pages.find'), [])).toBe(true);
   });
   it('every task that changes something waits for its result', () => {

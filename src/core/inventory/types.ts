@@ -110,20 +110,11 @@ export interface Widget {
   needs: PermissionId;
 }
 
-/** Things somebody does that a tour can wait for. */
-export type Happening =
-  | 'notice.posted'
-  | 'notice.ended'
-  | 'page.made'
-  | 'page.moved'
-  | 'page.retired'
-  | 'page.sent'
-  | 'page.published'
-  | 'picture.chosen'
-  | 'picture.described'
-  | 'link.made'
-  | 'review.decided'
-  | 'person.invited';
+/**
+ * Something that happened and a tour can wait for: a request that was answered, numbers left open (`POST /api/items/[id]/send`), or what is
+ * done within a screen.
+ */
+export type Happening = `${'POST' | 'PUT'} /api/${string}` | 'picture.chosen' | 'link.made';
 
 /** One move of a task, and so one stop of its tour. */
 export interface Move {
@@ -136,8 +127,12 @@ export interface Move {
   text: string;
 }
 
-/** What a task is about, where that lies somewhere in the page tree: one thing of the kind must carry all the task needs. */
-export type TaskThing = 'page' | 'newPage' | 'movedPage' | 'retiredPage' | 'notice' | 'newNotice' | 'review';
+/**
+ * What a task is about, where that lies somewhere in the page tree: one thing of the kind must carry all the task needs. `onPage` lies on a page and
+ * is somebody's own; `item` is that and has a draft.
+ */
+export type TaskThing =
+  'page' | 'newPage' | 'movedPage' | 'retiredPage' | 'onPage' | 'newOnPage' | 'item' | 'newItem' | 'review';
 
 /** A job that can be done in this section, with the moves that do it. */
 export interface TaskTemplate {

@@ -20,7 +20,7 @@ function aboveForbidden(facts: TaskFacts, permission: PermissionId): (place: Pla
  * - a new page: making one below a page, the rest on the page made there;
  * - a page that is moved: itself and all below it, and the page it lies below;
  * - a page that is taken away: itself and all below it; never the first page;
- * - a notice, which is its poster's own; one to be ended may be anybody's;
+ * - something that lies on a page, which is its maker's own; one that is there may be anybody's; of items the same, as drafts;
  * - a draft of somebody else's that waits on a page.
  */
 export function chainsOf(thing: TaskThing, needs: readonly PermissionId[], facts: TaskFacts): Chain {
@@ -54,10 +54,14 @@ export function chainsOf(thing: TaskThing, needs: readonly PermissionId[], facts
       const isForbidden = aboveForbidden(facts, 'page.retire');
       return (place) => place.path.length > 1 && all(place) && !isForbidden(place);
     }
-    case 'newNotice':
+    case 'newOnPage':
       return (place) => all({ ...place, author: person });
-    case 'notice':
+    case 'onPage':
       return (place) => all({ ...place, author: person }) || all({ ...place, author: null });
+    case 'newItem':
+      return (place) => all({ ...place, author: person, state: 'draft' });
+    case 'item':
+      return (place) => [person, null].some((author) => all({ ...place, author, state: 'draft' }));
     case 'review':
       return (place) => all({ ...place, state: 'waiting' });
   }
