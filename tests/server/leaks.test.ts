@@ -146,7 +146,7 @@ describe('no answer tells more than the gate', () => {
       else if (method === 'GET')
         for (const query of [
           '',
-          '?for=notices',
+          '?for=notice.post',
           ...['zq', 'a', 'boat', 'harbour'].map((q) => `?q=${q}`),
           ...(file.includes('list') ? [] : everyId.map((id) => `?below=${id}`)),
         ])

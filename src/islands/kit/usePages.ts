@@ -2,9 +2,14 @@ import { useCallback, useEffect, useState } from 'react';
 import type { PickedPage } from './PagePicker';
 import { send, type ProblemDetails, type Sent } from './send';
 
-/** Which pages: all somebody may know of, those they may post a notice on, or, for whoever prepares rooms, all there are. */
-const ADDRESS = { seen: '/api/pages/pick', notices: '/api/pages/pick?for=notices', plan: '/api/workshop/pages' };
-export type PageSource = keyof typeof ADDRESS;
+/** Which pages: all somebody may know of, those on which they may do something (a permission), or, for whoever prepares rooms, all there are. */
+export type PageSource = 'seen' | 'plan' | `${string}.${string}`;
+const addressOf = (source: PageSource) =>
+  source === 'plan'
+    ? '/api/workshop/pages'
+    : source === 'seen'
+      ? '/api/pages/pick'
+      : `/api/pages/pick?for=${encodeURIComponent(source)}`;
 
 const asked = new Map<PageSource, Promise<Sent<{ pages: PickedPage[] }>>>();
 
@@ -21,7 +26,7 @@ export function usePages<P extends PickedPage = PickedPage>(
   const again = useCallback(() => {
     if (typeof source !== 'string') return;
     setProblem(null);
-    const asking = asked.get(source) ?? send<{ pages: PickedPage[] }>('GET', ADDRESS[source]);
+    const asking = asked.get(source) ?? send<{ pages: PickedPage[] }>('GET', addressOf(source));
     asked.set(source, asking);
     void asking.then((sent) => {
       if (sent.ok) return setPages(sent.value.pages as P[]);

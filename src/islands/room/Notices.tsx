@@ -114,7 +114,7 @@ function NoticeForm({
           <div data-anchor="notices.form.place">
             <PagePicker
               label="Where does it show?"
-              pages="notices"
+              pages="notice.post"
               value={place}
               {...(top?.isWhole ? { whole: 'The whole website' } : { now: top?.name ?? '' })}
               onChange={setPlace}
