@@ -365,8 +365,10 @@ export const HOME: DemoPage = {
           title: 'Jobs',
           summary: 'We look for people who like weather.',
           body: doc(
-            h2('Deckhand, summer'),
-            p('From May to September, 32 hours a week. You can swim and you are friendly before seven in the morning.'),
+            h2('Working with us'),
+            p(
+              'We sail every day of the year, and in summer from before seven until after ten. Whoever works here can swim.',
+            ),
             p('Write to jobs@larkhaven.example.'),
           ),
         },

@@ -137,6 +137,8 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         allow('notice.view'),
         allow('notice.post'),
         allow('notice.end'),
+        allow('vacancy.view'),
+        ...['vacancy.create', 'vacancy.edit', 'vacancy.send'].map((p) => allow(p, { own: true })),
       ],
       tasks: [
         {
@@ -147,7 +149,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         { task: 'notices.post', name: 'Tell visitors that the café is closed', said: ['closed', 'private party'] },
         { task: 'notices.end' },
       ],
-      doors: open('pages', 'notices'),
+      doors: open('pages', 'notices', 'vacancies'),
       toolbar: { tools: ['bold', 'italic', 'bullets'], modes: ['visual', 'preview'] },
       dashboard: { columns: [['pages.unfinished'], ['notices.now']] },
       tours: {},
@@ -175,14 +177,21 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         ),
         allow('visits.view'),
         allow('media.view'),
+        allow('vacancy.*', { branch: page('about') }),
       ],
-      tasks: [{ task: 'pages.words' }, { task: 'pages.link' }, { task: 'pages.publish' }, { task: 'pages.make' }],
-      doors: [...open('pages'), { section: 'pictures', state: 'look' }],
+      tasks: [
+        { task: 'pages.words' },
+        { task: 'pages.link' },
+        { task: 'pages.publish' },
+        { task: 'pages.make' },
+        { task: 'vacancies.write' },
+      ],
+      doors: [...open('pages', 'vacancies'), { section: 'pictures', state: 'look' }],
       toolbar: {
         tools: [...writing, 'numbers', 'quote', 'table', 'picture', 'highlight', 'alert', 'find', 'full'],
         modes: ['visual', 'preview'],
       },
-      dashboard: { columns: [['pages.unfinished'], ['visits.week']] },
+      dashboard: { columns: [['pages.unfinished'], ['vacancies.open', 'visits.week']] },
       tours: {},
     },
     {

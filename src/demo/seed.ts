@@ -21,6 +21,7 @@ import { keepBlob } from '@/server/media/media';
 import { installPlan } from '@/server/plan/plans';
 import { HOME, type DemoPage } from './pages';
 import { DEMO_PEOPLE } from './people';
+import { demoVacancies, type DemoVacancy } from './vacancies';
 import { PICTURES } from './pictures';
 import { demoPlan, startPlan } from './plan';
 import { p } from './write';
@@ -75,6 +76,42 @@ async function addPage(
     .insert(publications)
     .values({ siteId, itemId: row.id, revisionId: revision?.id ?? 0, publishedBy: at.authorId, publishedAt: at.day });
   return { id: row.id, path };
+}
+
+/** A vacancy on a page: published, or a draft. */
+async function addVacancy(
+  tx: Tx,
+  siteId: number,
+  pageId: number,
+  authorId: number,
+  { content, live }: DemoVacancy,
+  day: Date,
+): Promise<void> {
+  const [page] = await tx.select({ path: items.path }).from(items).where(eq(items.id, pageId));
+  const [row] = await tx
+    .insert(items)
+    .values({ siteId, type: 'vacancy', parentId: pageId, path: 'new', layout: 'vacancy', authorId, createdAt: day })
+    .returning({ id: items.id });
+  if (!row) throw new Error('a vacancy was not written');
+  const by = { itemId: row.id, siteId, content };
+  const [revision] = live
+    ? await tx
+        .insert(revisions)
+        .values({ ...by, number: 1, kind: 'published', madeBy: authorId, madeAt: day, note: 'First version' })
+        .returning({ id: revisions.id })
+    : [];
+  await tx
+    .update(items)
+    .set({ path: `${page?.path ?? ''}.${row.id}`, liveRevisionId: revision?.id ?? null })
+    .where(eq(items.id, row.id));
+  if (revision)
+    await tx
+      .insert(publications)
+      .values({ siteId, itemId: row.id, revisionId: revision.id, publishedBy: authorId, publishedAt: day });
+  else
+    await tx
+      .insert(drafts)
+      .values({ ...by, version: 1, allowance: {}, startedBy: authorId, updatedBy: authorId, updatedAt: day });
 }
 
 /** An empty site: one page, one plan, nobody yet. */
@@ -182,6 +219,9 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
       siteId,
       demoPlan((key) => String(id(key))),
     );
+
+    for (const vacancy of demoVacancies(at))
+      await addVacancy(tx, siteId, id(vacancy.page), who(vacancy.author), vacancy, ago(9));
 
     await tx.insert(notices).values([
       {

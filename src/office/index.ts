@@ -6,9 +6,10 @@ import { pages } from './pages';
 import { people } from './people';
 import { pictures } from './pictures';
 import { review } from './review';
+import { vacancies } from './vacancies';
 import { workshop } from './workshop';
 
-const doors: Section[] = [pages, review, notices, pictures, people, activity];
+const doors: Section[] = [pages, review, notices, vacancies, pictures, people, activity];
 
 /** The frame also holds the doors themselves, one control a section. */
 const framed: Section = {

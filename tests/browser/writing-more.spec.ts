@@ -23,7 +23,7 @@ test('a picture with its description and width, a highlight and an alert that en
   await dialog.getByLabel('Last day').fill('2061-05-01');
   await dialog.getByRole('button', { name: 'Make it an alert' }).click();
   await expect(area.getByText('For now, until 1 May 2061')).toBeVisible();
-  await area.getByText('Deckhand, summer').click();
+  await area.getByText('Working with us').click();
   await tool(juno, 'Picture').click();
   await dialog.getByRole('button', { name: /South Quay by night/ }).click();
   await dialog.getByLabel('What does it show?').fill('The quay where deckhands meet.');

@@ -25,7 +25,7 @@ async function compare(access: Access, permission: string, told: string): Promis
   const all = await listPages(db, access.site.id);
   // What lies on a page may be their own or somebody else's; a page is its author's.
   const authors = (page: (typeof all)[number]) =>
-    permission.startsWith('notice.') ? [access.who.id, null] : [page.place.author];
+    inventory.permissions.get(permission as never)?.ownAuthor ? [access.who.id, null] : [page.place.author];
   const expected = all
     .filter((page) =>
       authors(page).some(

@@ -104,7 +104,7 @@ const TABLE: Record<string, Row> = {
   'GET items/[id]/content.ts': item(['item.view']),
   'POST pages/[id]/copy.ts': page(['page.view', 'page.create'], { withBelow: false }),
   'PUT items/[id]/draft.ts': item(['item.edit'], { content: {}, version: far }, 409),
-  'POST items/[id]/drop.ts': item(['item.edit'], { version: far }, 409),
+  'POST items/[id]/drop.ts': item(['item.edit'], { version: far }, [409, 422]),
   'POST pages/[id]/move.ts': page(['page.arrange'], { parent: far, index: 0, dry: true }, 404),
   'POST items/[id]/notes.ts': item(['item.edit'], { settle: far, settled: true }, 404),
   'POST items/[id]/plan.ts': item(['item.retire'], { at: '2001-01-01T10:00' }, 422, { faults: true }),
@@ -173,6 +173,13 @@ const TABLE: Record<string, Row> = {
     answers: 404,
   },
   'PUT tours/[task].ts': { needs: [], body: { stop: 0, done: false } },
+  'POST vacancies/index.ts': {
+    needs: ['vacancy.create'],
+    on: 'placeForNew',
+    body: { title: ' ' },
+    answers: 422,
+    faults: true,
+  },
   'POST workshop/drop.ts': { needs: ['plan.edit'], body: { revision: far, roles: null }, answers: 409 },
   'GET workshop/export.ts': { needs: ['plan.view'] },
   'POST workshop/history.ts': { needs: ['plan.edit'], body: { direction: 'undo', role: 'no-such-role' }, answers: 409 },
@@ -284,10 +291,14 @@ describe('every endpoint', () => {
         db.update(items).set({ deletedAt: new Date(), deletedBy: null }).where(inArray(items.id, deleted));
       await remove();
       const pagesOf = (row: Row): Target[] => places.map((p) => ({ id: String(p), body: row.body ?? {}, page: p }));
+      const lying = await db.select({ id: items.id }).from(items).where(eq(items.type, 'vacancy'));
+      const vacanciesOf = (row: Row): Target[] =>
+        lying.map((one) => ({ id: String(one.id), body: row.body ?? {}, page: one.id }));
       /** Things of each kind, some theirs and some not. */
       const targetsOf: Record<string, (row: Row) => Target[]> = {
         page: pagesOf,
-        item: pagesOf,
+        item: (row) => [...pagesOf(row), ...vacanciesOf(row)],
+        vacancy: (row) => vacanciesOf(row),
         deletedItem: () => deleted.map((p) => ({ id: String(p), body: {}, page: p, gone: true })),
         pageAbove: (row) => places.map((p) => ({ body: { ...row.body, parent: p }, page: p })),
         placeForNew: (row) =>

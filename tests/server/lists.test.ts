@@ -142,7 +142,7 @@ describe('the overview of roles', () => {
       ['second-look', 1, '2/2'],
       ['cafe-manager', 1, '3/3'],
       ['picture-keeper', 1, '1/1'],
-      ['newsroom', 1, '4/4'],
+      ['newsroom', 1, '5/5'],
       ['seasonal-helper', 1, '1/1'],
     ]);
     expect(roles.every((r) => !r.changed)).toBe(true);

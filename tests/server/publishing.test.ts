@@ -573,8 +573,14 @@ describe('a second look', () => {
       { text: 'Yes.', answers: first?.id, by: 'Ines Varga' },
     ]);
     // A remark is settled with the look it was made in, and with no other.
-    const other = (await listWaiting(db, await siteId())).find((entry) => entry.id !== review?.id);
-    const elsewhere = { id: String(other?.id) };
+    const ennis = await open('Left luggage');
+    const sent = await call(sendPage, 'POST', '/x', {
+      ...ines,
+      params: { id: String(ennis.id) },
+      body: { content: { ...ennis.content, summary: 'Another look.' }, version: ennis.version, note: '' },
+    });
+    const other = { id: sent.body['review'] as number };
+    const elsewhere = { id: String(other.id) };
     expect(
       (await call(remarks, 'POST', '/x', { ...priya, params: elsewhere, body: { settle: first?.id, settled: true } }))
         .status,

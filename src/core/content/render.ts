@@ -10,6 +10,8 @@ export interface RenderOptions {
   pictureUrl?: (id: string) => string | undefined;
   /** The day on the site's clock: an alert that has ended before it is left out. */
   today?: string;
+  /** How many levels deeper headings stand, where the text lies below headings of its own. */
+  deeper?: number;
   /** For the code view: what is not known and what has ended stays, in attributes that can be read back. */
   whole?: true;
 }
@@ -43,8 +45,10 @@ function renderNode(node: DocumentNode, options: RenderOptions): string {
   const inner = (node.content ?? []).map((child) => renderNode(child, options)).join('');
   const attrs = node.attrs ?? {};
   switch (node.type) {
-    case 'heading':
-      return `<h${Number(attrs['level'])}>${inner}</h${Number(attrs['level'])}>`;
+    case 'heading': {
+      const level = Math.min(6, Number(attrs['level']) + (options.deeper ?? 0));
+      return `<h${level}>${inner}</h${level}>`;
+    }
     case 'orderedList':
       return attrs['start'] === 1 ? `<ol>${inner}</ol>` : `<ol start="${Number(attrs['start'])}">${inner}</ol>`;
     case 'table':

@@ -37,7 +37,8 @@ export function Fields({
   modes: WritingMode[];
   pictures: PictureChoice[];
   people: { id: string; name: string }[];
-  previewHref: string;
+  /** Null where it cannot be previewed. */
+  previewHref: string | null;
 }) {
   const { anchor } = useAbout();
   const { content, change } = draft;

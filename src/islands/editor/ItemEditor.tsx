@@ -103,7 +103,8 @@ export interface KindProps {
   about: About;
   layouts: Layouts;
   settings: readonly Field[];
-  previewHref: string;
+  /** Null where it cannot be previewed. */
+  previewHref: string | null;
   /** Panels of its own: after the picture, and before the versions. */
   panels?: (parts: PanelParts) => ReactNode;
   morePanels?: (parts: PanelParts) => ReactNode;
@@ -243,7 +244,7 @@ function Screen({
               faultOf={faultOf}
               tools={tools}
               allTools={allTools}
-              modes={modes}
+              modes={previewHref === null ? modes.filter((mode) => mode.id !== 'preview') : modes}
               pictures={pictures}
               people={people}
               previewHref={previewHref}

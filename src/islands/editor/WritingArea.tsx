@@ -36,7 +36,8 @@ export interface WritingProps {
   modes: readonly WritingMode[];
   readOnly: boolean;
   pictures: PictureChoice[];
-  previewHref: string;
+  /** Null where it cannot be previewed. */
+  previewHref: string | null;
   /** One of several on a page: lower. */
   small?: boolean;
   /** Where its toolbar stands when it shares the place with others; null while it is another's turn. Over the text itself when left out. */
@@ -306,7 +307,7 @@ export default function WritingArea({
         <EditorContent editor={editor} />
         {!readOnly && <p className="hint mt-1 border-t border-line pt-1">{counts}</p>}
       </div>
-      {mode === 'preview' && <PreviewFrame src={previewHref} />}
+      {mode === 'preview' && previewHref !== null && <PreviewFrame src={previewHref} />}
       {mode === 'code' && (
         <Suspense fallback={<WritingSkeleton />}>
           <CodeView code={code || html()} asKept={asKept} onCode={setCode} onUse={takeCode} />

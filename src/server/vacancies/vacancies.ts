@@ -1,0 +1,142 @@
+import { and, asc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import type { PageState } from '@/core/access';
+import { textOf, type PageContent } from '@/core/content';
+import { dayKey } from '@/core/words';
+import { record } from '../activity/activity';
+import { now } from '../clock';
+import { listPages } from '../content/tree';
+import type { Tx } from '../db/client';
+import { drafts, items, people, reviews, revisions } from '../db/schema';
+import type { Access, Site } from '../gate/access';
+import { mayNow } from '../gate/authorize';
+import { mustFindPage } from '../items/items';
+
+const TYPE = 'vacancy';
+
+/** A vacancy as lists have it. */
+export interface VacancyEntry {
+  id: string;
+  title: string;
+  /** The page it lies on. */
+  pageId: string;
+  by: string | null;
+  /** The last day to apply; empty while nobody gave one. */
+  closes: string;
+  state: PageState;
+  /** Whether visitors see it: published, not taken down, and its last day is not past. */
+  open: boolean;
+  /** Whether it was deleted and can come back. */
+  deleted: boolean;
+  may: { retire: boolean };
+}
+
+/** Whether somebody can still apply on a day. */
+const isOpen = (content: PageContent, today: string): boolean => {
+  const closes = textOf(content, 'closes');
+  return closes === '' || closes >= today;
+};
+
+/** The vacancies of a site that somebody may see, the one that closes first at the top; deleted ones for who may bring them back. */
+export async function listVacancies(tx: Tx, access: Access): Promise<VacancyEntry[]> {
+  const pages = new Map((await listPages(tx, access.site.id)).map((page) => [page.id, page]));
+  const today = dayKey(now(), access.site.timeZone);
+  const rows = await tx
+    .select({ item: items, shown: revisions.content, draft: drafts.content, waiting: reviews.id, by: people.name })
+    .from(items)
+    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
+    .leftJoin(drafts, eq(drafts.itemId, items.id))
+    .leftJoin(reviews, and(eq(reviews.itemId, items.id), isNull(reviews.outcome)))
+    .leftJoin(people, eq(people.id, items.authorId))
+    .where(and(eq(items.siteId, access.site.id), eq(items.type, TYPE)))
+    .orderBy(asc(items.id));
+  return rows
+    .flatMap(({ item, shown, draft, waiting, by }) => {
+      const page = pages.get(String(item.parentId));
+      if (!page) return [];
+      const state: PageState =
+        draft !== null
+          ? 'draft'
+          : waiting !== null
+            ? 'waiting'
+            : item.downRevisionId !== null
+              ? 'down'
+              : item.liveRevisionId !== null
+                ? 'published'
+                : 'draft';
+      const place = { ...page.place, state, author: item.authorId === null ? null : String(item.authorId) };
+      const may = (permission: string) => mayNow(access, permission, { place }).allowed;
+      const deleted = item.deletedAt !== null;
+      if (!may('vacancy.view') || (deleted && !may('vacancy.retire'))) return [];
+      const newest = draft ?? shown ?? {};
+      return [
+        {
+          id: String(item.id),
+          title: textOf(newest, 'title'),
+          pageId: page.id,
+          by,
+          closes: textOf(newest, 'closes'),
+          state,
+          open: !deleted && item.liveRevisionId !== null && shown !== null && isOpen(shown, today),
+          deleted,
+          may: { retire: may('vacancy.retire') },
+        },
+      ];
+    })
+    .sort((a, b) => Number(a.deleted) - Number(b.deleted) || (a.closes || '9').localeCompare(b.closes || '9'));
+}
+
+/** What visitors of a page can apply for there, the one that closes first at the top. */
+export async function listOpenOn(
+  tx: Tx,
+  site: Pick<Site, 'id' | 'timeZone'>,
+  pageId: string,
+): Promise<{ id: string; content: PageContent }[]> {
+  const rows = await tx
+    .select({ id: items.id, content: revisions.content })
+    .from(items)
+    .innerJoin(revisions, eq(revisions.id, items.liveRevisionId))
+    .where(
+      and(
+        eq(items.siteId, site.id),
+        eq(items.parentId, Number(pageId)),
+        eq(items.type, TYPE),
+        isNull(items.deletedAt),
+        isNotNull(items.liveRevisionId),
+      ),
+    );
+  const today = dayKey(now(), site.timeZone);
+  return rows
+    .filter(({ content }) => isOpen(content, today))
+    .sort((a, b) => (textOf(a.content, 'closes') || '9').localeCompare(textOf(b.content, 'closes') || '9'))
+    .map(({ id, content }) => ({ id: String(id), content }));
+}
+
+/** Begins a vacancy on a page, as its maker's own. Runs in a transaction. */
+export async function makeVacancy(tx: Tx, access: Access, pageId: number, title: string): Promise<{ id: string }> {
+  const page = await mustFindPage(tx, access.site.id, pageId);
+  const me = access.signedInId;
+  const [row] = await tx
+    .insert(items)
+    .values({ siteId: access.site.id, type: TYPE, parentId: page.id, path: 'new', layout: TYPE, authorId: me })
+    .returning({ id: items.id });
+  if (!row) throw new Error('a vacancy was not written');
+  await tx
+    .update(items)
+    .set({ path: `${page.path}.${row.id}` })
+    .where(eq(items.id, row.id));
+  await tx
+    .insert(drafts)
+    .values({
+      itemId: row.id,
+      siteId: access.site.id,
+      content: { title },
+      version: 1,
+      allowance: {},
+      writers: [me],
+      startedBy: me,
+      updatedBy: me,
+      updatedAt: now(),
+    });
+  await record(tx, access, 'began a vacancy', title, { href: `/room/vacancies/${row.id}` });
+  return { id: String(row.id) };
+}
