@@ -168,6 +168,29 @@ const AT: Record<string, (p: Playing) => Promise<unknown>> = {
     await expect(dialog(page).locator('[data-tour=dialog]')).toContainText('Press End now');
     await hands.opens(dialog(page).getByRole('button', { name: 'End it now' }));
   },
+  'vacancies.list.make': ({ page, hands }) =>
+    hands.press(page.getByRole('button', { name: 'New vacancy', exact: true })),
+  'vacancies.form.title': async ({ page, how, hands, words }) => {
+    if (how !== 'with a mistake') await hands.fill(page.getByLabel('Which job?'), words);
+    await next(page, hands);
+  },
+  'vacancies.form.send': async ({ page, how, hands, words }) => {
+    const begin = page.getByRole('button', { name: 'Begin it', exact: true });
+    if (how === 'with a mistake') {
+      await hands.press(begin);
+      await expect(page.getByText('Say which job it is.')).toBeVisible();
+      await expect(card(page)).toHaveAttribute('data-stop', 'vacancies.form.send');
+      await hands.fill(page.getByLabel('Which job?'), words);
+    }
+    await hands.opens(begin);
+  },
+  'vacancies.edit.closes': async ({ page, hands }) => {
+    await hands.focus(page.getByLabel('Apply until'));
+    await page.getByLabel('Apply until').fill('2090-05-31');
+    await isKept(page);
+    if ((await card(page).getAttribute('data-stop')) === 'vacancies.edit.closes') await next(page, hands);
+  },
+  'vacancies.edit.send': (p) => goesOut(p, /^Send/, 'Job'),
   'review.list.waiting': ({ page, hands, title }) =>
     hands.opens(page.getByRole('region', { name: 'Waiting for a second look' }).getByRole('link', { name: title })),
   'review.look.publish': async ({ page, how, hands }) => {
@@ -195,18 +218,18 @@ const AT: Record<string, (p: Playing) => Promise<unknown>> = {
 };
 
 /** Sends or publishes; the mistake is an empty title, which waits at its field. */
-async function goesOut({ page, how, hands }: Playing, button: RegExp): Promise<void> {
+async function goesOut({ page, how, hands }: Playing, button: RegExp, name = 'Page title'): Promise<void> {
   const go = page.getByRole('button', { name: button });
-  const title = page.getByLabel('Page title');
+  const title = page.getByLabel(name, { exact: true });
   if (how === 'with a mistake') {
     const right = await title.inputValue();
     await hands.fill(title, '');
-    await expect(page.getByRole('button', { name: 'Page title' })).toBeVisible();
+    await expect(page.getByRole('button', { name, exact: true })).toBeVisible();
     await hands.press(go);
     await expect(title).toBeFocused();
     await expect(card(page)).toContainText('Waits until it is done');
     await hands.fill(title, right);
-    await expect(page.getByRole('button', { name: 'Page title' })).toHaveCount(0);
+    await expect(page.getByRole('button', { name, exact: true })).toHaveCount(0);
   }
   if (!button.source.includes('Publish')) return hands.opens(go);
   await hands.press(go);
@@ -315,6 +338,7 @@ const ROLES: [who: string, tours: [name: string, title: string][]][] = [
       ['Make words lead to another page', 'Jobs'],
       ['Publish a page at once', 'Contact'],
       ['Make a new page', ''],
+      ['Write a vacancy', ''],
     ],
   ],
   ['Sam', [['Post a sailing notice', '']]],

@@ -6,6 +6,7 @@ import { inventory } from '@/office';
 import { planSchema, type Plan, type PlanRole } from '@/core/plan';
 import { room } from '@/core/room';
 import { DEMO_PEOPLE } from '@/demo/people';
+import { POST as makeVacancy } from '@/pages/api/vacancies/index';
 import { POST as makeNotice } from '@/pages/api/notices/index';
 import { POST as endNotice } from '@/pages/api/notices/[id]/end';
 import { PUT as putDraft } from '@/pages/api/items/[id]/draft';
@@ -16,7 +17,7 @@ import { POST as retire } from '@/pages/api/items/[id]/retire';
 import { POST as send } from '@/pages/api/items/[id]/send';
 import { POST as decide } from '@/pages/api/review/[id]/decide';
 import { getEditable } from '@/server/items/editable';
-import { listPages, type PageFacts } from '@/server/content/tree';
+import { findPlaced, listPages, type PageFacts } from '@/server/content/tree';
 import { db } from '@/server/db/client';
 import { findAccess, findSite, type Access, type Site } from '@/server/gate/access';
 import { authorize, authorizeSomewhere } from '@/server/gate/authorize';
@@ -60,6 +61,7 @@ const ok = async (
   body: object,
 ): Promise<Record<string, unknown> | null> => {
   const answer = await call(route, method, '/x', { cookie: who.cookie, params, body });
+
   if (answer.status >= 500) throw new Error(`${answer.status} ${answer.body.detail}`);
   return answer.status === 200 ? answer.body : null;
 };
@@ -198,6 +200,20 @@ const DO: Record<string, (who: Doer, page: PageFacts) => Promise<boolean>> = {
     }
     return false;
   },
+  'vacancies.write': async (who, page) => {
+    const made = await ok(makeVacancy, 'POST', who, {}, { title: 'Tried', page: page.id });
+    if (!made) return false;
+    const id = String(made['id']);
+    const placed = await findPlaced(db, site.id, Number(id));
+    const sees = await authorize(db, who.access, 'vacancy.view', placed).then(
+      () => true,
+      () => false,
+    );
+    const kept = await ok(putDraft, 'PUT', who, { id }, { content: { closes: '2090-01-01' }, version: 1 });
+    const sent = kept && sees ? await ok(send, 'POST', who, { id }, { content: {}, version: 2, note: '' }) : null;
+    await db.execute(sql`update items set deleted_at = now() where id = ${Number(id)}`);
+    return sent !== null;
+  },
   'review.decide': async (who, page) => {
     const maud = await signInAs('Maud');
     await restore(page.id);
@@ -254,6 +270,10 @@ function randomRole(random: Random, id: string): PlanRole {
     'notice.end',
     'review.view',
     'review.decide',
+    'vacancy.view',
+    'vacancy.create',
+    'vacancy.edit',
+    'vacancy.send',
   ].flatMap((permission, i) => [
     ...(chance(0.8)
       ? [

@@ -125,7 +125,7 @@ export function Fields({
         context={{ people }}
         fault={faultOf(field.id)}
         big={field.id === 'title'}
-        {...(field.id === 'title' || field.id === 'summary' ? { anchor: anchor(field.id) } : {})}
+        anchor={anchor(field.id)}
       />
     );
   };

@@ -76,6 +76,12 @@ export const vacancies: Section = {
     },
     ...editControls({ type: 'vacancy', one: 'vacancy', screen: 'vacancies.edit', layouts }),
     { id: 'vacancies.edit.title', name: 'Job', screen: 'vacancies.edit', description: 'What the job is called.' },
+    {
+      id: 'vacancies.edit.closes',
+      name: 'Apply until',
+      screen: 'vacancies.edit',
+      description: 'The last day; the day after, visitors do not see the vacancy any more.',
+    },
   ],
   widgets: [
     {
@@ -125,6 +131,12 @@ export const vacancies: Section = {
           text: 'The vacancy opens, to be written.',
         },
         {
+          control: 'vacancies.edit.closes',
+          await: 'type',
+          title: 'Give it a last day',
+          text: 'Until then people can apply. It leaves the website by itself.',
+        },
+        {
           control: 'vacancies.edit.body',
           await: 'see',
           title: 'Say what the work is',
@@ -135,7 +147,7 @@ export const vacancies: Section = {
           await: 'press',
           until: 'POST /api/items/[id]/send',
           title: 'Send it for a second look',
-          text: 'Somebody else reads it and publishes it. Give it a last day to apply before that.',
+          text: 'Somebody else reads it and publishes it.',
         },
       ],
     },
