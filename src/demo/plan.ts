@@ -191,7 +191,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         tools: [...writing, 'numbers', 'quote', 'table', 'picture', 'highlight', 'alert', 'find', 'full'],
         modes: ['visual', 'preview'],
       },
-      dashboard: { columns: [['pages.unfinished'], ['vacancies.open', 'visits.week']] },
+      dashboard: { columns: [['pages.unfinished', 'vacancies.open'], ['visits.week']] },
       tours: {},
     },
     {

@@ -45,14 +45,6 @@ export function editControls({
       description: 'Says which version is on the website, and whether your draft is kept.',
     },
     {
-      id: `${screen}.preview`,
-      name: 'Preview',
-      screen,
-      said: ['how will it look', 'how it looks', 'before it goes out'],
-      description: `The ${one} with your draft in it, as it will look.`,
-      mode: 'preview',
-    },
-    {
       id: `${screen}.schedule`,
       name: 'Times',
       screen,

@@ -111,6 +111,14 @@ export const pages: Section = {
       appears: 'on layouts that have a banner',
     },
     {
+      id: 'pages.edit.preview',
+      name: 'Preview',
+      screen: 'pages.edit',
+      said: ['how will it look', 'how it looks', 'before it goes out'],
+      description: 'The page with your draft in it, as it will look.',
+      mode: 'preview',
+    },
+    {
       id: 'pages.edit.visitors',
       name: 'Who may visit it',
       screen: 'pages.edit',

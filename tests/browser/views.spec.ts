@@ -18,12 +18,18 @@ const quayId = async (app: App) =>
   (await query<{ id: number }>(app, `select p.id from items p where slug = 'south-quay'`))[0]?.id ?? 0;
 const reviewId = async (app: App) =>
   (await query<{ id: number }>(app, 'select id from reviews where outcome is null'))[0]?.id ?? 0;
-const pathOf = async (app: App, path: string) =>
-  path
-    .replace('/review/[id]', `/review/${await reviewId(app)}`)
-    .replace('[id]', String(await quayId(app)))
+/** One item of each type, by its screen's `on`: the page at South Quay, the first of the others. */
+const sampleId = async (app: App, type: string) =>
+  type === 'page'
+    ? quayId(app)
+    : ((await query<{ id: number }>(app, 'select id from items where type = $1 order by id', [type]))[0]?.id ?? 0);
+const pathOf = async (app: App, path: string) => {
+  const on = [...inventory.screens.values()].find((screen) => screen.path === path)?.on;
+  return path
+    .replace('[id]', String(on === 'review' ? await reviewId(app) : await sampleId(app, on ?? 'page')))
     .replace('[role]', 'harbour-desk')
     .replace('[step]', 'menu');
+};
 
 test('every control of the inventory is found on its screen, under its name’s anchor', async ({ browser, app }) => {
   const maud = await signIn(browser, app, 'Maud');
@@ -33,6 +39,8 @@ test('every control of the inventory is found on its screen, under its name’s 
   await expect(maud.getByText('1 change not yet live')).toBeVisible();
   const prepare: Record<string, (page: Page) => Promise<unknown>> = {
     'pages.edit': (page) => expect(writing(page)).toBeVisible(),
+    'vacancies.edit': (page) => expect(page.getByLabel('The work')).toBeVisible(),
+    'vacancies.list': (page) => isReady(page),
     'notices.list': (page) => page.getByRole('button', { name: 'End now' }).first().waitFor(),
     'pictures.list': (page) =>
       page
@@ -42,6 +50,7 @@ test('every control of the inventory is found on its screen, under its name’s 
   };
   const then: Record<string, (page: Page) => Promise<unknown>> = {
     'notices.list': (page) => page.getByRole('button', { name: 'Post a notice' }).click(),
+    'vacancies.list': (page) => page.getByRole('button', { name: 'New vacancy' }).click(),
     'pictures.list': (page) =>
       page
         .getByRole('button', { name: /^Describe/ })
@@ -68,10 +77,11 @@ test('every control of the inventory is found on its screen, under its name’s 
 
 test('every screen opens for just whom decide() allows, whatever address is typed', async ({ browser, app }) => {
   const [release] = await query<{ plan: Plan }>(app, 'select plan from releases order by number desc limit 1');
-  const pages = await query<{ id: number; path: string; layout: string; author_id: number }>(
+  const rows = await query<{ id: number; type: string; path: string; layout: string; author_id: number }>(
     app,
-    'select id, path::text, layout, author_id from items',
+    'select id, type, path::text, layout, author_id from items order by id',
   );
+  const pages = rows.filter((row) => row.type === 'page');
   const people = await query<{ id: number; name: string; role_id: string; branch_id: number | null }>(
     app,
     'select p.id, p.name, a.role_id, a.branch_id from people p join assignments a on a.person_id = p.id',
@@ -86,14 +96,19 @@ test('every screen opens for just whom decide() allows, whatever address is type
       assignments: [{ role: p.role_id, ...(p.branch_id && { branch: String(p.branch_id) }) }],
     })),
   );
-  const place = (row: (typeof pages)[number]): Place => ({
-    path: row.path.split('.'),
-    layout: row.layout,
-    state: 'published',
-    author: String(row.author_id),
-  });
+  const place = (row: (typeof rows)[number]): Place => {
+    const path = row.path.split('.');
+    const isPage = row.type === 'page';
+    const page = isPage ? row : rows.find((one) => String(one.id) === path.at(-2));
+    return {
+      path: isPage ? path : path.slice(0, -1),
+      layout: page?.layout ?? '',
+      state: 'published',
+      author: String(row.author_id),
+    };
+  };
   const placeOf = (id: number) => {
-    const row = pages.find((p) => p.id === id);
+    const row = rows.find((p) => p.id === id);
     return row ? place(row) : undefined;
   };
   const reviewPage =
@@ -134,14 +149,21 @@ test('every screen opens for just whom decide() allows, whatever address is type
     for (const screen of inventory.screens.values()) {
       const at = { person: id, permission: screen.needs ?? '', atMs: Date.now() };
       const on =
-        screen.on === 'review' ? placeOf(reviewPage) : screen.on === 'page' ? placeOf(await quayId(app)) : undefined;
+        screen.on === undefined
+          ? undefined
+          : placeOf(screen.on === 'review' ? reviewPage : await sampleId(app, screen.on));
+      const asOwn = inventory.permissions.get(screen.needs as never)?.ownAuthor;
       const allowed =
         !screen.needs ||
         (screen.on
           ? decide(policy, { ...at, place: on }).allowed
           : decide(policy, at).allowed ||
             (inventory.permissions.get(screen.needs)?.placed === true &&
-              pages.some((page) => decide(policy, { ...at, place: place(page) }).allowed)));
+              pages.some((page) =>
+                [place(page), ...(asOwn ? [{ ...place(page), author: id }] : [])].some(
+                  (there) => decide(policy, { ...at, place: there }).allowed,
+                ),
+              )));
       const answer = await page.request.get(await pathOf(app, screen.path));
       expect(answer.status(), `${person.name} at ${screen.path}`).toBe(allowed ? 200 : 403);
       const html = await answer.text();
@@ -163,7 +185,7 @@ test('every screen opens for just whom decide() allows, whatever address is type
   expect(asked).toBe(DEMO_PEOPLE.length * inventory.screens.size);
   await query(
     app,
-    'update items p set (short_name, audience, live_revision_id, down_revision_id, deleted_at) = (select short_name, audience, live_revision_id, down_revision_id, deleted_at from json_populate_recordset(null::pages, $1::json) b where b.id = p.id)',
+    'update items p set (short_name, audience, live_revision_id, down_revision_id, deleted_at) = (select short_name, audience, live_revision_id, down_revision_id, deleted_at from json_populate_recordset(null::items, $1::json) b where b.id = p.id)',
     [before?.rows],
   );
 });
@@ -257,7 +279,8 @@ for (const [who, paths] of [
     '-',
     ['/', '/harbours/south-quay', '/timetable', '/cafe', '/about/history', '/nowhere', '/sign-in', '/set-up?token=x'],
   ],
-  ['-', ['/about/crew', '/search?q=boat', '/search?q=xqzzv']],
+  ['Juno', ['/room', '/room/vacancies', '/room/vacancies/[id]']],
+  ['-', ['/about/jobs', '/about/crew', '/search?q=boat', '/search?q=xqzzv']],
   [
     'Ines',
     ['/room', '/room/tours', '/room/pages', '/room/pages/[id]', '/room/notices', '/room/pictures', '/room/people'],

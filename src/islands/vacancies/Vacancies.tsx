@@ -168,7 +168,7 @@ function Screen({ name, vacancies, first }: { name: string; vacancies: VacancyRo
   const there = vacancies.filter((row) => !row.deleted);
   const deleted = vacancies.filter((row) => row.deleted);
   const table = (rows: VacancyRow[], label: string) => (
-    <div className="overflow-x-auto">
+    <div className="relative overflow-x-auto">
       <table className="w-full min-w-[46rem] border-collapse text-left" aria-label={label}>
         <thead>
           <tr className="border-b border-line-2 text-ink-2">
