@@ -146,6 +146,29 @@ describe('the floor plan', () => {
     expect(area('b') / area('c')).toBeCloseTo(4, 6);
     expect(boxes.reduce((sum, b) => sum + b.width * b.height, 0)).toBeCloseTo(100 * 100, 6);
   });
+  it('leaves room for every name, however many rooms there are, and keeps their order by tasks', () => {
+    for (const tasks of [
+      [4, 1, 0, 0, 0, 0, 0],
+      [20, 0, 0, 0, 0],
+      [9, 5, 3, 1, 0, 0, 0, 0, 0, 0],
+      [0, 0, 0],
+    ]) {
+      const rooms = floorPlan(
+        tasks.map((count, i) => ({ id: String(i), tasks: count })),
+        2.1,
+      );
+      for (const { section, width, height } of rooms)
+        expect([width >= 13, height >= 18], `${tasks.join()} room ${section}: ${width} × ${height}`).toEqual([
+          true,
+          true,
+        ]);
+      const area = (i: number) => {
+        const room = rooms.find((one) => one.section === String(i));
+        return room ? room.width * room.height : 0;
+      };
+      for (let i = 1; i < tasks.length; i++) expect(area(i - 1)).toBeGreaterThanOrEqual(area(i) - 1e-6);
+    }
+  });
   it('lets no two rooms overlap', () => {
     const EDGE = 1e-9;
     for (const a of boxes)

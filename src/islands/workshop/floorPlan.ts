@@ -8,18 +8,31 @@ export interface RoomBox {
   height: number;
 }
 
+/** What the name of a room needs, in per cent of the house. */
+const LEAST = { width: 13, height: 18 };
+const GROWS = 1.25;
+
 /**
- * Places sections as rooms in a rectangle, in per cent of it; a room's area grows with the tasks in it. A room
- * without tasks counts as half a task, so that its name can be read. Squarified treemap after Bruls, Huizing and
- * van Wijk (2000), by D3.
+ * Places sections as rooms in a rectangle, in per cent of it; a room's area grows with the tasks in it. A room with few of them counts
+ * as more, as far as is needed for every name to be read: half a task at least, at most as many as the largest has. Squarified
+ * treemap after Bruls, Huizing and van Wijk (2000), by D3.
  */
 export function floorPlan(sections: readonly { id: string; tasks: number }[], aspect: number): RoomBox[] {
+  const most = Math.max(0.5, ...sections.map((section) => section.tasks));
+  for (let least = 0.5; ; least = Math.min(most, least * GROWS)) {
+    const boxes = placed(sections, aspect, least);
+    if (least >= most || boxes.every(({ width, height }) => width >= LEAST.width && height >= LEAST.height))
+      return boxes;
+  }
+}
+
+function placed(sections: readonly { id: string; tasks: number }[], aspect: number, least: number): RoomBox[] {
   const root = hierarchy<{ id: string; tasks: number; children?: readonly { id: string; tasks: number }[] }>({
     id: '',
     tasks: 0,
     children: sections,
   })
-    .sum((node) => (node.id === '' ? 0 : Math.max(0.5, node.tasks)))
+    .sum((node) => (node.id === '' ? 0 : Math.max(least, node.tasks)))
     .sort((a, b) => (b.value ?? 0) - (a.value ?? 0));
   return treemap<typeof root.data>()
     .tile(treemapSquarify.ratio(1.3))
