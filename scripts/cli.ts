@@ -7,7 +7,7 @@ import { parseArgs } from 'node:util';
 import { DEMO_PEOPLE } from '../src/demo/people';
 import { buildWhenOld } from './build';
 import { appUrl, CommandFault, isPortFree, isRunning, startCluster, stopCluster } from './cluster';
-import { decideFromFile } from './decide';
+import { decideFromFile, resolveFromFile } from './decide';
 import { exportPlan, importPlan } from './plan';
 import { runTests } from './test';
 import { answerWhere } from './where';
@@ -20,6 +20,7 @@ const USAGE = `usage: ./safe-room COMMAND [options]
   reset    delete all data (asks first)
   test     pass all tests
   decide   answer questions about access from a bundle, without database or server
+  toolbar  answer which tools somebody has in a field, from a bundle, likewise
   where    answer “Where do I…?” from the demo’s plan, without database or server
   plan     export the plan, or import one: plan export, plan import FILE
 
@@ -28,7 +29,7 @@ const USAGE = `usage: ./safe-room COMMAND [options]
   --no-demo      start with an empty site and print a one-time link for the first keyholder
   --origin URL   where people reach it when it stands behind a proxy: https://office.example.org
   --trust-proxies LIST  addresses or networks of proxies whose word on who asks is believed
-  --bundle FILE  the bundle to decide by; questions come as JSON lines on standard input (decide)
+  --bundle FILE  the bundle to decide by; questions come as JSON lines on standard input (decide, toolbar)
   --role ID      as somebody with this role would be answered; keyholder unless told (where)
   --as FORMAT    json, csv, bundle, schema or bundle-schema (plan export); json unless told
   --live         the plan in force, not the prepared one (plan export)
@@ -217,9 +218,9 @@ try {
     );
     if (!state) process.exitCode = 3;
   } else if (command === 'reset') await reset(data, values.yes);
-  else if (command === 'decide') {
-    if (!values.bundle) throw new CommandFault('Say which bundle: ./safe-room decide --bundle FILE');
-    process.exitCode = decideFromFile(values.bundle);
+  else if (command === 'decide' || command === 'toolbar') {
+    if (!values.bundle) throw new CommandFault(`Say which bundle: ./safe-room ${command} --bundle FILE`);
+    process.exitCode = (command === 'decide' ? decideFromFile : resolveFromFile)(values.bundle);
   } else if (command === 'where') answerWhere(values.role);
   else if (command === 'plan' && rest[0] === 'export')
     await withDatabase(data, () => exportPlan(values.as, values.live));

@@ -1,6 +1,10 @@
-// ./safe-room decide --bundle FILE: answers questions about a bundle, without database or server.
+// ./safe-room decide and ./safe-room toolbar, each with --bundle FILE: answer questions about a bundle, without database or server.
 import { readFileSync } from 'node:fs';
-import { answerOf, decide, openBundle, readQuestion, type Fault, type Question } from '../src/core/access';
+import { answerOf, decide, openBundle, readQuestion } from '../src/core/access';
+import type { Fault } from '../src/core/json';
+import { openToolBundle, readToolQuestion, resolveTools } from '../src/core/toolbar';
+
+type Read<T> = T | { ok: false; faults: Fault[] };
 
 /** What a text holds as JSON, or the fault in it. */
 function parse(text: string): { ok: true; value: unknown } | { ok: false; faults: Fault[] } {
@@ -18,7 +22,12 @@ function parse(text: string): { ok: true; value: unknown } | { ok: false; faults
  * Reads questions as JSON lines from standard input and writes answers as JSON lines. Gives the exit code: 2 when anything is wrong
  * with the bundle or a question, told one line a fault on standard error; then nothing is answered.
  */
-export function decideFromFile(file: string): number {
+function answerFromFile<B extends { ok: true }, Q>(
+  file: string,
+  open: (value: unknown) => Read<B>,
+  read: (bundle: B, value: unknown) => Read<{ ok: true; question: Q }>,
+  answer: (bundle: B, question: Q) => object,
+): number {
   const told: string[] = [];
   let text: string;
   try {
@@ -28,27 +37,36 @@ export function decideFromFile(file: string): number {
     return 2;
   }
   const json = parse(text);
-  const bundle = json.ok ? openBundle(json.value) : json;
+  const bundle = json.ok ? open(json.value) : json;
   if (!bundle.ok) {
     for (const { path, message } of bundle.faults) console.error(`${path}: ${message}`);
     return 2;
   }
-  const questions: Question[] = [];
+  const questions: Q[] = [];
   readFileSync(0, 'utf8')
     .split('\n')
     .forEach((line, i) => {
       if (line.trim() === '') return;
       const value = parse(line);
-      const read = value.ok ? readQuestion(bundle, value.value) : value;
-      if (read.ok) questions.push(read.question);
-      else for (const { path, message } of read.faults) told.push(`line ${i + 1}, ${path}: ${message}`);
+      const asked = value.ok ? read(bundle, value.value) : value;
+      if (asked.ok) questions.push(asked.question);
+      else for (const { path, message } of asked.faults) told.push(`line ${i + 1}, ${path}: ${message}`);
     });
   if (told.length > 0) {
     console.error(told.join('\n'));
     return 2;
   }
-  const chunk: string[] = [];
-  for (const question of questions) chunk.push(`${JSON.stringify(answerOf(decide(bundle.policy, question)))}\n`);
-  process.stdout.write(chunk.join(''));
+  process.stdout.write(questions.map((question) => `${JSON.stringify(answer(bundle, question))}\n`).join(''));
   return 0;
 }
+
+/** May somebody do something there, and why. */
+export const decideFromFile = (file: string): number =>
+  answerFromFile(file, openBundle, readQuestion, ({ policy }, question) => answerOf(decide(policy, question)));
+
+/** Which tools somebody has in a field, and which rule did what. */
+export const resolveFromFile = (file: string): number =>
+  answerFromFile(file, openToolBundle, readToolQuestion, ({ world }, { roles, spot }) => {
+    const { tools, steps, missing } = resolveTools(world, roles, spot);
+    return { tools, because: [...steps, ...missing] };
+  });

@@ -35,7 +35,7 @@ test('a picture with its description and width, a highlight and an alert that en
   await loads(juno, () => juno.getByRole('alertdialog').getByRole('button', { name: 'Publish now' }).click());
 
   await page.goto('/about/jobs');
-  const words = page.getByRole('article');
+  const words = page.getByRole('article').first();
   await expect(words.getByText('For now, until 1 May 2061')).toBeVisible();
   const picture = words.getByRole('img', { name: 'The quay where deckhands meet.' });
   await expect(picture).toBeVisible();

@@ -5,13 +5,13 @@ import {
   bundleJsonSchema,
   decide,
   firstLockOut,
-  jsonPath,
   openBundle,
   readQuestion,
   type Bundle,
   type Grant,
   type PolicyPerson,
 } from '@/core/access';
+import { jsonPath } from '@/core/json';
 import { randomFrom } from '../oracles/worlds';
 
 const good = (): Bundle => ({

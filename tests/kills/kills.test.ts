@@ -216,7 +216,7 @@ async function mustBeWhole(when: string): Promise<void> {
   ).toEqual([]);
   expect(
     await ask(
-      `select parent_id from items where deleted_at is null and parent_id is not null group by parent_id, position having count(*) > 1`,
+      `select parent_id from items where type = 'page' and deleted_at is null and parent_id is not null group by parent_id, position having count(*) > 1`,
     ),
     `${when}: two pages in one place`,
   ).toEqual([]);

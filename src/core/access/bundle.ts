@@ -1,13 +1,13 @@
 import { z } from 'zod';
-import { canonical } from '../json';
+import { documentFaults, faultsOf, type Fault } from '../json';
 import { PERMISSION_PATTERN, fieldsFit, openScopeSchema } from './schema';
 import { heldTogether } from './separation';
 import type { Decision, Grant, PageState, Place, Policy, PolicyPerson, PolicyRole, Question, Way } from './types';
 
 const id = z.string().min(1);
 /** RFC 3339, with seconds and offset. */
-const instant = z.iso
-  .datetime({ offset: true, error: 'not an instant like 2026-11-25T09:00:00Z (RFC 3339)' })
+export const instantSchema = z.iso
+  .datetime({ offset: true, abort: true, error: 'not an instant like 2026-11-25T09:00:00Z (RFC 3339)' })
   .refine(
     (text) => /:\d\d:\d\d/.test(text) && Number.isFinite(Date.parse(text)),
     'not an instant like 2026-11-25T09:00:00Z (RFC 3339)',
@@ -29,7 +29,12 @@ export const bundleSchema = z.strictObject({
       id,
       suspended: z.boolean().optional(),
       assignments: z.array(
-        z.strictObject({ role: id, branch: id.optional(), from: instant.optional(), until: instant.optional() }),
+        z.strictObject({
+          role: id,
+          branch: id.optional(),
+          from: instantSchema.optional(),
+          until: instantSchema.optional(),
+        }),
       ),
     }),
   ),
@@ -48,54 +53,10 @@ export const questionSchema = z.strictObject({
   thing: z.strictObject({ kind: id, author: id.optional() }).optional(),
   /** The field of the page that is to be changed. */
   field: id.optional(),
-  at: instant,
+  at: instantSchema,
 });
 
 export const bundleJsonSchema = () => z.toJSONSchema(bundleSchema, { target: 'draft-2020-12' });
-
-/** Something wrong in a document, with the JSON path to it (RFC 9535: `$.roles[0].id`). */
-export interface Fault {
-  path: string;
-  message: string;
-}
-
-/** A JSONPath (RFC 9535) that names one place, with the shorthand of section 2.5.1.1 where a name allows it: easier to read than the normalized path of 2.7, and selects the same. */
-export const jsonPath = (parts: readonly PropertyKey[]): string =>
-  `$${parts.map((part) => (typeof part === 'number' ? `[${part}]` : /^[A-Za-z_]\w*$/.test(String(part)) ? `.${String(part)}` : `['${String(part).replaceAll('\\', '\\\\').replaceAll("'", "\\'")}']`)).join('')}`;
-
-export const faultsOf = (error: z.ZodError): Fault[] =>
-  error.issues.flatMap((issue) =>
-    issue.code === 'unrecognized_keys'
-      ? issue.keys.map((key) => ({
-          path: jsonPath([...issue.path, key]),
-          message: 'nothing of this name belongs here',
-        }))
-      : [{ path: jsonPath(issue.path), message: issue.message }],
-  );
-
-/** The entries of a list that run in a circle along `next`. */
-function circles(ids: readonly string[], next: (id: string) => readonly string[]): string[] {
-  const done = new Map<string, 'open' | 'done'>();
-  const found: string[] = [];
-  for (const start of ids) {
-    // Depth first with a stack of our own: chains can be longer than the call stack.
-    const stack: { id: string; below: readonly string[]; at: number }[] = [];
-    const enter = (one: string) => {
-      done.set(one, 'open');
-      stack.push({ id: one, below: next(one), at: 0 });
-    };
-    if (!done.has(start)) enter(start);
-    for (let top = stack.at(-1); top; top = stack.at(-1)) {
-      const below = top.below[top.at++];
-      if (below === undefined) {
-        done.set(top.id, 'done');
-        stack.pop();
-      } else if (done.get(below) === 'open') found.push(top.id);
-      else if (!done.has(below)) enter(below);
-    }
-  }
-  return found;
-}
 
 export type Opened =
   { ok: true; policy: Policy; pages: ReadonlyMap<string, Bundle['pages'][number]> } | { ok: false; faults: Fault[] };
@@ -105,35 +66,10 @@ export function openBundle(value: unknown): Opened {
   const parsed = bundleSchema.safeParse(value);
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };
   const { roles, people, pages, apart } = parsed.data;
-  const faults: Fault[] = [];
-  const fault = (path: PropertyKey[], message: string) => faults.push({ path: jsonPath(path), message });
-  const index = <T extends { id: string }>(list: readonly T[], name: string) => {
-    const map = new Map<string, number>();
-    list.forEach((entry, i) => {
-      if (map.has(entry.id)) fault([name, i, 'id'], `"${entry.id}" stands there twice`);
-      else map.set(entry.id, i);
-    });
-    return map;
-  };
-  const roleAt = index(roles, 'roles');
-  const personAt = index(people, 'people');
-  const pageAt = index(pages, 'pages');
-  const known = (
-    map: ReadonlyMap<string, number>,
-    what: string,
-    one: string | undefined | null,
-    path: PropertyKey[],
-  ) => {
-    if (one !== undefined && one !== null && !map.has(one)) fault(path, `there is no ${what} "${one}"`);
-  };
-  const once = (list: readonly unknown[], path: PropertyKey[]) => {
-    const seen = new Set<string>();
-    list.forEach((entry, i) => {
-      const key = canonical(entry);
-      if (seen.has(key)) fault([...path, i], 'stands there twice');
-      seen.add(key);
-    });
-  };
+  const { faults, fault, index, known, once, inCircle } = documentFaults();
+  const roleAt = index(roles, ['roles']);
+  const personAt = index(people, ['people']);
+  const pageAt = index(pages, ['pages']);
   roles.forEach((role, i) => {
     role.extends.forEach((parent, k) => known(roleAt, 'role', parent, ['roles', i, 'extends', k]));
     once(role.extends, ['roles', i, 'extends']);
@@ -157,20 +93,16 @@ export function openBundle(value: unknown): Opened {
     apart.map((pair) => pair.toSorted()),
     ['apart'],
   );
-  for (const role of new Set(
-    circles(
-      roles.map((r) => r.id),
-      (one) => roles[roleAt.get(one) ?? -1]?.extends ?? [],
-    ),
-  ))
-    fault(['roles', roleAt.get(role) ?? 0, 'extends'], `role "${role}" extends itself in a circle`);
-  for (const page of new Set(
-    circles(
-      pages.map((p) => p.id),
-      (one) => [pages[pageAt.get(one) ?? -1]?.parent ?? []].flat(),
-    ),
-  ))
-    fault(['pages', pageAt.get(page) ?? 0, 'parent'], `page "${page}" lies below itself in a circle`);
+  inCircle(
+    roles,
+    (role) => role.extends,
+    (role, i) => fault(['roles', i, 'extends'], `role "${role}" extends itself in a circle`),
+  );
+  inCircle(
+    pages,
+    (page) => [page.parent ?? []].flat(),
+    (page, i) => fault(['pages', i, 'parent'], `page "${page}" lies below itself in a circle`),
+  );
 
   const toMs = (text: string | undefined) => (text === undefined ? undefined : Date.parse(text));
   const policy: Policy = {

@@ -1,5 +1,6 @@
-import type { Bundle, Fault } from '../access';
-import { closure, covers, jsonPath, missedDoor } from '../access';
+import type { Bundle } from '../access';
+import { closure, covers, missedDoor } from '../access';
+import { jsonPath, type Fault } from '../json';
 import type { Inventory } from '../inventory';
 import { policyOf } from './policy';
 import { grantSchema } from './parts';

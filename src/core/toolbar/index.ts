@@ -1,1 +1,3 @@
 export * from './constructs';
+export * from './resolve';
+export * from './bundle';

@@ -1,6 +1,5 @@
-import type { Fault } from '@/core/access';
-import { bundleJsonSchema, faultsOf, jsonPath, PERMISSION_PATTERN } from '@/core/access';
-import { canonical } from '@/core/json';
+import { bundleJsonSchema, PERMISSION_PATTERN } from '@/core/access';
+import { canonical, faultsOf, jsonPath, type Fault } from '@/core/json';
 import {
   crossFaults,
   MATRIX_HEAD,

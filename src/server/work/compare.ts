@@ -1,7 +1,9 @@
 import { existsSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { Piscina } from 'piscina';
-import type { FieldChange, PageContent } from '@/core/content';
+import type { FieldChange, Layout, PageContent } from '@/core/content';
+import { getEntry } from '@/core/inventory';
+import { inventory } from '@/office';
 import { Problem } from '../gate/problems';
 
 /** What ids in fields are called, as a worker can be given it. */
@@ -12,8 +14,8 @@ export interface KnownNames {
 /** A content with the layout it is shown by. */
 export type Shown = readonly [layout: string, content: PageContent];
 export interface CompareWork {
-  /** The type of the item. */
-  type: string;
+  /** Those an item of its type can have. */
+  layouts: readonly Layout[];
   before: Shown;
   after: Shown;
   names: KnownNames;
@@ -46,9 +48,10 @@ export async function compareApart(
   names: KnownNames,
 ): Promise<FieldChange[]> {
   try {
-    return (await getPool().run({ type, before, after, names } satisfies CompareWork, {
-      signal: AbortSignal.timeout(LONGEST_MS),
-    })) as FieldChange[];
+    return (await getPool().run(
+      { layouts: getEntry(inventory.items, type).layouts, before, after, names } satisfies CompareWork,
+      { signal: AbortSignal.timeout(LONGEST_MS) },
+    )) as FieldChange[];
   } catch (error) {
     if (error instanceof Error && (error.name === 'AbortError' || error.message.includes('queue')))
       throw new Problem(

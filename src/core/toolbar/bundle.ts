@@ -1,0 +1,188 @@
+import { z } from 'zod';
+import { closure, instantSchema, isInForce, type PolicyPerson } from '../access';
+import { documentFaults, faultsOf, type Fault } from '../json';
+import { whenSchema, type Spot } from '../rules';
+import type { ToolEffect, ToolWorld } from './resolve';
+
+const id = z.string().min(1);
+const ids = z.array(id);
+
+/** Exactly one thing a rule does. */
+const thenSchema = z
+  .strictObject({ use: id.optional(), add: ids.optional(), take: ids.optional(), cap: ids.optional() })
+  .refine((then) => Object.keys(then).length === 1, 'a rule does one thing: use, add, take or cap');
+
+/** Everything toolbars are resolved by, as one open document. `profiles` are the tool sets. Layouts, fields, states and tools are any words. */
+const toolBundleSchema = z.strictObject({
+  roles: z.array(z.strictObject({ id, extends: ids })),
+  people: z.array(
+    z.strictObject({
+      id,
+      suspended: z.boolean().optional(),
+      assignments: z.array(
+        z.strictObject({
+          role: id,
+          branch: id.optional(),
+          from: instantSchema.optional(),
+          until: instantSchema.optional(),
+        }),
+      ),
+    }),
+  ),
+  pages: z.array(z.strictObject({ id, parent: id.nullable(), layout: id, state: id })),
+  layouts: z.array(z.strictObject({ id, fields: ids })),
+  tools: ids,
+  profiles: z.array(z.strictObject({ id, base: id.optional(), add: ids, take: ids })),
+  rules: z.array(z.strictObject({ id, when: whenSchema, then: thenSchema })),
+});
+export type ToolBundle = z.infer<typeof toolBundleSchema>;
+
+const toolQuestionSchema = z.strictObject({ person: id, page: id, field: id, at: instantSchema });
+
+/** A bundle that was read: what toolbars are resolved by, who there is, and where. */
+export interface OpenedTools {
+  ok: true;
+  world: ToolWorld;
+  people: ReadonlyMap<string, PolicyPerson>;
+  pages: ReadonlyMap<string, Omit<Spot, 'field'>>;
+  fields: ReadonlySet<string>;
+}
+
+/** Reads a bundle: every fault in it with its path, or what it stands for. */
+export function openToolBundle(value: unknown): OpenedTools | { ok: false; faults: Fault[] } {
+  const parsed = toolBundleSchema.safeParse(value);
+  if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };
+  const { roles, people, pages, layouts, tools, profiles, rules } = parsed.data;
+  const { faults, fault, index, known, once, inCircle } = documentFaults();
+  const roleAt = index(roles, ['roles']);
+  index(people, ['people']);
+  const pageAt = index(pages, ['pages']);
+  const layoutAt = index(layouts, ['layouts']);
+  const setAt = index(profiles, ['profiles']);
+  index(rules, ['rules']);
+  once(tools, ['tools']);
+  const toolIds = new Set(tools);
+  const fields = new Set(layouts.flatMap((layout) => layout.fields));
+  const all = (
+    map: { has: (id: string) => boolean },
+    what: string,
+    list: readonly string[] | undefined,
+    path: PropertyKey[],
+  ) => {
+    list?.forEach((one, i) => known(map, what, one, [...path, i]));
+    once(list ?? [], path);
+  };
+  roles.forEach((role, i) => all(roleAt, 'role', role.extends, ['roles', i, 'extends']));
+  people.forEach((person, i) =>
+    person.assignments.forEach((a, k) => {
+      known(roleAt, 'role', a.role, ['people', i, 'assignments', k, 'role']);
+      known(pageAt, 'page', a.branch, ['people', i, 'assignments', k, 'branch']);
+    }),
+  );
+  pages.forEach((page, i) => {
+    known(pageAt, 'page', page.parent, ['pages', i, 'parent']);
+    known(layoutAt, 'layout', page.layout, ['pages', i, 'layout']);
+  });
+  layouts.forEach((layout, i) => once(layout.fields, ['layouts', i, 'fields']));
+  profiles.forEach((set, i) => {
+    known(setAt, 'profile', set.base, ['profiles', i, 'base']);
+    all(toolIds, 'tool', set.add, ['profiles', i, 'add']);
+    all(toolIds, 'tool', set.take, ['profiles', i, 'take']);
+  });
+  rules.forEach(({ when, then }, i) => {
+    all(roleAt, 'role', when.roles, ['rules', i, 'when', 'roles']);
+    known(pageAt, 'page', when.branch, ['rules', i, 'when', 'branch']);
+    all(layoutAt, 'layout', when.layouts, ['rules', i, 'when', 'layouts']);
+    all(fields, 'field', when.fields, ['rules', i, 'when', 'fields']);
+    once(when.states ?? [], ['rules', i, 'when', 'states']);
+    known(setAt, 'profile', then.use, ['rules', i, 'then', 'use']);
+    for (const what of ['add', 'take', 'cap'] as const) all(toolIds, 'tool', then[what], ['rules', i, 'then', what]);
+  });
+  inCircle(
+    roles,
+    (role) => role.extends,
+    (role, i) => fault(['roles', i, 'extends'], `role "${role}" extends itself in a circle`),
+  );
+  inCircle(
+    pages,
+    (page) => [page.parent ?? []].flat(),
+    (page, i) => fault(['pages', i, 'parent'], `page "${page}" lies below itself in a circle`),
+  );
+  inCircle(
+    profiles,
+    (set) => [set.base ?? []].flat(),
+    (set, i) => fault(['profiles', i, 'base'], `profile "${set}" is its own base in a circle`),
+  );
+  if (faults.length > 0) return { ok: false, faults };
+  const roleMap = new Map(roles.map((role) => [role.id, role]));
+  const paths = new Map<string, string[]>();
+  const byId = new Map(pages.map((page) => [page.id, page]));
+  for (const page of pages) {
+    const path: string[] = [];
+    for (let up: typeof page | undefined = page; up; up = up.parent === null ? undefined : byId.get(up.parent))
+      path.unshift(up.id);
+    paths.set(page.id, path);
+  }
+  const toMs = (text: string | undefined) => (text === undefined ? undefined : Date.parse(text));
+  return {
+    ok: true,
+    world: {
+      tools,
+      sets: new Map(profiles.map((set) => [set.id, set])),
+      rules: rules.map(({ id: rule, when, then }) => ({ id: rule, when, then: then as ToolEffect })),
+      extended: new Map(
+        roles.map((role) => [role.id, new Set(closure({ roles: roleMap }, role.id).map((reached) => reached.role.id))]),
+      ),
+    },
+    people: new Map(
+      people.map((person) => [
+        person.id,
+        {
+          id: person.id,
+          name: person.id,
+          suspended: person.suspended,
+          assignments: person.assignments.map((a) => ({
+            role: a.role,
+            branch: a.branch,
+            fromMs: toMs(a.from),
+            untilMs: toMs(a.until),
+          })),
+        },
+      ]),
+    ),
+    pages: new Map(
+      pages.map((page) => [page.id, { path: paths.get(page.id) ?? [], layout: page.layout, state: page.state }]),
+    ),
+    fields,
+  };
+}
+
+/** The roles that count for somebody on a page at an instant: assignments in force whose branch, if any, holds it; none of somebody suspended. */
+export const rolesThatCount = (person: PolicyPerson, path: readonly string[], atMs: number): string[] =>
+  person.suspended
+    ? []
+    : [
+        ...new Set(
+          person.assignments
+            .filter((a) => isInForce(a, atMs) && (a.branch === undefined || path.includes(a.branch)))
+            .map((a) => a.role),
+        ),
+      ];
+
+/** Reads one question about an opened bundle: the roles that count, and the spot. */
+export function readToolQuestion(
+  bundle: OpenedTools,
+  value: unknown,
+): { ok: true; question: { roles: string[]; spot: Spot } } | { ok: false; faults: Fault[] } {
+  const parsed = toolQuestionSchema.safeParse(value);
+  if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };
+  const { person, page, field, at } = parsed.data;
+  const { faults, known } = documentFaults();
+  known(bundle.people, 'person', person, ['person']);
+  known(bundle.pages, 'page', page, ['page']);
+  known(bundle.fields, 'field', field, ['field']);
+  const who = bundle.people.get(person);
+  const there = bundle.pages.get(page);
+  if (faults.length > 0 || !who || !there) return { ok: false, faults };
+  return { ok: true, question: { roles: rolesThatCount(who, there.path, Date.parse(at)), spot: { ...there, field } } };
+}
