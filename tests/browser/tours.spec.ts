@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
-import { allTools, expect, isKept, isReady, loads, signIn, test, writing, type App } from './app';
+import { allTools, expect, hire, isKept, isReady, loads, signIn, test, writing, type App } from './app';
 
 /** How a tour is played: by pointer, with a mistake on the way that is refused or taken back, or by keyboard alone. */
 type How = 'rightly' | 'with a mistake' | 'by keyboard alone';
@@ -303,7 +303,10 @@ async function posts(page: Page, words: string): Promise<void> {
   }
 }
 
-/** Every role of the demo somebody holds, with the tours of their room as they are named there and the page each is about. */
+/** Roles nobody of the demo holds, with somebody new who does. */
+const NEW: Record<string, string> = { Flo: 'front-line' };
+
+/** Every role of the demo, with the tours of their room as they are named there and the page each is about. */
 const ROLES: [who: string, tours: [name: string, title: string][]][] = [
   [
     'Ines',
@@ -343,6 +346,13 @@ const ROLES: [who: string, tours: [name: string, title: string][]][] = [
   ],
   ['Sam', [['Post a sailing notice', '']]],
   [
+    'Flo',
+    [
+      ['Post a notice', ''],
+      ['End a notice', ''],
+    ],
+  ],
+  [
     'Maud',
     [
       ['Publish a page at once', 'Timetable'],
@@ -358,7 +368,9 @@ const ROLES: [who: string, tours: [name: string, title: string][]][] = [
 // They are many: on every worker there is, each with an application of its own.
 test.describe.configure({ mode: 'parallel' });
 for (const [who, tours] of ROLES) {
+  const comes = async (app: App) => (NEW[who] ? hire(app, who, NEW[who]) : undefined);
   test(`these are all the tours of ${who}`, async ({ browser, app }) => {
+    await comes(app);
     const page = await signIn(browser, app, who);
     await page.goto('/room/tours');
     expect(
@@ -369,6 +381,7 @@ for (const [who, tours] of ROLES) {
   for (const [name, title] of tours)
     for (const how of HOWS)
       test(`the tour “${name}” of ${who} is played to its end ${how}`, async ({ browser, app }) => {
+        await comes(app);
         const page = await signIn(browser, app, who);
         const words = `Played by ${who} ${how}: ${name}.`;
         if (name.includes('second look')) await sends(browser, app, title, words);
