@@ -132,6 +132,12 @@ describe('links that let somebody in', () => {
     expect((await call(newLink, 'POST', '/x', { ...rita, params })).status).toBe(403);
     expect(await use(tokenOf(await call(newLink, 'POST', '/x', { ...maud, params })))).toBe(200);
   });
+  it('are not made for somebody who is paused', async () => {
+    const pam = await somebody('Pam');
+    await db.update(people).set({ suspendedAt: new Date() }).where(eq(people.id, pam.id));
+    const answer = await call(newLink, 'POST', '/x', { ...(await signInAs('Maud')), params: { id: String(pam.id) } });
+    expect([answer.status, answer.body.detail]).toEqual([422, 'Pam is paused. Let them work again first.']);
+  });
   it('never lead anywhere else, whatever name the site is asked by', async () => {
     const maud = await signInAs('Maud');
     const ask = (headers: Record<string, string>) =>

@@ -5,6 +5,7 @@ import { PUT as draft } from '@/pages/api/items/[id]/draft';
 import { POST as publish } from '@/pages/api/items/[id]/publish';
 import { POST as retire } from '@/pages/api/items/[id]/retire';
 import { POST as send } from '@/pages/api/items/[id]/send';
+import { PUT as audience } from '@/pages/api/pages/[id]/audience';
 import { GET as pick } from '@/pages/api/pages/pick';
 import { POST as decide } from '@/pages/api/review/[id]/decide';
 import { POST as make } from '@/pages/api/vacancies/index';
@@ -167,5 +168,21 @@ describe('a vacancy', () => {
     expect(await picked('Oskar')).toEqual(['Café', 'Menu']);
     expect(await picked('Ines')).toEqual([]);
     expect(await picked('Juno')).toContain('Jobs');
+  });
+
+  it('is no page, whatever is asked of it as one', async () => {
+    const maud = await signInAs('Maud');
+    const params = { id: await idOf('Purser') };
+    expect((await call(audience, 'PUT', '/x', { ...maud, params, body: { audience: null } })).status).toBe(404);
+  });
+
+  it('sent twice under one key is begun once, and other words under that key are refused', async () => {
+    const juno = await signInAs('Juno');
+    const page = String(await pageId('Jobs'));
+    const ask = (title: string) =>
+      call(make, 'POST', '/x', { ...juno, body: { title, page }, headers: { 'idempotency-key': 'twice-the-same' } });
+    const [first, second, third] = [await ask('Cook'), await ask('Cook'), await ask('Baker')];
+    expect([first.status, second.body['id'], third.status]).toEqual([200, first.body['id'], 422]);
+    expect((await titlesOf('Juno')).filter((title) => /Cook|Baker/.test(title))).toEqual(['Cook']);
   });
 });
