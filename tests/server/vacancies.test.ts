@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { describe, expect, it, vi } from 'vitest';
 import { POST as bringBack } from '@/pages/api/items/[id]/bring-back';
 import { PUT as draft } from '@/pages/api/items/[id]/draft';
@@ -13,12 +13,13 @@ import { doc, p, table } from '@/demo/write';
 import { findPlaced, listPages } from '@/server/content/tree';
 import { db } from '@/server/db/client';
 import { activity, items } from '@/server/db/schema';
-import { findSite, type Site } from '@/server/gate/access';
+import { findAccess, findSite, type Site } from '@/server/gate/access';
+import { mayNow } from '@/server/gate/authorize';
 import { getEditable } from '@/server/items/editable';
 import { listWaiting } from '@/server/items/reviews';
 import { listUnfinished } from '@/server/items/unfinished';
 import { listOpenOn, listVacancies } from '@/server/vacancies/vacancies';
-import { accessOf, call, pageId, signInAs, siteId } from './ask';
+import { accessOf, call, inForce, pageId, role, signInAs, siteId, somebody } from './ask';
 
 const site = async () => (await findSite(db)) as Site;
 const begin = async (first: string, title: string, page: string) =>
@@ -105,7 +106,7 @@ describe('a vacancy', () => {
     expect(sent.status).toBe(200);
     expect(await onPage('The Slipway Café')).toEqual(['Kitchen hand for the summer']);
     const waiting = (await listWaiting(db, await siteId())).find((entry) => entry.itemId === id);
-    expect(waiting?.path.at(-1)).toBe(String(await pageId('The Slipway Café')));
+    expect(waiting?.place.path.at(-1)).toBe(String(await pageId('The Slipway Café')));
     const look = { id: String(waiting?.id) };
     const yes = { outcome: 'published', word: '' };
     expect((await call(decide, 'POST', '/x', { ...oskar, params: look, body: yes })).status).toBe(403);
@@ -158,6 +159,39 @@ describe('a vacancy', () => {
     expect((await call(bringBack, 'POST', '/x', { ...juno, params: { id: jobs } })).status).toBe(200);
     expect((await titlesOf('Juno')).length).toBe(3);
     expect(await db.$count(items, eq(items.type, 'vacancy'))).toBe(5);
+  });
+
+  it('is not said to be on the website while its page is not', async () => {
+    const jobs = await pageId('Jobs');
+    await db.execute(
+      sql`update items set down_revision_id = live_revision_id, live_revision_id = null where id = ${jobs}`,
+    );
+    const rows = await listVacancies(db, await accessOf('Juno'));
+    expect(rows.filter((one) => one.open)).toEqual([]);
+    expect(rows.some((one) => one.state === 'published' && !one.closed)).toBe(true);
+    await db.execute(
+      sql`update items set live_revision_id = down_revision_id, down_revision_id = null where id = ${jobs}`,
+    );
+    expect((await listVacancies(db, await accessOf('Juno'))).some((one) => one.open)).toBe(true);
+  });
+
+  it('is asked about in lists as at the gate: by its own state and author', async () => {
+    await inForce(...role('looks-at-waiting', 'page.view', 'vacancy.view', 'vacancy.edit'), {
+      do: 'add-grant',
+      role: 'looks-at-waiting',
+      grant: { id: 'waiting', effect: 'allow', permission: 'review.view', scope: { states: ['waiting'] } },
+    });
+    const wim = await somebody('Wim', { role: 'looks-at-waiting' });
+    const made = await begin('Maud', 'Signal keeper', 'Jobs');
+    const params = { id: String(made.body['id']) };
+    const body = { content: { closes: '2090-01-01' }, version: 1, note: '' };
+    expect((await call(send, 'POST', '/x', { ...(await signInAs('Maud')), params, body })).status).toBe(200);
+    const entry = (await listWaiting(db, await siteId())).find((one) => one.itemId === params.id);
+    // The page is published; the vacancy waits.
+    expect(entry?.place).toMatchObject({ state: 'waiting', author: String((await signInAs('Maud')).id) });
+    const access = await findAccess(db, wim.token);
+    if (!access || !entry) throw new Error('nobody, or nothing');
+    expect(mayNow(access, 'review.view', { place: entry.place }).allowed).toBe(true);
   });
 
   it('can only be put on pages one may begin one on', async () => {

@@ -37,15 +37,15 @@ export function StateCard({
     <section aria-label="What visitors see" data-anchor={anchor('state')}>
       {!readOnly && <DraftMark state={state} timeZone={timeZone} />}
       <p className="mt-2">
-        {live ? (
+        {live && address === null ? (
+          'It is published. Visitors see it once its page is on the website.'
+        ) : live ? (
           <>
             Visitors {dirty || waiting ? 'still ' : ''}see the version from{' '}
             <strong>{sayDay(new Date(live.at), timeZone, new Date(now))}</strong>.{' '}
-            {address !== null && (
-              <a className="link" href={address} target="_blank" rel="noreferrer">
-                Look
-              </a>
-            )}
+            <a className="link" href={address ?? undefined} target="_blank" rel="noreferrer">
+              Look
+            </a>
           </>
         ) : down ? (
           `It is taken down: visitors do not see this ${one}.`

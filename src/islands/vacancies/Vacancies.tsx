@@ -13,6 +13,8 @@ export interface VacancyRow {
   /** In words; empty while there is none. */ closes: string;
   state: 'draft' | 'waiting' | 'published' | 'down';
   open: boolean;
+  /** Whether its last day is past. */
+  closed: boolean;
   deleted: boolean;
   may: { retire: boolean };
 }
@@ -56,7 +58,10 @@ const PILLS = {
 } as const;
 
 function State({ row }: { row: VacancyRow }) {
-  const [look, words] = row.state === 'published' && !row.open ? (['pill-plain', 'Closed'] as const) : PILLS[row.state];
+  const [look, words] =
+    row.state === 'published' && !row.open
+      ? (['pill-plain', row.closed ? 'Closed' : 'Its page is not on the website'] as const)
+      : PILLS[row.state];
   return (
     <span className="flex flex-wrap gap-1">
       <span className={`pill ${look}`}>{words}</span>

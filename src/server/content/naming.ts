@@ -23,9 +23,3 @@ export function pageNamer(access: Access, pages: readonly PageFacts[]): (id: str
         : 'a page you do not see';
   };
 }
-
-/** The page something lies on, by the ids from the root down to it; what does not lie on a page there is gone. */
-export function pageFinder(pages: readonly PageFacts[]): (path: readonly string[]) => PageFacts | undefined {
-  const byId = new Map(pages.map((page) => [page.id, page]));
-  return (path) => byId.get(path.at(-1) ?? '');
-}

@@ -37,14 +37,12 @@ const lastPublished = sql<
 /** The page's own rights for visitors, or those of the nearest page above that has some. */
 const audience = sql<Audience | null>`(select a.audience from ${items} a where a.path @> ${items.path} and a.audience is not null order by nlevel(a.path) desc limit 1)`;
 
-/** Where an item lies, as ids from the root down to a page: what is no page lies where its page does. */
-export const placePath = sql<string>`case when ${items.type} = 'page' then ${items.path}::text else subpath(${items.path}, 0, -1)::text end`;
-
 const columns = {
   id: items.id,
   type: items.type,
   parentId: items.parentId,
-  path: placePath,
+  // What is no page lies where its page does.
+  path: sql<string>`case when ${items.type} = 'page' then ${items.path}::text else subpath(${items.path}, 0, -1)::text end`,
   slug: items.slug,
   position: items.position,
   layout: sql<string>`case when ${items.type} = 'page' then ${items.layout} else (select a.layout from ${items} a where a.id = ${items.parentId}) end`,
@@ -130,18 +128,31 @@ function inTree(rows: Iterable<PageRow>): readonly PageFacts[] {
 /** Every page of a site, parents before children, brothers in their order: the site map. Shared by all who ask, so never changed. */
 export const listPages: (tx: Tx, siteId: number) => Promise<readonly PageFacts[]> = keptByChanges(inTree);
 
-/** Where an item lies: a page itself, anything else on its page, with a state and an author of its own. Deleted ones lie nowhere, unless they are asked for. */
-export async function findPlaced(
+/** An item where it lies: a page itself, anything else on its page, with a state and an author of its own. */
+export interface Placed {
+  type: string;
+  place: Place;
+}
+
+/** Where some items lie, by their numbers. Deleted ones lie nowhere, unless they are asked for: only them, or with null them, too. */
+export async function findAllPlaced(
+  tx: Tx,
+  siteId: number,
+  itemIds: readonly number[],
+  deleted: boolean | null = false,
+): Promise<Map<number, Placed>> {
+  if (itemIds.length === 0) return new Map();
+  const there = deleted === null ? undefined : deleted ? isNotNull(items.deletedAt) : isNull(items.deletedAt);
+  const rows = await query(tx).where(and(eq(items.siteId, siteId), inArray(items.id, [...itemIds]), there));
+  return new Map(rows.map((row) => [row.id, { type: row.type, place: placeOf(row) }]));
+}
+
+export const findPlaced = async (
   tx: Tx,
   siteId: number,
   itemId: number,
   deleted = false,
-): Promise<{ type: string; place: Place } | undefined> {
-  const [row] = await query(tx).where(
-    and(eq(items.siteId, siteId), eq(items.id, itemId), deleted ? isNotNull(items.deletedAt) : isNull(items.deletedAt)),
-  );
-  return row && { type: row.type, place: placeOf(row) };
-}
+): Promise<Placed | undefined> => (await findAllPlaced(tx, siteId, [itemId], deleted)).get(itemId);
 
 export const findPlace = async (tx: Tx, siteId: number, itemId: number, deleted = false): Promise<Place | undefined> =>
   (await findPlaced(tx, siteId, itemId, deleted))?.place;

@@ -78,11 +78,11 @@ export const contentOf = async (tx: Tx, revisionId: number | null): Promise<Page
     ? undefined
     : (await tx.select({ content: revisions.content }).from(revisions).where(eq(revisions.id, revisionId)))[0]?.content;
 
-/** What stands newest on a page before the draft: what waits, what visitors see, or what they saw. */
-export async function standing(tx: Tx, page: ItemRow): Promise<PageContent | undefined> {
-  const waits = (await findWaiting(tx, page.id))?.content ?? (await findPlannedContent(tx, page.id));
-  const shown = waits ? undefined : await contentOf(tx, page.liveRevisionId ?? page.downRevisionId);
-  return waits ?? (shown && asShown(shown, page));
+/** What stands newest on an item before the draft: what waits, what visitors see, or what they saw. */
+export async function standing(tx: Tx, item: ItemRow): Promise<PageContent | undefined> {
+  const waits = (await findWaiting(tx, item.id))?.content ?? (await findPlannedContent(tx, item.id));
+  const shown = waits ? undefined : await contentOf(tx, item.liveRevisionId ?? item.downRevisionId);
+  return waits ?? (shown && asShown(shown, item));
 }
 
 /** What shall go online by itself. */
@@ -95,22 +95,22 @@ async function findPlannedContent(tx: Tx, itemId: number): Promise<PageContent |
   return row?.content;
 }
 
-/** What a page says newest: its draft, what waits, what visitors see, or what they saw. */
-export const findNewest = async (tx: Tx, page: ItemRow): Promise<PageContent> =>
-  (await findDraft(tx, page.id))?.content ?? (await standing(tx, page)) ?? { title: '', body: emptyDocument() };
+/** What an item says newest: its draft, what waits, what visitors see, or what they saw. */
+export const findNewest = async (tx: Tx, item: ItemRow): Promise<PageContent> =>
+  (await findDraft(tx, item.id))?.content ?? (await standing(tx, item)) ?? { title: '', body: emptyDocument() };
 
-/** Everybody who wrote words of a page that were never published: in versions made since it last went out. */
-export async function findWriters(tx: Tx, page: ItemRow): Promise<number[]> {
-  const last = page.liveRevisionId ?? page.downRevisionId ?? 0;
+/** Everybody who wrote words of an item that were never published: in versions made since it last went out. */
+export async function findWriters(tx: Tx, item: ItemRow): Promise<number[]> {
+  const last = item.liveRevisionId ?? item.downRevisionId ?? 0;
   const rows = await tx
     .select({ writers: revisions.writers, madeBy: revisions.madeBy })
     .from(revisions)
-    .where(and(eq(revisions.itemId, page.id), gt(revisions.id, last)));
+    .where(and(eq(revisions.itemId, item.id), gt(revisions.id, last)));
   return rows.flatMap((row) => (row.writers.length > 0 ? row.writers : row.madeBy === null ? [] : [row.madeBy]));
 }
 
-/** Who has written in a page since it was last published: nobody of them gives it its second look. */
+/** Who has written in an item since it was last published: nobody of them gives it its second look. */
 export async function listWriters(tx: Tx, siteId: number, itemId: number): Promise<number[]> {
-  const page = await mustFindItem(tx, siteId, itemId);
-  return [...new Set([...((await findDraft(tx, itemId))?.writers ?? []), ...(await findWriters(tx, page))])];
+  const item = await mustFindItem(tx, siteId, itemId);
+  return [...new Set([...((await findDraft(tx, itemId))?.writers ?? []), ...(await findWriters(tx, item))])];
 }

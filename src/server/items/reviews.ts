@@ -1,5 +1,5 @@
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import { decide } from '@/core/access';
+import { decide, type Place } from '@/core/access';
 import { emptyDocument, textOf, type FieldChange, type PageContent } from '@/core/content';
 import { policyOf, publishingOf } from '@/core/plan';
 import { sayTime } from '@/core/words';
@@ -17,7 +17,7 @@ import { asShown, layoutOf, whole, type ItemRow } from './forms';
 import { hrefFor, mustFindItem } from './items';
 import { comingInstant, mustPass, planFor, putOnline, replaceWaiting } from './publishing';
 import { countOpenRemarks } from './remarks';
-import { findLiveContent, findPlace, placePath } from '../content/tree';
+import { findAllPlaced, findLiveContent, findPlace } from '../content/tree';
 
 /** A review by its number, with everybody who wrote what was sent since it was last published. */
 export async function findReview(tx: Tx, siteId: number, id: number) {
@@ -212,8 +212,7 @@ export interface WaitingEntry {
   /** Numbers of everybody who wrote in it. */ writers: string[];
   id: number;
   itemId: string;
-  /** Ids from the root down to the page it is or lies on. */
-  path: string[];
+  place: Place;
   title: string;
   sentBy: string;
   sentById: string;
@@ -228,33 +227,38 @@ const asked = sql<string | null>`(select a.name from ${people} a where a.id = ${
 /** What waits for a second look on a site, oldest first. */
 export async function listWaiting(tx: Tx, siteId: number): Promise<WaitingEntry[]> {
   const rows = await tx
-    .select({
-      review: reviews,
-      content: revisions.content,
-      writers: revisions.writers,
-      name: people.name,
-      asked,
-      path: placePath,
-    })
+    .select({ review: reviews, content: revisions.content, writers: revisions.writers, name: people.name, asked })
     .from(reviews)
     .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
     .innerJoin(items, and(eq(items.id, reviews.itemId), isNull(items.deletedAt)))
     .leftJoin(people, eq(people.id, reviews.sentBy))
     .where(and(eq(reviews.siteId, siteId), isNull(reviews.outcome)))
     .orderBy(asc(reviews.sentAt));
-  return rows.map(({ review, content, writers, name, asked: askedOf, path }) => ({
-    askedOf,
-    writers: [...new Set([...writers, review.sentBy])].map(String),
-    askedOfId: review.askedOf === null ? null : String(review.askedOf),
-    id: review.id,
-    itemId: String(review.itemId),
-    title: textOf(content, 'title'),
-    sentBy: name ?? 'Somebody',
-    sentById: String(review.sentBy),
-    sentAt: review.sentAt,
-    note: review.note,
-    path: path.split('.'),
-  }));
+  const placed = await findAllPlaced(
+    tx,
+    siteId,
+    rows.map(({ review }) => review.itemId),
+  );
+  return rows.flatMap(({ review, content, writers, name, asked: askedOf }) => {
+    const place = placed.get(review.itemId)?.place;
+    return place
+      ? [
+          {
+            place,
+            askedOf,
+            writers: [...new Set([...writers, review.sentBy])].map(String),
+            askedOfId: review.askedOf === null ? null : String(review.askedOf),
+            id: review.id,
+            itemId: String(review.itemId),
+            title: textOf(content, 'title'),
+            sentBy: name ?? 'Somebody',
+            sentById: String(review.sentBy),
+            sentAt: review.sentAt,
+            note: review.note,
+          },
+        ]
+      : [];
+  });
 }
 
 export interface ReviewView {

@@ -4,9 +4,9 @@ import type { Tx } from '../db/client';
 import { drafts, items, reviews, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
-import { listPages } from '../content/tree';
+import { findAllPlaced } from '../content/tree';
 import { formOf, type ItemRow } from './forms';
-import { hrefOf, needOf } from './items';
+import { hrefOf } from './items';
 
 export interface UnfinishedEntry {
   itemId: string;
@@ -40,16 +40,14 @@ export async function listUnfinished(tx: Tx, access: Access): Promise<Unfinished
       .innerJoin(items, and(eq(items.id, reviews.itemId), isNull(items.deletedAt)))
       .where(and(eq(reviews.siteId, access.site.id), eq(reviews.sentBy, me), isNull(reviews.outcome))),
   ]);
-  const pages = new Map((await listPages(tx, access.site.id)).map((page) => [page.id, page.place]));
-  /** Whether it is still theirs to look at: with an author of its own where it is no page. */
+  const placed = await findAllPlaced(
+    tx,
+    access.site.id,
+    [...mine, ...sent].map(({ item }) => item.id),
+  );
   const sees = ({ item }: { item: ItemRow }) => {
-    const isPage = item.type === 'page';
-    const place = pages.get(String(isPage ? item.id : item.parentId));
-    const author = item.authorId === null ? null : String(item.authorId);
-    return (
-      place !== undefined &&
-      mayNow(access, needOf(item, 'view'), { place: isPage ? place : { ...place, author } }).allowed
-    );
+    const there = placed.get(item.id);
+    return there !== undefined && mayNow(access, 'item.view', there).allowed;
   };
   const date = (text: string | null) => (text === null ? null : new Date(text));
   return [

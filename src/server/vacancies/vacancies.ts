@@ -1,17 +1,19 @@
 import { and, asc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import type { PageState } from '@/core/access';
 import { textOf, type PageContent } from '@/core/content';
 import { dayKey } from '@/core/words';
 import { record } from '../activity/activity';
 import { now } from '../clock';
-import { listPages } from '../content/tree';
+import { findAllPlaced } from '../content/tree';
 import type { Tx } from '../db/client';
-import { drafts, items, people, reviews, revisions } from '../db/schema';
+import { drafts, items, people, revisions } from '../db/schema';
 import type { Access, Site } from '../gate/access';
 import { mayNow } from '../gate/authorize';
 import { mustFindPage } from '../items/items';
 
 const TYPE = 'vacancy';
+const page = alias(items, 'page');
 
 /** A vacancy as lists have it. */
 export interface VacancyEntry {
@@ -23,8 +25,10 @@ export interface VacancyEntry {
   /** The last day to apply; empty while nobody gave one. */
   closes: string;
   state: PageState;
-  /** Whether visitors see it: published, not taken down, and its last day is not past. */
+  /** Whether visitors see it: published as its page is, not taken down, and its last day is not past. */
   open: boolean;
+  /** Whether its last day, as visitors read it, is past. */
+  closed: boolean;
   /** Whether it was deleted and can come back. */
   deleted: boolean;
   may: { retire: boolean };
@@ -38,32 +42,34 @@ const isOpen = (content: PageContent, today: string): boolean => {
 
 /** The vacancies of a site that somebody may see, the one that closes first at the top; deleted ones for who may bring them back. */
 export async function listVacancies(tx: Tx, access: Access): Promise<VacancyEntry[]> {
-  const pages = new Map((await listPages(tx, access.site.id)).map((page) => [page.id, page]));
-  const today = dayKey(now(), access.site.timeZone);
   const rows = await tx
-    .select({ item: items, shown: revisions.content, draft: drafts.content, waiting: reviews.id, by: people.name })
+    .select({
+      item: items,
+      shown: revisions.content,
+      draft: drafts.content,
+      by: people.name,
+      pageLive: page.liveRevisionId,
+    })
     .from(items)
+    // With its page it is deleted and comes back.
+    .innerJoin(page, and(eq(page.id, items.parentId), isNull(page.deletedAt)))
     .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
     .leftJoin(drafts, eq(drafts.itemId, items.id))
-    .leftJoin(reviews, and(eq(reviews.itemId, items.id), isNull(reviews.outcome)))
     .leftJoin(people, eq(people.id, items.authorId))
     .where(and(eq(items.siteId, access.site.id), eq(items.type, TYPE)))
     .orderBy(asc(items.id));
+  const placed = await findAllPlaced(
+    tx,
+    access.site.id,
+    rows.map(({ item }) => item.id),
+    null,
+  );
+  const today = dayKey(now(), access.site.timeZone);
   return rows
-    .flatMap(({ item, shown, draft, waiting, by }) => {
-      const page = pages.get(String(item.parentId));
-      if (!page) return [];
-      const state: PageState =
-        draft !== null
-          ? 'draft'
-          : waiting !== null
-            ? 'waiting'
-            : item.downRevisionId !== null
-              ? 'down'
-              : item.liveRevisionId !== null
-                ? 'published'
-                : 'draft';
-      const place = { ...page.place, state, author: item.authorId === null ? null : String(item.authorId) };
+    .flatMap(({ item, shown, draft, by, pageLive }) => {
+      const there = placed.get(item.id);
+      if (!there) return [];
+      const { place } = there;
       const may = (permission: string) => mayNow(access, permission, { place }).allowed;
       const deleted = item.deletedAt !== null;
       if (!may('vacancy.view') || (deleted && !may('vacancy.retire'))) return [];
@@ -72,11 +78,12 @@ export async function listVacancies(tx: Tx, access: Access): Promise<VacancyEntr
         {
           id: String(item.id),
           title: textOf(newest, 'title'),
-          pageId: page.id,
+          pageId: String(item.parentId),
           by,
           closes: textOf(newest, 'closes'),
-          state,
-          open: !deleted && item.liveRevisionId !== null && shown !== null && isOpen(shown, today),
+          state: place.state,
+          open: !deleted && pageLive !== null && item.liveRevisionId !== null && shown !== null && isOpen(shown, today),
+          closed: shown !== null && !isOpen(shown, today),
           deleted,
           may: { retire: may('vacancy.retire') },
         },
@@ -113,16 +120,16 @@ export async function listOpenOn(
 
 /** Begins a vacancy on a page, as its maker's own. Runs in a transaction. */
 export async function makeVacancy(tx: Tx, access: Access, pageId: number, title: string): Promise<{ id: string }> {
-  const page = await mustFindPage(tx, access.site.id, pageId);
+  const under = await mustFindPage(tx, access.site.id, pageId);
   const me = access.signedInId;
   const [row] = await tx
     .insert(items)
-    .values({ siteId: access.site.id, type: TYPE, parentId: page.id, path: 'new', layout: TYPE, authorId: me })
+    .values({ siteId: access.site.id, type: TYPE, parentId: under.id, path: 'new', layout: TYPE, authorId: me })
     .returning({ id: items.id });
   if (!row) throw new Error('a vacancy was not written');
   await tx
     .update(items)
-    .set({ path: `${page.path}.${row.id}` })
+    .set({ path: `${under.path}.${row.id}` })
     .where(eq(items.id, row.id));
   await tx
     .insert(drafts)
