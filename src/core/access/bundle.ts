@@ -21,23 +21,78 @@ const grant = z
   })
   .refine(...fieldsFit);
 
+/** Who holds what, as every bundle writes it. */
+export const bundlePeopleSchema = z.array(
+  z.strictObject({
+    id,
+    suspended: z.boolean().optional(),
+    assignments: z.array(
+      z.strictObject({
+        role: id,
+        branch: id.optional(),
+        from: instantSchema.optional(),
+        until: instantSchema.optional(),
+      }),
+    ),
+  }),
+);
+
+const toMs = (text: string | undefined) => (text === undefined ? undefined : Date.parse(text));
+
+/** The people of a bundle, by id. */
+export const bundlePeople = (people: z.infer<typeof bundlePeopleSchema>): Map<string, PolicyPerson> =>
+  new Map(
+    people.map(({ id: person, suspended, assignments }) => [
+      person,
+      {
+        id: person,
+        name: person,
+        suspended,
+        assignments: assignments.map((a) => ({
+          role: a.role,
+          branch: a.branch,
+          fromMs: toMs(a.from),
+          untilMs: toMs(a.until),
+        })),
+      },
+    ]),
+  );
+
+/** Ids from the root of the tree down to a page itself. */
+export function bundlePath(pages: ReadonlyMap<string, { id: string; parent: string | null }>, page: string): string[] {
+  const path: string[] = [];
+  for (let up = pages.get(page); up; up = up.parent === null ? undefined : pages.get(up.parent)) path.unshift(up.id);
+  return path;
+}
+
+/** Tells of whatever people and pages of a bundle name that is not there, or that runs in a circle. */
+export function checkPeopleAndPages(
+  { known, fault, inCircle }: ReturnType<typeof documentFaults>,
+  {
+    people,
+    pages,
+  }: { people: z.infer<typeof bundlePeopleSchema>; pages: readonly { id: string; parent: string | null }[] },
+  roleAt: ReadonlyMap<string, number>,
+  pageAt: ReadonlyMap<string, number>,
+): void {
+  people.forEach((person, i) =>
+    person.assignments.forEach((a, k) => {
+      known(roleAt, 'role', a.role, ['people', i, 'assignments', k, 'role']);
+      known(pageAt, 'page', a.branch, ['people', i, 'assignments', k, 'branch']);
+    }),
+  );
+  pages.forEach((page, i) => known(pageAt, 'page', page.parent, ['pages', i, 'parent']));
+  inCircle(
+    pages,
+    (page) => [page.parent ?? []].flat(),
+    (page, i) => fault(['pages', i, 'parent'], `page "${page}" lies below itself in a circle`),
+  );
+}
+
 /** Everything access is decided by, as one open document. Layouts and states are any words; they only have to match. */
 export const bundleSchema = z.strictObject({
   roles: z.array(z.strictObject({ id, name: z.string(), extends: z.array(id), grants: z.array(grant) })),
-  people: z.array(
-    z.strictObject({
-      id,
-      suspended: z.boolean().optional(),
-      assignments: z.array(
-        z.strictObject({
-          role: id,
-          branch: id.optional(),
-          from: instantSchema.optional(),
-          until: instantSchema.optional(),
-        }),
-      ),
-    }),
-  ),
+  people: bundlePeopleSchema,
   pages: z.array(z.strictObject({ id, parent: id.nullable(), layout: id, state: id, author: id })),
   apart: z.array(z.tuple([id, id])),
 });
@@ -66,7 +121,8 @@ export function openBundle(value: unknown): Opened {
   const parsed = bundleSchema.safeParse(value);
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };
   const { roles, people, pages, apart } = parsed.data;
-  const { faults, fault, index, known, once, inCircle } = documentFaults();
+  const found = documentFaults();
+  const { faults, fault, index, known, once, inCircle } = found;
   const roleAt = index(roles, ['roles']);
   const personAt = index(people, ['people']);
   const pageAt = index(pages, ['pages']);
@@ -75,14 +131,8 @@ export function openBundle(value: unknown): Opened {
     once(role.extends, ['roles', i, 'extends']);
     role.grants.forEach((g, k) => known(pageAt, 'page', g.scope.branch, ['roles', i, 'grants', k, 'scope', 'branch']));
   });
-  people.forEach((person, i) =>
-    person.assignments.forEach((a, k) => {
-      known(roleAt, 'role', a.role, ['people', i, 'assignments', k, 'role']);
-      known(pageAt, 'page', a.branch, ['people', i, 'assignments', k, 'branch']);
-    }),
-  );
+  checkPeopleAndPages(found, { people, pages }, roleAt, pageAt);
   pages.forEach((page, i) => {
-    known(pageAt, 'page', page.parent, ['pages', i, 'parent']);
     known(personAt, 'person', page.author, ['pages', i, 'author']);
   });
   apart.forEach((pair, i) => {
@@ -98,13 +148,6 @@ export function openBundle(value: unknown): Opened {
     (role) => role.extends,
     (role, i) => fault(['roles', i, 'extends'], `role "${role}" extends itself in a circle`),
   );
-  inCircle(
-    pages,
-    (page) => [page.parent ?? []].flat(),
-    (page, i) => fault(['pages', i, 'parent'], `page "${page}" lies below itself in a circle`),
-  );
-
-  const toMs = (text: string | undefined) => (text === undefined ? undefined : Date.parse(text));
   const policy: Policy = {
     roles: new Map(
       roles.map((role): [string, PolicyRole] => [
@@ -119,22 +162,7 @@ export function openBundle(value: unknown): Opened {
         },
       ]),
     ),
-    people: new Map(
-      people.map((person): [string, PolicyPerson] => [
-        person.id,
-        {
-          id: person.id,
-          name: person.id,
-          suspended: person.suspended,
-          assignments: person.assignments.map((a) => ({
-            role: a.role,
-            branch: a.branch,
-            fromMs: toMs(a.from),
-            untilMs: toMs(a.until),
-          })),
-        },
-      ]),
-    ),
+    people: bundlePeople(people),
     secondPerson: new Set(),
   };
   if (faults.length === 0)
@@ -163,15 +191,8 @@ export function readQuestion(bundle: Extract<Opened, { ok: true }>, value: unkno
   if (faults.length > 0) return { ok: false, faults };
   let place: Place | undefined;
   if (there) {
-    const path: string[] = [];
-    for (
-      let up: typeof there | undefined = there;
-      up;
-      up = up.parent === null ? undefined : bundle.pages.get(up.parent)
-    )
-      path.unshift(up.id);
     place = {
-      path,
+      path: bundlePath(bundle.pages, there.id),
       layout: there.layout,
       state: there.state as PageState,
       author: thing ? (thing.author ?? null) : there.author,

@@ -1,5 +1,14 @@
 import { z } from 'zod';
-import { closure, instantSchema, isInForce, type PolicyPerson } from '../access';
+import {
+  bundlePath,
+  bundlePeople,
+  bundlePeopleSchema,
+  checkPeopleAndPages,
+  closure,
+  instantSchema,
+  isInForce,
+  type PolicyPerson,
+} from '../access';
 import { documentFaults, faultsOf, type Fault } from '../json';
 import { whenSchema, type Spot } from '../rules';
 import type { ToolEffect, ToolWorld } from './resolve';
@@ -15,20 +24,7 @@ const thenSchema = z
 /** Everything toolbars are resolved by, as one open document. `profiles` are the tool sets. Layouts, fields, states and tools are any words. */
 const toolBundleSchema = z.strictObject({
   roles: z.array(z.strictObject({ id, extends: ids })),
-  people: z.array(
-    z.strictObject({
-      id,
-      suspended: z.boolean().optional(),
-      assignments: z.array(
-        z.strictObject({
-          role: id,
-          branch: id.optional(),
-          from: instantSchema.optional(),
-          until: instantSchema.optional(),
-        }),
-      ),
-    }),
-  ),
+  people: bundlePeopleSchema,
   pages: z.array(z.strictObject({ id, parent: id.nullable(), layout: id, state: id })),
   layouts: z.array(z.strictObject({ id, fields: ids })),
   tools: ids,
@@ -53,7 +49,8 @@ export function openToolBundle(value: unknown): OpenedTools | { ok: false; fault
   const parsed = toolBundleSchema.safeParse(value);
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };
   const { roles, people, pages, layouts, tools, profiles, rules } = parsed.data;
-  const { faults, fault, index, known, once, inCircle } = documentFaults();
+  const found = documentFaults();
+  const { faults, fault, index, known, once, inCircle } = found;
   const roleAt = index(roles, ['roles']);
   index(people, ['people']);
   const pageAt = index(pages, ['pages']);
@@ -73,16 +70,8 @@ export function openToolBundle(value: unknown): OpenedTools | { ok: false; fault
     once(list ?? [], path);
   };
   roles.forEach((role, i) => all(roleAt, 'role', role.extends, ['roles', i, 'extends']));
-  people.forEach((person, i) =>
-    person.assignments.forEach((a, k) => {
-      known(roleAt, 'role', a.role, ['people', i, 'assignments', k, 'role']);
-      known(pageAt, 'page', a.branch, ['people', i, 'assignments', k, 'branch']);
-    }),
-  );
-  pages.forEach((page, i) => {
-    known(pageAt, 'page', page.parent, ['pages', i, 'parent']);
-    known(layoutAt, 'layout', page.layout, ['pages', i, 'layout']);
-  });
+  checkPeopleAndPages(found, { people, pages }, roleAt, pageAt);
+  pages.forEach((page, i) => known(layoutAt, 'layout', page.layout, ['pages', i, 'layout']));
   layouts.forEach((layout, i) => once(layout.fields, ['layouts', i, 'fields']));
   profiles.forEach((set, i) => {
     known(setAt, 'profile', set.base, ['profiles', i, 'base']);
@@ -104,26 +93,13 @@ export function openToolBundle(value: unknown): OpenedTools | { ok: false; fault
     (role, i) => fault(['roles', i, 'extends'], `role "${role}" extends itself in a circle`),
   );
   inCircle(
-    pages,
-    (page) => [page.parent ?? []].flat(),
-    (page, i) => fault(['pages', i, 'parent'], `page "${page}" lies below itself in a circle`),
-  );
-  inCircle(
     profiles,
     (set) => [set.base ?? []].flat(),
     (set, i) => fault(['profiles', i, 'base'], `profile "${set}" is its own base in a circle`),
   );
   if (faults.length > 0) return { ok: false, faults };
   const roleMap = new Map(roles.map((role) => [role.id, role]));
-  const paths = new Map<string, string[]>();
   const byId = new Map(pages.map((page) => [page.id, page]));
-  for (const page of pages) {
-    const path: string[] = [];
-    for (let up: typeof page | undefined = page; up; up = up.parent === null ? undefined : byId.get(up.parent))
-      path.unshift(up.id);
-    paths.set(page.id, path);
-  }
-  const toMs = (text: string | undefined) => (text === undefined ? undefined : Date.parse(text));
   return {
     ok: true,
     world: {
@@ -134,24 +110,9 @@ export function openToolBundle(value: unknown): OpenedTools | { ok: false; fault
         roles.map((role) => [role.id, new Set(closure({ roles: roleMap }, role.id).map((reached) => reached.role.id))]),
       ),
     },
-    people: new Map(
-      people.map((person) => [
-        person.id,
-        {
-          id: person.id,
-          name: person.id,
-          suspended: person.suspended,
-          assignments: person.assignments.map((a) => ({
-            role: a.role,
-            branch: a.branch,
-            fromMs: toMs(a.from),
-            untilMs: toMs(a.until),
-          })),
-        },
-      ]),
-    ),
+    people: bundlePeople(people),
     pages: new Map(
-      pages.map((page) => [page.id, { path: paths.get(page.id) ?? [], layout: page.layout, state: page.state }]),
+      pages.map((page) => [page.id, { path: bundlePath(byId, page.id), layout: page.layout, state: page.state }]),
     ),
     fields,
   };
