@@ -11,7 +11,10 @@ function newest(path: string): number {
   return stat.isDirectory() ? Math.max(0, ...readdirSync(path).map((name) => newest(join(path, name)))) : stat.mtimeMs;
 }
 
-/** Builds the application, unless what is built is newer than all it is made from. Throws a CommandFault with what the build said. */
+/**
+ * Builds the application, unless what is built is newer than all it is made from. Throws a CommandFault with what the
+ * build said.
+ */
 export function buildWhenOld(say: (words: string) => void): void {
   const built = existsSync('dist/built') ? statSync('dist/built').mtimeMs : 0;
   const sources = Math.max(

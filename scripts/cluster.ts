@@ -160,7 +160,8 @@ export function restartCluster(data: string): void {
 /** The same database for the role the application works as: it reads and writes, and may alter no table. */
 export function appUrl(ownerUrl: string): string {
   const url = new URL(ownerUrl);
-  // Derived, so that there is one secret to keep: whoever knows the owner's password may do more anyway, and not the other way round.
+  // Derived, so that there is one secret to keep: whoever knows the owner's password may do more anyway, and not the
+  // other way round.
   url.password = createHash('sha256').update(`${APP_ROLE} ${url.password}`).digest('base64url');
   url.username = APP_ROLE;
   return url.toString();

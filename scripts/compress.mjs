@@ -1,4 +1,5 @@
-// Bundles the worker that compares texts, and writes .br and .gz beside every text file of the client build, so that the server only has to send them.
+// Bundles the worker that compares texts, and writes .br and .gz beside every text file of the client build, so that
+// the server only has to send them.
 import { readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildSync } from 'esbuild';

@@ -1,4 +1,5 @@
-// Brings the database named by DATABASE_URL (as its owner) up to date: creates it where it is missing, migrates, says what the
+// Brings the database named by DATABASE_URL (as its owner) up to date: creates it where it is missing, migrates, says
+// what the
 // application's own role may do, loads first data.
 // usage: tsx scripts/database.ts [--no-demo]    prints one JSON line: {"fresh":bool,"demo":bool,"token"?:string}
 import { drizzle } from 'drizzle-orm/node-postgres';
@@ -10,7 +11,9 @@ import { findSite } from '../src/server/gate/access';
 import { db, pool } from '../src/server/db/client';
 import { APP_ROLE, appUrl } from './cluster';
 
-/** The application reads and writes; it may alter no table, and neither change nor remove what is only ever added to. */
+/**
+ * The application reads and writes; it may alter no table, and neither change nor remove what is only ever added to.
+ */
 async function grant(): Promise<void> {
   const password = new URL(appUrl(url.toString())).password;
   const there = await pool.query('select 1 from pg_roles where rolname = $1', [APP_ROLE]);

@@ -1,4 +1,5 @@
-// ./safe-room decide and ./safe-room toolbar, each with --bundle FILE: answer questions about a bundle, without database or server.
+// ./safe-room decide and ./safe-room toolbar, each with --bundle FILE: answer questions about a bundle, without
+// database or server.
 import { readFileSync } from 'node:fs';
 import { answerOf, decide, openBundle, readQuestion } from '../src/core/access';
 import type { Fault } from '../src/core/json';
@@ -19,8 +20,8 @@ function parse(text: string): { ok: true; value: unknown } | { ok: false; faults
 }
 
 /**
- * Reads questions as JSON lines from standard input and writes answers as JSON lines. Gives the exit code: 2 when anything is wrong
- * with the bundle or a question, told one line a fault on standard error; then nothing is answered.
+ * Reads questions as JSON lines from standard input and writes answers as JSON lines. Gives the exit code: 2 when
+ * anything is wrong with the bundle or a question, told one line a fault on standard error; then nothing is answered.
  */
 function answerFromFile<B extends { ok: true }, Q>(
   file: string,

@@ -43,7 +43,10 @@ function readText(file: string): string {
   }
 }
 
-/** Shows what a file would change in the prepared plan, asks, and changes it. What is in force stays until somebody goes live. */
+/**
+ * Shows what a file would change in the prepared plan, asks, and changes it. What is in force stays until somebody goes
+ * live.
+ */
 export async function importPlan(file: string, ask: (question: string) => Promise<boolean>): Promise<void> {
   const { db, pool, site, previewPlan, changePlan, findAccessOfKeyholder, Problem } = await load();
   try {

@@ -1,5 +1,6 @@
 // Serves the built application: static files from dist/client, everything else through Astro.
-// HOST, PORT, DATABASE_URL, ORIGIN and TRUSTED_PROXIES come from the environment. SIGTERM and SIGINT let requests finish, then exit 0.
+// HOST, PORT, DATABASE_URL, ORIGIN and TRUSTED_PROXIES come from the environment. SIGTERM and SIGINT let requests
+// finish, then exit 0.
 import { createServer } from 'node:http';
 import { BlockList, isIP } from 'node:net';
 import sirv from 'sirv';
@@ -31,7 +32,10 @@ for (const one of (process.env.TRUSTED_PROXIES ?? '')
 }
 const isProxy = (address) => isIP(address) !== 0 && proxies.check(address, isIP(address) === 6 ? 'ipv6' : 'ipv4');
 
-/** Who really asks: the last address on the way that is none of the trusted proxies. What others say of themselves is taken out. */
+/**
+ * Who really asks: the last address on the way that is none of the trusted proxies. What others say of themselves is
+ * taken out.
+ */
 function settleAddress(req) {
   const peer = (req.socket.remoteAddress ?? '').replace(/^::ffff:/, '');
   const told = isProxy(peer)

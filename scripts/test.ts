@@ -127,8 +127,9 @@ function inShort(failed: readonly string[]): string {
 }
 
 /**
- * Passes every check and test and counts; what fails does not stop the rest. Three lanes run side by side, since a browser
- * and a database wait half of the time: the application is built and tried in the browser; the sources are checked; the units and the server are tested. At the end it says what failed and why, and how long each took.
+ * Passes every check and test and counts; what fails does not stop the rest. Three lanes run side by side, since a
+ * browser and a database wait half of the time: the application is built and tried in the browser; the sources are
+ * checked; the units and the server are tested. At the end it says what failed and why, and how long each took.
  */
 export async function runTests(): Promise<number> {
   const folder = mkdtempSync(join(tmpdir(), 'safe-room-results-'));

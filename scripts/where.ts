@@ -9,8 +9,9 @@ import { CommandFault } from './cluster';
 const MOST = 10;
 
 /**
- * Reads questions from standard input, one a line, and writes for each a line of JSON: `{"found":[{"id","kind","may"}]}`, best first, as somebody with
- * that role would be answered. Throws a CommandFault for a role the demo has not.
+ * Reads questions from standard input, one a line, and writes for each a line of JSON:
+ * `{"found":[{"id","kind","may"}]}`, best first, as somebody with that role would be answered. Throws a CommandFault
+ * for a role the demo has not.
  */
 export function answerWhere(role: string): void {
   const plan = demoPlan((key) => key);

@@ -22,9 +22,9 @@ const SCREENS = /^\/(room|workshop)(\/|$)/;
 const ODD = /%00|%2f|%5c|\\|\/\//i;
 
 /**
- * The one gate for screens. What runs is decided by the route that was found, not by what the address looks like: a route under /room
- * and /workshop is a screen of the inventory or does not run, and runs only for somebody who may see it; any other must be one of
- * those open to everybody. Endpoints pass the same `authorize` in `endpoint()`.
+ * The one gate for screens. What runs is decided by the route that was found, not by what the address looks like: a
+ * route under /room and /workshop is a screen of the inventory or does not run, and runs only for somebody who may see
+ * it; any other must be one of those open to everybody. Endpoints pass the same `authorize` in `endpoint()`.
  */
 export const onRequest = defineMiddleware(async (context, next) => {
   const { pathname } = context.url;

@@ -10,7 +10,9 @@ const textsOf = (layouts: readonly Layout[]): string[] => [
   ),
 ];
 
-/** What every screen has on which an item is edited, whatever its type: `src/islands/editor/ItemEditor.tsx` shows it. */
+/**
+ * What every screen has on which an item is edited, whatever its type: `src/islands/editor/ItemEditor.tsx` shows it.
+ */
 export function editControls({
   type,
   one,

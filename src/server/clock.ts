@@ -5,8 +5,9 @@ import { fieldTime } from '@/core/words';
 export const now = (): Date => new Date();
 
 /**
- * An hour as typed on the site's own clock (`2026-11-25T18:30`) as an instant; undefined when it is none. An hour that the spring change
- * skips is moved on, one that the autumn change repeats is the first of the two (RFC 5545, section 3.3.5).
+ * An hour as typed on the site's own clock (`2026-11-25T18:30`) as an instant; undefined when it is none. An hour that
+ * the spring change skips is moved on, one that the autumn change repeats is the first of the two (RFC 5545, section
+ * 3.3.5).
  */
 export function findInstant(local: string, timeZone: string): Date | undefined {
   const parts = /^(\d{4})-(\d\d)-(\d\d)T(\d\d):(\d\d)$/.exec(local)?.slice(1).map(Number);
@@ -21,7 +22,10 @@ export function findInstant(local: string, timeZone: string): Date | undefined {
   return earlier ?? instant;
 }
 
-/** The first instant of a day (`2026-11-25`) on the site's own clock, or of the day after it; undefined when it is no day. */
+/**
+ * The first instant of a day (`2026-11-25`) on the site's own clock, or of the day after it; undefined when it is no
+ * day.
+ */
 export function findDayStart(day: string, timeZone: string, after: 0 | 1 = 0): Date | undefined {
   const [y = 0, mo = 0, d = 0] = /^(\d{4})-(\d\d)-(\d\d)$/.exec(day)?.slice(1).map(Number) ?? [];
   if (new Date(Date.UTC(y, mo - 1, d)).toISOString().slice(0, 10) !== day) return undefined;

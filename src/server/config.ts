@@ -3,7 +3,10 @@ import { z } from 'zod';
 const schema = z.object({
   DATABASE_URL: z.url({ protocol: /^postgres(ql)?$/ }),
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
-  /** Where people reach this site: scheme, name and port. Left out on one's own machine, where any loopback name will do. */
+  /**
+   * Where people reach this site: scheme, name and port. Left out on one's own machine, where any loopback name will
+   * do.
+   */
   ORIGIN: z
     .url({ protocol: /^https?$/ })
     .transform((url) => new URL(url).origin)

@@ -2,7 +2,10 @@ import { CsvError, parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import { Problem } from './gate/problems';
 
-/** A table as CSV, lines ended as RFC 4180 has it. A cell that a spreadsheet would take for a formula is kept from being one (OWASP, "CSV Injection"). */
+/**
+ * A table as CSV, lines ended as RFC 4180 has it. A cell that a spreadsheet would take for a formula is kept from being
+ * one (OWASP, "CSV Injection").
+ */
 export const writeCsv = (rows: readonly (readonly string[])[]): string =>
   stringify(
     rows.map((row) => row.map((cell) => (/^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell))),

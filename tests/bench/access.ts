@@ -34,7 +34,9 @@ const SIZES = {
   L: { roles: 500, people: 20_000, pages: 200_000, grants: 8, timed: 0.03 },
 };
 
-/** The ability library in its fastest form known to us: one ability a person, conditions as functions on page numbers. */
+/**
+ * The ability library in its fastest form known to us: one ability a person, conditions as functions on page numbers.
+ */
 function loadAbilities(policy: Policy, index: AccessIndex): Ability[] {
   const { tree } = index;
   type Page = { n: number; layout: string; state: string; author: number };
@@ -68,7 +70,9 @@ function loadAbilities(policy: Policy, index: AccessIndex): Ability[] {
   });
 }
 
-/** The enforcement library, given nothing but the lines of one person and one permission: the smallest slice there is. */
+/**
+ * The enforcement library, given nothing but the lines of one person and one permission: the smallest slice there is.
+ */
 async function makeEnforcer(policy: Policy, index: AccessIndex, person: string, permission: string): Promise<Enforcer> {
   const model = newModel(`
 [request_definition]

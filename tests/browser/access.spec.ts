@@ -89,7 +89,8 @@ test('the access map: cells by keyboard, why, branch, filters, CSV', async ({ br
   await expect(maud.getByText(/^\d of 8 people, on About us and all below\.$/)).toBeVisible();
   await maud.getByLabel('Find somebody, or a role').fill('nobody at all');
   await expect(maud.getByText('Nothing fits')).toBeVisible();
-  // Another branch is looked at in the same way: search, columns, section and rows stay, also when the address is passed on.
+  // Another branch is looked at in the same way: search, columns, section and rows stay, also when the address is
+  // passed on.
   await maud.getByLabel('Find somebody, or a role').fill('l');
   await loads(maud, () => pick(maud, 'On which branch', 'Harbours'));
   await expect(maud.getByLabel('Find somebody, or a role')).toHaveValue('l');

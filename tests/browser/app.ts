@@ -184,7 +184,10 @@ export async function allTools(page: Page) {
 /** Waits until what was typed is kept on the server. */
 export const isKept = (page: Page) => expect(page.getByText('Draft kept')).toBeVisible();
 
-/** Waits until what was changed in the Workshop is on the server: it shows at once, and is sent behind what was changed before. */
+/**
+ * Waits until what was changed in the Workshop is on the server: it shows at once, and is sent behind what was changed
+ * before.
+ */
 export const isPrepared = (page: Page) =>
   expect(page.getByRole('status').filter({ hasText: /not yet live|Same as live/ })).toBeVisible();
 

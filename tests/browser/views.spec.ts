@@ -168,7 +168,8 @@ test('every screen opens for just whom decide() allows, whatever address is type
       expect(answer.status(), `${person.name} at ${screen.path}`).toBe(allowed ? 200 : 403);
       const html = await answer.text();
       if (!allowed) expect(html).toContain('Ask Maud Ellery if you need to.');
-      // No screen says a word of a page its reader may not know of. The Workshop and the activity are about everything there is.
+      // No screen says a word of a page its reader may not know of. The Workshop and the activity are about everything
+      // there is.
       const told = [...new Set([...html.matchAll(/zq(\d+)qz/g)].map((found) => Number(found[1])))].filter(
         (page) =>
           !visible.has(page) &&

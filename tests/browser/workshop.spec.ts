@@ -2,7 +2,10 @@ import type { Page } from '@playwright/test';
 import { inventory } from '../../src/office';
 import { expect, isPrepared, isReady, loads, signIn, test } from './app';
 
-/** Waits until what is dragged by keyboard hears the arrow keys: the drag library listens from a timer it sets when it picks something up, and timers come in their order. */
+/**
+ * Waits until what is dragged by keyboard hears the arrow keys: the drag library listens from a timer it sets when it
+ * picks something up, and timers come in their order.
+ */
 async function isPickedUp(page: Page) {
   await expect(page.locator('[aria-live]').filter({ hasText: 'is picked up.' })).toHaveCount(1);
   await page.evaluate(
@@ -173,7 +176,8 @@ test('a room for volunteers at the front desk, from nothing to the invitation, t
   app,
 }) => {
   const maud = await signIn(browser, app, 'Maud');
-  // Every press is counted that changes or opens something: by pointer, also on screens left since; a choice from a list is two.
+  // Every press is counted that changes or opens something: by pointer, also on screens left since; a choice from a
+  // list is two.
   await maud.addInitScript(() => {
     addEventListener(
       'click',

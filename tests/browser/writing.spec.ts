@@ -8,7 +8,8 @@ const tool = (page: Page, name: string) =>
 async function newLine(page: Page) {
   const area = writing(page);
   await area.focus();
-  // Where the focus comes by script the editor puts its own cursor back a moment later, faster than anybody presses a key: go on once it
+  // Where the focus comes by script the editor puts its own cursor back a moment later, faster than anybody presses a
+  // key: go on once it
   // knows that the cursor is at the end.
   const isAtEnd = () =>
     area.evaluate((element) => {

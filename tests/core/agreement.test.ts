@@ -120,7 +120,8 @@ describe(`the room and the gate (seed ${SEED})`, () => {
         const { verdict } = task;
         if (verdict.can) {
           for (const need of needs) expect(ask(need), `${task.task} needs ${need}`).toBe(true);
-          // Asked of the gate page by page, as a person would go about it: what is written in becomes a draft on the way.
+          // Asked of the gate page by page, as a person would go about it: what is written in becomes a draft on the
+          // way.
           const on = needs.filter((need) => inventory.permissions.get(need)?.placed);
           if (inventory.tasks.get(task.task)?.thing === 'page')
             expect(

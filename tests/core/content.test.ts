@@ -275,7 +275,8 @@ describe('house styles and pictures', () => {
 });
 
 describe('cross-site scripting', () => {
-  // Vectors after the OWASP "XSS Filter Evasion Cheat Sheet" (values from memory), as text, as addresses, as descriptions and as parts unknown.
+  // Vectors after the OWASP "XSS Filter Evasion Cheat Sheet" (values from memory), as text, as addresses, as
+  // descriptions and as parts unknown.
   const VECTORS = [
     '<script>alert(1)</script>',
     '<SCRIPT SRC=https://evil.example/x.js></SCRIPT>',
@@ -457,7 +458,8 @@ describe('comparing', () => {
       ['same', 'fares', 'now a link to /jobs, no longer a link to /fares'],
     ]);
   });
-  // Oracle: the longest common subsequence of `node-diff3`, another algorithm (Hunt and McIlroy, 1976) than the one that compares here.
+  // Oracle: the longest common subsequence of `node-diff3`, another algorithm (Hunt and McIlroy, 1976) than the one
+  // that compares here.
   it(`keeps as many lines as can be kept (seed ${SEED})`, () => {
     fc.assert(
       fc.property(paragraphs, paragraphs, (a, b) => {

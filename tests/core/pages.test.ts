@@ -29,7 +29,8 @@ const SEED = 20261125;
 const BASE = 'https://larkhaven.example';
 
 describe('addresses', () => {
-  // Oracle: the URL standard as Node.js implements it; RFC 3986, section 2.3, names the characters that need no escaping.
+  // Oracle: the URL standard as Node.js implements it; RFC 3986, section 2.3, names the characters that need no
+  // escaping.
   const UNRESERVED = /^[A-Za-z0-9\-._~]*$/;
   it(`a part made from any title stands in an address as it is (seed ${SEED})`, () => {
     fc.assert(

@@ -17,7 +17,8 @@ import { changeInWords, differences } from '@/core/release';
 import { inventory } from '@/office';
 import { demo, operation, walked } from './operations';
 
-// What holds of every part of a plan, whatever it sets: a new part is tried here without a line more than its generator.
+// What holds of every part of a plan, whatever it sets: a new part is tried here without a line more than its
+// generator.
 const SEED = 20261127;
 const page = (id: string) => `page ${id}`;
 const walk = fc.array(operation, { maxLength: 6 });

@@ -1,6 +1,6 @@
 /**
- * Questions as people ask them who keep a website up to date, written from what the tasks are for and not from the words the entries use; with what must be
- * found, `kind id`, or one of several parted by "|". Invented for this test.
+ * Questions as people ask them who keep a website up to date, written from what the tasks are for and not from the
+ * words the entries use; with what must be found, `kind id`, or one of several parted by "|". Invented for this test.
  */
 export const QUESTIONS: readonly (readonly [string, string])[] = `
 the ferry is not running this afternoon, how do passengers learn of it > task notices.post

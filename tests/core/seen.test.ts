@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compareContent, type Field, type FieldValue, type Layout, type PageContent } from '@/core/content';
 
-// Whatever becomes visible to visitors stood on the screen of the second look, whichever layout, field or tool brings it up. Layouts,
+// Whatever becomes visible to visitors stood on the screen of the second look, whichever layout, field or tool brings
+// it up. Layouts,
 // fields and contents are generated; every value has words of its own, so that it can be told where they stand.
 const POOL: Field[] = [
   { id: 'title', kind: 'short', name: 'Title', max: 200, required: true },
@@ -84,7 +85,9 @@ const content = (layout: fc.Arbitrary<string>) =>
       ...Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined)),
     }));
 
-/** Every word a value says, told without any code of ours: what stands in it as text, but for what only names a part. */
+/**
+ * Every word a value says, told without any code of ours: what stands in it as text, but for what only names a part.
+ */
 function said(value: FieldValue | undefined): string[] {
   const found: string[] = [];
   const visit = (one: unknown, key = ''): void => {

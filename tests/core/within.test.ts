@@ -165,7 +165,8 @@ describe('“no more than you”, against decide() asked place by place', () => 
     '%s',
     (_, theirs, mine, expected) => {
       const found = beyondMe(ground, p, person('me', ...mine), person('them', ...theirs));
-      // Only holders of a role may visit some pages; a role one does not hold is more than one has in that respect, too.
+      // Only holders of a role may visit some pages; a role one does not hold is more than one has in that respect,
+      // too.
       const isOnlyVisit = found?.permission === VISIT && expected === undefined;
       expect(isOnlyVisit ? undefined : found?.permission).toBe(expected);
     },

@@ -150,8 +150,9 @@ async function beginEditing(): Promise<Editor> {
 
 const STEPS = ['save', 'publish', 'move', 'bulk', 'delete', 'restore'];
 /**
- * Works until the step that is wanted, and cuts it off at a moment spread evenly over a little more than its usual length: before it
- * reaches the database, between its writes, while it is answered, and just after. Gives whether it was answered.
+ * Works until the step that is wanted, and cuts it off at a moment spread evenly over a little more than its usual
+ * length: before it reaches the database, between its writes, while it is answered, and just after. Gives whether it
+ * was answered.
  */
 async function cutOff(
   editor: Editor,

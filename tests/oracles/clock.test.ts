@@ -24,7 +24,10 @@ const moments = fc
   })
   .map(({ y, mo, d, h, mi }) => `${pad(y, 4)}-${pad(mo)}-${pad(d)}T${pad(h)}:${pad(mi)}`);
 
-/** Oracle: the Temporal proposal's reference polyfill; its "compatible" reading of hours that are skipped or repeated is that of RFC 5545. */
+/**
+ * Oracle: the Temporal proposal's reference polyfill; its "compatible" reading of hours that are skipped or repeated is
+ * that of RFC 5545.
+ */
 const wanted = (local: string, zone: string) =>
   Temporal.PlainDateTime.from(local).toZonedDateTime(zone, { disambiguation: 'compatible' }).epochMilliseconds;
 
@@ -37,7 +40,8 @@ describe('hours on the site’s clock', () => {
       { seed: SEED, numRuns: 1500 },
     );
   });
-  // The two nights of the year, quarter by quarter: 29 March and 25 October 2026 in London, the half-hour change of Lord Howe.
+  // The two nights of the year, quarter by quarter: 29 March and 25 October 2026 in London, the half-hour change of
+  // Lord Howe.
   it.each([
     ['Europe/London', '2026-03-29'],
     ['Europe/London', '2026-10-25'],

@@ -12,9 +12,9 @@ const hourOf = (instant: string | undefined) =>
   instant === undefined ? undefined : (Date.parse(instant) - Date.UTC(2026, 0, 1)) / 3_600_000;
 
 /**
- * The logic solver (answer set programming, clingo). The whole model is the rules of `RULES`; each world gives only facts, so that
- * closure, branches, times, conditions and "deny wins" are all the solver's own. Not asked: doors, the two-person rule, a page's own rights for
- * visitors, and things with an author of their own that lie on pages.
+ * The logic solver (answer set programming, clingo). The whole model is the rules of `RULES`; each world gives only
+ * facts, so that closure, branches, times, conditions and "deny wins" are all the solver's own. Not asked: doors, the
+ * two-person rule, a page's own rights for visitors, and things with an author of their own that lie on pages.
  */
 const RULES = `
 reach(R,R) :- role(R).            reach(R,S) :- extends(R,T), reach(T,S).
@@ -38,7 +38,10 @@ allowed(Q) :- applies(Q,allow), not applies(Q,deny).
 #show allowed/1.
 `;
 
-/** Facts of one world with its questions; `w` keeps worlds in one program apart, `q` is the number of the first question. */
+/**
+ * Facts of one world with its questions; `w` keeps worlds in one program apart, `q` is the number of the first
+ * question.
+ */
 export function factsOf(bundle: Bundle, questions: readonly AskedOf[], w: number, q: number): string {
   const out: string[] = [];
   const of = (id: string) => `w${w}${id}`;
@@ -99,10 +102,10 @@ export async function solve(facts: string): Promise<Set<number>> {
 }
 
 /**
- * The policy-language engine (Cedar). One policy for each assignment × grant; roles, pages and their order are entities, and
- * closure, branches, conditions, times and "forbid overrides permit" are the engine's own. Not asked: what the logic solver is not
- * asked either. Cannot express: a role paired with
- * the branch it is limited to, in one policy for all people; hence one policy for each assignment.
+ * The policy-language engine (Cedar). One policy for each assignment × grant; roles, pages and their order are
+ * entities, and closure, branches, conditions, times and "forbid overrides permit" are the engine's own. Not asked:
+ * what the logic solver is not asked either. Cannot express: a role paired with the branch it is limited to, in one
+ * policy for all people; hence one policy for each assignment.
  */
 export function makePolicyEngine(bundle: Bundle) {
   const text = (s: string) => JSON.stringify(s);
@@ -197,9 +200,9 @@ export function makePolicyEngine(bundle: Bundle) {
 }
 
 /**
- * The ability library (CASL), one ability for each person and instant. Conditions and "the last rule that fits wins" are the library's own; it has no
- * roles that extend roles, no times and no assignments, so closure, times and which grants reach things without a place are made here,
- * and denies are given last.
+ * The ability library (CASL), one ability for each person and instant. Conditions and "the last rule that fits wins"
+ * are the library's own; it has no roles that extend roles, no times and no assignments, so closure, times and which
+ * grants reach things without a place are made here, and denies are given last.
  */
 export function makeAbilities({ policy, pages }: Extract<Opened, { ok: true }>) {
   const paths = new Map<string, string[]>();

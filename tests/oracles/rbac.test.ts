@@ -11,9 +11,11 @@ import {
 } from '@/core/access';
 import { makeBundle, makeQuestion, opened, PERMISSIONS, randomFrom } from './worlds';
 
-// The published standard for role-based access control: ANSI INCITS 359-2012 (after NIST's proposal: Ferraiolo, Sandhu, Gavrila, Kuhn,
+// The published standard for role-based access control: ANSI INCITS 359-2012 (after NIST's proposal: Ferraiolo, Sandhu,
+// Gavrila, Kuhn,
 // Chandramouli, ACM TISSEC 4(3), 2001). Its definitions, section numbers and names of functions are values from memory.
-// UA: who is assigned which role; PA: which role is assigned which permission; RH: r1 ≥ r2, r1 inherits what r2 permits.
+// UA: who is assigned which role; PA: which role is assigned which permission; RH: r1 ≥ r2, r1 inherits what r2
+// permits.
 const grant = (permission: string, effect: 'allow' | 'deny' = 'allow') => ({ effect, permission, scope: {} });
 const role = (id: string, permissions: string[], parents: string[] = []) => ({
   id,
@@ -33,7 +35,10 @@ const checkAccess = (b: Bundle, person: string, permission: string): boolean => 
   if (!read.ok) throw new Error(JSON.stringify(read.faults));
   return decide(bundled.policy, read.question).allowed;
 };
-/** All permissions of a person, by the standard's definition: the union over authorized roles of what is assigned to them. */
+/**
+ * All permissions of a person, by the standard's definition: the union over authorized roles of what is assigned to
+ * them.
+ */
 const userPermissions = (policy: Policy, person: string) =>
   new Set(
     (policy.people.get(person)?.assignments ?? []).flatMap((a) =>
@@ -155,8 +160,10 @@ describe('Static separation of duty (INCITS 359, 5.3), sets of two, cardinality 
 });
 
 describe('Dynamic separation of duty (INCITS 359, 5.4)', () => {
-  // There are no sessions in which a person activates some of their roles: all count at once, so the standard's session-based DSD has nothing
-  // to act on and is not offered. What is offered is its object-based form: nobody approves a revision of their own, whatever they hold.
+  // There are no sessions in which a person activates some of their roles: all count at once, so the standard's
+  // session-based DSD has nothing
+  // to act on and is not offered. What is offered is its object-based form: nobody approves a revision of their own,
+  // whatever they hold.
   it('object-based: the maker of a revision never approves it, anybody else with the permission does', () => {
     const person = (id: string): PolicyPerson => ({ id, name: id, assignments: [{ role: 'all' }] });
     const policy: Policy = {

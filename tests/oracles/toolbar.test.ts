@@ -6,7 +6,8 @@ import { describe, expect, it } from 'vitest';
 import { openToolBundle, readToolQuestion, resolveTools, toolsOfSet, type ToolBundle } from '@/core/toolbar';
 import { randomFrom, STATES, type Random } from './worlds';
 
-// Toolbars by rule, against a program written from the rules' own words, with lists instead of ranks: for each role the rules
+// Toolbars by rule, against a program written from the rules' own words, with lists instead of ranks: for each role the
+// rules
 // that hold are compared pair by pair, and every closure is walked anew.
 
 const TOOLS = ['bold', 'italic', 'heading.2', 'heading.3', 'link.page', 'link.web', 'table', 'table.rows', 'picture'];

@@ -41,7 +41,10 @@ async function makeLooker() {
 const first = (name: string) => name.split(' ')[0] ?? name;
 
 interface Row {
-  /** Every permission that is needed; none where being signed in is enough. Written down from what each endpoint is for, not from its code. */
+  /**
+   * Every permission that is needed; none where being signed in is enough. Written down from what each endpoint is for,
+   * not from its code.
+   */
   needs: string[];
   /** A kind of thing, as `THINGS` has it. */
   on?: string;
@@ -265,7 +268,8 @@ describe('every endpoint', () => {
     ).toBe(413);
   });
 
-  // The gate against `decide()`, asked beside it with the permissions of the table: each endpoint, each person of the demo, on their branch
+  // The gate against `decide()`, asked beside it with the permissions of the table: each endpoint, each person of the
+  // demo, on their branch
   // and off it, with a body that fits, so that whatever else is asked on the way is asked, too.
   it('stands in the table below, whole', () => {
     expect(Object.keys(TABLE).sort()).toEqual(
@@ -285,7 +289,8 @@ describe('every endpoint', () => {
       const places = [await pageId('South Quay'), await pageId('The Slipway Café'), await pageId('Jobs')];
       const waiting = (await listWaiting(db, site.id)).slice(0, 1);
       const notices = await listNotices(db, site.id);
-      // Deleted, one in Juno's part of the site and one outside it. What brings them back has nothing that could go wrong, so they are deleted again.
+      // Deleted, one in Juno's part of the site and one outside it. What brings them back has nothing that could go
+      // wrong, so they are deleted again.
       const deleted = [await pageId('Our history'), await pageId('Lost and found')];
       const remove = () =>
         db.update(items).set({ deletedAt: new Date(), deletedBy: null }).where(inArray(items.id, deleted));

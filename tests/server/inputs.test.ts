@@ -16,7 +16,8 @@ const files = readdirSync(ROOT, { recursive: true, encoding: 'utf8' })
   .filter((f) => f.endsWith('.ts'))
   .sort();
 
-// What no person types, and some do: null bytes, halves of a character, numbers no row has, texts as long as fit, things nested deep,
+// What no person types, and some do: null bytes, halves of a character, numbers no row has, texts as long as fit,
+// things nested deep,
 // searches made of signs, markup and quotes, other kinds than asked for.
 const ODD_TEXTS = [
   '',

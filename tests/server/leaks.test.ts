@@ -12,7 +12,8 @@ import { db } from '@/server/db/client';
 import { findSite, type Access, type Site } from '@/server/gate/access';
 import { accessOf, call, signInAs } from './ask';
 
-// One rule for everything that answers: no word of a thing somebody may not see. Each page gets a word of its own in all that can be
+// One rule for everything that answers: no word of a thing somebody may not see. Each page gets a word of its own in
+// all that can be
 // read of it, so that any answer that holds the word has told of the page.
 const ROOT = join(import.meta.dirname, '../../src/pages/api');
 let site: Site;
@@ -66,7 +67,10 @@ function known(access: Access): Set<string> {
   );
 }
 
-/** Every endpoint that can answer with what a page is called, asked in a way that changes nothing. The rest of them are named in `NOTHING_TO_TELL`. */
+/**
+ * Every endpoint that can answer with what a page is called, asked in a way that changes nothing. The rest of them are
+ * named in `NOTHING_TO_TELL`.
+ */
 const link = {
   content: {
     title: 'x',

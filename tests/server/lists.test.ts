@@ -44,7 +44,8 @@ describe('the page tree', () => {
     expect(top).toMatchObject([{ address: '/', below: true }]);
     expect(await findTargetsBelow(db, site, Number(top[0]?.id))).toContainEqual(cafe);
     expect(await findTargetsBelow(db, site, Number(cafe.id))).toMatchObject([{ address: '/cafe/menu', below: false }]);
-    // A page that was never published is no place to go; one that is down stands there without an address while something below it is live.
+    // A page that was never published is no place to go; one that is down stands there without an address while
+    // something below it is live.
     await db
       .transaction(async (tx) => {
         await tx

@@ -26,7 +26,10 @@ function firstOf(count: number): string {
   return folder;
 }
 
-/** Every column, key and index is there by the name under which the newest snapshot of the declared tables has it, and no other. */
+/**
+ * Every column, key and index is there by the name under which the newest snapshot of the declared tables has it, and
+ * no other.
+ */
 async function expectAsDeclared(pool: pg.Pool): Promise<void> {
   interface Snapshot {
     tables: Record<string, Record<'columns' | 'indexes' | 'foreignKeys', object> & { name: string }>;
@@ -55,7 +58,8 @@ it('migrations run on a database in use, one after the other, and lose nothing',
   const count = (JSON.parse(readFileSync(join(ALL, 'meta/_journal.json'), 'utf8')) as { entries: object[] }).entries
     .length;
   await migrate(drizzle(pool), { migrationsFolder: firstOf(2) });
-  // What was in use then: a person, a page with a draft, a plan of the first form, a release of it and a change to a role.
+  // What was in use then: a person, a page with a draft, a plan of the first form, a release of it and a change to a
+  // role.
   const { apart: _, ...first } = demo;
   const [, role] = demo.roles;
   const content = { title: 'Tide tables', body: { type: 'doc', content: [] } };
@@ -74,7 +78,8 @@ it('migrations run on a database in use, one after the other, and lose nothing',
   await pool.query(`insert into plans (site_id, plan, revision) values (1, $1, 7)`, [first]);
   await pool.query(`insert into releases (site_id, number, plan) values (1, 1, $1)`, [first]);
   for (let n = 3; n <= BEFORE_ITEMS; n++) await migrate(drizzle(pool), { migrationsFolder: firstOf(n) });
-  // What hangs on a page: a version that is live, a look at another, work planned, notes, somebody who has it open, a link to look at it.
+  // What hangs on a page: a version that is live, a look at another, work planned, notes, somebody who has it open, a
+  // link to look at it.
   await pool.query(`
     insert into revisions (site_id, page_id, number, content, kind, note, made_by) values (1, 1, 1, '{"title":"Tides"}', 'published', 'First', 1), (1, 1, 2, '{"title":"Tides of today"}', 'sent', '', 1);
     update pages set live_revision_id = 1, audience = '{"kind":"members"}';

@@ -111,7 +111,8 @@ describe('a notice', () => {
   });
 });
 
-// IANA time zone database: in Europe/London the clocks went on at 01:00 UTC on 29 March 2026 and back at 01:00 UTC on 25 October 2026.
+// IANA time zone database: in Europe/London the clocks went on at 01:00 UTC on 29 March 2026 and back at 01:00 UTC on
+// 25 October 2026.
 describe('an hour on the site’s clock', () => {
   it.each([
     ['2026-01-10T12:00', '2026-01-10T12:00:00.000Z'],

@@ -199,7 +199,8 @@ describe('giving people roles', () => {
   it('counts from the first instant of the first day to the last of the last, on the site’s clock, also on summer time', async () => {
     const maud = await signInAs('Maud');
     expect((await put(maud, 'Juno', [{ role: 'newsroom', from: '2027-03-28', until: '2027-10-31' }])).status).toBe(200);
-    // In London summer time begins 28 March 2027 and ends 31 October 2027, at 01:00 UTC (the tz database, Europe/London; The Summer Time Order 2002; value from memory).
+    // In London summer time begins 28 March 2027 and ends 31 October 2027, at 01:00 UTC (the tz database,
+    // Europe/London; The Summer Time Order 2002; value from memory).
     expect((await byName('Juno')).assignments[0]).toMatchObject({
       fromMs: Date.UTC(2027, 2, 28, 0),
       untilMs: Date.UTC(2027, 10, 1, 0),

@@ -6,7 +6,8 @@ import { drafts, items } from '@/server/db/schema';
 import { keptByChanges, type PageRow } from '@/server/content/siteMap';
 import { findSite } from '@/server/gate/access';
 
-// What is kept of all pages is compared with what is read anew, after every kind of change and while others are under way.
+// What is kept of all pages is compared with what is read anew, after every kind of change and while others are under
+// way.
 let site = 0;
 const ids = new Map<string, number>();
 const sorted = (rows: Iterable<PageRow>) => [...rows].sort((a, b) => a.id - b.id);

@@ -24,7 +24,8 @@ import { authorize, authorizeSomewhere } from '@/server/gate/authorize';
 import { randomFrom, type Random } from '../oracles/worlds';
 import { call, signInAs } from './ask';
 
-// A verdict is an assertion, so it is tried: the task is done through the endpoints as that person, on every page there is, until it
+// A verdict is an assertion, so it is tried: the task is done through the endpoints as that person, on every page there
+// is, until it
 // works or there is no page left. What was done is taken back by hand between two tries.
 const SEED = 20261126;
 const PLANS = 300;
@@ -34,7 +35,8 @@ let all: readonly PageFacts[] = [];
 let drafts = '[]';
 beforeAll(async () => {
   site = (await findSite(db)) as Site;
-  // A few pages are enough, and one of each kind: two branches, one below another, with a banner and without, a draft, one that waits, one taken down.
+  // A few pages are enough, and one of each kind: two branches, one below another, with a banner and without, a draft,
+  // one that waits, one taken down.
   await db.execute(
     sql`update items set deleted_at = now() where slug not in ('', 'harbours', 'south-quay', 'parking', 'cafe', 'menu', 'about', 'jobs', 'skell-island', 'getting-around')`,
   );

@@ -177,7 +177,10 @@ export function openBundle(value: unknown): Opened {
 
 export type Asked = { ok: true; question: Question } | { ok: false; faults: Fault[] };
 
-/** Reads one question about an opened bundle. A thing with a page lies there and has its own author; a page alone has the page's. */
+/**
+ * Reads one question about an opened bundle. A thing with a page lies there and has its own author; a page alone has
+ * the page's.
+ */
 export function readQuestion(bundle: Extract<Opened, { ok: true }>, value: unknown): Asked {
   const parsed = questionSchema.safeParse(value);
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };

@@ -31,9 +31,9 @@ export class AccessIndex {
   private readonly assigned: PolicyPerson[];
 
   /**
-   * One cell for each permission × person, `STRIDE` numbers: the first rule without its window, so that most questions are
-   * answered by one read of memory, and where in `rules` more stand (0 for none). A cell whose first rule has a window
-   * begins with an interval nothing lies in.
+   * One cell for each permission × person, `STRIDE` numbers: the first rule without its window, so that most questions
+   * are answered by one read of memory, and where in `rules` more stand (0 for none). A cell whose first rule has a
+   * window begins with an interval nothing lies in.
    */
   private readonly cells: Int32Array;
   /** For each permission × person where in `rules` those stand that hold for things lying nowhere. */
@@ -97,7 +97,10 @@ export class AccessIndex {
     return this.tree.number(id) ?? -1;
   }
 
-  /** Whether a person may do something to a page (or to a thing that lies `NOWHERE`, whose author is given), all by number, at an instant in ms since 1970. */
+  /**
+   * Whether a person may do something to a page (or to a thing that lies `NOWHERE`, whose author is given), all by
+   * number, at an instant in ms since 1970.
+   */
   may(person: number, permission: number, page: number, atMs: number, author?: number): boolean {
     const { cells } = this;
     if (page === NOWHERE)

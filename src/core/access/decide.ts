@@ -76,7 +76,10 @@ function missedScope(grant: Grant, place: Place | undefined, question: Question)
   return undefined;
 }
 
-/** Whether a page's own rights name a person: as a member, who holds any role now, or as holder of one of its roles (also through a role that extends it). */
+/**
+ * Whether a page's own rights name a person: as a member, who holds any role now, or as holder of one of its roles
+ * (also through a role that extends it).
+ */
 function isOfAudience(policy: Policy, person: PolicyPerson, place: Place, atMs: number): boolean {
   const { audience } = place;
   if (!audience || audience.kind === 'everyone') return true;

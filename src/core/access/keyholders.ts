@@ -8,8 +8,9 @@ export interface Gap {
 }
 
 /**
- * The first stretch from an instant on in which nobody active holds a role on the whole site and may, by `decide`, do all of some
- * things; undefined when there is none. What anybody may do changes only where an assignment begins or ends, so those instants are asked.
+ * The first stretch from an instant on in which nobody active holds a role on the whole site and may, by `decide`, do
+ * all of some things; undefined when there is none. What anybody may do changes only where an assignment begins or
+ * ends, so those instants are asked.
  */
 export function firstLockOut(policy: Policy, role: RoleId, vital: readonly string[], nowMs: number): Gap | undefined {
   const people = [...policy.people.values()];

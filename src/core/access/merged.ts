@@ -5,7 +5,10 @@ export interface Condition {
   states: readonly string[] | undefined;
 }
 
-/** A grant for one permission: page numbers from `lo` to `hi` inclusive, a condition (`~condition` for a deny), a window of time. */
+/**
+ * A grant for one permission: page numbers from `lo` to `hi` inclusive, a condition (`~condition` for a deny), a window
+ * of time.
+ */
 export type MergedRule = readonly [lo: number, hi: number, condition: number, window: number];
 
 export const isDeny = (rule: MergedRule) => rule[2] < 0;

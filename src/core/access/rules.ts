@@ -12,7 +12,9 @@ export interface Rule extends Omit<Scope, 'branch' | 'only'> {
   nowhere: boolean;
 }
 
-/** What rules are asked about: where it lies, whose it is where it lies nowhere, and the field that is to be changed. */
+/**
+ * What rules are asked about: where it lies, whose it is where it lies nowhere, and the field that is to be changed.
+ */
 type RuleThing = { place?: Place | undefined; author?: PersonId | undefined; field?: string | undefined };
 
 const isBare = (rule: Rule) => rule.branches.length === 0 && !rule.own && !rule.layouts && !rule.states && !rule.fields;

@@ -9,8 +9,8 @@ export const joinExtents = (extents: readonly Extent[]): Extent =>
   extents.length > 0 && extents.every((e) => e === extents[0]) ? (extents[0] as Extent) : 'some';
 
 /**
- * How far every permission of the index goes for one person on a branch at an instant. A permission whose things lie nowhere goes as far
- * for every branch: for all things, or for some where it is for one's own only.
+ * How far every permission of the index goes for one person on a branch at an instant. A permission whose things lie
+ * nowhere goes as far for every branch: for all things, or for some where it is for one's own only.
  */
 export function extentsOf(
   index: AccessIndex,

@@ -30,14 +30,15 @@ export interface Tree {
 }
 
 /**
- * Numbers pages in pre-order (Knuth, The Art of Computer Programming, vol. 1, 2.3.2; value from memory); brothers keep the order
- * they are given in. Throws a RangeError when a parent is not among the pages or the pages run in a circle.
+ * Numbers pages in pre-order (Knuth, The Art of Computer Programming, vol. 1, 2.3.2; value from memory); brothers keep
+ * the order they are given in. Throws a RangeError when a parent is not among the pages or the pages run in a circle.
  */
 export function numberPages(pages: readonly TreePage[], personNumbers: ReadonlyMap<PersonId, number>): Tree {
   const size = pages.length;
   const given = new Map<PageId, number>();
   for (let i = 0; i < size; i++) given.set((pages[i] as TreePage).id, i);
-  // One pass over the pages as they are given puts all that is needed into typed arrays; the walk then jumps about in those only.
+  // One pass over the pages as they are given puts all that is needed into typed arrays; the walk then jumps about in
+  // those only.
   const firstBelow = new Int32Array(size).fill(-1);
   const next = new Int32Array(size).fill(-1);
   const classGiven = new Uint16Array(size);

@@ -34,7 +34,10 @@ export interface PolicyRole {
   name: string;
   extends: readonly RoleId[];
   grants: readonly Grant[];
-  /** Object of a permission → state of its section's door. What a role allows, its own doors limit: closed lets nothing through, look only reading. */
+  /**
+   * Object of a permission → state of its section's door. What a role allows, its own doors limit: closed lets nothing
+   * through, look only reading.
+   */
   doors?: ReadonlyMap<string, DoorState>;
 }
 
@@ -65,7 +68,9 @@ export interface Policy {
   secondPerson: ReadonlySet<string>;
 }
 
-/** Who may visit a page on the website: everybody, whoever has an account in force, or whoever holds one of some roles. */
+/**
+ * Who may visit a page on the website: everybody, whoever has an account in force, or whoever holds one of some roles.
+ */
 export type Audience = { kind: 'everyone' } | { kind: 'members' } | { kind: 'roles'; roles: readonly RoleId[] };
 
 /** Where a thing lies in the page tree. */

@@ -40,11 +40,11 @@ const instantsOf = (people: readonly PolicyPerson[]) =>
   people.flatMap((p) => p.assignments.flatMap((a) => [a.fromMs, a.untilMs])).filter((ms) => ms !== undefined);
 
 /**
- * The first thing somebody may do at an instant that none of some others may; undefined when there is none. This is what "no more
- * than you" means: over all permissions, all places there are or could be (on every branch a rule names, with every layout,
- * state and field it names and one it does not), everybody's work, and visiting pages that are for some only. Whether somebody is suspended
- * does not count for them, since they may be let work again; for the others it does. Roles held apart and the two-person rule do
- * not count either: they take away, and are no gain.
+ * The first thing somebody may do at an instant that none of some others may; undefined when there is none. This is
+ * what "no more than you" means: over all permissions, all places there are or could be (on every branch a rule names,
+ * with every layout, state and field it names and one it does not), everybody's work, and visiting pages that are for
+ * some only. Whether somebody is suspended does not count for them, since they may be let work again; for the others it
+ * does. Roles held apart and the two-person rule do not count either: they take away, and are no gain.
  */
 export function findBeyondAt(world: World, theirs: Stand, others: readonly Stand[], atMs: number): Beyond | undefined {
   const stands = [{ ...theirs, policy: awake(theirs), person: { ...theirs.person, suspended: false } }, ...others];

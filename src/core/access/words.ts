@@ -29,7 +29,10 @@ export const STATE_WORDS: Record<PageState, string> = {
   down: 'taken down',
 };
 
-/** The parts of a scope as a sentence has them: "that are drafts", "under Harbours", "only their own work". None for everywhere. */
+/**
+ * The parts of a scope as a sentence has them: "that are drafts", "under Harbours", "only their own work". None for
+ * everywhere.
+ */
 export function scopeInWords(
   scope: Scope,
   pageName: (id: string) => string,

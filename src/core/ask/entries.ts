@@ -13,8 +13,8 @@ export interface AskEntry extends Findable {
 }
 
 /**
- * All that can be asked for: every task, ticked or not, every door, screen and control, with whether this person may and what is in the way
- * where they may not. Pure.
+ * All that can be asked for: every task, ticked or not, every door, screen and control, with whether this person may
+ * and what is in the way where they may not. Pure.
  */
 export function askable(input: RoomInput): AskEntry[] {
   const { inventory } = input;

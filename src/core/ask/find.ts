@@ -66,7 +66,10 @@ spelled.addAll([...inGroups].filter((stem) => stem.length > 4).map((word) => ({ 
 const rightly = (stem: string): string =>
   stem.length < 5 || inGroups.has(stem) ? stem : String(spelled.search(stem, { fuzzy: 1 })[0]?.id ?? stem);
 
-/** The stems of a question, and those of what else is called so, each with its weight. A member of several words must stand there as it is. */
+/**
+ * The stems of a question, and those of what else is called so, each with its weight. A member of several words must
+ * stand there as it is.
+ */
 function termsOf(asked: string): Map<string, number> {
   const all = wordsOf(asked).map((word) => rightly(stemmer(word)));
   const last = wordsOf(asked).at(-1) ?? '';
@@ -101,10 +104,11 @@ function termsOf(asked: string): Map<string, number> {
 }
 
 /**
- * An index of all that can be asked for by "Where do I…?", in words of one's own. Words are stemmed (Porter's algorithm, M. F. Porter, "An algorithm for
- * suffix stripping", 1980, by the package `stemmer`) and asked with their synonyms; the last word may be unfinished, a longer one may hold typing
- * errors (one letter, in long ones two). Ranking: BM25+ by the package `minisearch`; tasks before doors, doors before single controls; what was
- * chosen for a question before comes first. `learned`: question → what was chosen.
+ * An index of all that can be asked for by "Where do I…?", in words of one's own. Words are stemmed (Porter's
+ * algorithm, M. F. Porter, "An algorithm for suffix stripping", 1980, by the package `stemmer`) and asked with their
+ * synonyms; the last word may be unfinished, a longer one may hold typing errors (one letter, in long ones two).
+ * Ranking: BM25+ by the package `minisearch`; tasks before doors, doors before single controls; what was chosen for a
+ * question before comes first. `learned`: question → what was chosen.
  */
 export function makeFinder<T extends Findable>(
   entries: readonly T[],

@@ -1,6 +1,7 @@
 /**
- * Words that people who keep a website up to date use for the same thing (our own list, from common practice, no source). A line is a group; its
- * members are parted by commas, and may be several words. A question with one of them is also asked with the others, at less weight.
+ * Words that people who keep a website up to date use for the same thing (our own list, from common practice, no
+ * source). A line is a group; its members are parted by commas, and may be several words. A question with one of them
+ * is also asked with the others, at less weight.
  */
 const GROUPS = `
 sign out, log out, log off, logout, logoff, sign off, leave, exit, quit, go home, end my session, finish for today, close the session

@@ -8,8 +8,8 @@ export interface Addressed {
 }
 
 /**
- * The path of a page's web address: its own, or that of the page above and its slug. The root is `/`. A page of its own address
- * takes those below it along.
+ * The path of a page's web address: its own, or that of the page above and its slug. The root is `/`. A page of its own
+ * address takes those below it along.
  */
 export function addressOf(pages: ReadonlyMap<string, Addressed>, id: string): string {
   const slugs: string[] = [];
@@ -26,12 +26,18 @@ export function addressOf(pages: ReadonlyMap<string, Addressed>, id: string): st
 
 const SLUG = /^[a-z0-9]+(?:-[a-z0-9]+)*$/;
 export const SLUG_WORDS = 'An address is made of small letters, digits and hyphens between them, like “port-ennis”.';
-/** Whether text can be a part of an address as it is: unreserved characters of RFC 3986, section 2.3, of which we use those that are easy to say. At most 80. */
+/**
+ * Whether text can be a part of an address as it is: unreserved characters of RFC 3986, section 2.3, of which we use
+ * those that are easy to say. At most 80.
+ */
 export const isSlug = (text: string): boolean => text.length <= 80 && SLUG.test(text);
 
 export const OWN_ADDRESS_WORDS =
   'An address of its own begins with a slash and has parts of small letters, digits and hyphens, like “/timetable/winter”.';
-/** Whether text can be the whole path of a page: parts as `isSlug`, each behind a slash (RFC 3986, section 3.3, `path-absolute`). */
+/**
+ * Whether text can be the whole path of a page: parts as `isSlug`, each behind a slash (RFC 3986, section 3.3,
+ * `path-absolute`).
+ */
 export const isOwnAddress = (text: string): boolean =>
   text.length <= 200 && text.startsWith('/') && text.slice(1).split('/').every(isSlug);
 
@@ -60,7 +66,10 @@ export function freeSlug(wanted: string, taken: ReadonlySet<string>): string {
   for (let n = 2; ; n++) if (!taken.has(`${base.slice(0, 75)}-${n}`)) return `${base.slice(0, 75)}-${n}`;
 }
 
-/** Addresses that differ when some pages are changed: from, to, and whose. Pages that are not there afterwards are left out. */
+/**
+ * Addresses that differ when some pages are changed: from, to, and whose. Pages that are not there afterwards are left
+ * out.
+ */
 export function addressChanges(
   before: ReadonlyMap<string, Addressed>,
   after: ReadonlyMap<string, Addressed>,

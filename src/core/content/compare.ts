@@ -150,8 +150,8 @@ function wordDiff(before: string, after: string): Part[] {
 }
 
 /**
- * What became of one text: line by line, and word by word inside a line that was changed.
- * Joining the pieces that are not removed gives the new lines; joining those not added the old ones, with moved lines put back where `from` says.
+ * What became of one text: line by line, and word by word inside a line that was changed. Joining the pieces that are
+ * not removed gives the new lines; joining those not added the old ones, with moved lines put back where `from` says.
  * Lines: longest common subsequence after E. W. Myers, "An O(ND) difference algorithm" (1986), by the package `diff`.
  */
 export function compareDocuments(before: Document, after: Document): Line[] {
@@ -337,9 +337,10 @@ export function shownBy(layout: Layout, content: PageContent): PageContent {
 }
 
 /**
- * Everything that is stored with a page, with what changed in it: every field of the later layout against what the earlier one showed,
- * every setting, and what is kept from other layouts, marked as hidden, against what was kept of it before. So whatever becomes visible
- * stands in what is compared, whichever layout brings it up. A setting or hidden field neither says is left out.
+ * Everything that is stored with a page, with what changed in it: every field of the later layout against what the
+ * earlier one showed, every setting, and what is kept from other layouts, marked as hidden, against what was kept of it
+ * before. So whatever becomes visible stands in what is compared, whichever layout brings it up. A setting or hidden
+ * field neither says is left out.
  */
 export function compareContent(
   layouts: Layouts,

@@ -54,9 +54,9 @@ const HREF = /^(https?:\/\/[^\s]+|mailto:[^\s]+|tel:[^\s]+|\/(?!\/)[^\s\\]*|#[^\
 export const isHref = (href: string): boolean => href.length <= 2000 && HREF.test(href);
 
 /**
- * What somebody typed as the address of a link, as a link has it: "www.larkhaven.example" gets its https://, a mail address its mailto:, a
- * telephone number its tel: without spaces and without the "(0)" that nobody dials after a country's number. Anything else
- * comes back as it is.
+ * What somebody typed as the address of a link, as a link has it: "www.larkhaven.example" gets its https://, a mail
+ * address its mailto:, a telephone number its tel: without spaces and without the "(0)" that nobody dials after a
+ * country's number. Anything else comes back as it is.
  */
 export function asHref(typed: string): string {
   const text = typed.trim();
@@ -197,10 +197,10 @@ class DocumentFault extends Error {
 }
 
 /**
- * Checks an unknown value against the document schema and returns a clean copy: known nodes, marks and
- * attributes only, so that the same document always has the same JSON. A node of a type that is not known at all (made by a
- * later version, say) is kept whole as JSON and survives being edited around; visitors do not see it. A fault names the
- * path of the first thing that does not fit. Limits: depth 12, 20,000 nodes, 400,000 characters.
+ * Checks an unknown value against the document schema and returns a clean copy: known nodes, marks and attributes only,
+ * so that the same document always has the same JSON. A node of a type that is not known at all (made by a later
+ * version, say) is kept whole as JSON and survives being edited around; visitors do not see it. A fault names the path
+ * of the first thing that does not fit. Limits: depth 12, 20,000 nodes, 400,000 characters.
  */
 export function parseDocument(value: unknown): ParsedDocument {
   let nodes = 0;

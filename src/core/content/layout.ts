@@ -60,8 +60,8 @@ export interface Piece {
 
 export type FieldValue = string | number | boolean | null | Document | LinkValue | Entry[] | Piece[];
 /**
- * Field id → value: text, a picture's or person's id, `2026-11-25` or `2026-11-25T18:30`, a document … It may hold values of
- * fields that only other layouts have: they are kept, and offered back.
+ * Field id → value: text, a picture's or person's id, `2026-11-25` or `2026-11-25T18:30`, a document … It may hold
+ * values of fields that only other layouts have: they are kept, and offered back.
  */
 export type PageContent = Record<string, FieldValue>;
 

@@ -26,8 +26,9 @@ const isDocument = (value: unknown): value is Document =>
   typeof value === 'object' && value !== null && 'type' in value && value.type === 'doc';
 
 /**
- * A text as chunks on which both agree, and chunks where they clash, block by block. Blocks that stand one below the other and were changed by
- * one of the two each do not clash, though a merge of lines would say so: where as many blocks are there as were, each is asked for by itself.
+ * A text as chunks on which both agree, and chunks where they clash, block by block. Blocks that stand one below the
+ * other and were changed by one of the two each do not clash, though a merge of lines would say so: where as many
+ * blocks are there as were, each is asked for by itself.
  */
 function mergeBlocks(field: string, base: Document, mine: Document, theirs: Document): Chunk[] {
   const blocks = new Map<string, DocumentNode>();
@@ -64,8 +65,9 @@ const documentOfChunks = (chunks: readonly Chunk[], theirs: ReadonlySet<string>)
 };
 
 /**
- * Two people's changes to the same page put together: fields only one of them changed, and blocks of a text that do not touch
- * (three-way merge of block lists, S. Khanna, K. Kunal, B. Pierce, "A formal investigation of diff3", 2007, by the package
+ * Two people's changes to the same page put together: fields only one of them changed, and blocks of a text that do not
+ * touch (three-way merge of block lists, S. Khanna, K. Kunal, B. Pierce, "A formal investigation of diff3", 2007, by
+ * the package
  * `node-diff3`). What both changed differently is a clash.
  */
 export function mergeContent(layout: Layout, base: PageContent, mine: PageContent, theirs: PageContent): Merged {

@@ -11,9 +11,9 @@ const indentOf = (line: string): number =>
   [.../^[\t \u00a0]*/.exec(line)![0]].reduce((width, c) => width + (c === '\t' ? TAB - (width % TAB) : 1), 0);
 
 /**
- * Reads an indented list, as it is pasted from a mail or a word processor: a title a line, deeper lines below those that stand
- * further left; signs of lists before a title are taken off. Any indentation will do, if it is kept to: a line must stand under
- * one that is there. At most 200 titles of 120 characters, 6 deep. `line` counts from 1.
+ * Reads an indented list, as it is pasted from a mail or a word processor: a title a line, deeper lines below those
+ * that stand further left; signs of lists before a title are taken off. Any indentation will do, if it is kept to: a
+ * line must stand under one that is there. At most 200 titles of 120 characters, 6 deep. `line` counts from 1.
  */
 export function parseOutline(text: string): ParsedOutline {
   const entries: OutlineEntry[] = [];

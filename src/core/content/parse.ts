@@ -145,10 +145,11 @@ export interface ReadContent {
 }
 
 /**
- * Reads an unknown value by the layout it names (`page.layout`, else `fallback`): what is right stands in `content`, whatever is not
- * has its fault and is left out. Text is kept as typed, but for control characters; what a field of another layout holds is kept if it
- * fits there, a field that no layout has is a fault. What must be filled in is asked for when publishing, not while it is
- * written: see `checkContent`; only a title is needed always. Null when nothing was sent, or for no layout there is.
+ * Reads an unknown value by the layout it names (`page.layout`, else `fallback`): what is right stands in `content`,
+ * whatever is not has its fault and is left out. Text is kept as typed, but for control characters; what a field of
+ * another layout holds is kept if it fits there, a field that no layout has is a fault. What must be filled in is asked
+ * for when publishing, not while it is written: see `checkContent`; only a title is needed always. Null when nothing
+ * was sent, or for no layout there is.
  */
 export function readContent(
   layouts: Layouts,
@@ -208,6 +209,9 @@ export function parseContent(layouts: Layouts, fallback: string, value: unknown)
     : { ok: true, layout: read.layout, content: read.content };
 }
 
-/** The faults that somebody can mend who writes with a layout: of its own fields and the settings; what is kept from other layouts waits unseen. In the order of the form. */
+/**
+ * The faults that somebody can mend who writes with a layout: of its own fields and the settings; what is kept from
+ * other layouts waits unseen. In the order of the form.
+ */
 export const faultsInSight = (layout: Layout, faults: readonly ContentFault[]): ContentFault[] =>
   [...layout.fields, ...SETTINGS].flatMap((field) => faults.filter((fault) => fault.field === field.id));

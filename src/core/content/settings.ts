@@ -18,8 +18,8 @@ export const isRightToLeft = (language: string): boolean =>
   LANGUAGES.some((known) => known.id === language && 'rtl' in known);
 
 /**
- * What every page has beside its layout's fields, whatever the layout: fields too, so that they are kept as a draft, compared,
- * looked at a second time and published like its words.
+ * What every page has beside its layout's fields, whatever the layout: fields too, so that they are kept as a draft,
+ * compared, looked at a second time and published like its words.
  */
 export const SETTINGS = [
   { id: 'page.layout', kind: 'short', name: 'Layout', max: 40 },

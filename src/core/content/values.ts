@@ -37,7 +37,10 @@ export const isEmptyValue = (value: FieldValue | undefined): boolean =>
   (Array.isArray(value) && value.length === 0) ||
   (isDocument(value) && isEmptyDocument(value));
 
-/** A rich text of a page: in a field of its own, or in one of its pieces. `key` is the same as long as it is the same text. */
+/**
+ * A rich text of a page: in a field of its own, or in one of its pieces. `key` is the same as long as it is the same
+ * text.
+ */
 export interface RichText {
   key: string;
   name: string;

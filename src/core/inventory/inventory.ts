@@ -59,7 +59,8 @@ export const isReading = (permission: string): boolean => permission.endsWith('.
 
 /**
  * Joins section files into one inventory.
- * @throws InventoryError when an id is declared twice, or names a screen, permission, tool or control that is not there.
+ * @throws InventoryError when an id is declared twice, or names a screen, permission, tool or control that is not
+ * there.
  */
 export function makeInventory(sections: readonly Section[]): Inventory {
   index('section', sections);

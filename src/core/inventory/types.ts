@@ -58,8 +58,9 @@ export interface Control {
 export type ItemVerb = 'view' | 'edit' | 'send' | 'publish' | 'retire';
 
 /**
- * A kind of thing with fields of its own that is drafted, looked at a second time, published and taken down: a page, or something that lies on
- * a page and is somebody's own. Its id is the object of its permissions, which are at least those of `ItemVerb`.
+ * A kind of thing with fields of its own that is drafted, looked at a second time, published and taken down: a page, or
+ * something that lies on a page and is somebody's own. Its id is the object of its permissions, which are at least
+ * those of `ItemVerb`.
  */
 export interface ItemType {
   id: string;
@@ -111,8 +112,8 @@ export interface Widget {
 }
 
 /**
- * Something that happened and a tour can wait for: a request that was answered, numbers left open (`POST /api/items/[id]/send`), or what is
- * done within a screen.
+ * Something that happened and a tour can wait for: a request that was answered, numbers left open (`POST
+ * /api/items/[id]/send`), or what is done within a screen.
  */
 export type Happening = `${'POST' | 'PUT'} /api/${string}` | 'picture.chosen' | 'link.made';
 
@@ -128,8 +129,8 @@ export interface Move {
 }
 
 /**
- * What a task is about, where that lies somewhere in the page tree: one thing of the kind must carry all the task needs. `onPage` lies on a page and
- * is somebody's own; `item` is that and has a draft.
+ * What a task is about, where that lies somewhere in the page tree: one thing of the kind must carry all the task
+ * needs. `onPage` lies on a page and is somebody's own; `item` is that and has a draft.
  */
 export type TaskThing =
   'page' | 'newPage' | 'movedPage' | 'retiredPage' | 'onPage' | 'newOnPage' | 'item' | 'newItem' | 'review';

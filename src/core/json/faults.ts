@@ -7,7 +7,10 @@ export interface Fault {
   message: string;
 }
 
-/** A JSONPath (RFC 9535) that names one place, with the shorthand of section 2.5.1.1 where a name allows it: easier to read than the normalized path of 2.7, and selects the same. */
+/**
+ * A JSONPath (RFC 9535) that names one place, with the shorthand of section 2.5.1.1 where a name allows it: easier to
+ * read than the normalized path of 2.7, and selects the same.
+ */
 export const jsonPath = (parts: readonly PropertyKey[]): string =>
   `$${parts.map((part) => (typeof part === 'number' ? `[${part}]` : /^[A-Za-z_]\w*$/.test(String(part)) ? `.${String(part)}` : `['${String(part).replaceAll('\\', '\\\\').replaceAll("'", "\\'")}']`)).join('')}`;
 
@@ -45,7 +48,10 @@ function circles(ids: readonly string[], next: (id: string) => readonly string[]
   return found;
 }
 
-/** What is wrong in an open document beyond its form: ids that stand there twice, that name nothing, or that run in a circle. */
+/**
+ * What is wrong in an open document beyond its form: ids that stand there twice, that name nothing, or that run in a
+ * circle.
+ */
 export function documentFaults() {
   const faults: Fault[] = [];
   const fault = (path: readonly PropertyKey[], message: string) => void faults.push({ path: jsonPath(path), message });

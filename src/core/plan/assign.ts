@@ -11,8 +11,8 @@ export type AssignmentFault =
   | { code: 'no-keyholder'; gap: Gap };
 
 /**
- * What would be wrong if people held what they hold here, of whom one is being changed: roles that are not there or archived,
- * an end before the beginning, roles kept apart, and an instant from now on without an active keyholder.
+ * What would be wrong if people held what they hold here, of whom one is being changed: roles that are not there or
+ * archived, an end before the beginning, roles kept apart, and an instant from now on without an active keyholder.
  */
 export function assignmentFaults(
   inventory: Inventory,
@@ -41,7 +41,10 @@ export function assignmentFaults(
   return faults;
 }
 
-/** The first stretch from now on in which no active keyholder could really look after the website under a plan; undefined when there is none. */
+/**
+ * The first stretch from now on in which no active keyholder could really look after the website under a plan;
+ * undefined when there is none.
+ */
 export const lockOutOf = (
   inventory: Inventory,
   plan: Plan,

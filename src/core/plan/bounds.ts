@@ -28,8 +28,9 @@ function asGiver(me: PolicyPerson, nowMs: number): PolicyPerson {
 }
 
 /**
- * What somebody, as they are or would be, may do from now on that whoever deals with them may not: undefined when they may be invited
- * so, let work again, or sent a link. With `before` only what they did not have by that counts: undefined when they may be given it.
+ * What somebody, as they are or would be, may do from now on that whoever deals with them may not: undefined when they
+ * may be invited so, let work again, or sent a link. With `before` only what they did not have by that counts:
+ * undefined when they may be given it.
  */
 export const beyondMe = (
   ground: Ground,
@@ -45,7 +46,9 @@ export const beyondMe = (
     ground.nowMs,
   );
 
-/** What a room that is tried may do now, by the prepared plan, that whoever would step in may not by the plan in force. */
+/**
+ * What a room that is tried may do now, by the prepared plan, that whoever would step in may not by the plan in force.
+ */
 export const beyondMeInTrial = (
   ground: Ground,
   live: Plan,
@@ -68,7 +71,10 @@ export const growsBetween = (
     ground.nowMs,
   ) !== undefined;
 
-/** The first person whom going from one plan to another would give what they had not before and whoever does it has not either. */
+/**
+ * The first person whom going from one plan to another would give what they had not before and whoever does it has not
+ * either.
+ */
 export function releaseBeyond(
   ground: Ground,
   before: Plan,

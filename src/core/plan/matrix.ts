@@ -18,7 +18,10 @@ export const MATRIX_HEAD = [
   'fields',
 ] as const;
 
-/** The grants of a plan as rows under `MATRIX_HEAD`: one for each role × permission × branch and what more it says. Lists are parted by spaces. */
+/**
+ * The grants of a plan as rows under `MATRIX_HEAD`: one for each role × permission × branch and what more it says.
+ * Lists are parted by spaces.
+ */
 export const matrixOf = (plan: Plan): string[][] =>
   plan.roles.flatMap((role) =>
     role.grants.map(({ effect, permission, scope }) => [
@@ -35,8 +38,8 @@ export const matrixOf = (plan: Plan): string[][] =>
   );
 
 /**
- * A plan with the grants of a matrix: of every role it names, these and no others. Roles it does not name stay as they are.
- * Grants that were there keep their ids. Rows come without the head.
+ * A plan with the grants of a matrix: of every role it names, these and no others. Roles it does not name stay as they
+ * are. Grants that were there keep their ids. Rows come without the head.
  */
 export function withMatrix(
   plan: Plan,

@@ -3,7 +3,8 @@ import { PLAN_PART_KEYS, planPart, type PlanPartKey } from './parts';
 import type { Plan, PlanRole } from './schema';
 
 /**
- * What of a plan a change touched, as it was or as it became. Null for a role that is not there, and for what the plan left out.
+ * What of a plan a change touched, as it was or as it became. Null for a role that is not there, and for what the plan
+ * left out.
  */
 export type PlanPatch = {
   roles: Record<string, PlanRole | null>;
@@ -30,13 +31,19 @@ export function patchOf(plan: Plan, other: Plan): PlanPatch {
   };
 }
 
-/** What two changes must not both touch for one to be taken back by itself: roles by id, and each part of the plan as a whole. */
+/**
+ * What two changes must not both touch for one to be taken back by itself: roles by id, and each part of the plan as a
+ * whole.
+ */
 export const touchedBy = (patch: PlanPatch): string[] => [
   ...Object.keys(patch.roles).map((id) => `role ${id}`),
   ...PLAN_PART_KEYS.filter((key) => patch[key] !== undefined),
 ];
 
-/** A plan with what another says of some roles; of everything that concerns all roles where null is among them. What the roles build on must be there. */
+/**
+ * A plan with what another says of some roles; of everything that concerns all roles where null is among them. What the
+ * roles build on must be there.
+ */
 export function withRolesOf(plan: Plan, other: Plan, ids: readonly (string | null)[]): Plan {
   const patch = patchOf(other, plan);
   return withPatch(plan, {

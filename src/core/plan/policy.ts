@@ -2,7 +2,10 @@ import type { DoorState, Grant, PolicyPerson, PolicyRole, Policy } from '../acce
 import { hasField, objectOf, type Inventory } from '../inventory';
 import { KEYHOLDER, type Plan } from './schema';
 
-/** A rule for some fields holds on the layouts that have one of them, so that whoever may change a page may change something of it. */
+/**
+ * A rule for some fields holds on the layouts that have one of them, so that whoever may change a page may change
+ * something of it.
+ */
 function onTheirLayouts(inventory: Inventory, grant: Grant): Grant {
   const { fields, layouts } = grant.scope;
   if (!fields || fields.some((id) => inventory.settings.has(id))) return grant;

@@ -9,8 +9,9 @@ export interface Spot {
 }
 
 /**
- * The branches (or pages alone) on which an assignment lets somebody do something with pages or what lies on them; `whole` for the whole
- * website, an empty list where it lets them do nothing of the kind. What it only lets them read counts where there is nothing else.
+ * The branches (or pages alone) on which an assignment lets somebody do something with pages or what lies on them;
+ * `whole` for the whole website, an empty list where it lets them do nothing of the kind. What it only lets them read
+ * counts where there is nothing else.
  */
 export function reachOf(
   inventory: Inventory,

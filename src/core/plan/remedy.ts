@@ -33,9 +33,9 @@ export const remedyFor = (
 ): Remedy | undefined => remediesFor(inventory, plan, people, question, decision)[0];
 
 /**
- * What would let a person do what a decision refused, the least first. Only what `decide` then allows is offered; among changes
- * to the plan those come first that touch the fewest other people, then the fewest operations. Empty when the answer was yes already,
- * or when nothing alone would help.
+ * What would let a person do what a decision refused, the least first. Only what `decide` then allows is offered; among
+ * changes to the plan those come first that touch the fewest other people, then the fewest operations. Empty when the
+ * answer was yes already, or when nothing alone would help.
  */
 export function remediesFor(
   inventory: Inventory,

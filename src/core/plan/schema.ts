@@ -26,7 +26,10 @@ export const KEYHOLDER = 'keyholder';
 /** What somebody must be able to do at every instant: prepare rooms, step in, go live, and look after people. */
 export const VITAL = ['plan.view', 'plan.edit', 'plan.release', 'person.view', 'person.manage'] as const;
 
-/** A plan as far as it can be read: what is of the wrong kind is empty in its place, so that all that is wrong can be told at once. */
+/**
+ * A plan as far as it can be read: what is of the wrong kind is empty in its place, so that all that is wrong can be
+ * told at once.
+ */
 export const readablePlanSchema = readableObject({
   roles: readableMany(
     readableObject({
@@ -46,7 +49,10 @@ const isTwice = (list: readonly string[]) => {
   return new Set(named).size !== named.length;
 };
 
-/** What is wrong with a plan though each of its parts is right by itself: what they name of one another, and what stands there twice. */
+/**
+ * What is wrong with a plan though each of its parts is right by itself: what they name of one another, and what stands
+ * there twice.
+ */
 export function crossFaults(plan: ReadablePlan): PartFault[] {
   const faults: PartFault[] = [];
   const fault = (path: PartFault['path'], message: string) => faults.push({ path, message });

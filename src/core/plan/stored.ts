@@ -15,8 +15,8 @@ interface Upgrade {
 }
 
 /**
- * Every change of form there was, oldest first. What is stored, and what a file holds, stays as it was written; it is brought up each
- * time it is read, so a new form never rewrites what was in force once.
+ * Every change of form there was, oldest first. What is stored, and what a file holds, stays as it was written; it is
+ * brought up each time it is read, so a new form never rewrites what was in force once.
  */
 const UPGRADES: readonly Upgrade[] = [
   { name: 'roles that nobody may hold together', plan: (raw) => ({ apart: [], ...raw }) },

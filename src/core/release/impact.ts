@@ -176,8 +176,8 @@ function fieldEffects(out: Effect[], input: ImpactInput): void {
 }
 
 /**
- * Everything somebody would gain, lose or find otherwise if one plan took the place of another: doors, tasks with their places, what
- * they may do with its places, tools and widgets. Empty when nothing changes for them.
+ * Everything somebody would gain, lose or find otherwise if one plan took the place of another: doors, tasks with their
+ * places, what they may do with its places, tools and widgets. Empty when nothing changes for them.
  */
 export function impactOf(input: ImpactInput): Effect[] {
   const { inventory, person, places, nowMs } = input;

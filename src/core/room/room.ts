@@ -68,7 +68,10 @@ export interface Asker {
   may: (permission: PermissionId, place: Place, field?: string) => boolean;
 }
 
-/** Decides for one person, keeping what was worked out. What lies on a page may be their own there; a page is its author's. */
+/**
+ * Decides for one person, keeping what was worked out. What lies on a page may be their own there; a page is its
+ * author's.
+ */
 export function askerFor(input: RoomInput): Asker {
   const policy = policyOf(input.inventory, input.plan, [input.person]);
   const known = new Map<string, Decision>();

@@ -65,9 +65,9 @@ const compareRanks = (a: Rank, b: Rank): number => {
 };
 
 /**
- * The rules that hold for a role on a spot, the weakest first. Stronger is what names fields, then what names a branch deeper in
- * the tree, then layouts, then states, then this very role before one it extends before none; of two as strong the one further
- * down the list.
+ * The rules that hold for a role on a spot, the weakest first. Stronger is what names fields, then what names a branch
+ * deeper in the tree, then layouts, then states, then this very role before one it extends before none; of two as
+ * strong the one further down the list.
  */
 export function rankedRules<T>(
   rules: readonly Rule<T>[],

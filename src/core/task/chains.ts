@@ -20,7 +20,8 @@ function aboveForbidden(facts: TaskFacts, permission: PermissionId): (place: Pla
  * - a new page: making one below a page, the rest on the page made there;
  * - a page that is moved: itself and all below it, and the page it lies below;
  * - a page that is taken away: itself and all below it; never the first page;
- * - something that lies on a page, which is its maker's own; one that is there may be anybody's; of items the same, as drafts;
+ * - something that lies on a page, which is its maker's own; one that is there may be anybody's; of items the same, as
+ *   drafts;
  * - a draft of somebody else's that waits on a page.
  */
 export function chainsOf(thing: TaskThing, needs: readonly PermissionId[], facts: TaskFacts): Chain {

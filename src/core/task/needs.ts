@@ -15,7 +15,10 @@ export function neededBy(inventory: Inventory, role: PlanRole): Map<PermissionId
   return needed;
 }
 
-/** What a role may do and no ticked task of it, nor a widget on its dashboard, needs. Nothing for the keyholder, who is there for everything. */
+/**
+ * What a role may do and no ticked task of it, nor a widget on its dashboard, needs. Nothing for the keyholder, who is
+ * there for everything.
+ */
 export function surplusOf(
   inventory: Inventory,
   role: PlanRole,

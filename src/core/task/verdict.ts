@@ -58,7 +58,10 @@ export function needsOf(inventory: Inventory, task: TaskTemplate): TaskNeeds {
   };
 }
 
-/** The pages one thing of which carries all that a task needs; every page where it is about nothing that lies somewhere. Empty when it cannot be done. */
+/**
+ * The pages one thing of which carries all that a task needs; every page where it is about nothing that lies somewhere.
+ * Empty when it cannot be done.
+ */
 export function placesFor(task: TaskTemplate & { section: string }, facts: TaskFacts): Place[] {
   const places = chainPlaces(task, facts);
   return missingEverywhere(task, facts, places) ? [] : (places ?? [...facts.places]);
@@ -93,7 +96,10 @@ function fieldsOf(task: TaskTemplate, { inventory, may }: TaskFacts): (place: Pl
     );
 }
 
-/** What is missing wherever one looks; what a whole chain has needs no other page (a new page may be allowed what no page there is allows). */
+/**
+ * What is missing wherever one looks; what a whole chain has needs no other page (a new page may be allowed what no
+ * page there is allows).
+ */
 function missingEverywhere(
   task: TaskTemplate & { section: string },
   facts: TaskFacts,
@@ -122,8 +128,9 @@ function missingEverywhere(
 }
 
 /**
- * Whether somebody can do a task at an instant with the tools and controls they have: when there is one thing, or one chain of
- * things, that carries all it needs. The same verdict serves the list of tasks, the room, Today, tours and the Workshop.
+ * Whether somebody can do a task at an instant with the tools and controls they have: when there is one thing, or one
+ * chain of things, that carries all it needs. The same verdict serves the list of tasks, the room, Today, tours and the
+ * Workshop.
  */
 export function judgeTask(task: TaskTemplate & { section: string }, facts: TaskFacts): Verdict {
   const places = chainPlaces(task, facts, 1);

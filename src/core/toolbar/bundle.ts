@@ -21,7 +21,10 @@ const thenSchema = z
   .strictObject({ use: id.optional(), add: ids.optional(), take: ids.optional(), cap: ids.optional() })
   .refine((then) => Object.keys(then).length === 1, 'a rule does one thing: use, add, take or cap');
 
-/** Everything toolbars are resolved by, as one open document. `profiles` are the tool sets. Layouts, fields, states and tools are any words. */
+/**
+ * Everything toolbars are resolved by, as one open document. `profiles` are the tool sets. Layouts, fields, states and
+ * tools are any words.
+ */
 const toolBundleSchema = z.strictObject({
   roles: z.array(z.strictObject({ id, extends: ids })),
   people: bundlePeopleSchema,
@@ -118,7 +121,10 @@ export function openToolBundle(value: unknown): OpenedTools | { ok: false; fault
   };
 }
 
-/** The roles that count for somebody on a page at an instant: assignments in force whose branch, if any, holds it; none of somebody suspended. */
+/**
+ * The roles that count for somebody on a page at an instant: assignments in force whose branch, if any, holds it; none
+ * of somebody suspended.
+ */
 export const rolesThatCount = (person: PolicyPerson, path: readonly string[], atMs: number): string[] =>
   person.suspended
     ? []

@@ -3,9 +3,9 @@ import { canonical } from '../json';
 import type { Tool } from '../inventory';
 
 /**
- * What a document holds that some tool makes, counted: `heading` → 3, `link:/fares` → 1. A table, a picture and what is not known count
- * under all they are, so that one changed in any way is another one. Of a mark there is also how many letters it stands on, under `letters `
- * and its name.
+ * What a document holds that some tool makes, counted: `heading` → 3, `link:/fares` → 1. A table, a picture and what is
+ * not known count under all they are, so that one changed in any way is another one. Of a mark there is also how many
+ * letters it stands on, under `letters ` and its name.
  */
 export type Constructs = Record<string, number>;
 
@@ -61,8 +61,8 @@ export function mergeConstructs(a: Constructs, b: Constructs): Constructs {
 }
 
 /**
- * Whether a block that only a missing tool could make again would be lost: such blocks (tables, pictures) stay whole while
- * somebody without the tool edits around them.
+ * Whether a block that only a missing tool could make again would be lost: such blocks (tables, pictures) stay whole
+ * while somebody without the tool edits around them.
  */
 export function losesProtected(
   allowed: ReadonlySet<string>,
@@ -116,8 +116,8 @@ export function plainOut(
 const kindOf = (construct: string) => construct.split(':', 1)[0] ?? construct;
 
 /**
- * The tools that would have been needed for what a document holds beyond what it held before, but that
- * are not in the toolbar, by id and name. Empty means the document may be saved. Keeping, shortening, parting in two and removing need
+ * The tools that would have been needed for what a document holds beyond what it held before, but that are not in the
+ * toolbar, by id and name. Empty means the document may be saved. Keeping, shortening, parting in two and removing need
  * no tool; a mark on more places *and* on more letters does.
  */
 export function missingTools(

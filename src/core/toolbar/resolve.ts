@@ -62,8 +62,9 @@ export function toolsOfSet(sets: ReadonlyMap<string, ToolSet>, id: string): Set<
 }
 
 /**
- * The tools of whoever has these roles on a spot, and why. For each role the rules that hold are applied from the weakest to the
- * strongest, beginning with no tools; a person has the union; last, every cap that holds for any of the roles cuts it down.
+ * The tools of whoever has these roles on a spot, and why. For each role the rules that hold are applied from the
+ * weakest to the strongest, beginning with no tools; a person has the union; last, every cap that holds for any of the
+ * roles cuts it down.
  */
 export function resolveTools(world: ToolWorld, roles: readonly string[], spot: Spot): ToolsAnswer {
   const steps: ToolStep[] = [];

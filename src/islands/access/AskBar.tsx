@@ -14,7 +14,10 @@ export interface AskBarProps {
   dated?: boolean;
 }
 
-/** The question a screen about access answers, as fields; each choice is kept in the address, so that it can be passed on and come back to. */
+/**
+ * The question a screen about access answers, as fields; each choice is kept in the address, so that it can be passed
+ * on and come back to.
+ */
 export function AskBar({ path, asked, page, choices, pageLabel, dated }: AskBarProps) {
   const go = (id: string, value: string) => {
     // What else the screen keeps in its address, such as how a table is looked at, stays.

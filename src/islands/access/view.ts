@@ -1,6 +1,9 @@
 import type { Extent } from '@/core/access';
 
-/** How somebody looks at the access map: kept in the address, so that another branch or day is looked at in the same way. */
+/**
+ * How somebody looks at the access map: kept in the address, so that another branch or day is looked at in the same
+ * way.
+ */
 export interface MapView {
   find: string;
   by: 'permission' | 'section';

@@ -19,8 +19,8 @@ interface ConflictProps {
 }
 
 /**
- * Two people wrote at once, in the same places. What does not touch is put together already; for the rest both versions stand side
- * by side. Nothing is lost, whichever is taken.
+ * Two people wrote at once, in the same places. What does not touch is put together already; for the rest both versions
+ * stand side by side. Nothing is lost, whichever is taken.
  */
 export default function ConflictDialog({
   detail,

@@ -2,7 +2,7 @@ import { sayList, sayTime } from '@/core/words';
 import { Icon } from '../kit/Icon';
 import { Said } from '../kit/parts';
 import type { ItemDraft } from './useItem';
-import type { EditedItem } from './ItemEditor';
+import type { EditedItem } from './props';
 
 /** Which fields of an item are somebody's to change: named by the shorter list. */
 function ofFields(
@@ -18,7 +18,10 @@ function ofFields(
     : `Everything here is yours to change but ${sayList(others)}.`;
 }
 
-/** What is to be known before writing: who else is here, what may be changed, where the draft comes from, what this browser kept. */
+/**
+ * What is to be known before writing: who else is here, what may be changed, where the draft comes from, what this
+ * browser kept.
+ */
 export function EditorNotes({
   item,
   one,

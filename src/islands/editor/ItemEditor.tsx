@@ -1,114 +1,30 @@
-import { lazy, Suspense, useEffect, useMemo, useState, type ReactNode } from 'react';
-import {
-  documentOf,
-  isEmptyValue,
-  keptElsewhere,
-  textOf,
-  type Field,
-  type Layouts,
-  type PageContent,
-} from '@/core/content';
-import type { Tool, WritingMode } from '@/core/inventory';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { documentOf, isEmptyValue, keptElsewhere, textOf, type PageContent } from '@/core/content';
 import { Icon } from '../kit/Icon';
 import { Confirm, ProblemNote, Safe } from '../kit/parts';
 import { SignInAgain } from '../kit/SignInAgain';
 import { useKept } from '../kit/useKept';
-import { AboutContext, useAbout, type About } from './about';
+import { AboutContext, useAbout } from './about';
 import { ChecksPanel } from './ChecksPanel';
 import { EditorNotes } from './EditorNotes';
-import { FieldInput, type FieldContext } from './FieldInput';
 import { Fields } from './Fields';
 import { FinishBar, type Finish } from './FinishBar';
 import { goToField } from './goToField';
 import { KeptPanel } from './KeptPanel';
-import { NotesPanel, type NoteRow } from './NotesPanel';
-import { SchedulePanel, type PlannedRow } from './SchedulePanel';
+import { NotesPanel } from './NotesPanel';
+import { SchedulePanel } from './SchedulePanel';
 import { PicturePanel } from './panels';
-import type { PictureChoice } from './PictureChooser';
-import { RemarksPanel, type RemarkRow } from './RemarksPanel';
+import type { EditorProps, KindProps, PanelParts } from './props';
+import { RemarksPanel } from './RemarksPanel';
+import { SendPanel } from './SendPanel';
 import { StateCard } from './StateCard';
 import { useChecks } from './useChecks';
-import type { FieldFault } from './useDraft';
-import { useItem, type ItemDraft } from './useItem';
+import { useItem } from './useItem';
 import { usePresence } from './usePresence';
-import { VersionsPanel, type VersionRow } from './VersionsPanel';
+import { VersionsPanel } from './VersionsPanel';
 
 const loadConflictDialog = () => import('./ConflictDialog');
 const ConflictDialog = lazy(loadConflictDialog);
-
-/** An item as its edit screen is given it. */
-export interface EditedItem {
-  id: string;
-  down: boolean;
-  /** With what is not right yet as it was typed. */ content: PageContent;
-  faults: FieldFault[];
-  /** Where visitors see it; null where they do not see it by itself. */
-  address: string | null;
-  draft: {
-    version: number;
-    updatedAt: string;
-    updatedBy: string;
-    updatedById: string | null;
-    sentBackWord: string | null;
-  } | null;
-  waiting: {
-    id: number;
-    sentBy: string;
-    sentById: string;
-    sentAt: string;
-    note: string;
-    askedOf: string | null;
-  } | null;
-  versions: VersionRow[];
-  planned: PlannedRow[];
-}
-
-/** What the screen of every kind of item is given. */
-export interface EditorProps {
-  item: EditedItem;
-  crumbs: string[];
-  me: { id: string };
-  may: { edit: boolean; send: boolean; publish: boolean; retire: boolean };
-  /** Why it cannot be changed, where it cannot. */
-  readOnlyWhy: string | null;
-  /** Who may give the second look. */
-  reviewers: { id: string; name: string }[];
-  noteRequired: boolean;
-  remarks: { review: number; remarks: RemarkRow[] } | null;
-  notes: NoteRow[];
-  people: { id: string; name: string }[];
-  /** The fields they may change; null for all. */
-  theirFields: string[] | null;
-  tools: Tool[];
-  allTools: Tool[];
-  modes: WritingMode[];
-  pictures: PictureChoice[];
-  timeZone: string;
-  now: string;
-}
-
-/** What panels of a kind of item beside its fields have to work with. */
-export interface PanelParts {
-  page: string;
-  draft: ItemDraft;
-  content: PageContent;
-  change: (part: PageContent) => void;
-  mayChange: (field: string) => boolean;
-  context: FieldContext;
-  faultOf: (field: string) => string | undefined;
-}
-
-/** What a kind of item adds to it. */
-export interface KindProps {
-  about: About;
-  layouts: Layouts;
-  settings: readonly Field[];
-  /** Null where it cannot be previewed. */
-  previewHref: string | null;
-  /** Panels of its own: after the picture, and before the versions. */
-  panels?: (parts: PanelParts) => ReactNode;
-  morePanels?: (parts: PanelParts) => ReactNode;
-}
 
 /** The edit screen of an item: its fields, and beside them what else can be set and done. */
 export function ItemEditor(props: EditorProps & KindProps) {
@@ -145,7 +61,7 @@ function Screen({
   panels,
   morePanels,
 }: EditorProps & KindProps) {
-  const { one, anchor } = useAbout();
+  const { one } = useAbout();
   const layoutOf = (content: PageContent) =>
     layouts.get(textOf(content, 'page.layout')) ?? (layouts.size === 1 ? [...layouts.values()][0] : undefined);
   const { draft, action, areas, putIn, said, setSaid, choosing, setChoosing, finish, drop, takeTheirs, keepChosen } =
@@ -314,39 +230,16 @@ function Screen({
         />
         <ProblemNote problem={action.problem} />
         {may.send && (
-          <section className="card grid gap-3" data-anchor={anchor('note')}>
-            <FieldInput
-              field={{
-                id: 'note',
-                kind: 'long',
-                name: 'What did you change?',
-                hint: noteRequired
-                  ? 'One sentence; this website asks for it.'
-                  : 'One sentence for whoever gives the second look.',
-                max: 500,
-              }}
-              value={note}
-              onChange={(value) => setNote(typeof value === 'string' ? value : '')}
-              readOnly={false}
-              context={{ people }}
-              fault={action.faultOf('note')}
-            />
-            {reviewers.length > 1 && (
-              <FieldInput
-                field={{
-                  id: 'askedOf',
-                  kind: 'choice',
-                  name: 'Who shall look at it?',
-                  options: [{ id: '', name: 'Whoever comes first' }, ...reviewers],
-                }}
-                value={askedOf || null}
-                onChange={(value) => setAskedOf(typeof value === 'string' ? value : '')}
-                readOnly={false}
-                context={{ people }}
-                fault={action.faultOf('askedOf')}
-              />
-            )}
-          </section>
+          <SendPanel
+            note={note}
+            onNote={setNote}
+            noteRequired={noteRequired}
+            reviewers={reviewers}
+            askedOf={askedOf}
+            onAskedOf={setAskedOf}
+            people={people}
+            faultOf={action.faultOf}
+          />
         )}
         {remarks && <RemarksPanel review={remarks.review} initial={remarks.remarks} timeZone={timeZone} now={now} />}
         {may.edit && <ChecksPanel findings={findings} />}

@@ -20,7 +20,10 @@ const paragraph = (text: string): DocumentNode => ({
   ...(text && { content: [{ type: 'text', text }] }),
 });
 
-/** What a field says, as somebody would write it in a text: words as they are, a picture as one, anything else after its name. */
+/**
+ * What a field says, as somebody would write it in a text: words as they are, a picture as one, anything else after its
+ * name.
+ */
 function blocksOf(
   field: Field,
   content: PageContent,

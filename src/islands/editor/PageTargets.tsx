@@ -50,7 +50,10 @@ const Waiting = ({ got }: { got: Fetched }) =>
     </p>
   ) : null;
 
-/** Pages of the website to lead to: those changed last first, then all of them as a tree; a search forgives a wrong letter. */
+/**
+ * Pages of the website to lead to: those changed last first, then all of them as a tree; a search forgives a wrong
+ * letter.
+ */
 export function PageTargets({ href, onChoose }: Choosing) {
   const [typed, setTyped] = useState('');
   const got = useTargets(`q=${encodeURIComponent(typed.trim())}`, typed ? AFTER_TYPING_MS : 0);
@@ -115,7 +118,9 @@ function Choice({ target, href, onChoose }: Choosing & { target: Target }) {
   );
 }
 
-/** Some pages of the tree side by side; what lies below one is fetched when it is opened. `open`: the first of them is. */
+/**
+ * Some pages of the tree side by side; what lies below one is fetched when it is opened. `open`: the first of them is.
+ */
 function Branch({
   name,
   targets,

@@ -33,7 +33,10 @@ const fresh = (region: string): Piece => ({
   picture: null,
 });
 
-/** A page's body in pieces: added, put in order, moved between parts, copied from other pages, taken out and brought back. */
+/**
+ * A page's body in pieces: added, put in order, moved between parts, copied from other pages, taken out and brought
+ * back.
+ */
 export default function Pieces({ field, pieces, now, onChange, readOnly, pictures, area }: PiecesProps) {
   const [gone, setGone] = useState<readonly Piece[]>([]);
   const [copying, setCopying] = useState<string | null>(null);

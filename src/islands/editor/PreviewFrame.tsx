@@ -8,7 +8,10 @@ const SIZES = [
 ] as const satisfies readonly { id: string; name: string; icon: IconName; px: number }[];
 const HEIGHT_PX = 720;
 
-/** The page with the draft in it, as wide as a desktop, a tablet or a phone; made smaller to fit where there is less room. */
+/**
+ * The page with the draft in it, as wide as a desktop, a tablet or a phone; made smaller to fit where there is less
+ * room.
+ */
 export function PreviewFrame({ src }: { src: string }) {
   const [size, setSize] = useState<(typeof SIZES)[number]>(SIZES[0]);
   const [room, setRoom] = useState(0);

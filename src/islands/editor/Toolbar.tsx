@@ -100,7 +100,10 @@ interface ToolbarProps {
   onSay: (words: string) => void;
 }
 
-/** The tools somebody has, as the inventory names and groups them: one tab stop, arrow keys between the tools (WAI-ARIA toolbar pattern). */
+/**
+ * The tools somebody has, as the inventory names and groups them: one tab stop, arrow keys between the tools (WAI-ARIA
+ * toolbar pattern).
+ */
 export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull, onSay }: ToolbarProps) {
   const { anchor } = useAbout();
   const [asking, setAsking] = useState<'link' | 'picture' | 'alert' | null>(null);

@@ -40,7 +40,10 @@ export interface WritingProps {
   previewHref: string | null;
   /** One of several on a page: lower. */
   small?: boolean;
-  /** Where its toolbar stands when it shares the place with others; null while it is another's turn. Over the text itself when left out. */
+  /**
+   * Where its toolbar stands when it shares the place with others; null while it is another's turn. Over the text
+   * itself when left out.
+   */
   toolbarIn?: HTMLElement | null;
   onChange: (document: Document) => void;
   /** Called before the preview is shown: keeps the draft first. */
@@ -55,7 +58,10 @@ function countsOf(json: unknown): string {
   return `${words} ${words === 1 ? 'word' : 'words'}, ${[...text].length} characters`;
 }
 
-/** Keeps focus and pointer from what lies behind an area that fills the window; a running tour may still lead there. Gives what ends it. */
+/**
+ * Keeps focus and pointer from what lies behind an area that fills the window; a running tour may still lead there.
+ * Gives what ends it.
+ */
 function keepOut(area: HTMLElement): () => void {
   const behind: Element[] = [];
   for (let at: HTMLElement = area; at !== document.body && at.parentElement; at = at.parentElement)

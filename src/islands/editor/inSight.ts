@@ -12,8 +12,8 @@ const heightOf = (side: 'top' | 'bottom'): number =>
   );
 
 /**
- * What tells the editor how much of the window is free: the line with the cursor is kept between the toolbar above and the bar below,
- * whose heights are asked for each time, since they grow with the width of the window and with zoom.
+ * What tells the editor how much of the window is free: the line with the cursor is kept between the toolbar above and
+ * the bar below, whose heights are asked for each time, since they grow with the width of the window and with zoom.
  */
 export function inSight() {
   const margins = {

@@ -11,7 +11,9 @@ const data = (name: string, fallback: string | null = null) => ({
     attributes[name] === null ? {} : { [`data-${name}`]: attributes[name] },
 });
 
-/** A picture of the website in the text. Its width is a share of the line, so that it can never be wider than its place. */
+/**
+ * A picture of the website in the text. Its width is a share of the line, so that it can never be wider than its place.
+ */
 export const Picture = Node.create<{ pictures: readonly PictureChoice[] }>({
   name: 'picture',
   group: 'block',

@@ -1,6 +1,6 @@
 /**
- * What a word processor, a web page, a sheet or a mail puts on the clipboard, made into HTML that a text has a place for. Parsed inertly: nothing in it
- * runs. Nothing goes without being told, in an editor's words.
+ * What a word processor, a web page, a sheet or a mail puts on the clipboard, made into HTML that a text has a place
+ * for. Parsed inertly: nothing in it runs. Nothing goes without being told, in an editor's words.
  */
 export interface Pasted {
   html: string;
@@ -137,7 +137,10 @@ function rename(element: Element, name: string): HTMLElement {
   return other;
 }
 
-/** Names of what would go of HTML written by hand, as is told by what would be there of it: elements, attributes, links, comments. */
+/**
+ * Names of what would go of HTML written by hand, as is told by what would be there of it: elements, attributes, links,
+ * comments.
+ */
 export function whatIsDropped(html: string, kept: string): string[] {
   const [written, there] = [html, kept].map((text) => new DOMParser().parseFromString(text, 'text/html')) as [
     Document,
@@ -298,7 +301,9 @@ function makeLists(body: HTMLElement): void {
   }
 }
 
-/** Tables as rows of single cells: captions before them, joined cells parted, one that only sets out a page taken apart. */
+/**
+ * Tables as rows of single cells: captions before them, joined cells parted, one that only sets out a page taken apart.
+ */
 function makeTables(body: HTMLElement, told: Set<string>): void {
   for (const table of [...body.querySelectorAll('table')].reverse()) {
     const rows = [...table.querySelectorAll('tr')].filter((row) => row.closest('table') === table);
@@ -376,7 +381,10 @@ function makeHeadings(body: HTMLElement): void {
     for (const element of body.querySelectorAll(from)) rename(element, to);
 }
 
-/** Lines that are paragraphs though no element says so: in mails and web pages, parted by elements without a meaning or by two breaks. */
+/**
+ * Lines that are paragraphs though no element says so: in mails and web pages, parted by elements without a meaning or
+ * by two breaks.
+ */
 function makeParagraphs(body: HTMLElement): void {
   for (const div of [...body.querySelectorAll('div, section, article, center, address, dd, dt')].reverse()) {
     if (

@@ -3,12 +3,16 @@ import { diffIndices } from 'node-diff3';
 import { canonical } from '@/core/json';
 import type { Document } from '@/core/content';
 
-/** Says of a change that it comes from outside the writing area: the guard lets it pass, since it was let through already. */
+/**
+ * Says of a change that it comes from outside the writing area: the guard lets it pass, since it was let through
+ * already.
+ */
 export const FROM_OUTSIDE = 'fromOutside';
 
 /**
- * Puts other text into a writing area while somebody may be writing there: block by block, and only those that differ, so that cursor,
- * selection and what can be undone stay where they are in all the others. `undoable`: one undo takes it back.
+ * Puts other text into a writing area while somebody may be writing there: block by block, and only those that differ,
+ * so that cursor, selection and what can be undone stay where they are in all the others. `undoable`: one undo takes it
+ * back.
  */
 export function putDocument(editor: Editor, next: Document, undoable: boolean): void {
   const { doc, schema } = editor.state;

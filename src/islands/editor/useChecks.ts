@@ -10,7 +10,10 @@ export interface FindingRow {
 }
 const AFTER_CHANGE_MS = 900;
 
-/** What may be wrong with what is on the screen, looked at again a moment after every change. Null until the first answer. */
+/**
+ * What may be wrong with what is on the screen, looked at again a moment after every change. Null until the first
+ * answer.
+ */
 export function useChecks(item: string, content: PageContent, on: boolean): FindingRow[] | null {
   const [findings, setFindings] = useState<FindingRow[] | null>(null);
   useEffect(() => {

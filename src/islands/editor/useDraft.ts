@@ -23,9 +23,9 @@ interface Options {
 }
 
 /**
- * Keeps a draft while it is typed: in the browser at once, on the server a moment later, again when the network
- * or the session comes back, field by field: one that is not right yet is kept as typed and marked. Never over newer work: a conflict
- * waits for the editor to choose.
+ * Keeps a draft while it is typed: in the browser at once, on the server a moment later, again when the network or the
+ * session comes back, field by field: one that is not right yet is kept as typed and marked. Never over newer work: a
+ * conflict waits for the editor to choose.
  */
 export function useDraft({
   item,

@@ -10,7 +10,9 @@ import type { PutIn } from './WritingArea';
 export type ItemDraft = ReturnType<typeof useDraft>;
 type Options = Parameters<typeof useDraft>[0];
 
-/** An item being written: its draft, and what is done with it as a whole. `layoutOf` names the layout its content has. */
+/**
+ * An item being written: its draft, and what is done with it as a whole. `layoutOf` names the layout its content has.
+ */
 export function useItem(
   options: Options,
   { one, layoutOf }: { one: string; layoutOf: (content: PageContent) => Layout | undefined },

@@ -13,8 +13,9 @@ const KINDS: Record<AskEntry['kind'], { icon: IconName; words: string }> = {
 };
 
 /**
- * "Where do I…?": finds tasks, doors, screens and single controls in plain words, whether they are ticked or not. Choosing a task starts its tour, a place
- * opens; what one may not do is found, too, and says so. Begins with what the room brings; all the rest comes when it is first gone to.
+ * "Where do I…?": finds tasks, doors, screens and single controls in plain words, whether they are ticked or not.
+ * Choosing a task starts its tour, a place opens; what one may not do is found, too, and says so. Begins with what the
+ * room brings; all the rest comes when it is first gone to.
  */
 export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Whom to ask. */ keyholder: string }) {
   const [known, setKnown] = useState<{ entries: AskEntry[]; learned: Record<string, string> }>({

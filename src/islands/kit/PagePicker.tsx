@@ -28,7 +28,10 @@ export function flatTree<P extends PickedPage>(pages: readonly P[]): { page: P; 
 /** More would be slow to draw and nobody would read them. */
 const MOST = 200;
 
-/** Picks a page from the tree, by typing part of its title or with the arrow keys. `whole` names the choice of the top page. */
+/**
+ * Picks a page from the tree, by typing part of its title or with the arrow keys. `whole` names the choice of the top
+ * page.
+ */
 export function PagePicker({
   label,
   pages: source,

@@ -11,8 +11,8 @@ export function focusOn(element: HTMLElement | null): void {
 
 const MOST_FRAMES = 120;
 /**
- * The same with what is drawn only once what was just done has taken effect, however long that takes: looked for when it has, and if
- * it is drawn later still, in each frame until it is there. By its id, or by a way to find it.
+ * The same with what is drawn only once what was just done has taken effect, however long that takes: looked for when
+ * it has, and if it is drawn later still, in each frame until it is there. By its id, or by a way to find it.
  */
 export function useFocusLater(): (find: string | (() => HTMLElement | null | undefined)) => void {
   const [wanted, setWanted] = useState<{ find: string | (() => HTMLElement | null | undefined) } | null>(null);
@@ -31,8 +31,8 @@ export function useFocusLater(): (find: string | (() => HTMLElement | null | und
 }
 
 /**
- * Puts the focus on the first thing to do in a dialog, and when it closes back to where it was; where that is gone, to the main part
- * of the screen. Without a trigger of its own the library would let it drop.
+ * Puts the focus on the first thing to do in a dialog, and when it closes back to where it was; where that is gone, to
+ * the main part of the screen. Without a trigger of its own the library would let it drop.
  */
 function useFocus(open: boolean) {
   // Taken before anything in the dialog can have the focus.

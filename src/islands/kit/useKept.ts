@@ -3,8 +3,9 @@ import { useCallback, useEffect, useState } from 'react';
 const nameOf = (key: string) => `safe-room-words ${document.documentElement.dataset['me'] ?? ''} ${key}`;
 
 /**
- * Words that are typed into a form and sent later: kept in this browser, for whoever is signed in, until they are sent or thrown away
- * knowingly. Gives them, a setter, and what forgets them. `begin` is what stands there where nothing was kept.
+ * Words that are typed into a form and sent later: kept in this browser, for whoever is signed in, until they are sent
+ * or thrown away knowingly. Gives them, a setter, and what forgets them. `begin` is what stands there where nothing was
+ * kept.
  */
 export function useKept(
   key: string,

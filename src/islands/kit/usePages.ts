@@ -2,7 +2,10 @@ import { useCallback, useEffect, useState } from 'react';
 import type { PickedPage } from './PagePicker';
 import { send, type ProblemDetails, type Sent } from './send';
 
-/** Which pages: all somebody may know of, those on which they may do something (a permission), or, for whoever prepares rooms, all there are. */
+/**
+ * Which pages: all somebody may know of, those on which they may do something (a permission), or, for whoever prepares
+ * rooms, all there are.
+ */
 export type PageSource = 'seen' | 'plan' | `${string}.${string}`;
 const addressOf = (source: PageSource) =>
   source === 'plan'
@@ -14,8 +17,8 @@ const addressOf = (source: PageSource) =>
 const asked = new Map<PageSource, Promise<Sent<{ pages: PickedPage[] }>>>();
 
 /**
- * Pages of the site: asked for once a screen, by the first that needs them, so that no screen carries all of them. Null until they are
- * there; `again` asks once more after a problem. Pages given are there at once.
+ * Pages of the site: asked for once a screen, by the first that needs them, so that no screen carries all of them. Null
+ * until they are there; `again` asks once more after a problem. Pages given are there at once.
  */
 export function usePages<P extends PickedPage = PickedPage>(
   source: PageSource | readonly P[],

@@ -1,6 +1,7 @@
 import { SETTINGS } from '@/core/content';
 import { layouts } from '@/office/layouts';
-import { ItemEditor, type EditorProps } from '../editor/ItemEditor';
+import { ItemEditor } from '../editor/ItemEditor';
+import type { EditorProps } from '../editor/props';
 import { PreviewLinkPanel, type LinkRow } from './PreviewLinkPanel';
 import { AboutPanel, AddressPanel, NavigationPanel, ResultPanel } from './SettingsPanels';
 import { VisitorsPanel, type Visitors } from './VisitorsPanel';

@@ -17,7 +17,9 @@ export interface LinkRow {
   expiresAt: string;
 }
 
-/** Links under which somebody without an account can look at the draft for some days: those there are, and a new one. */
+/**
+ * Links under which somebody without an account can look at the draft for some days: those there are, and a new one.
+ */
 export function PreviewLinkPanel({
   page,
   initial,

@@ -6,7 +6,10 @@ import { STATES, type TreeRow } from './model';
 
 const ROW_PX = 41;
 
-/** The rows of a tree, only those near the window drawn. Arrow keys go from title to title, left and right shut and open. */
+/**
+ * The rows of a tree, only those near the window drawn. Arrow keys go from title to title, left and right shut and
+ * open.
+ */
 export function TreeRows({
   rows,
   onToggle,

@@ -49,7 +49,10 @@ export interface TreeRow {
   of: number;
 }
 
-/** The rows to be shown: the tops and what lies in open branches, with level (from 1) and place among neighbours (from 1). */
+/**
+ * The rows to be shown: the tops and what lies in open branches, with level (from 1) and place among neighbours (from
+ * 1).
+ */
 export function rowsOf(tree: Tree, open: ReadonlySet<string>): TreeRow[] {
   const rows: TreeRow[] = [];
   const visit = (ids: readonly string[], level: number) => {
@@ -99,7 +102,9 @@ export function placeOnDrop(tree: Tree, dragged: string, over: string, zone: Zon
   return { parent, index: order.indexOf(over) + (zone === 'after' ? 1 : 0) };
 }
 
-/** Where a key moves a page: up and down among its neighbours, left out of its branch, right below the one before it. */
+/**
+ * Where a key moves a page: up and down among its neighbours, left out of its branch, right below the one before it.
+ */
 export function placeByKey(tree: Tree, id: string, key: string): Place | null {
   const parent = tree.pages.get(id)?.parent ?? null;
   if (parent === null || !tree.pages.has(parent)) return null;

@@ -3,7 +3,10 @@ import { PagePicker } from '../kit/PagePicker';
 import type { ReactNode } from 'react';
 import type { GivenAssignment, RoleChoice } from './model';
 
-/** One role somebody shall hold: which (unless it is fixed), where, from when, until when. Days count whole, the last included. */
+/**
+ * One role somebody shall hold: which (unless it is fixed), where, from when, until when. Days count whole, the last
+ * included.
+ */
 export function AssignmentFields({
   id,
   value,

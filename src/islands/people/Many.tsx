@@ -30,8 +30,8 @@ const TITLE: Record<ManyKind, (who: string) => string> = {
 const people = (n: number) => (n === 1 ? 'one person' : `${n} people`);
 
 /**
- * The same change for several people: what, what it would do to each, then doing it. `role` is fixed where one is being prepared;
- * then the people are chosen here.
+ * The same change for several people: what, what it would do to each, then doing it. `role` is fixed where one is being
+ * prepared; then the people are chosen here.
  */
 export function ManyDialog({
   kind,

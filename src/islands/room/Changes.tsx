@@ -9,8 +9,8 @@ const MARK = {
 } as const;
 
 /**
- * What changed, field by field: added words underlined and marked +, removed words struck through and marked −, moved lines marked
- * with an arrow. With `onRemark` a remark can be made on each line.
+ * What changed, field by field: added words underlined and marked +, removed words struck through and marked −, moved
+ * lines marked with an arrow. With `onRemark` a remark can be made on each line.
  */
 export function Changes({
   changes,

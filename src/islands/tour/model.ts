@@ -84,7 +84,10 @@ export function caughtUp(tour: Tour, index: number, screen: string): number {
   return left && tour.stops[index + 1]?.screen === screen ? index + 1 : index;
 }
 
-/** Whether a press is all a stop waits for: one that leads to another screen waits until that is reached, one with a result for the result. */
+/**
+ * Whether a press is all a stop waits for: one that leads to another screen waits until that is reached, one with a
+ * result for the result.
+ */
 export function isDoneByPress(tour: Tour, index: number): boolean {
   const [stop, next] = [tour.stops[index], tour.stops[index + 1]];
   return (
@@ -95,13 +98,19 @@ export function isDoneByPress(tour: Tour, index: number): boolean {
 }
 const isFramed = (stop: Stop) => stop.control.startsWith('door.') || stop.control.startsWith('frame.');
 
-/** Where a tour goes on when something has happened: behind the stop that waits for it, from the one shown on; undefined when none does. */
+/**
+ * Where a tour goes on when something has happened: behind the stop that waits for it, from the one shown on; undefined
+ * when none does.
+ */
 export function afterHappening(tour: Tour, index: number, what: Happening): number | undefined {
   const at = tour.stops.findIndex((stop, i) => i >= index && stop.until === what);
   return at < 0 ? undefined : at + 1;
 }
 
-/** Whether all has happened that a tour waits for: it is then taken, else only seen. A tour that waits for nothing is taken by looking. */
+/**
+ * Whether all has happened that a tour waits for: it is then taken, else only seen. A tour that waits for nothing is
+ * taken by looking.
+ */
 export const isTaken = (tour: Tour, did: readonly Happening[]): boolean =>
   tour.stops.every((stop) => stop.until === null || did.includes(stop.until));
 
@@ -114,7 +123,10 @@ export function findControl(stop: Stop): HTMLElement | null {
 
 const ACTIVE = 'a[href], button, input, textarea, select, [contenteditable="true"], [role="menuitem"], [role="option"]';
 
-/** Whether a press is on the control a stop points at, or on another of its kind in a list: on it, or on something in it that acts. */
+/**
+ * Whether a press is on the control a stop points at, or on another of its kind in a list: on it, or on something in it
+ * that acts.
+ */
 export function isAction(stop: Stop, target: EventTarget | null): boolean {
   const control = target instanceof Element ? target.closest(`[data-anchor="${CSS.escape(stop.control)}"]`) : null;
   return control !== null && target instanceof Element && (control.matches(ACTIVE) || target.closest(ACTIVE) !== null);

@@ -1,5 +1,6 @@
 import { vacancyLayouts } from '@/office/vacancies/layouts';
-import { ItemEditor, type EditorProps } from '../editor/ItemEditor';
+import { ItemEditor } from '../editor/ItemEditor';
+import type { EditorProps } from '../editor/props';
 
 /** The edit screen of a vacancy. */
 export function VacancyEditor(props: EditorProps) {

@@ -5,7 +5,10 @@ import { Icon } from '../kit/Icon';
 import { ProblemNote, Safe } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 
-/** Brings a plan in from a file: first what would change, then, when confirmed, one change of the prepared plan that can be undone. */
+/**
+ * Brings a plan in from a file: first what would change, then, when confirmed, one change of the prepared plan that can
+ * be undone.
+ */
 export function PlanFile() {
   return (
     <Safe>

@@ -10,7 +10,9 @@ const RULES: [CheckRule, string][] = [
   ['off', 'Off'],
 ];
 
-/** How strict the website is before something goes out: part of the plan, so it goes live and back like everything else. */
+/**
+ * How strict the website is before something goes out: part of the plan, so it goes live and back like everything else.
+ */
 export function Publishing(props: { initial: PlanState; mayEdit: boolean }) {
   return (
     <Safe>

@@ -15,7 +15,10 @@ function stepInWords(op: Operation, names: Names): string {
   return `“${'role' in op ? names.role(op.role) : ''}”: ${operationInWords(inventory, op, names.role)}.`;
 }
 
-/** Why the role may or may not do something: every rule that counts with the way it came, and on a no the least change that would turn it. */
+/**
+ * Why the role may or may not do something: every rule that counts with the way it came, and on a no the least change
+ * that would turn it.
+ */
 export function Why({
   facts,
   plan,

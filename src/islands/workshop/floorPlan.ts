@@ -13,9 +13,9 @@ const LEAST = { width: 13, height: 18 };
 const GROWS = 1.25;
 
 /**
- * Places sections as rooms in a rectangle, in per cent of it; a room's area grows with the tasks in it. A room with few of them counts
- * as more, as far as is needed for every name to be read: half a task at least, at most as many as the largest has. Squarified
- * treemap after Bruls, Huizing and van Wijk (2000), by D3.
+ * Places sections as rooms in a rectangle, in per cent of it; a room's area grows with the tasks in it. A room with few
+ * of them counts as more, as far as is needed for every name to be read: half a task at least, at most as many as the
+ * largest has. Squarified treemap after Bruls, Huizing and van Wijk (2000), by D3.
  */
 export function floorPlan(sections: readonly { id: string; tasks: number }[], aspect: number): RoomBox[] {
   const most = Math.max(0.5, ...sections.map((section) => section.tasks));

@@ -51,7 +51,10 @@ export const sampleOf = (role: string): PolicyPerson => ({ id: '0', name: 'Someb
 export const holdersOf = (facts: WorkshopFacts): PolicyPerson[] =>
   facts.people.filter((person) => person.assignments.some((a) => a.role === facts.role));
 
-/** Somebody who holds a role as they are shown the room of: whoever is paused, has not begun or is over is shown what they would have. */
+/**
+ * Somebody who holds a role as they are shown the room of: whoever is paused, has not begun or is over is shown what
+ * they would have.
+ */
 export function viewerOf(facts: WorkshopFacts, person: PolicyPerson): Viewer {
   const day = (ms: number) => sayDay(new Date(ms), facts.timeZone, new Date(facts.nowMs));
   const held = person.assignments.filter((a) => a.role === facts.role);

@@ -23,10 +23,10 @@ export interface PlanState {
 }
 
 /**
- * The prepared plan. A change shows at once and is sent in order behind the ones before it; where the server
- * refuses, or another keyholder was faster in the same place, the newest plan takes its place and the reason is told. `role` is the one
- * prepared; null for what concerns the plan as a whole. Undo is one's own and of this role; what others changed in the same place since
- * is named first (`asking`) and goes with it only on a further word.
+ * The prepared plan. A change shows at once and is sent in order behind the ones before it; where the server refuses,
+ * or another keyholder was faster in the same place, the newest plan takes its place and the reason is told. `role` is
+ * the one prepared; null for what concerns the plan as a whole. Undo is one's own and of this role; what others changed
+ * in the same place since is named first (`asking`) and goes with it only on a further word.
  */
 export function usePlan(initial: PlanState, role: string | null) {
   const [asking, setAsking] = useState<HistoryEntry[] | null>(null);

@@ -17,7 +17,10 @@ const keyholder = z.strictObject({
 });
 const person = z.strictObject({ token, password: passwordSchema });
 
-/** Makes the first keyholder by the link that the start command prints, or takes the password somebody invited has chosen; once. */
+/**
+ * Makes the first keyholder by the link that the start command prints, or takes the password somebody invited has
+ * chosen; once.
+ */
 export const POST: APIRoute = async ({ request }) => {
   try {
     refuseForeign(request);

@@ -4,7 +4,10 @@ import { answerFault } from '@/server/gate/endpoint';
 import { notFound } from '@/server/gate/problems';
 import { findBlob } from '@/server/media/media';
 
-/** The bytes of a picture, open to everybody. The address is their hash, so they can be kept for good; scripts in a drawing never run. */
+/**
+ * The bytes of a picture, open to everybody. The address is their hash, so they can be kept for good; scripts in a
+ * drawing never run.
+ */
 export const GET: APIRoute = async ({ params, request }) => {
   try {
     const blob = await findBlob(db, params['hash'] ?? '');

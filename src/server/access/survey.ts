@@ -120,7 +120,9 @@ export interface MapRow {
   cells: Extent[];
 }
 
-/** How far each permission goes for somebody on a branch, or the whole website. Some fields of a page are some of it. */
+/**
+ * How far each permission goes for somebody on a branch, or the whole website. Some fields of a page are some of it.
+ */
 function extentsFor(
   policy: Policy,
   pages: readonly PageFacts[],
@@ -185,7 +187,9 @@ export interface WhyGroup {
   count: number;
 }
 
-/** Why one row may or may not, on every page of a branch: pages with the same reason together, the larger group first. */
+/**
+ * Why one row may or may not, on every page of a branch: pages with the same reason together, the larger group first.
+ */
 export function whyOn(survey: Survey, row: string, permission: string, branch: string | null): WhyGroup[] {
   const { policy, pages, names, atMs } = survey;
   if (!policy.people.has(row)) throw notFound(row === '' ? 'This person' : 'This row');
@@ -219,7 +223,10 @@ export interface Able {
   until: string;
 }
 
-/** Everybody who may do something to a page (or to a thing that lies nowhere), with every way it came and how long the last of them lasts. */
+/**
+ * Everybody who may do something to a page (or to a thing that lies nowhere), with every way it came and how long the
+ * last of them lasts.
+ */
 export function whoCan(
   survey: Survey,
   permission: string,
@@ -278,7 +285,10 @@ export interface WhyOne {
   remedies: RemedyTold[];
 }
 
-/** Why one person or role may or may not do something to one page, what came close, and the least changes that would allow it. */
+/**
+ * Why one person or role may or may not do something to one page, what came close, and the least changes that would
+ * allow it.
+ */
 export function whyOne(survey: Survey, row: PolicyPerson, permission: string, place: Place | undefined): WhyOne {
   const { plan, people, names, atMs } = survey;
   const everybody = [...people.filter((p) => p.id !== row.id), row];

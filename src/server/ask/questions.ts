@@ -20,8 +20,9 @@ const isThere = (chosen: string): boolean => {
 };
 
 /**
- * Everything somebody can ask for, and what was chosen most often for each question that was asked on this website. Only questions in words that this
- * person's own entries or the synonyms use are given: others may hold what somebody else alone should know.
+ * Everything somebody can ask for, and what was chosen most often for each question that was asked on this website.
+ * Only questions in words that this person's own entries or the synonyms use are given: others may hold what somebody
+ * else alone should know.
  */
 export async function listAskable(
   tx: Tx,
@@ -50,7 +51,10 @@ export async function listAskable(
   };
 }
 
-/** Counts a question with what was chosen for it; null where nothing was found. Who asked is not kept. Runs in a transaction. */
+/**
+ * Counts a question with what was chosen for it; null where nothing was found. Who asked is not kept. Runs in a
+ * transaction.
+ */
 export async function keepQuestion(tx: Tx, access: Access, asked: string, chosen: string | null): Promise<void> {
   if (chosen !== null && !isThere(chosen)) throw notFound('What was chosen');
   const question = questionOf(asked);

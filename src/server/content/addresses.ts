@@ -38,7 +38,10 @@ export async function findAddresses(tx: Tx, siteId: number): Promise<AddressMap>
   );
 }
 
-/** Why some pages cannot have the addresses they would get, if so: page and sentence. Among `changed`, or against any other page. */
+/**
+ * Why some pages cannot have the addresses they would get, if so: page and sentence. Among `changed`, or against any
+ * other page.
+ */
 export function addressFaults(
   after: AddressMap,
   changed: Iterable<string>,
@@ -95,7 +98,10 @@ export async function keepOldAddresses(
   return rows.length;
 }
 
-/** Slugs no page directly below a page can have: its children's, those that another page's own address stands for, and at the top what Safe Room answers itself. */
+/**
+ * Slugs no page directly below a page can have: its children's, those that another page's own address stands for, and
+ * at the top what Safe Room answers itself.
+ */
 export async function takenSlugs(tx: Tx, siteId: number, parentId: number): Promise<Set<string>> {
   const all = await findAddresses(tx, siteId);
   const prefix = `${addressOf(all, String(parentId))}/`.replace('//', '/');
@@ -137,8 +143,8 @@ export async function tryAddress(
 }
 
 /**
- * Makes what a content says of its page's settings true: layout, address, navigation, author, date. Old addresses go on leading
- * here if the content says so. `isFree`: that nobody else has its address was looked at. Runs in a transaction.
+ * Makes what a content says of its page's settings true: layout, address, navigation, author, date. Old addresses go on
+ * leading here if the content says so. `isFree`: that nobody else has its address was looked at. Runs in a transaction.
  */
 export async function applySettings(
   tx: Tx,

@@ -119,7 +119,10 @@ interface Done {
   back: StepBack;
 }
 
-/** Does it with one page and says what became of it, and what takes it back; a Problem says why not. With `tell` also what comes with it. */
+/**
+ * Does it with one page and says what became of it, and what takes it back; a Problem says why not. With `tell` also
+ * what comes with it.
+ */
 async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk, tell: SiteLinks | null): Promise<Done> {
   switch (bulk.do) {
     case 'navigation': {
@@ -163,7 +166,10 @@ async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk, tell: SiteL
   }
 }
 
-/** Takes back what was done with many pages, the last first; all of it or, where something stands in the way by now, nothing. Runs in a transaction. */
+/**
+ * Takes back what was done with many pages, the last first; all of it or, where something stands in the way by now,
+ * nothing. Runs in a transaction.
+ */
 export async function takeBack(
   tx: Tx,
   access: Access,
@@ -196,7 +202,10 @@ export async function takeBack(
   return { pages: steps.length };
 }
 
-/** The pages with the ids of those above them, the highest first: where a whole branch goes, what lies below has gone already. */
+/**
+ * The pages with the ids of those above them, the highest first: where a whole branch goes, what lies below has gone
+ * already.
+ */
 async function withAbove(tx: Tx, ids: readonly number[]): Promise<{ id: number; above: number[] }[]> {
   const rows = await tx
     .select({ id: items.id, path: sql<string>`${items.path}::text` })
@@ -207,8 +216,9 @@ async function withAbove(tx: Tx, ids: readonly number[]): Promise<{ id: number; 
 }
 
 /**
- * Does the same with many pages, in one transaction: what cannot be done with one of them is told and leaves the rest alone (a
- * savepoint each). `progress` is called after each; with `tell` it is also said what comes with each. Gives what takes it back. Runs in a transaction.
+ * Does the same with many pages, in one transaction: what cannot be done with one of them is told and leaves the rest
+ * alone (a savepoint each). `progress` is called after each; with `tell` it is also said what comes with each. Gives
+ * what takes it back. Runs in a transaction.
  */
 export async function doWithMany(
   tx: Tx,
@@ -223,7 +233,8 @@ export async function doWithMany(
   const mayView = mayOn(access, 'page.view');
   const rows: BulkRow[] = [];
   const back: StepBack[] = [];
-  // As they are before anything is done: what is done to one page changes nothing here for another, but those below it, which go along.
+  // As they are before anything is done: what is done to one page changes nothing here for another, but those below it,
+  // which go along.
   const facts = new Map((await listPages(tx, access.site.id)).map((page) => [Number(page.id), page]));
   const known =
     tell && whole

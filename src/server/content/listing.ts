@@ -91,7 +91,10 @@ function conditions(access: Access, filter: PageFilter): SQL | undefined {
 
 type Row = Awaited<ReturnType<typeof from>>[number];
 
-/** Everybody's visible pages as ids, each with what lies directly below it in order; null for those that nothing visible lies above. */
+/**
+ * Everybody's visible pages as ids, each with what lies directly below it in order; null for those that nothing visible
+ * lies above.
+ */
 async function visibleTree(tx: Tx, access: Access): Promise<Map<string | null, string[]>> {
   const rows = await tx
     .select({ id: items.id, parent: items.parentId })
@@ -176,8 +179,8 @@ export interface TreeSlice {
 const AT_ONCE = 300;
 
 /**
- * The part of the tree that a screen begins with: all of it where that is little, else the top, what lies directly below it, and
- * the way down to `current`. Parents come first, neighbours in their order.
+ * The part of the tree that a screen begins with: all of it where that is little, else the top, what lies directly
+ * below it, and the way down to `current`. Parents come first, neighbours in their order.
  */
 export async function beginTree(tx: Tx, access: Access, current?: string): Promise<TreeSlice> {
   const below = await visibleTree(tx, access);

@@ -4,7 +4,10 @@ import { mayOn } from '../gate/authorize';
 import { mayVisit } from './audience';
 import type { PageFacts } from './tree';
 
-/** Whether somebody may know of a page: they may look at it in the back office, or it is on the website and they may visit it. */
+/**
+ * Whether somebody may know of a page: they may look at it in the back office, or it is on the website and they may
+ * visit it.
+ */
 export function maySee(access: Access): (page: { live: boolean; place: Place }) => boolean {
   const mayView = mayOn(access, 'page.view');
   return (page) => mayView(page.place) || (page.live && mayVisit(access, page.place));

@@ -89,7 +89,10 @@ export async function takeItemDown(tx: Tx, access: Access, pageId: number): Prom
   return { pages: branch.filter(isPage).length };
 }
 
-/** Puts a page back on the website as it was when it was taken down, with what was taken down with it. Runs in a transaction. */
+/**
+ * Puts a page back on the website as it was when it was taken down, with what was taken down with it. Runs in a
+ * transaction.
+ */
 export async function putBack(tx: Tx, access: Access, pageId: number): Promise<{ pages: number }> {
   await lockTree(tx, access.site.id);
   const page = await mustFindItem(tx, access.site.id, pageId, true);
@@ -140,7 +143,10 @@ export async function deleteItem(tx: Tx, access: Access, pageId: number): Promis
   return { pages: branch.filter(isPage).length };
 }
 
-/** Brings a deleted page back where it lay, with what was deleted with it. An address taken meanwhile gets a number. Runs in a transaction. */
+/**
+ * Brings a deleted page back where it lay, with what was deleted with it. An address taken meanwhile gets a number.
+ * Runs in a transaction.
+ */
 export async function bringBack(
   tx: Tx,
   access: Access,
@@ -232,7 +238,9 @@ export interface DeletedEntry {
   mayBringBack: boolean;
 }
 
-/** What was deleted and can come back: the page each deletion began with, newest first, as far as somebody may see it. */
+/**
+ * What was deleted and can come back: the page each deletion began with, newest first, as far as somebody may see it.
+ */
 export async function listDeleted(tx: Tx, access: Access): Promise<DeletedEntry[]> {
   const up = sql`(select u.deleted_at from items u where u.id = ${items.parentId})`;
   const rows = await tx

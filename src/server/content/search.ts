@@ -14,7 +14,10 @@ export interface Found {
   excerpt: string[];
 }
 
-/** What was asked as PostgreSQL's search can be given it: a minus only before a word, since each of hundreds in a row would be a "not" of its own. */
+/**
+ * What was asked as PostgreSQL's search can be given it: a minus only before a word, since each of hundreds in a row
+ * would be a "not" of its own.
+ */
 export const askable = (asked: string): string =>
   asked
     .trim()
@@ -30,12 +33,15 @@ export const titleHolds = (title: SQL, q: string): SQL =>
 const MOST = 20;
 /** Marks around what was found, from Unicode's private use area: no text holds them. */
 const [BEGIN, END] = ['\uE000', '\uE001'];
-/** All the words of what visitors see of a page, in their order (strict: the lax mode of SQL/JSON paths gives what lies in lists twice). */
+/**
+ * All the words of what visitors see of a page, in their order (strict: the lax mode of SQL/JSON paths gives what lies
+ * in lists twice).
+ */
 const text = sql<string>`concat_ws(' ', ${revisions.content}->>'summary', (select string_agg(t.words #>> '{}', ' ' order by t.at) from jsonb_path_query(${revisions.content}, 'strict $.** ? (exists (@.text)).text') with ordinality as t(words, at)))`;
 
 /**
- * Pages whose published words fit what was asked, best first: PostgreSQL's full text search, and where it finds nothing,
- * titles and summaries that are spelled alike (trigram word similarity). Only among the pages given.
+ * Pages whose published words fit what was asked, best first: PostgreSQL's full text search, and where it finds
+ * nothing, titles and summaries that are spelled alike (trigram word similarity). Only among the pages given.
  */
 export async function searchPages(tx: Tx, among: readonly PageFacts[], asked: string): Promise<Found[]> {
   const words = askable(asked);
@@ -101,7 +107,10 @@ async function targetsOf(
 const targetRows = (tx: Tx) =>
   tx.select({ id: items.id, title: targetTitle, live: items.liveRevisionId, below: liveBelow }).from(items).$dynamic();
 
-/** Pages of the website a link can lead to, of those somebody may know of, newest change first, `most` at most; those whose title fits some words, if there are any. */
+/**
+ * Pages of the website a link can lead to, of those somebody may know of, newest change first, `most` at most; those
+ * whose title fits some words, if there are any.
+ */
 export async function findTargets(tx: Tx, access: Access, q: string, most: number): Promise<Target[]> {
   const fits =
     q === ''

@@ -64,9 +64,9 @@ async function readRows(tx: Tx, siteId: number, ids: readonly number[] | null): 
 }
 
 /**
- * What is worked out from the rows of all pages of a site, kept in this process for as long as no page changed. What is to be read
- * anew is known by the changes that triggers note down (`page_changes`), whoever made them; only those pages are read. `work` gets the
- * rows in no order.
+ * What is worked out from the rows of all pages of a site, kept in this process for as long as no page changed. What is
+ * to be read anew is known by the changes that triggers note down (`page_changes`), whoever made them; only those pages
+ * are read. `work` gets the rows in no order.
  */
 export function keptByChanges<T>(work: (rows: Iterable<PageRow>) => T): (tx: Tx, siteId: number) => Promise<T> {
   const all = new Map<number, Kept<T>>();

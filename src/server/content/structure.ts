@@ -173,7 +173,10 @@ export async function makePages(
   return { made: parsed.entries.length, first };
 }
 
-/** Copies a page beside itself, with or without what lies below and may be seen. Copies are drafts, for the same visitors. Runs in a transaction. */
+/**
+ * Copies a page beside itself, with or without what lies below and may be seen. Copies are drafts, for the same
+ * visitors. Runs in a transaction.
+ */
 export async function copyPage(
   tx: Tx,
   access: Access,
@@ -251,7 +254,10 @@ export interface MovePreview {
 const isOpen = (audience: Audience | null | undefined) => (audience?.kind ?? 'everyone') === 'everyone';
 const WHO = { everyone: 'everybody', members: 'members only', roles: 'some roles only' } as const;
 
-/** Who may visit a page where it lies, and where it would lie if nothing were done about it; what is not for everybody stays so wherever it goes. */
+/**
+ * Who may visit a page where it lies, and where it would lie if nothing were done about it; what is not for everybody
+ * stays so wherever it goes.
+ */
 async function visitorsOfMove(
   tx: Tx,
   access: Access,
@@ -315,7 +321,10 @@ async function mayMove(tx: Tx, access: Access, move: Move): Promise<void> {
   await mustMayBelow(tx, access, 'page.arrange', move.page);
 }
 
-/** What would move with a page: addresses, navigation, lists, links (among those of the whole site, where they are known). Changes nothing. */
+/**
+ * What would move with a page: addresses, navigation, lists, links (among those of the whole site, where they are
+ * known). Changes nothing.
+ */
 export async function previewMove(
   tx: Tx,
   access: Access,
@@ -371,8 +380,8 @@ export async function previewMove(
 }
 
 /**
- * Moves a page with all below it, or changes its place among its neighbours. Old addresses lead to it if asked. Gives the move that
- * takes it back. Runs in a transaction.
+ * Moves a page with all below it, or changes its place among its neighbours. Old addresses lead to it if asked. Gives
+ * the move that takes it back. Runs in a transaction.
  */
 export async function movePage(tx: Tx, access: Access, move: Move & { redirect: boolean }): Promise<{ back: Move }> {
   await lockTree(tx, access.site.id);

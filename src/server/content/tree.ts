@@ -125,7 +125,10 @@ function inTree(rows: Iterable<PageRow>): readonly PageFacts[] {
   });
 }
 
-/** Every page of a site, parents before children, brothers in their order: the site map. Shared by all who ask, so never changed. */
+/**
+ * Every page of a site, parents before children, brothers in their order: the site map. Shared by all who ask, so never
+ * changed.
+ */
 export const listPages: (tx: Tx, siteId: number) => Promise<readonly PageFacts[]> = keptByChanges(inTree);
 
 /** An item where it lies: a page itself, anything else on its page, with a state and an author of its own. */
@@ -134,7 +137,10 @@ export interface Placed {
   place: Place;
 }
 
-/** Where some items lie, by their numbers. Deleted ones lie nowhere, unless they are asked for: only them, or with null them, too. */
+/**
+ * Where some items lie, by their numbers. Deleted ones lie nowhere, unless they are asked for: only them, or with null
+ * them, too.
+ */
 export async function findAllPlaced(
   tx: Tx,
   siteId: number,

@@ -10,7 +10,8 @@ export const pool = new pg.Pool({
   connectionTimeoutMillis: 10_000,
   idleTimeoutMillis: 30_000,
 });
-// A connection that breaks (PostgreSQL restarted) is replaced by the pool; without a listener it would end the process. The pool itself
+// A connection that breaks (PostgreSQL restarted) is replaced by the pool; without a listener it would end the process.
+// The pool itself
 // listens to idle ones only: one that breaks between two queries of a transaction tells nobody else.
 const lost = (error: Error) => log.warn({ code: (error as { code?: string }).code }, 'a database connection was lost');
 pool.on('error', lost);

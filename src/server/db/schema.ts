@@ -444,8 +444,8 @@ export const notices = pgTable(
 );
 
 /**
- * That something was changed which lists of pages tell of one (a trigger writes it): what was read of all pages before is known to be old
- * by it. Kept for an hour.
+ * That something was changed which lists of pages tell of one (a trigger writes it): what was read of all pages before
+ * is known to be old by it. Kept for an hour.
  */
 export const pageChanges = pgTable(
   'page_changes',
@@ -462,7 +462,10 @@ export const pageChanges = pgTable(
   (t) => [index().on(t.siteId, t.id)],
 );
 
-/** The plan being prepared; `revision` guards it against overwriting. As it was written, in whatever form: `readPlan` reads it. */
+/**
+ * The plan being prepared; `revision` guards it against overwriting. As it was written, in whatever form: `readPlan`
+ * reads it.
+ */
 export const plans = pgTable('plans', {
   siteId: integer()
     .primaryKey()
@@ -471,7 +474,10 @@ export const plans = pgTable('plans', {
   revision: integer().notNull(),
 });
 
-/** Each operation on the prepared plan, with what it touched before and after it, so that it can be undone and redone; read by `readOperation` and `readPatch`. */
+/**
+ * Each operation on the prepared plan, with what it touched before and after it, so that it can be undone and redone;
+ * read by `readOperation` and `readPatch`.
+ */
 export const planSteps = pgTable(
   'plan_steps',
   {
@@ -488,7 +494,10 @@ export const planSteps = pgTable(
   (t) => [index().on(t.siteId, t.id)],
 );
 
-/** Which roles each revision of the prepared plan touched, so that changes to different roles do not collide; kept for a while. */
+/**
+ * Which roles each revision of the prepared plan touched, so that changes to different roles do not collide; kept for a
+ * while.
+ */
 export const planMarks = pgTable(
   'plan_marks',
   {
@@ -566,7 +575,10 @@ export const progress = pgTable(
   (t) => [primaryKey({ columns: [t.personId, t.task] })],
 );
 
-/** What was asked of “Where do I…?”, without what makes no difference, and what was chosen then; `` where nothing was found. */
+/**
+ * What was asked of “Where do I…?”, without what makes no difference, and what was chosen then; `` where nothing was
+ * found.
+ */
 export const questions = pgTable(
   'questions',
   {

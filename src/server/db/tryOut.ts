@@ -6,7 +6,10 @@ class Tried<T> extends Error {
   }
 }
 
-/** Does something, gives what came of it, and takes all of it back: so what is told beforehand is the very same as what happens. */
+/**
+ * Does something, gives what came of it, and takes all of it back: so what is told beforehand is the very same as what
+ * happens.
+ */
 export async function tryOut<T>(tx: Tx, work: (inner: Tx) => Promise<T>): Promise<T> {
   try {
     return await tx.transaction(async (inner) => {

@@ -8,7 +8,9 @@ import type { Access } from './access';
 const NO = sql`false`;
 const IS_PAGE = eq(items.type, 'page');
 
-/** Pages somebody may know of: theirs to look at, or on the website for everybody, or for members where they are one. */
+/**
+ * Pages somebody may know of: theirs to look at, or on the website for everybody, or for members where they are one.
+ */
 export function knownPages(access: Access): SQL {
   const audience = sql`(select a.audience->>'kind' from ${items} a where a.path @> ${items.path} and a.audience is not null order by nlevel(a.path) desc limit 1)`;
   const kinds = access.who.assignments.some((a) => isInForce(a, now().getTime()))
@@ -52,9 +54,9 @@ const holds = (rule: Rule, personId: string, ownIs: boolean | null): SQL =>
   ) ?? NO;
 
 /**
- * "Pages somebody may …" as a condition on the table of pages: just the rows for which the gate says yes, for lists that the database
- * sorts, counts and cuts itself. For what lies on pages with an author of its own (notices) it is the pages on which something of their own could be
- * theirs. Deleted pages are left out, unless they are asked for.
+ * "Pages somebody may …" as a condition on the table of pages: just the rows for which the gate says yes, for lists
+ * that the database sorts, counts and cuts itself. For what lies on pages with an author of its own (notices) it is the
+ * pages on which something of their own could be theirs. Deleted pages are left out, unless they are asked for.
  */
 export function allowedPages(access: Access, permission: string, deletedToo = false): SQL {
   const personId = access.who.id;

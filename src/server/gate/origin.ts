@@ -7,14 +7,20 @@ const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d{1,5})?$/i;
 export const isOurHost = (request: Request): boolean =>
   config.ORIGIN !== undefined || LOOPBACK.test(request.headers.get('host') ?? '');
 
-/** Where this site is reached, for links that leave it and for cookies: from the settings, never from what a request says of itself. */
+/**
+ * Where this site is reached, for links that leave it and for cookies: from the settings, never from what a request
+ * says of itself.
+ */
 export function originOf(request: Request): string {
   if (config.ORIGIN !== undefined) return config.ORIGIN;
   const host = request.headers.get('host') ?? '';
   return `http://${LOOPBACK.test(host) ? host.toLowerCase() : `127.0.0.1:${config.PORT}`}`;
 }
 
-/** Refuses what a page of another origin sends: whatever writes must come from this site (OWASP CSRF Prevention Cheat Sheet, "Fetch Metadata" and "Verifying Origin"). */
+/**
+ * Refuses what a page of another origin sends: whatever writes must come from this site (OWASP CSRF Prevention Cheat
+ * Sheet, "Fetch Metadata" and "Verifying Origin").
+ */
 export function refuseForeign(request: Request): void {
   if (!isOurHost(request))
     throw new Problem(

@@ -5,7 +5,9 @@ import * as english from '@zxcvbn-ts/language-en';
 import { z } from 'zod';
 import { Problem } from './problems';
 
-/** argon2id with the parameters of the OWASP Password Storage Cheat Sheet: 19 MiB, 2 passes, 1 lane (value from memory). */
+/**
+ * argon2id with the parameters of the OWASP Password Storage Cheat Sheet: 19 MiB, 2 passes, 1 lane (value from memory).
+ */
 const OPTIONS = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 /** Checks under way at once, the waiting ones included; more would only make everybody wait. */
 const MOST_AT_ONCE = 40;
@@ -26,7 +28,10 @@ const getEstimator = () =>
     translations: english.translations,
   }));
 
-/** Refuses a password that is on the lists of much used ones, easy to guess, or made of what everybody knows of the person. */
+/**
+ * Refuses a password that is on the lists of much used ones, easy to guess, or made of what everybody knows of the
+ * person.
+ */
 export function assertStrong(password: string, person: { name: string; email: string }): void {
   const known = [person.email, ...person.email.split(/[@.]/), person.name, ...person.name.split(/\s+/)].filter(
     (word) => word.length > 2,

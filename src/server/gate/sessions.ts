@@ -25,7 +25,10 @@ export const readCookie = (request: Request): string | undefined => findCookie(r
 /** The token a browser keeps once somebody has signed in from it; it lets nobody in by itself. */
 export const readBrowserCookie = (request: Request): string | undefined => findCookie(request, BROWSER_COOKIE);
 
-/** `Secure` only over HTTPS, so that http://127.0.0.1 works; browsers treat Lax as same-site only for anything that writes. */
+/**
+ * `Secure` only over HTTPS, so that http://127.0.0.1 works; browsers treat Lax as same-site only for anything that
+ * writes.
+ */
 export function sessionCookie(request: Request, token: string | null): string {
   return cookie(request, COOKIE, token ?? '', token === null ? 0 : LASTS_MS / 1000);
 }

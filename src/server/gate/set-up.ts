@@ -40,8 +40,8 @@ export const endLinks = (tx: Tx, personIds: readonly number[]) =>
     .where(and(inArray(setupLinks.personId, [...personIds]), isNull(setupLinks.usedAt)));
 
 /**
- * A one-time token with which a person chooses a password, for three days, or three days longer than until what they are invited for
- * begins; older ones of theirs stop working. Runs in a transaction.
+ * A one-time token with which a person chooses a password, for three days, or three days longer than until what they
+ * are invited for begins; older ones of theirs stop working. Runs in a transaction.
  */
 export async function makePasswordToken(
   tx: Tx,
@@ -56,7 +56,10 @@ export async function makePasswordToken(
   return { token, expiresAt };
 }
 
-/** Whether whoever made a link could still make it: active, looking after people, and nobody's servant with more than they have. */
+/**
+ * Whether whoever made a link could still make it: active, looking after people, and nobody's servant with more than
+ * they have.
+ */
 async function mayStillGive(tx: Tx, site: Site, makerId: number, personId: number): Promise<boolean> {
   const [maker, target] = [await findPolicyPerson(tx, makerId), await findPolicyPerson(tx, personId)];
   if (!maker || !target) return false;

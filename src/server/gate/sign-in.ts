@@ -13,10 +13,10 @@ import { beginSession, endSession, hashToken } from './sessions';
 import { endLinks } from './set-up';
 
 /**
- * Wrong tries within a quarter of an hour. From one network address no more than 60; of one's own password no more than 8. For one mail
- * address there is no end, or strangers could shut somebody out: after 8 each answer takes longer. A browser somebody has signed in
- * from before is counted by itself, so that what strangers try does not touch it (OWASP, "Slow Down Online Guessing Attacks with
- * Device Cookies"; value from memory).
+ * Wrong tries within a quarter of an hour. From one network address no more than 60; of one's own password no more than
+ * 8. For one mail address there is no end, or strangers could shut somebody out: after 8 each answer takes longer. A
+ * browser somebody has signed in from before is counted by itself, so that what strangers try does not touch it (OWASP,
+ * "Slow Down Online Guessing Attacks with Device Cookies"; value from memory).
  */
 const LIMITS = { free: 8, address: 60, own: 8, durationS: 900 };
 const FIRST_WAIT_MS = 250;
@@ -67,7 +67,9 @@ export interface Asking {
 
 const browserHash = (browser: string, personId: number) => hashToken(`${browser} ${personId}`);
 
-/** Begins a session for the right mail address and password. Every refusal has the same words and takes the same time. */
+/**
+ * Begins a session for the right mail address and password. Every refusal has the same words and takes the same time.
+ */
 export async function signIn(
   db: Db,
   given: { email: string; password: string; next?: string | undefined },
@@ -130,7 +132,10 @@ export async function findWrongTries(tx: Tx, access: Access): Promise<{ times: n
 export const forgetWrongTries = (tx: Tx, access: Access) =>
   tx.update(people).set({ wrongTries: 0, wrongSince: null }).where(eq(people.id, access.signedInId));
 
-/** Changes one's own password; whoever else is signed in with the old one is so no longer, and a link for a new one ends. Runs in a transaction. */
+/**
+ * Changes one's own password; whoever else is signed in with the old one is so no longer, and a link for a new one
+ * ends. Runs in a transaction.
+ */
 export async function changePassword(
   tx: Tx,
   access: Access,

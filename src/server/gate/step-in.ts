@@ -8,7 +8,10 @@ import { findBeyondTrial, sampleOf, type Access } from './access';
 import { beyondInWords } from './bounds';
 import { notFound, Problem } from './problems';
 
-/** Lets whoever prepares rooms see one as its editor does, under the prepared plan; none in which more may be done than they may themselves. Runs in a transaction. */
+/**
+ * Lets whoever prepares rooms see one as its editor does, under the prepared plan; none in which more may be done than
+ * they may themselves. Runs in a transaction.
+ */
 export async function stepIn(
   tx: Tx,
   access: Access,

@@ -20,14 +20,20 @@ const PLACED = [...inventory.permissions.values()]
   .filter((permission) => permission.placed)
   .map((permission) => permission.id);
 
-/** A permission somebody would have of a page as it would be, and has not as it is: rules can hang on the layout and the author. */
+/**
+ * A permission somebody would have of a page as it would be, and has not as it is: rules can hang on the layout and the
+ * author.
+ */
 const gained = (access: Access, place: Place, changed: Place) =>
   PLACED.find(
     (permission) =>
       mayNow(access, permission, { place: changed }).allowed && !mayNow(access, permission, { place }).allowed,
   );
 
-/** Whether somebody may give a page a layout: they may change pages with it here, and could do no more with this one by it. */
+/**
+ * Whether somebody may give a page a layout: they may change pages with it here, and could do no more with this one by
+ * it.
+ */
 const mayGiveLayout = (access: Access, place: Place, layout: string) =>
   mayNow(access, 'page.edit', { place: { ...place, layout } }).allowed && !gained(access, place, { ...place, layout });
 
@@ -44,7 +50,10 @@ export function fieldsFor(access: Access, place: Place): string[] | null {
 /** As many fields as a refusal names. */
 const FEW_FIELDS = 6;
 
-/** Refuses what changes a field somebody may not change, whether it is right already or waits to be; each of `before` and `after` is what the page says and what is unfinished of it. */
+/**
+ * Refuses what changes a field somebody may not change, whether it is right already or waits to be; each of `before`
+ * and `after` is what the page says and what is unfinished of it.
+ */
 export async function mayWrite(
   tx: Tx,
   access: Access,
@@ -71,7 +80,10 @@ export async function mayWrite(
   );
 }
 
-/** Whether a draft names only what there is and what its writer may: pictures and people of the site, a layout and an author that give nobody more than the writer has. */
+/**
+ * Whether a draft names only what there is and what its writer may: pictures and people of the site, a layout and an
+ * author that give nobody more than the writer has.
+ */
 export async function mayUse(
   tx: Tx,
   access: Access,

@@ -20,9 +20,10 @@ const conflict = (draft: NonNullable<Awaited<ReturnType<typeof findDraft>>>, ite
   );
 
 /**
- * Keeps a draft, field by field: what is not right yet is kept beside it as typed, and its faults are given back. `version` is the one it was made on: 0 when there was none. Where somebody else was faster it is
- * a conflict and nothing is written; `over` names the version that is knowingly replaced, and that one is put
- * aside as a revision first. Runs in a transaction.
+ * Keeps a draft, field by field: what is not right yet is kept beside it as typed, and its faults are given back.
+ * `version` is the one it was made on: 0 when there was none. Where somebody else was faster it is a conflict and
+ * nothing is written; `over` names the version that is knowingly replaced, and that one is put aside as a revision
+ * first. Runs in a transaction.
  */
 export async function saveDraft(
   tx: Tx,
@@ -167,7 +168,10 @@ export async function putAside(tx: Tx, access: Access, itemId: number, content: 
   });
 }
 
-/** Drops the draft; the page says again what visitors see. The draft dropped is kept as a revision. Runs in a transaction. */
+/**
+ * Drops the draft; the page says again what visitors see. The draft dropped is kept as a revision. Runs in a
+ * transaction.
+ */
 export async function dropDraft(tx: Tx, access: Access, itemId: number, version: number): Promise<void> {
   const item = await mustFindItem(tx, access.site.id, itemId);
   const stood = await standing(tx, item);

@@ -16,7 +16,10 @@ import { listWriters } from './items';
 import { listNotes } from './notes';
 import { listItemRemarks } from './remarks';
 
-/** All that the edit screen of an item of any type is given, as far as whoever asks may see it. `address`: where visitors see it. */
+/**
+ * All that the edit screen of an item of any type is given, as far as whoever asks may see it. `address`: where
+ * visitors see it.
+ */
 export async function loadEditScreen(
   tx: Tx,
   access: Access,
@@ -37,7 +40,8 @@ export async function loadEditScreen(
   const { one } = form.type;
   const may = (permission: string) => mayNow(access, permission, thing).allowed;
   const edit = may('item.edit');
-  // Notes and the pictures and people there are to choose from are for whoever may change it, as far as their room shows them.
+  // Notes and the pictures and people there are to choose from are for whoever may change it, as far as their room
+  // shows them.
   const notes = edit ? await listNotes(tx, access.site.id, id) : [];
   const had = new Set(
     [editable.content, editable.live ?? {}]

@@ -69,7 +69,10 @@ const hasSettings = (item: ItemRow) => formOf(item).type.settings.length > 0;
 export const whole = (content: PageContent, item: ItemRow): PageContent =>
   hasSettings(item) ? withSettings(content, rowSettings(item)) : content;
 
-/** Words that visitors see or saw, with the settings as they are now: some are changed for many pages at once, beside any words. */
+/**
+ * Words that visitors see or saw, with the settings as they are now: some are changed for many pages at once, beside
+ * any words.
+ */
 export const asShown = (content: PageContent, item: ItemRow): PageContent =>
   hasSettings(item) ? { ...whole(content, item), ...settingsAsContent(rowSettings(item)) } : content;
 

@@ -15,7 +15,10 @@ async function findOne(tx: Tx, lock: boolean, ...where: SQL[]): Promise<ItemRow 
   return (await (lock ? query.for('update') : query))[0];
 }
 
-/** An item by its number; with `lock` nobody else changes it until the transaction ends. Throws a Problem when it is not there. */
+/**
+ * An item by its number; with `lock` nobody else changes it until the transaction ends. Throws a Problem when it is not
+ * there.
+ */
 export async function mustFindItem(tx: Tx, siteId: number, itemId: number, lock = false): Promise<ItemRow> {
   const item = await findOne(tx, lock, eq(items.siteId, siteId), eq(items.id, itemId));
   if (!item) throw notFound('This');

@@ -13,7 +13,10 @@ export interface Present {
 /** After this long without a word somebody is taken to have left: three times as long as between two words. */
 const GONE_AFTER_MS = 45_000;
 
-/** Notes that somebody has a page open and says who else has it. A keyholder who tries a room is seen by nobody. Runs in a transaction. */
+/**
+ * Notes that somebody has a page open and says who else has it. A keyholder who tries a room is seen by nobody. Runs in
+ * a transaction.
+ */
 export async function tellPresence(
   tx: Tx,
   access: Access,

@@ -16,7 +16,10 @@ import { hrefFor } from './items';
 import { titleOf } from './publishing';
 import { findPlace, findPlaced } from '../content/tree';
 
-/** A link under which the newest draft of a page can be looked at without an account; only its hash is kept. Runs in a transaction. */
+/**
+ * A link under which the newest draft of a page can be looked at without an account; only its hash is kept. Runs in a
+ * transaction.
+ */
 export async function makePreviewLink(
   tx: Tx,
   access: Access,
@@ -51,7 +54,10 @@ export interface PreviewEntry {
   expiresAt: string;
 }
 
-/** The preview links of a page that still work, newest first. The links themselves are known to nobody but whoever has one. */
+/**
+ * The preview links of a page that still work, newest first. The links themselves are known to nobody but whoever has
+ * one.
+ */
 export async function listPreviewLinks(tx: Tx, site: Site, itemId: number): Promise<PreviewEntry[]> {
   const rows = await tx
     .select({ link: previewLinks, name: people.name })
@@ -101,7 +107,10 @@ export async function endPreviewLink(
   return { links: await listPreviewLinks(tx, access.site, itemId) };
 }
 
-/** A link ends by itself when its maker may no longer change the page, and when fewer people may visit it than when it was made. */
+/**
+ * A link ends by itself when its maker may no longer change the page, and when fewer people may visit it than when it
+ * was made.
+ */
 async function stillWorks(tx: Tx, site: Site, link: typeof previewLinks.$inferSelect): Promise<boolean> {
   const maker = link.madeBy === null ? undefined : await findPolicyPerson(tx, link.madeBy);
   const placed = await findPlaced(tx, site.id, link.itemId);

@@ -23,7 +23,10 @@ export type Actor = Pick<Access, 'site'> & { signedInId: number; plan: Plan };
 
 export type JudgedFinding = Finding & { rule: Exclude<CheckRule, 'off'> };
 
-/** What may be wrong with a content, as the site wants it judged. A page that `sees` says no to is not there: nobody learns of it by linking to it. */
+/**
+ * What may be wrong with a content, as the site wants it judged. A page that `sees` says no to is not there: nobody
+ * learns of it by linking to it.
+ */
 export async function checkContent(
   tx: Tx,
   actor: Pick<Actor, 'site' | 'plan'>,
@@ -74,7 +77,10 @@ export async function mustPass(tx: Tx, actor: Actor, itemId: number, content: Pa
     );
 }
 
-/** Puts a revision on the website, with what it says of the page's settings; `isFree` as in `applySettings`. Runs in a transaction. */
+/**
+ * Puts a revision on the website, with what it says of the page's settings; `isFree` as in `applySettings`. Runs in a
+ * transaction.
+ */
 export async function putOnline(
   tx: Tx,
   actor: Actor,
@@ -124,7 +130,10 @@ export function comingInstant(actor: Pick<Actor, 'site'>, local: string): Date {
   return instant;
 }
 
-/** Plans what shall happen to a page by itself; what was planned before of the same kind is replaced. Runs in a transaction. */
+/**
+ * Plans what shall happen to a page by itself; what was planned before of the same kind is replaced. Runs in a
+ * transaction.
+ */
 export async function planFor(
   tx: Tx,
   actor: Actor,
@@ -146,7 +155,10 @@ export async function planFor(
 const openPlan = (itemId: number, what: 'publish' | 'take-down') =>
   and(eq(schedules.itemId, itemId), eq(schedules.what, what), isNull(schedules.doneAt));
 
-/** Calls off what was planned. What was to be published becomes a draft again, unless there is a newer one. Runs in a transaction. */
+/**
+ * Calls off what was planned. What was to be published becomes a draft again, unless there is a newer one. Runs in a
+ * transaction.
+ */
 export async function callOff(tx: Tx, actor: Actor, itemId: number, what: 'publish' | 'take-down'): Promise<void> {
   const [gone] = await tx.delete(schedules).where(openPlan(itemId, what)).returning({ revision: schedules.revisionId });
   if (!gone) throw new Problem('already-done', 'Nothing is planned for this page any more.');
@@ -176,7 +188,10 @@ export async function callOff(tx: Tx, actor: Actor, itemId: number, what: 'publi
   );
 }
 
-/** Takes pages off the website; what they said is kept, and stands there again when they are put back. Runs in a transaction. */
+/**
+ * Takes pages off the website; what they said is kept, and stands there again when they are put back. Runs in a
+ * transaction.
+ */
 export async function takeDown(tx: Tx, itemIds: readonly number[]): Promise<void> {
   await tx
     .update(items)
@@ -208,8 +223,8 @@ const LOOK_EVERY_MS = 5000;
 
 /**
  * Does what has come due. Asked before every answer of the website and the back office, so that nobody ever sees a page
- * later than its time; several processes share the work by row locks. Each thing is a transaction of its own, and one that fails is
- * told on the page and in the activity instead of being tried for ever.
+ * later than its time; several processes share the work by row locks. Each thing is a transaction of its own, and one
+ * that fails is told on the page and in the activity instead of being tried for ever.
  */
 export async function settleDue(tx: Tx, force = false): Promise<number> {
   const at = now();
@@ -294,7 +309,10 @@ async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$infer
     throw new Problem('refused', `${maker.name}, who planned this, may not take it and all below it down any more.`);
 }
 
-/** The highest page of a branch for which somebody may not do what they would do to the whole of it; undefined when there is none. */
+/**
+ * The highest page of a branch for which somebody may not do what they would do to the whole of it; undefined when
+ * there is none.
+ */
 export async function findForbiddenBelow(
   tx: Tx,
   access: Access,

@@ -43,7 +43,10 @@ export async function listRemarks(tx: Tx, siteId: number, reviewId: number): Pro
   }));
 }
 
-/** The remarks of the newest second look of an item that are not settled: what its writer still has to answer. Null also for whom they are not for. */
+/**
+ * The remarks of the newest second look of an item that are not settled: what its writer still has to answer. Null also
+ * for whom they are not for.
+ */
 export async function listItemRemarks(
   tx: Tx,
   access: Access,
@@ -75,7 +78,10 @@ export async function countOpenRemarks(tx: Tx, reviewId: number): Promise<number
   return row?.open ?? 0;
 }
 
-/** Remarks are between whoever reads a draft and whoever wrote it: those who may see second looks there, and its writers while they may change the page. */
+/**
+ * Remarks are between whoever reads a draft and whoever wrote it: those who may see second looks there, and its writers
+ * while they may change the page.
+ */
 export const mayRemark = (access: Access, thing: Thing): boolean =>
   mayNow(access, 'review.view', { place: thing.place }).allowed ||
   (thing.writtenBy?.includes(access.who.id) === true &&

@@ -68,7 +68,10 @@ export interface Given {
   note: string;
 }
 
-/** Sends the draft to whoever may give the second look, or to one of them by name. What waited before is replaced. Runs in a transaction. */
+/**
+ * Sends the draft to whoever may give the second look, or to one of them by name. What waited before is replaced. Runs
+ * in a transaction.
+ */
 export async function sendForReview(
   tx: Tx,
   access: Access,
@@ -93,7 +96,10 @@ export async function sendForReview(
   return { review: row?.id ?? 0 };
 }
 
-/** Puts the draft on the website, at once or at an hour to come. A waiting review of the page is replaced. Runs in a transaction. */
+/**
+ * Puts the draft on the website, at once or at an hour to come. A waiting review of the page is replaced. Runs in a
+ * transaction.
+ */
 export async function publishDraft(
   tx: Tx,
   access: Access,
@@ -142,7 +148,10 @@ async function publishRevision(
   });
 }
 
-/** Decides on what waits: publishes it, now or later, or gives it back to its writer as a draft with a word. Runs in a transaction. */
+/**
+ * Decides on what waits: publishes it, now or later, or gives it back to its writer as a draft with a word. Runs in a
+ * transaction.
+ */
 export async function decideReview(
   tx: Tx,
   access: Access,
@@ -297,7 +306,10 @@ async function shownNow(tx: Tx, item: ItemRow): Promise<PageContent | undefined>
   return live && asShown(live, item);
 }
 
-/** Two contents of an item compared: everything stored, field by field and setting by setting, against what the earlier one showed. */
+/**
+ * Two contents of an item compared: everything stored, field by field and setting by setting, against what the earlier
+ * one showed.
+ */
 async function compareOn(
   tx: Tx,
   siteId: number,
@@ -358,7 +370,10 @@ export async function getReviewView(tx: Tx, siteId: number, id: number): Promise
   };
 }
 
-/** Two versions of an item compared, with what the older says, so that it can be written on from it. Without a second it is what visitors see now. */
+/**
+ * Two versions of an item compared, with what the older says, so that it can be written on from it. Without a second it
+ * is what visitors see now.
+ */
 export async function compareVersions(
   tx: Tx,
   siteId: number,

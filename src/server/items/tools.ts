@@ -41,8 +41,8 @@ export function toolsOf(access: Access): ReadonlySet<string> {
 }
 
 /**
- * Refuses a content for which tools were needed that somebody does not have, and one in which something they could not make again is gone.
- * What its fields held once needs no tool. Gives what they hold at most by now.
+ * Refuses a content for which tools were needed that somebody does not have, and one in which something they could not
+ * make again is gone. What its fields held once needs no tool. Gives what they hold at most by now.
  */
 export function mustHaveTools(
   access: Access,

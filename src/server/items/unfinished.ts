@@ -23,7 +23,10 @@ export interface UnfinishedEntry {
 /** What tells of an item in a list of several kinds. */
 const about = (item: ItemRow) => ({ itemId: String(item.id), one: formOf(item).type.one, href: hrefOf(item) });
 
-/** A person's drafts, what they sent and nobody has looked at, and what came back; newest first; of what they may still look at. */
+/**
+ * A person's drafts, what they sent and nobody has looked at, and what came back; newest first; of what they may still
+ * look at.
+ */
 export async function listUnfinished(tx: Tx, access: Access): Promise<UnfinishedEntry[]> {
   const me = Number(access.who.id);
   const lastOut = sql<string | null>`(select max(published_at) from publications where item_id = ${items.id})`;

@@ -14,8 +14,8 @@ const LONGEST_WAITING = 20_000;
 const isShortText = (value: unknown): boolean => typeof value === 'string' && value.length <= LONGEST_WAITING;
 
 /**
- * Whether a value that is not right can be kept as it was typed: only what an editor's fields can hold. A text that does not fit the
- * schema, or a choice there is not, was not typed by anybody.
+ * Whether a value that is not right can be kept as it was typed: only what an editor's fields can hold. A text that
+ * does not fit the schema, or a choice there is not, was not typed by anybody.
  */
 function canWait(field: Field | undefined, value: unknown): boolean {
   switch (field?.kind) {
@@ -49,9 +49,10 @@ function canWait(field: Field | undefined, value: unknown): boolean {
 }
 
 /**
- * Reads what somebody sent as the content of an item, whichever way it came. A field left out stays as it was. Everything stored is
- * looked at, shown or not: pictures and people must be there, the layout theirs to use, tools theirs for what is new, and
- * what they could not make again must stay. A field that is not right yet takes nothing from the others: it is given back in
+ * Reads what somebody sent as the content of an item, whichever way it came. A field left out stays as it was.
+ * Everything stored is looked at, shown or not: pictures and people must be there, the layout theirs to use, tools
+ * theirs for what is new, and what they could not make again must stay. A field that is not right yet takes nothing
+ * from the others: it is given back in
  * `unfinished`, as typed, with its fault where its layout shows it.
  */
 export async function readWritten(

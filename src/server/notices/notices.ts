@@ -84,7 +84,10 @@ export async function findNotice(tx: Tx, siteId: number, id: number) {
   )[0];
 }
 
-/** Which notices are in somebody's list: theirs to see where they were posted, and those showing now on a page on which notices are theirs to see. */
+/**
+ * Which notices are in somebody's list: theirs to see where they were posted, and those showing now on a page on which
+ * notices are theirs to see.
+ */
 export function noticeReader(access: Access, places: readonly Place[]): (notice: NoticeEntry) => boolean {
   const sees = mayOn(access, 'notice.view');
   const above = new Set(places.filter(sees).flatMap((place) => place.path));
@@ -98,7 +101,9 @@ export function noticeReader(access: Access, places: readonly Place[]): (notice:
   };
 }
 
-/** An hour as typed on the site's own clock as an instant. One that the change of clocks in spring leaves out is none. */
+/**
+ * An hour as typed on the site's own clock as an instant. One that the change of clocks in spring leaves out is none.
+ */
 export function instantOf(local: string, timeZone: string, field: 'from' | 'until' = 'until'): Date {
   const instant = findInstant(local, timeZone);
   const fault = (message: string) => new Problem('bad-input', message, { faults: [{ field, message }] });
@@ -150,7 +155,10 @@ export async function postNotice(tx: Tx, access: Access, pageId: number, given: 
   return { id: row?.id ?? 0 };
 }
 
-/** Sets a notice right that shows or is to come: visitors read the new words at once, and the activity tells both. Its start can be changed until it has begun. Runs in a transaction. */
+/**
+ * Sets a notice right that shows or is to come: visitors read the new words at once, and the activity tells both. Its
+ * start can be changed until it has begun. Runs in a transaction.
+ */
 export async function correctNotice(
   tx: Tx,
   access: Access,

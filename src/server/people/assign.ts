@@ -93,7 +93,10 @@ export function assignmentFaultInWords(
   }
 }
 
-/** Takes the one lock that changes to people wait for, so that what holds for all of them together is checked on what is there. */
+/**
+ * Takes the one lock that changes to people wait for, so that what holds for all of them together is checked on what is
+ * there.
+ */
 export const lockPeople = (tx: Tx, access: Access) =>
   tx.execute(sql`select 1 from ${sites} where ${sites.id} = ${access.site.id} for update`);
 
@@ -154,7 +157,10 @@ export function checkAssignments(
   return list;
 }
 
-/** Writes what somebody shall hold; a link they have not used yet ends where they may do more by it than when it was made. */
+/**
+ * Writes what somebody shall hold; a link they have not used yet ends where they may do more by it than when it was
+ * made.
+ */
 export async function writeAssignments(
   tx: Tx,
   access: Access,
@@ -187,7 +193,9 @@ export async function writeAssignments(
       );
 }
 
-/** An assignment as the activity tells it: "Harbour desk, under Skell Island, from 1 March 2027 to 30 September 2027". */
+/**
+ * An assignment as the activity tells it: "Harbour desk, under Skell Island, from 1 March 2027 to 30 September 2027".
+ */
 export async function assignmentsInWords(tx: Tx, access: Access, list: readonly Assignment[]): Promise<string[]> {
   const pages = await findPageNames(tx, access.site.id);
   const day = (ms: number) => sayDay(new Date(ms), access.site.timeZone, now());
@@ -228,7 +236,10 @@ async function changedInWords(
     .join(' ');
 }
 
-/** Gives somebody other roles, all at once, and says what was given and taken; refused when they were changed in the meantime. Runs in a transaction. */
+/**
+ * Gives somebody other roles, all at once, and says what was given and taken; refused when they were changed in the
+ * meantime. Runs in a transaction.
+ */
 export async function setAssignments(
   tx: Tx,
   access: Access,
@@ -260,8 +271,9 @@ export function mustBeFree(everybody: readonly Person[], email: string, mine?: P
 }
 
 /**
- * Gives somebody another name or mail address, with which they sign in from then on. Both addresses are written to, so that nobody is renamed
- * unawares, and a link not used yet ends, since it may have gone to the old one. Runs in a transaction.
+ * Gives somebody another name or mail address, with which they sign in from then on. Both addresses are written to, so
+ * that nobody is renamed unawares, and a link not used yet ends, since it may have gone to the old one. Runs in a
+ * transaction.
  */
 export async function setDetails(
   tx: Tx,

@@ -17,7 +17,10 @@ const DAILY = [
 ];
 const DAY_MS = 86_400_000;
 
-/** Keyholders who do editors' work with the account that can break everything, with how often in the last 30 days; from three times on. */
+/**
+ * Keyholders who do editors' work with the account that can break everything, with how often in the last 30 days; from
+ * three times on.
+ */
 export async function busyKeyholders(
   tx: Tx,
   siteId: number,

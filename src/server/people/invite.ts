@@ -32,8 +32,8 @@ export interface MadeLink {
 }
 
 /**
- * Makes a one-time link with which somebody chooses a password, and puts the mail that tells of it in the outbox. The link itself is
- * given once, to whoever asked; nobody can read it anywhere afterwards. Runs in a transaction.
+ * Makes a one-time link with which somebody chooses a password, and puts the mail that tells of it in the outbox. The
+ * link itself is given once, to whoever asked; nobody can read it anywhere afterwards. Runs in a transaction.
  */
 async function makeLink(
   tx: Tx,
@@ -118,8 +118,9 @@ export interface ImportedLink extends MadeLink {
 }
 
 /**
- * Reads people from CSV: one line an assignment, a mail address once for each person or several times for several roles; the branch by its address on the
- * website. Tells for every line what it would do, and does it all together when `confirm` is set and no line has a fault. Runs in a transaction.
+ * Reads people from CSV: one line an assignment, a mail address once for each person or several times for several
+ * roles; the branch by its address on the website. Tells for every line what it would do, and does it all together when
+ * `confirm` is set and no line has a fault. Runs in a transaction.
  */
 export async function importPeople(
   tx: Tx,

@@ -3,7 +3,10 @@ import type { Tx } from '../db/client';
 import { mails } from '../db/schema';
 import type { Access } from '../gate/access';
 
-/** Puts a mail into the outbox: the stand-in for a mail service. Nothing leaves this machine, and no secret stands in it. */
+/**
+ * Puts a mail into the outbox: the stand-in for a mail service. Nothing leaves this machine, and no secret stands in
+ * it.
+ */
 export const sendMail = (tx: Tx, siteId: number, mail: { to: string; subject: string; text: string }) =>
   tx.insert(mails).values({ siteId, ...mail });
 

@@ -7,7 +7,10 @@ import { Problem } from '../gate/problems';
 import { findPerson, lockPeople, setAssignments, setSuspended, toGiven } from './assign';
 import { assignmentSchema } from './given';
 
-/** One change for several people: a role given or taken away (on every branch and for all times), accounts paused or let work again. */
+/**
+ * One change for several people: a role given or taken away (on every branch and for all times), accounts paused or let
+ * work again.
+ */
 export const manySchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('give'), assignment: assignmentSchema }),
   z.strictObject({ do: z.literal('take'), role: z.string().max(80) }),
@@ -42,8 +45,9 @@ async function changeOne(tx: Tx, access: Access, id: number, change: ManyChange)
 }
 
 /**
- * Changes several people the same way, each on its own: who may not be changed so is left out, and it is said why. Without `confirm`
- * all of it is done and taken back, so what is told beforehand is what happens. Runs in a transaction.
+ * Changes several people the same way, each on its own: who may not be changed so is left out, and it is said why.
+ * Without `confirm` all of it is done and taken back, so what is told beforehand is what happens. Runs in a
+ * transaction.
  */
 export async function changeMany(
   tx: Tx,

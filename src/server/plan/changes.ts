@@ -63,7 +63,9 @@ async function movedOn(tx: Tx, access: Access, role: string | null): Promise<Pro
   );
 }
 
-/** Refuses what was made on a plan in which the same roles have changed since. Changes to other roles are no hindrance. */
+/**
+ * Refuses what was made on a plan in which the same roles have changed since. Changes to other roles are no hindrance.
+ */
 async function refuseCollision(
   tx: Tx,
   access: Access,
@@ -124,7 +126,10 @@ function refuseHeld(plan: Plan, everybody: readonly PolicyPerson[]): void {
     );
 }
 
-/** Refuses a plan under which, from some instant on, no keyholder could look after the website; one that was so already may still be mended. */
+/**
+ * Refuses a plan under which, from some instant on, no keyholder could look after the website; one that was so already
+ * may still be mended.
+ */
 function refuseLockOut(access: Access, before: Plan, after: Plan, everybody: readonly PolicyPerson[]): void {
   const atMs = now().getTime();
   const gap = lockOutOf(inventory, after, everybody, atMs);
@@ -150,7 +155,10 @@ const forgetUndone = async (tx: Tx, access: Access, touched: readonly string[]):
   if (gone.length > 0) await tx.update(planSteps).set({ state: 'gone' }).where(inArray(planSteps.id, gone));
 };
 
-/** Applies operations to the prepared plan, all or none; `role` is the one that is prepared, null for the plan as a whole. Runs in a transaction. */
+/**
+ * Applies operations to the prepared plan, all or none; `role` is the one that is prepared, null for the plan as a
+ * whole. Runs in a transaction.
+ */
 export async function changePlan(
   tx: Tx,
   access: Access,
@@ -200,8 +208,8 @@ export async function changePlan(
 }
 
 /**
- * Takes one's own last change to a role back, or makes it again. What was changed in the same place since goes with it, and only when
- * it was named first: `also` are the numbers of those changes. Runs in a transaction.
+ * Takes one's own last change to a role back, or makes it again. What was changed in the same place since goes with it,
+ * and only when it was named first: `also` are the numbers of those changes. Runs in a transaction.
  */
 export async function moveInHistory(
   tx: Tx,
@@ -306,7 +314,10 @@ async function getLiveNow(tx: Tx, access: Access): Promise<{ releaseId: number |
   return { releaseId: site.liveReleaseId, plan: await getLivePlan(tx, site) };
 }
 
-/** Refuses a plan that somebody's hands are not clean for: who holds what it takes away, a time without anybody to look after the website, more for anybody than whoever does this has. */
+/**
+ * Refuses a plan that somebody's hands are not clean for: who holds what it takes away, a time without anybody to look
+ * after the website, more for anybody than whoever does this has.
+ */
 async function refuseRelease(tx: Tx, access: Access, before: Plan, after: Plan): Promise<void> {
   const everybody = await listPeople(tx, access.site.id);
   refuseHeld(after, everybody);
@@ -327,7 +338,10 @@ async function refuseRelease(tx: Tx, access: Access, before: Plan, after: Plan):
   );
 }
 
-/** The plan there would be if what is prepared of some roles went live; everything that is prepared where none are named. */
+/**
+ * The plan there would be if what is prepared of some roles went live; everything that is prepared where none are
+ * named.
+ */
 export function planToBe(live: Plan, prepared: Plan, roles: readonly (string | null)[] | null): Plan {
   if (roles === null) return prepared;
   const checked = planSchema.safeParse(withRolesOf(live, prepared, roles));
@@ -365,8 +379,9 @@ export async function goLive(
 }
 
 /**
- * Puts an earlier release in force again, as a new release; the prepared plan becomes the same, so that the next release does not bring
- * back what was just taken back. What was prepared and not live is put aside by that, and one undo brings it back. Runs in a transaction.
+ * Puts an earlier release in force again, as a new release; the prepared plan becomes the same, so that the next
+ * release does not bring back what was just taken back. What was prepared and not live is put aside by that, and one
+ * undo brings it back. Runs in a transaction.
  */
 export async function returnToRelease(
   tx: Tx,

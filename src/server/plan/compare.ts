@@ -9,7 +9,10 @@ export interface ComparedGroup {
   rows: { name: string; a: string; b: string }[];
 }
 
-/** What two roles have and do, row by row; the same words on both sides where they agree, empty for nothing. Rows neither has are left out. */
+/**
+ * What two roles have and do, row by row; the same words on both sides where they agree, empty for nothing. Rows
+ * neither has are left out.
+ */
 export function compareRoles(
   plan: Plan,
   a: string,

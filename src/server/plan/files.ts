@@ -78,7 +78,9 @@ export async function exportPlan(
   });
 }
 
-/** A page as files name it: by its address, which another website may have too; one too long for that, by its number. */
+/**
+ * A page as files name it: by its address, which another website may have too; one too long for that, by its number.
+ */
 const pageInFile = (pages: readonly PageFacts[]) => (id: string) => {
   const address = pages.find((p) => p.id === id)?.address;
   return address !== undefined && address.length <= 400 ? address : id;
@@ -87,7 +89,10 @@ const pageInFile = (pages: readonly PageFacts[]) => (id: string) => {
 const pageFromFile = (pages: readonly PageFacts[]) => (name: string) =>
   name.startsWith('/') ? (pages.find((p) => p.address === name)?.id ?? name) : name;
 
-/** Reads a plan from JSON, or the rules of `current` anew from a CSV matrix. All faults at once, each with the path, or the line, where it is. */
+/**
+ * Reads a plan from JSON, or the rules of `current` anew from a CSV matrix. All faults at once, each with the path, or
+ * the line, where it is.
+ */
 function readPlan(
   text: string,
   current: Plan,

@@ -113,7 +113,10 @@ function buildsOn(plan: Plan, role: string, base: string): boolean {
   );
 }
 
-/** The instant somebody is asked about: now, or when the first of what they hold begins; and what is to be known of that. */
+/**
+ * The instant somebody is asked about: now, or when the first of what they hold begins; and what is to be known of
+ * that.
+ */
 function atWork(person: PolicyPerson, atMs: number): { atMs: number; told: string | null } {
   const isNow = person.assignments.some((a) => isInForce(a, atMs));
   const begins = Math.min(...person.assignments.map((a) => a.fromMs ?? Infinity).filter((ms) => ms > atMs));
@@ -127,7 +130,10 @@ function atWork(person: PolicyPerson, atMs: number): { atMs: number; told: strin
   return { atMs: isNow || begins === Infinity ? atMs : begins, told };
 }
 
-/** What going from one plan to another changes: role by role, and for everybody it touches all they gain and lose, with the places. */
+/**
+ * What going from one plan to another changes: role by role, and for everybody it touches all they gain and lose, with
+ * the places.
+ */
 export function changesBetween(
   before: Plan,
   after: Plan,
@@ -157,7 +163,8 @@ export function changesBetween(
       .map(({ id, name }) => ({ id, name })),
   }));
   const touched = new Set(roles.flatMap((role) => role.people.map((person) => person.id)));
-  // Many hold just the same: what changes is worked out once for all of them. Own work apart, that is all there is to a person here.
+  // Many hold just the same: what changes is worked out once for all of them. Own work apart, that is all there is to a
+  // person here.
   const known = new Map<string, Effect[]>();
   const persons = people
     .filter((person) => touched.has(person.id))

@@ -49,7 +49,10 @@ export interface HistoryEntry {
   by: string;
   at: string;
 }
-/** A change that can be taken back or made again; `also`: what was changed in the same place since, newest first, and goes with it. */
+/**
+ * A change that can be taken back or made again; `also`: what was changed in the same place since, newest first, and
+ * goes with it.
+ */
 export interface Reversible extends HistoryEntry {
   also: HistoryEntry[];
 }

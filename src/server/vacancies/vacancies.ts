@@ -40,7 +40,10 @@ const isOpen = (content: PageContent, today: string): boolean => {
   return closes === '' || closes >= today;
 };
 
-/** The vacancies of a site that somebody may see, the one that closes first at the top; deleted ones for who may bring them back. */
+/**
+ * The vacancies of a site that somebody may see, the one that closes first at the top; deleted ones for who may bring
+ * them back.
+ */
 export async function listVacancies(tx: Tx, access: Access): Promise<VacancyEntry[]> {
   const rows = await tx
     .select({

@@ -38,8 +38,8 @@ const getPool = () =>
   }));
 
 /**
- * Compares two contents apart from everything else, so that long texts keep nobody waiting who does not ask for them. Throws a
- * Problem when too many ask at once, or when it takes too long.
+ * Compares two contents apart from everything else, so that long texts keep nobody waiting who does not ask for them.
+ * Throws a Problem when too many ask at once, or when it takes too long.
  */
 export async function compareApart(
   type: string,

@@ -19,7 +19,10 @@ const HOUR_MS = 3600_000;
 const DAY_MS = 24 * HOUR_MS;
 let tidiedAt = 0;
 
-/** Takes away what is only kept for a while: answers already given, counters, who had a page open, questions nobody asks any more, sessions and links that are over. */
+/**
+ * Takes away what is only kept for a while: answers already given, counters, who had a page open, questions nobody asks
+ * any more, sessions and links that are over.
+ */
 export async function tidyOld(tx: Tx, force = false): Promise<void> {
   const at = now();
   if (!force && at.getTime() - tidiedAt < EVERY_MS) return;

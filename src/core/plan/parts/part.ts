@@ -41,8 +41,9 @@ interface PartOperation<Value> {
 }
 
 /**
- * One kind of thing a plan can set, whole: its form, what it is at first, its operations, when two of them say the same, what differs
- * between two in sentences. Everything that goes over all parts (schema, operations, differences, files) reads it from here.
+ * One kind of thing a plan can set, whole: its form, what it is at first, its operations, when two of them say the
+ * same, what differs between two in sentences. Everything that goes over all parts (schema, operations, differences,
+ * files) reads it from here.
  */
 export interface Part<Value, Readable> {
   schema: z.ZodType<Value>;
@@ -61,13 +62,19 @@ export interface Part<Value, Readable> {
   unknown(inventory: Inventory, value: Readable, pages: ReadonlySet<string>): PartFault[];
   /** The same with every page it names called otherwise; left out where it names none. */
   withPages?<V extends Value | Readable>(value: V, call: (page: string) => string): V;
-  /** What two roles are compared by, a row each, in the same words where they agree and empty for nothing; left out where one rule at a time says little. */
+  /**
+   * What two roles are compared by, a row each, in the same words where they agree and empty for nothing; left out
+   * where one rule at a time says little.
+   */
   rows?: { name: string; of(inventory: Inventory, value: Value): [name: string, says: string][] };
 }
 
 /** What a part of the plan as a whole has besides. */
 export interface WholePart<Value> {
-  /** The value with what another says of some roles; with all it says where null is among them and it concerns every role. */
+  /**
+   * The value with what another says of some roles; with all it says where null is among them and it concerns every
+   * role.
+   */
   taking(value: Value, from: Value, ids: readonly (string | null)[]): Value;
 }
 

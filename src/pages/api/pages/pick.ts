@@ -4,7 +4,10 @@ import { listPages } from '@/server/content/tree';
 import { mayOn } from '@/server/gate/authorize';
 import { endpoint } from '@/server/gate/endpoint';
 
-/** The pages a field picks one from: all that somebody may know of, or with `for=` a permission those of them on which they may do that as their own. */
+/**
+ * The pages a field picks one from: all that somebody may know of, or with `for=` a permission those of them on which
+ * they may do that as their own.
+ */
 export const GET = endpoint({
   needs: 'signed-in',
   run: async ({ tx, access, query }) => {

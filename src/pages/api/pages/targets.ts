@@ -5,8 +5,8 @@ const MOST = 50;
 const NEWEST = 5;
 
 /**
- * Pages of the website a link can lead to: with words (`q`), those whose title fits; without, those changed last, and the
- * tree's beginning; with a page (`below`), what lies right below it.
+ * Pages of the website a link can lead to: with words (`q`), those whose title fits; without, those changed last, and
+ * the tree's beginning; with a page (`below`), what lies right below it.
  */
 export const GET = endpoint({
   needs: 'signed-in',

@@ -1,7 +1,10 @@
 import { beginTree, branchOf, searchTree } from '@/server/content/listing';
 import { endpoint } from '@/server/gate/endpoint';
 
-/** The tree a screen begins with, what lies below a page (`below`), or what fits some words with all above it (`q`); only what somebody may see. */
+/**
+ * The tree a screen begins with, what lies below a page (`below`), or what fits some words with all above it (`q`);
+ * only what somebody may see.
+ */
 export const GET = endpoint({
   needs: 'signed-in',
   run: async ({ tx, access, query }) => {

@@ -4,7 +4,9 @@ import { endpoint } from '@/server/gate/endpoint';
 
 const DO = { look: previewRetire, 'take-down': takeItemDown, 'put-back': putBack, delete: deleteItem } as const;
 
-/** Takes an item and all below it off the website or deletes it, puts it back, or only looks what that would take along. */
+/**
+ * Takes an item and all below it off the website or deletes it, puts it back, or only looks what that would take along.
+ */
 export const POST = endpoint({
   needs: 'item.retire',
   on: 'item',

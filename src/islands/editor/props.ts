@@ -1,0 +1,86 @@
+import type { ReactNode } from 'react';
+import type { Field, Layouts, PageContent } from '@/core/content';
+import type { Tool, WritingMode } from '@/core/inventory';
+import type { About } from './about';
+import type { FieldContext } from './FieldInput';
+import type { NoteRow } from './NotesPanel';
+import type { PictureChoice } from './PictureChooser';
+import type { RemarkRow } from './RemarksPanel';
+import type { PlannedRow } from './SchedulePanel';
+import type { FieldFault } from './useDraft';
+import type { ItemDraft } from './useItem';
+import type { VersionRow } from './VersionsPanel';
+
+/** An item as its edit screen is given it. */
+export interface EditedItem {
+  id: string;
+  down: boolean;
+  /** With what is not right yet as it was typed. */ content: PageContent;
+  faults: FieldFault[];
+  /** Where visitors see it; null where they do not see it by itself. */
+  address: string | null;
+  draft: {
+    version: number;
+    updatedAt: string;
+    updatedBy: string;
+    updatedById: string | null;
+    sentBackWord: string | null;
+  } | null;
+  waiting: {
+    id: number;
+    sentBy: string;
+    sentById: string;
+    sentAt: string;
+    note: string;
+    askedOf: string | null;
+  } | null;
+  versions: VersionRow[];
+  planned: PlannedRow[];
+}
+
+/** What the screen of every kind of item is given. */
+export interface EditorProps {
+  item: EditedItem;
+  crumbs: string[];
+  me: { id: string };
+  may: { edit: boolean; send: boolean; publish: boolean; retire: boolean };
+  /** Why it cannot be changed, where it cannot. */
+  readOnlyWhy: string | null;
+  /** Who may give the second look. */
+  reviewers: { id: string; name: string }[];
+  noteRequired: boolean;
+  remarks: { review: number; remarks: RemarkRow[] } | null;
+  notes: NoteRow[];
+  people: { id: string; name: string }[];
+  /** The fields they may change; null for all. */
+  theirFields: string[] | null;
+  tools: Tool[];
+  allTools: Tool[];
+  modes: WritingMode[];
+  pictures: PictureChoice[];
+  timeZone: string;
+  now: string;
+}
+
+/** What panels of a kind of item beside its fields have to work with. */
+export interface PanelParts {
+  page: string;
+  draft: ItemDraft;
+  content: PageContent;
+  change: (part: PageContent) => void;
+  mayChange: (field: string) => boolean;
+  context: FieldContext;
+  faultOf: (field: string) => string | undefined;
+}
+
+/** What a kind of item adds to it. */
+export interface KindProps {
+  about: About;
+  layouts: Layouts;
+  settings: readonly Field[];
+  /** Null where it cannot be previewed. */
+  previewHref: string | null;
+  /** Panels of its own: after the picture, and before the versions. */
+  panels?: (parts: PanelParts) => ReactNode;
+  morePanels?: (parts: PanelParts) => ReactNode;
+}
