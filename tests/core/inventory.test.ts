@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { isIcon } from '@/islands/kit/Icon';
 import { findScreen, getEntry, groupTools, InventoryError, makeInventory, type Section } from '@/core/inventory';
 import { sayAge, sayDay, sayTime, fieldTime, greeting } from '@/core/words';
-import { floorPlan } from '@/islands/workshop/floorPlan';
+import { aspectOf, floorPlan } from '@/islands/workshop/floorPlan';
 import { inventory } from '@/office';
 
 const section: Section = {
@@ -147,21 +147,26 @@ describe('the floor plan', () => {
     expect(boxes.reduce((sum, b) => sum + b.width * b.height, 0)).toBeCloseTo(100 * 100, 6);
   });
   it('leaves room for every name, however many rooms there are, and keeps their order by tasks', () => {
+    const many = (rooms: number, first: number) => [first, 3, 1, ...Array.from({ length: rooms - 3 }, () => 0)];
     for (const tasks of [
       [4, 1, 0, 0, 0, 0, 0],
+      [1, 1, 1, 1, 1, 1, 0],
       [20, 0, 0, 0, 0],
-      [9, 5, 3, 1, 0, 0, 0, 0, 0, 0],
-      [0, 0, 0],
+      many(10, 9),
+      many(20, 12),
+      [0, 0],
     ]) {
+      const aspect = aspectOf(tasks.length);
       const rooms = floorPlan(
         tasks.map((count, i) => ({ id: String(i), tasks: count })),
-        2.1,
+        aspect,
       );
+      // Both in per cent of the width of the house.
       for (const { section, width, height } of rooms)
-        expect([width >= 13, height >= 18], `${tasks.join()} room ${section}: ${width} × ${height}`).toEqual([
-          true,
-          true,
-        ]);
+        expect(
+          [width >= 13, height / aspect >= 11.9],
+          `${tasks.join()} room ${section}: ${width} × ${height / aspect}`,
+        ).toEqual([true, true]);
       const area = (i: number) => {
         const room = rooms.find((one) => one.section === String(i));
         return room ? room.width * room.height : 0;

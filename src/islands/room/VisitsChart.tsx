@@ -17,7 +17,7 @@ export function VisitsChart({ days }: { days: { day: string; visits: number; par
       viewBox={`0 0 ${W} ${H}`}
       role="img"
       aria-label={`Visits: ${days.map((d) => `${sayWeekday(d.day)} ${d.visits}${d.partial ? ' so far' : ''}`).join(', ')}`}
-      className="w-full"
+      className="mx-auto max-h-[11.5rem] w-full"
     >
       {days.map((d) => {
         const height = y(d.visits);

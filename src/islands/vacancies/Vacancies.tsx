@@ -127,7 +127,7 @@ function MakeForm({ first, onClose, onTrial }: { first: FirstPage; onClose: () =
           {busy ? 'One moment…' : 'Begin it'}
         </button>
         <button type="button" className="btn" onClick={onClose}>
-          Leave it
+          Cancel
         </button>
       </div>
     </form>

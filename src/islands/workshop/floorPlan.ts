@@ -8,8 +8,12 @@ export interface RoomBox {
   height: number;
 }
 
-/** What the name of a room needs, in per cent of the house. */
-const LEAST = { width: 13, height: 18 };
+/** What a room needs for its name, its tasks and its state, in per cent of the width of the house. */
+const LEAST = { width: 13, height: 12 };
+/** The house is as wide as it is high times this; with more rooms than these it grows in height. */
+const ASPECT = 2.1;
+const ROOMS = 8;
+export const aspectOf = (rooms: number): number => ASPECT * Math.min(1, ROOMS / Math.max(1, rooms));
 const GROWS = 1.25;
 
 /**
@@ -21,7 +25,7 @@ export function floorPlan(sections: readonly { id: string; tasks: number }[], as
   const most = Math.max(0.5, ...sections.map((section) => section.tasks));
   for (let least = 0.5; ; least = Math.min(most, least * GROWS)) {
     const boxes = placed(sections, aspect, least);
-    if (least >= most || boxes.every(({ width, height }) => width >= LEAST.width && height >= LEAST.height))
+    if (least >= most || boxes.every(({ width, height }) => width >= LEAST.width && height >= LEAST.height * aspect))
       return boxes;
   }
 }

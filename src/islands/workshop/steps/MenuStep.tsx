@@ -7,11 +7,10 @@ import { allDoors, type PlanDoor, type PlanRole } from '@/core/plan';
 import { inventory } from '@/office';
 import { dragWords, useDragSensors } from '../../kit/drag';
 import { Icon, sectionIcon } from '../../kit/Icon';
-import { floorPlan } from '../floorPlan';
+import { aspectOf, floorPlan } from '../floorPlan';
 import { CARE, DOOR_STATES, roomAfter, warnOf } from '../model';
 import type { StepProps } from '../Planner';
 
-const ASPECT = 2.1;
 const tasksOf = (role: PlanRole, section: string) =>
   role.tasks.filter((t) => inventory.tasks.get(t.task)?.section === section).length;
 const stateOf = (state: DoorState) => DOOR_STATES.find((s) => s.state === state) ?? DOOR_STATES[0];
@@ -123,6 +122,7 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
   const { role, now, person } = prepared;
   const [view, setView] = useState<'plan' | 'list'>('plan');
   const doors = allDoors(inventory, role.doors);
+  const aspect = aspectOf(doors.length);
   const [selected, setSelected] = useState(doors[0]?.section ?? '');
   const door = doors.find((d) => d.section === selected);
   const section = inventory.sections.find((s) => s.id === selected);
@@ -131,9 +131,9 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
     () =>
       floorPlan(
         allDoors(inventory, role.doors).map((d) => ({ id: d.section, tasks: tasksOf(role, d.section) })),
-        ASPECT,
+        aspect,
       ),
-    [role],
+    [role, aspect],
   );
   const sensors = useDragSensors();
   const nameOf = (d: PlanDoor) => d.name ?? getEntry(inventory.controls, `door.${d.section}`).name;
@@ -187,7 +187,7 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
           <ul
             aria-label="Floor plan"
             className="relative w-full rounded-s border-2 border-ink bg-sand"
-            style={{ aspectRatio: ASPECT }}
+            style={{ aspectRatio: aspect }}
           >
             {boxes.map((box) => {
               const d = doors.find((e) => e.section === box.section);

@@ -1,0 +1,14 @@
+import { chromium } from 'playwright';
+const [who, path, out, ...acts] = process.argv.slice(2);
+const PW = { maud: 'keys-on-a-ring', ines: 'late-boat-again', oskar: 'soup-of-the-day', priya: 'reads-it-twice', juno: 'first-line-first' };
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+const c = await b.newContext({ viewport: { width: Number(process.env.W ?? 1280), height: Number(process.env.H ?? 800) } });
+const base = 'http://127.0.0.1:4477';
+if (who !== 'visitor') await c.request.post(base + '/api/sign-in', { headers: { origin: base }, data: { email: who + '@larkhaven.example', password: PW[who] } });
+const p = await c.newPage();
+p.on('console', (m) => m.type() === 'error' && console.log('console:', m.text()));
+await p.goto(base + path, { waitUntil: 'networkidle' });
+for (const a of acts) await eval(`(async()=>{${a}})()`);
+await p.screenshot({ path: out, fullPage: process.env.FULL === '1' });
+console.log(p.url());
+await b.close();
