@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { axe, expect, isKept, loads, openPage, signIn, test } from './app';
+import { axe, expect, findPages, isKept, loads, openPage, signIn, test } from './app';
 
 const tree = (page: Page) => page.getByRole('navigation', { name: 'Your part of the site' });
 
@@ -105,7 +105,7 @@ test('a finding leads to its field, and a link field chooses a page', async ({ b
   await isKept(maud);
   // Without its accent it is found all the same.
   await maud.goto('/room/pages');
-  await maud.getByLabel('Find a page by its title').fill('slipway cafe');
+  await findPages(maud, 'slipway cafe');
   await expect(tree(maud).getByRole('link', { name: 'Café', exact: true })).toBeVisible();
   await maud.context().close();
 });

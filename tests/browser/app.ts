@@ -161,17 +161,23 @@ export async function signIn(browser: Browser, app: App, first: string): Promise
   return page;
 }
 
+/** Looks for pages in the tree, and waits for the server's answer: until it is there, rows may still move. */
+export async function findPages(page: Page, words: string): Promise<void> {
+  await page.getByLabel('Find a page by its title').fill(words);
+  await expect(page.getByRole('status').filter({ hasText: /pages? shown/ })).toBeAttached();
+}
+
 /** Opens a page's edit screen by its title in the tree, and waits for the writing area. */
 export async function openPage(page: Page, title: string): Promise<void> {
   await page.goto('/room/pages');
-  await page.getByLabel('Find a page by its title').fill(title);
+  await findPages(page, title);
   await loads(page, () =>
     page
       .getByRole('navigation', { name: 'Your part of the site' })
       .getByRole('link', { name: title, exact: true })
       .click(),
   );
-  await expect(writing(page)).toBeVisible();
+  await expect(writing(page).first()).toBeVisible();
 }
 export const writing = (page: Page) => page.getByRole('textbox', { name: 'Text', exact: true });
 

@@ -217,9 +217,7 @@ test('find and replace takes prices as they are written, goes to each place and 
 
 test('pieces taken out come back in any order and number, each where it stood', async ({ browser, app }) => {
   const maud = await signIn(browser, app, 'Maud');
-  await maud.goto('/room/pages');
-  await maud.getByLabel('Find a page by its title').fill('Groups');
-  await loads(maud, () => maud.getByRole('link', { name: 'Groups', exact: true }).click());
+  await openPage(maud, 'Groups');
   const main = maud.getByRole('region', { name: 'Main part' });
   const headings = () =>
     main.getByLabel('Heading').evaluateAll((inputs) => inputs.map((input) => (input as HTMLInputElement).value));

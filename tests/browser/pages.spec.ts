@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { HtmlValidate } from 'html-validate';
 import pg from 'pg';
-import { axe, expect, isKept, isReady, loads, openPage, signIn, test, writing } from './app';
+import { axe, expect, findPages, isKept, isReady, loads, openPage, signIn, test, writing } from './app';
 
 const tree = (page: Page) => page.getByRole('navigation', { name: 'Your part of the site' });
 
@@ -114,7 +114,7 @@ test('the tree by keyboard; the list filtered, sorted, its filter kept; several 
   await expect(tree(maud).getByRole('link', { name: 'South Quay' })).toBeVisible();
   await maud.keyboard.press('ArrowDown');
   await expect(tree(maud).getByRole('link', { name: 'South Quay' })).toBeFocused();
-  await maud.getByLabel('Find a page by its title').fill('lugage');
+  await findPages(maud, 'lugage');
   await expect(tree(maud).getByRole('link', { name: 'Left luggage' })).toBeVisible();
   await expect(tree(maud).getByRole('link', { name: 'Fares' })).toHaveCount(0);
 

@@ -174,14 +174,7 @@ test('no button is silent: what a tool cannot do where the cursor is, is said', 
 
 test('the pieces of a page share one toolbar: that of the piece one writes in', async ({ browser, app }) => {
   const maud = await signIn(browser, app, 'Maud');
-  await maud.goto('/room/pages');
-  await maud.getByLabel('Find a page by its title').fill('Groups');
-  await loads(maud, () =>
-    maud
-      .getByRole('navigation', { name: 'Your part of the site' })
-      .getByRole('link', { name: 'Groups', exact: true })
-      .click(),
-  );
+  await openPage(maud, 'Groups');
   const bar = maud.getByRole('toolbar', { name: 'Toolbar' });
   await expect(bar).toHaveCount(1);
   const texts = maud.getByRole('textbox', { name: /^Text of / });

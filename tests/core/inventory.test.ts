@@ -152,8 +152,11 @@ describe('the floor plan', () => {
       [4, 1, 0, 0, 0, 0, 0],
       [1, 1, 1, 1, 1, 1, 0],
       [20, 0, 0, 0, 0],
+      many(8, 9),
       many(10, 9),
+      many(14, 9),
       many(20, 12),
+      many(30, 12),
       [0, 0],
     ]) {
       const aspect = aspectOf(tasks.length);
@@ -164,7 +167,7 @@ describe('the floor plan', () => {
       // Both in per cent of the width of the house.
       for (const { section, width, height } of rooms)
         expect(
-          [width >= 13, height / aspect >= 11.9],
+          [width >= 19, height / aspect >= 11.9],
           `${tasks.join()} room ${section}: ${width} × ${height / aspect}`,
         ).toEqual([true, true]);
       const area = (i: number) => {

@@ -246,7 +246,9 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
       {view === 'tree' ? (
         <>
           <p role="status" className="sr-only">
-            {tree.searching && !tree.waiting && `${tree.rows.length} pages shown`}
+            {tree.searching &&
+              !tree.waiting &&
+              `${tree.rows.length} ${tree.rows.length === 1 ? 'page' : 'pages'} shown`}
           </p>
           {tree.failed && <p className="note note-brick mb-3">{tree.failed}</p>}
           <nav aria-label="Your part of the site" data-anchor="pages.tree.tree" className="relative">

@@ -9,7 +9,7 @@ export interface RoomBox {
 }
 
 /** What a room needs for its name, its tasks and its state, in per cent of the width of the house. */
-const LEAST = { width: 13, height: 12 };
+const LEAST = { width: 19, height: 12 };
 /** The house is as wide as it is high times this; with more rooms than these it grows in height. */
 const ASPECT = 2.1;
 const ROOMS = 8;
@@ -39,7 +39,7 @@ function placed(sections: readonly { id: string; tasks: number }[], aspect: numb
     .sum((node) => (node.id === '' ? 0 : Math.max(least, node.tasks)))
     .sort((a, b) => (b.value ?? 0) - (a.value ?? 0));
   return treemap<typeof root.data>()
-    .tile(treemapSquarify.ratio(1.3))
+    .tile(treemapSquarify.ratio(1))
     .size([100 * aspect, 100])(root)
     .leaves()
     .map((leaf) => ({
