@@ -167,8 +167,8 @@ export async function findPages(page: Page, words: string): Promise<void> {
   await expect(page.getByRole('status').filter({ hasText: /pages? shown/ })).toBeAttached();
 }
 
-/** Opens a page's edit screen by its title in the tree, and waits for the writing area. */
-export async function openPage(page: Page, title: string): Promise<void> {
+/** Opens a page's edit screen by its title in the tree. */
+export async function goToPage(page: Page, title: string): Promise<void> {
   await page.goto('/room/pages');
   await findPages(page, title);
   await loads(page, () =>
@@ -177,7 +177,12 @@ export async function openPage(page: Page, title: string): Promise<void> {
       .getByRole('link', { name: title, exact: true })
       .click(),
   );
-  await expect(writing(page).first()).toBeVisible();
+}
+
+/** The same, for a page with one text; waits for its writing area. */
+export async function openPage(page: Page, title: string): Promise<void> {
+  await goToPage(page, title);
+  await expect(writing(page)).toBeVisible();
 }
 export const writing = (page: Page) => page.getByRole('textbox', { name: 'Text', exact: true });
 

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, isKept, loads, openPage, signIn, test, writing } from './app';
+import { expect, goToPage, isKept, loads, openPage, signIn, test, writing } from './app';
 
 /** The line that always says how keeping stands. */
 const line = (page: Page) => page.locator('[data-keeping]');
@@ -217,7 +217,7 @@ test('find and replace takes prices as they are written, goes to each place and 
 
 test('pieces taken out come back in any order and number, each where it stood', async ({ browser, app }) => {
   const maud = await signIn(browser, app, 'Maud');
-  await openPage(maud, 'Groups');
+  await goToPage(maud, 'Groups');
   const main = maud.getByRole('region', { name: 'Main part' });
   const headings = () =>
     main.getByLabel('Heading').evaluateAll((inputs) => inputs.map((input) => (input as HTMLInputElement).value));

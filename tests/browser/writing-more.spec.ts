@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { allTools, axe, expect, isKept, loads, openPage, signIn, test, writing } from './app';
+import { allTools, axe, expect, goToPage, isKept, loads, openPage, signIn, test, writing } from './app';
 
 const tool = (page: Page, name: string) =>
   page.getByRole('toolbar', { name: 'Toolbar' }).getByRole('button', { name, exact: true });
@@ -174,7 +174,7 @@ test('no button is silent: what a tool cannot do where the cursor is, is said', 
 
 test('the pieces of a page share one toolbar: that of the piece one writes in', async ({ browser, app }) => {
   const maud = await signIn(browser, app, 'Maud');
-  await openPage(maud, 'Groups');
+  await goToPage(maud, 'Groups');
   const bar = maud.getByRole('toolbar', { name: 'Toolbar' });
   await expect(bar).toHaveCount(1);
   const texts = maud.getByRole('textbox', { name: /^Text of / });
