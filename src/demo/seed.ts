@@ -1,12 +1,10 @@
 import { eq } from 'drizzle-orm';
-import { documentOf, emptyDocument, parseContent, type PageContent } from '@/core/content';
-import { constructsOf } from '@/core/toolbar';
+import { documentOf, emptyDocument, parseContent, withHrefs, type PageContent } from '@/core/content';
 import { layouts } from '@/office';
 import type { Db, Tx } from '@/server/db/client';
 import {
   activity,
   assignments,
-  drafts,
   media,
   notices,
   items,
@@ -17,6 +15,8 @@ import {
   sites,
 } from '@/server/db/schema';
 import { hashPassword } from '@/server/gate/password';
+import { beginDraft } from '@/server/items/begin';
+import { keepReferences } from '@/server/items/references';
 import { keepBlob } from '@/server/media/media';
 import { installPlan } from '@/server/plan/plans';
 import { HOME, type DemoPage } from './pages';
@@ -28,15 +28,21 @@ import { p } from './write';
 
 const DAY_MS = 86_400_000;
 
+type ItemRow = typeof items.$inferSelect;
+interface At {
+  parent: ItemRow | null;
+  position: number;
+  authorId: number | null;
+  day: Date;
+}
+
+/** A page that says nothing yet. */
 async function addPage(
   tx: Tx,
   siteId: number,
-  at: { parent: { id: number; path: string } | null; position: number; authorId: number | null; day: Date },
+  at: At,
   page: Pick<DemoPage, 'slug' | 'layout' | 'shortName' | 'inNavigation' | 'members'>,
-  content: PageContent,
-): Promise<{ id: number; path: string }> {
-  const checked = parseContent(layouts, page.layout, content);
-  if (!checked.ok) throw new Error(`page "${page.slug}": ${checked.faults.map((f) => f.message).join(' ')}`);
+): Promise<ItemRow> {
   const [row] = await tx
     .insert(items)
     .values({
@@ -52,66 +58,70 @@ async function addPage(
       authorId: at.authorId,
       createdAt: at.day,
     })
-    .returning({ id: items.id });
+    .returning();
   if (!row) throw new Error('a page was not written');
   const path = at.parent ? `${at.parent.path}.${row.id}` : String(row.id);
-  const [revision] = await tx
+  await tx.update(items).set({ path }).where(eq(items.id, row.id));
+  return { ...row, path };
+}
+
+/** A version of an item, with what it needs. */
+async function addRevision(
+  tx: Tx,
+  item: ItemRow,
+  given: Pick<typeof revisions.$inferInsert, 'number' | 'content' | 'kind' | 'madeBy' | 'madeAt' | 'note'>,
+): Promise<number> {
+  const [row] = await tx
     .insert(revisions)
-    .values({
-      siteId,
-      itemId: row.id,
-      number: 1,
-      content: checked.content,
-      kind: 'published',
-      madeBy: at.authorId,
-      madeAt: at.day,
-      note: 'First version',
-    })
+    .values({ ...given, siteId: item.siteId, itemId: item.id })
     .returning({ id: revisions.id });
-  await tx
-    .update(items)
-    .set({ path, liveRevisionId: revision?.id ?? null })
-    .where(eq(items.id, row.id));
-  await tx
-    .insert(publications)
-    .values({ siteId, itemId: row.id, revisionId: revision?.id ?? 0, publishedBy: at.authorId, publishedAt: at.day });
-  return { id: row.id, path };
+  if (!row) throw new Error('a revision was not written');
+  await keepReferences(tx, item, given.content, row.id);
+  return row.id;
+}
+
+/** Puts the first version of an item on the website. */
+async function publish(tx: Tx, item: ItemRow, content: PageContent): Promise<void> {
+  const { siteId, id: itemId, authorId: by, createdAt: at } = item;
+  const revisionId = await addRevision(tx, item, {
+    number: 1,
+    content,
+    kind: 'published',
+    madeBy: by,
+    madeAt: at,
+    note: 'First version',
+  });
+  await tx.update(items).set({ liveRevisionId: revisionId }).where(eq(items.id, itemId));
+  await tx.insert(publications).values({ siteId, itemId, revisionId, publishedBy: by, publishedAt: at });
+}
+
+/** What a page says, as its layout has it. */
+function contentOf(page: Pick<DemoPage, 'slug' | 'layout'>, content: PageContent): PageContent {
+  const checked = parseContent(layouts, page.layout, content);
+  if (!checked.ok) throw new Error(`page "${page.slug}": ${checked.faults.map((f) => f.message).join(' ')}`);
+  return checked.content;
 }
 
 /** A vacancy on a page: published, or a draft. */
 async function addVacancy(
   tx: Tx,
-  siteId: number,
-  pageId: number,
+  page: ItemRow,
   authorId: number,
   { content, live }: DemoVacancy,
   day: Date,
 ): Promise<void> {
-  const [page] = await tx.select({ path: items.path }).from(items).where(eq(items.id, pageId));
+  const { siteId, id: parentId } = page;
   const [row] = await tx
     .insert(items)
-    .values({ siteId, type: 'vacancy', parentId: pageId, path: 'new', layout: 'vacancy', authorId, createdAt: day })
-    .returning({ id: items.id });
+    .values({ siteId, type: 'vacancy', parentId, path: 'new', layout: 'vacancy', authorId, createdAt: day })
+    .returning();
   if (!row) throw new Error('a vacancy was not written');
-  const by = { itemId: row.id, siteId, content };
-  const [revision] = live
-    ? await tx
-        .insert(revisions)
-        .values({ ...by, number: 1, kind: 'published', madeBy: authorId, madeAt: day, note: 'First version' })
-        .returning({ id: revisions.id })
-    : [];
   await tx
     .update(items)
-    .set({ path: `${page?.path ?? ''}.${row.id}`, liveRevisionId: revision?.id ?? null })
+    .set({ path: `${page.path}.${row.id}` })
     .where(eq(items.id, row.id));
-  if (revision)
-    await tx
-      .insert(publications)
-      .values({ siteId, itemId: row.id, revisionId: revision.id, publishedBy: authorId, publishedAt: day });
-  else
-    await tx
-      .insert(drafts)
-      .values({ ...by, version: 1, allowance: {}, startedBy: authorId, updatedBy: authorId, updatedAt: day });
+  if (live) await publish(tx, row, content);
+  else await beginDraft(tx, row, { content, by: authorId, at: day });
 }
 
 /** An empty site: one page, one plan, nobody yet. */
@@ -119,12 +129,11 @@ export async function seedEmpty(db: Db, at: Date): Promise<{ siteId: number }> {
   return db.transaction(async (tx) => {
     const [site] = await tx.insert(sites).values({ name: 'New site', timeZone: 'Europe/London' }).returning();
     if (!site) throw new Error('the site was not written');
-    await addPage(
+    const home = { slug: '', layout: 'plain' as const, shortName: 'Home' };
+    await publish(
       tx,
-      site.id,
-      { parent: null, position: 0, authorId: null, day: at },
-      { slug: '', layout: 'plain', shortName: 'Home' },
-      { title: 'Welcome', summary: 'This website is being prepared.', body: emptyDocument() },
+      await addPage(tx, site.id, { parent: null, position: 0, authorId: null, day: at }, home),
+      contentOf(home, { title: 'Welcome', summary: 'This website is being prepared.', body: emptyDocument() }),
     );
     await installPlan(tx, site.id, startPlan());
     return { siteId: site.id };
@@ -173,13 +182,8 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
       pictureIds.set(key, String(row?.id));
     }
 
-    const ids = new Map<string, number>();
-    const contents = new Map<string, PageContent>();
-    const add = async (
-      page: DemoPage,
-      parent: { id: number; path: string } | null,
-      position: number,
-    ): Promise<void> => {
+    const made = new Map<string, { page: DemoPage; row: ItemRow; content: PageContent }>();
+    const add = async (page: DemoPage, parent: ItemRow | null, position: number, address: string): Promise<void> => {
       const content: PageContent = {
         title: page.title,
         summary: page.summary,
@@ -187,19 +191,28 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
         ...page.fields,
       };
       if (page.layout !== 'plain') content['banner'] = page.banner ? (pictureIds.get(page.banner) ?? null) : null;
-      const made = await addPage(
-        tx,
-        siteId,
-        { parent, position, authorId: who(page.key === 'about' ? 'Juno' : 'Maud'), day: ago(180 - ids.size * 7) },
-        page,
-        content,
-      );
-      ids.set(page.key, made.id);
-      contents.set(page.key, content);
-      for (const [i, child] of (page.below ?? []).entries()) await add(child, made, i);
+      const authorId = who(page.key === 'about' ? 'Juno' : 'Maud');
+      const row = await addPage(tx, siteId, { parent, position, authorId, day: ago(180 - made.size * 7) }, page);
+      made.set(page.key, { page, row, content });
+      names.set(address || '/', `page:${row.id}`);
+      for (const [i, child] of (page.below ?? []).entries()) await add(child, row, i, `${address}/${child.slug}`);
     };
-    await add(HOME, null, 0);
-    const id = (key: string) => ids.get(key) ?? 0;
+    const names = new Map<string, string>();
+    await add(HOME, null, 0, '');
+    // Their links name pages, so all of them must be there.
+    for (const one of made.values()) {
+      one.content = contentOf(
+        one.page,
+        withHrefs(one.content, (href) => names.get(href) ?? href),
+      );
+      await publish(tx, one.row, one.content);
+    }
+    const get = (key: string) => {
+      const one = made.get(key);
+      if (!one) throw new Error(`no page "${key}"`);
+      return one;
+    };
+    const id = (key: string) => get(key).row.id;
 
     await tx
       .insert(assignments)
@@ -221,7 +234,7 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
     );
 
     for (const vacancy of demoVacancies(at))
-      await addVacancy(tx, siteId, id(vacancy.page), who(vacancy.author), vacancy, ago(9));
+      await addVacancy(tx, get(vacancy.page).row, who(vacancy.author), vacancy, ago(9));
 
     await tx.insert(notices).values([
       {
@@ -253,26 +266,12 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
       },
     ]);
 
-    const draft = async (
-      key: string,
-      personId: number,
-      hours: number,
-      change: (content: PageContent) => PageContent,
-    ) => {
-      const content = change(contents.get(key) ?? {});
-      await tx
-        .insert(drafts)
-        .values({
-          itemId: id(key),
-          siteId,
-          content,
-          version: 1,
-          allowance: { body: constructsOf(documentOf(content, 'body')) },
-          startedBy: personId,
-          updatedBy: personId,
-          updatedAt: new Date(at.getTime() - hours * 3600_000),
-        });
-    };
+    const draft = async (key: string, personId: number, hours: number, change: (content: PageContent) => PageContent) =>
+      beginDraft(tx, get(key).row, {
+        content: change(get(key).content),
+        by: personId,
+        at: new Date(at.getTime() - hours * 3600_000),
+      });
     const andAlso = (content: PageContent, text: string): PageContent => ({
       ...content,
       body: { type: 'doc', content: [...documentOf(content, 'body').content, p(text)] },
@@ -281,26 +280,21 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
       andAlso(content, 'From Monday the lower row is closed while the drains are cleaned.'),
     );
 
-    const sent = andAlso(contents.get('around') ?? {}, 'The post cart now also meets the 15:10.');
-    const [revision] = await tx
-      .insert(revisions)
-      .values({
-        siteId,
-        itemId: id('around'),
-        number: 2,
-        content: sent,
-        kind: 'sent',
-        madeBy: who('Tomas'),
-        madeAt: ago(1),
-        note: 'New run of the post cart',
-      })
-      .returning({ id: revisions.id });
+    const around = get('around');
+    const revisionId = await addRevision(tx, around.row, {
+      number: 2,
+      content: andAlso(around.content, 'The post cart now also meets the 15:10.'),
+      kind: 'sent',
+      madeBy: who('Tomas'),
+      madeAt: ago(1),
+      note: 'New run of the post cart',
+    });
     await tx
       .insert(reviews)
       .values({
         siteId,
         itemId: id('around'),
-        revisionId: revision?.id ?? 0,
+        revisionId,
         sentBy: who('Tomas'),
         sentAt: ago(1),
         note: 'New run of the post cart',

@@ -463,3 +463,64 @@ test('a second look with remarks: made on a line, answered beside the text, sett
   await expect(remarks).toContainText('settled today');
   await Promise.all([priya.context().close(), tomas.context().close()]);
 });
+
+test('links follow a page that is moved; where it is deleted its link is found, and given another end', async ({
+  browser,
+  app,
+  page,
+}) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await maud.goto('/room/pages');
+  await maud.getByRole('button', { name: 'More for Parking' }).click();
+  await maud.getByRole('menuitem', { name: 'Move…' }).click();
+  const dialog = maud.getByRole('dialog');
+  await dialog.getByRole('combobox', { name: 'Below which page?' }).fill('Port Ennis');
+  await dialog.getByRole('option', { name: 'Port Ennis' }).click();
+  await expect(dialog).toContainText('Links that follow by themselves: South Quay');
+  await dialog.getByLabel('Old addresses lead to the new ones').uncheck();
+  await dialog.getByRole('button', { name: 'Move it' }).click();
+  await expect(maud.getByText('Parking lies below Port Ennis now.')).toBeVisible();
+  const words = page.getByRole('article').getByText('east side ramp');
+  await page.goto('/harbours/south-quay');
+  await expect(words).toHaveAttribute('href', '/harbours/port-ennis/parking');
+  await openPage(maud, 'South Quay');
+  await expect(maud.getByRole('status').filter({ hasText: 'No draft' })).toBeVisible();
+  const link = writing(maud).getByRole('link', { name: 'east side ramp' });
+  await expect(link).toHaveAttribute('href', '/harbours/port-ennis/parking');
+
+  await maud.goto('/room/pages');
+  await maud.getByRole('button', { name: 'More for Parking' }).click();
+  await maud.getByRole('menuitem', { name: 'Delete…' }).click();
+  await expect(dialog).toContainText('South Quay leads to /harbours/port-ennis/parking');
+  await dialog.getByRole('button', { name: 'Delete it' }).click();
+  await expect(maud.getByText('Parking is deleted.')).toBeVisible();
+  await page.reload();
+  await expect(words).toBeVisible();
+  await expect(page.getByRole('link', { name: 'east side ramp' })).toHaveCount(0);
+
+  await maud.getByRole('button', { name: 'List', exact: true }).click();
+  await maud.getByRole('region', { name: 'Filters' }).getByLabel('Links').selectOption({ label: 'Some lead nowhere' });
+  await expect(maud.getByText('1 page', { exact: true })).toBeVisible();
+  await loads(maud, () =>
+    maud.getByRole('table', { name: 'Pages' }).getByRole('link', { name: 'South Quay', exact: true }).click(),
+  );
+  await link.click();
+  await maud.getByRole('toolbar', { name: 'Toolbar' }).getByRole('button', { name: 'Link', exact: true }).click();
+  await expect(dialog).toContainText('What it led to is not there any more.');
+  await axe(maud, 'a link to a page that is gone');
+  await dialog.getByLabel('Find the page').fill('Timetable');
+  await dialog
+    .getByRole('list', { name: 'Pages' })
+    .getByRole('button', { name: /^Timetable/ })
+    .click();
+  await dialog.getByRole('button', { name: 'Make the link' }).click();
+  await expect(link).toHaveAttribute('href', '/timetable');
+  await isKept(maud);
+  await maud.goto('/room/pages/deleted');
+  await maud.getByRole('button', { name: /^Bring it back.*Parking/ }).click();
+  await expect(maud.getByText('It is back.')).toBeVisible();
+  // Visitors read what is published: there the link leads again where it did.
+  await page.reload();
+  await expect(words).toHaveAttribute('href', '/harbours/port-ennis/parking');
+  await maud.context().close();
+});

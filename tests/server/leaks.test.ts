@@ -6,7 +6,7 @@ import { sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { rulesAllow, rulesFor } from '@/core/access';
 import { DEMO_PEOPLE } from '@/demo/people';
-import { mayVisit } from '@/server/content/audience';
+import { mayVisit } from '@/server/gate/authorize';
 import { listPages, type PageFacts } from '@/server/content/tree';
 import { db } from '@/server/db/client';
 import { findSite, type Access, type Site } from '@/server/gate/access';

@@ -1,8 +1,11 @@
 import { eq, sql } from 'drizzle-orm';
+import type { PageContent } from '@/core/content';
 import { describe, expect, it } from 'vitest';
 import { listActivity, record } from '@/server/activity/activity';
 import { beginTree } from '@/server/content/listing';
 import { findTargets, findTargetsBelow } from '@/server/content/search';
+import { addRevision } from '@/server/items/drafts';
+import { mustFindItem } from '@/server/items/items';
 import { listUnfinished } from '@/server/items/unfinished';
 import { findLiveContents, listPages, rootPageId } from '@/server/content/tree';
 import { db } from '@/server/db/client';
@@ -14,7 +17,8 @@ import { changesBetween, summarizeRoles } from '@/server/plan/overview';
 import { getLivePlan, getPreparedPlan } from '@/server/plan/plans';
 import { listPeople } from '@/server/people/people';
 import { GET as getMedia } from '@/pages/media/[hash]';
-import { findPictureUse, listPictures } from '@/server/media/media';
+import { findPictureUse } from '@/server/items/references';
+import { listPictures } from '@/server/media/media';
 import { accessOf, pageId, siteId } from './ask';
 
 describe('the page tree', () => {
@@ -201,9 +205,11 @@ describe('what leaves the server', () => {
       body: { type: 'doc', content: [{ type: 'blockquote', content: [{ type: 'picture', attrs: { id: inText } }] }] },
       pieces: [{ id: 'p', region: 'main', heading: '', text: { type: 'doc', content: [] }, picture: inPiece }],
     };
-    await db.execute(
-      sql`with made as (insert into revisions (site_id, item_id, number, content, kind, note) values (${await siteId()}, ${jobs}, 900, ${JSON.stringify(content)}::jsonb, 'published', '') returning id) update items set live_revision_id = made.id from made where items.id = ${jobs}`,
-    );
+    const item = await mustFindItem(db, await siteId(), jobs);
+    const made = await addRevision(db, { signedInId: 1 }, item, content as unknown as PageContent, 'published', '', {
+      writers: [],
+    });
+    await db.update(items).set({ liveRevisionId: made }).where(eq(items.id, jobs));
     const after = await findPictureUse(db, await siteId());
     const isOn = (use: typeof before, picture: string) => use.get(picture)?.some((page) => page.page === String(jobs));
     for (const picture of [banner, inText, inPiece])

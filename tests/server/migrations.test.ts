@@ -6,7 +6,9 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import { expect, inject, it } from 'vitest';
+import { referencesOf, type PageContent } from '@/core/content';
 import type { Tx } from '@/server/db/client';
+import { formOf } from '@/server/items/forms';
 import { getLivePlan, getPlanState } from '@/server/plan/plans';
 import { demo } from '../core/operations';
 
@@ -91,7 +93,34 @@ it('migrations run on a database in use, one after the other, and lose nothing',
     insert into presence (page_id, person_id, site_id) values (1, 1, 1);
     insert into preview_links (token_hash, site_id, page_id, expires_at) values ('x', 1, 1, '2040-01-01');
     insert into redirects (site_id, address, page_id) values (1, '/tide', 1);
-    insert into notices (site_id, page_id, kind, text, starts_at) values (1, 1, 'warning', 'Fog', '2020-01-01');`);
+    insert into notices (site_id, page_id, kind, text, starts_at) values (1, 1, 'warning', 'Fog', '2020-01-01');
+    insert into pages (site_id, parent_id, path, slug, position, layout) values (1, 1, '1.2', 'fares', 0, 'plain');
+    insert into blobs values ('abc', 'image/png', ''); insert into media (site_id, name, description, hash) values (1, 'Quay', '', 'abc'), (1, 'Quay', '', 'abc');`);
+  // Links as they were kept then: by address.
+  const linked = (...hrefs: string[]) => ({
+    title: 'Says "href": "/fares"',
+    banner: '2',
+    'page.author': '1',
+    booking: { href: hrefs[0], words: '' },
+    body: {
+      type: 'doc',
+      content: [
+        { type: 'picture', attrs: { id: '1' } },
+        ...hrefs.map((href) => ({ type: 'text', text: 'Go', marks: [{ type: 'link', attrs: { href } }] })),
+      ],
+    },
+  });
+  const [byAddress, byName] = [
+    ['/fares/?from=a#b', '/fares', '/tide', '/', '/media/abc', '/fares/none', '/search', 'https://a.example/fares'],
+    ['page:2?from=a#b', 'page:2', 'page:1', 'page:1', 'picture:1', '/fares/none', '/search', 'https://a.example/fares'],
+  ];
+  await pool.query(`insert into revisions (site_id, page_id, number, content, kind) values (1, 1, 3, $1, 'kept')`, [
+    linked(...byAddress),
+  ]);
+  await pool.query(`insert into drafts (page_id, site_id, content, version, allowance) values (2, 1, $1, 1, $2)`, [
+    linked(...byAddress),
+    { body: { bold: 1, 'link:/fares': 2, 'link:/none': 1 } },
+  ]);
   const tables =
     `revisions publications reviews remarks schedules drafts presence preview_links redirects notices`.split(' ');
   const rowsOf = async (names: readonly string[]) =>
@@ -111,14 +140,38 @@ it('migrations run on a database in use, one after the other, and lose nothing',
       ...(page !== undefined && { [['redirects', 'notices'].includes(table) ? 'page_id' : 'item_id']: page }),
     }));
   const after = await rowsOf([...tables, 'items', 'notes']);
-  for (const table of tables) expect(after[table], table).toEqual(called(before[table], table));
+  const names = new Map(byAddress.map((address, i) => [address, byName[i]]));
+  const named = JSON.parse(JSON.stringify(before).replaceAll('link:/fares', 'link:page:2'), (key, value: unknown) =>
+    key === 'href' && typeof value === 'string' ? (names.get(value) ?? value) : value,
+  ) as typeof before;
+  const plain = JSON.parse(JSON.stringify(after)) as typeof after;
+  for (const table of tables) expect(plain[table], table).toEqual(called(named[table], table));
+  const needed = await pool.query(
+    `select field, kind, target, item_id, revision_id from item_references order by item_id, field, kind, target`,
+  );
+  const fields = [...formOf({ type: 'page' }).byId.values()];
+  expect(needed.rows).toEqual(
+    [
+      [1, 3],
+      [2, null],
+    ].flatMap(([item, revision]) =>
+      referencesOf(fields, linked(...byName) as unknown as PageContent)
+        .map((one) => ({ ...one, item_id: item, revision_id: revision }))
+        .sort((a, b) => {
+          const [x, y] = [a, b].map((one) => `${one.field} ${one.kind} ${one.target}`);
+          return (x ?? '') < (y ?? '') ? -1 : 1;
+        }),
+    ),
+  );
   expect(after['notes']).toEqual(called(before['page_notes'], 'notes'));
   expect(after['items']).toEqual(before['pages']?.map((row) => ({ ...row, type: 'page' })));
   const db = drizzle(pool, { casing: 'snake_case' });
   await migrate(db, { migrationsFolder: ALL });
   await expectAsDeclared(pool);
   expect((await pool.query('select name, demo from sites')).rows).toEqual([{ name: 'Kept', demo: false }]);
-  expect((await pool.query('select content, version from drafts')).rows).toEqual([{ content, version: 3 }]);
+  expect((await pool.query('select content, version from drafts where item_id = 1')).rows).toEqual([
+    { content, version: 3 },
+  ]);
   // From here on nothing is rewritten: the same forms once more, as no migration has seen them.
   await pool.query(steps, change);
   const release = await pool.query<{ id: number }>(

@@ -96,6 +96,7 @@ describe('the list of pages', () => {
       layout: 'harbour',
       state: '',
       navigation: '',
+      links: '',
       language: '',
       author: '',
       days: 0,

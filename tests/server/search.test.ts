@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { mayVisit } from '@/server/content/audience';
+import { mayVisit } from '@/server/gate/authorize';
 import { searchPages } from '@/server/content/search';
 import { listPages } from '@/server/content/tree';
 import { db } from '@/server/db/client';

@@ -1,7 +1,8 @@
 import { plainText, type Document, type DocumentNode } from './document';
 import { PIECE_HEADING, type Layout, type PageContent } from './layout';
+import { hrefsIn, ownPath, thingOf } from './references';
 import { searchResultOf, SETTINGS } from './settings';
-import { entriesOf, isEmptyDocument, isEmptyValue, linkOf, piecesOf, richTextsOf, textOf } from './values';
+import { entriesOf, isEmptyDocument, isEmptyValue, linkOf, piecesOf, textOf } from './values';
 
 /** What is looked for before a page is published; the site says of each whether it stops, advises or is off. */
 export const CHECKS = [
@@ -54,23 +55,6 @@ function* walk(nodes: readonly DocumentNode[]): Generator<DocumentNode> {
   }
 }
 
-function* linksIn(document: Document): Generator<string> {
-  for (const node of walk(document.content))
-    if (node.type === 'text')
-      for (const mark of node.marks ?? []) if (mark.type === 'link' && mark.attrs) yield mark.attrs.href;
-}
-
-/** Path of an address of this website without what follows it; undefined for any other address. */
-export const ownPath = (href: string): string | undefined =>
-  href.startsWith('/') ? (href.split(/[?#]/)[0] ?? '').replace(/(.)\/+$/, '$1') : undefined;
-
-/** Every address of this website that a page leads to. */
-export function pathsFrom(layout: Layout, content: PageContent): string[] {
-  const hrefs = richTextsOf(layout, content).flatMap((text) => [...linksIn(text.document)]);
-  for (const field of layout.fields) if (field.kind === 'link') hrefs.push(linkOf(content, field.id)?.href ?? '');
-  return [...new Set(hrefs.map(ownPath).filter((path) => path !== undefined))];
-}
-
 /** What may be wrong with a page, in the order of its fields. Says only what is sure; style is left to people. */
 export function checkPage(layout: Layout, content: PageContent, { isThere, describe }: Around): Finding[] {
   const found: Finding[] = [];
@@ -103,6 +87,9 @@ export function checkPage(layout: Layout, content: PageContent, { isThere, descr
     const path = ownPath(href);
     if (path !== undefined && !isThere(path))
       say('links', field, `${name}: the link to ${begin(href)} leads to no page of this website.`);
+    // What is there goes by its address here.
+    const gone = thingOf(href)?.kind;
+    if (gone) say('links', field, `${name}: a link leads to a ${gone} that is not there any more.`);
   };
   const rich = (field: string, name: string, document: Document) => {
     let heading = 1;
@@ -123,7 +110,7 @@ export function checkPage(layout: Layout, content: PageContent, { isThere, descr
         say('descriptions', field, `${name}: a picture in the text has no description.`);
       if (node.type === 'paragraph' || node.type === 'heading') prose(field, name, plainText(node));
     }
-    for (const href of linksIn(document)) link(field, name, href);
+    for (const href of hrefsIn(document)) link(field, name, href);
   };
   for (const field of layout.fields) {
     const value = content[field.id];

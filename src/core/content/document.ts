@@ -1,5 +1,6 @@
 import { canonical } from '../json';
 import { isDay } from '../words';
+import { thingOf } from './references';
 
 /**
  * The document schema of the writing area: the JSON form of a ProseMirror document
@@ -51,6 +52,7 @@ export interface Document {
 
 /** Schemes a link may have (URL standard, section "Schemes"), and addresses of this site. */
 const HREF = /^(https?:\/\/[^\s]+|mailto:[^\s]+|tel:[^\s]+|\/(?!\/)[^\s\\]*|#[^\s]*)$/i;
+/** Whether a link can be given this address. */
 export const isHref = (href: string): boolean => href.length <= 2000 && HREF.test(href);
 
 /**
@@ -171,7 +173,7 @@ function readMarks(given: unknown): Checked<Mark[]> {
     };
     if (type === 'link') {
       const href = attrs?.href;
-      if (typeof href !== 'string' || !isHref(href))
+      if (typeof href !== 'string' || !(isHref(href) || thingOf(href)))
         return { fault: 'a link must lead to a page, a web address, a mail address or a phone number' };
       marks.push({ type, attrs: { href } });
     } else if (type === 'bold' || type === 'italic') marks.push({ type });

@@ -4,6 +4,7 @@ export * from './layout';
 export * from './values';
 export * from './settings';
 export * from './parse';
+export * from './references';
 export * from './checks';
 export * from './compare';
 export * from './merge';

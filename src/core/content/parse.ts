@@ -13,6 +13,7 @@ import {
   type Piece,
 } from './layout';
 import { isOwnAddress, isSlug, OWN_ADDRESS_WORDS, SLUG_WORDS } from './address';
+import { thingOf } from './references';
 import { SETTINGS } from './settings';
 
 export interface ContentFault {
@@ -121,7 +122,7 @@ function readField(field: Field, given: unknown): Read {
     case 'link': {
       if (given === undefined || given === null) return { value: null };
       const { href, words } = given as { href?: unknown; words?: unknown };
-      if (typeof href !== 'string' || !isHref(href))
+      if (typeof href !== 'string' || !(isHref(href) || thingOf(href)))
         return { fault: `${field.name} leads to no page, web address, mail address or phone number.` };
       const read = readText({ name: `The words of ${field.name}`, max: 120 }, words ?? '');
       return 'fault' in read ? read : { value: { href, words: read.value } };

@@ -1,5 +1,6 @@
 import { sayCalendarDay } from '../words';
 import { isHref, type Document, type DocumentNode, type Mark } from './document';
+import { thingOf } from './references';
 
 const ESCAPES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
 /** Makes text safe inside HTML text and double-quoted attributes (HTML standard, section 13.3). */
@@ -27,18 +28,19 @@ const TAGS: Record<string, string> = {
   tableCell: 'td',
 };
 
-const inMark = (html: string, mark: Mark): string => {
+const inMark = (html: string, mark: Mark, options: RenderOptions): string => {
   if (mark.type === 'bold') return `<strong>${html}</strong>`;
   if (mark.type === 'italic') return `<em>${html}</em>`;
   const href = mark.attrs?.href ?? '';
-  return isHref(href) ? `<a href="${escapeHtml(href)}">${html}</a>` : html;
+  return isHref(href) || (options.whole && thingOf(href)) ? `<a href="${escapeHtml(href)}">${html}</a>` : html;
 };
 
 /** Text of an attribute, whatever its type was said to be. */
 const words = (value: unknown): string => (typeof value === 'string' ? value : '');
 
 function renderNode(node: DocumentNode, options: RenderOptions): string {
-  if (node.type === 'text') return (node.marks ?? []).reduce(inMark, escapeHtml(node.text));
+  if (node.type === 'text')
+    return (node.marks ?? []).reduce((html, mark) => inMark(html, mark, options), escapeHtml(node.text));
   if (node.type === 'hardBreak') return '<br>';
   if (node.type === 'unknownInline')
     return options.whole ? `<span data-unknown="${escapeHtml(node.attrs.json)}"></span>` : '';

@@ -2,8 +2,10 @@ import { lazy, Suspense, useState } from 'react';
 import {
   asHref,
   entriesOf,
+  LINK_GONE,
   linkOf,
   textOf,
+  thingOf,
   type Entry,
   type Field,
   type FieldOf,
@@ -215,8 +217,12 @@ function LinkInput({
   fault: string | undefined;
 }) {
   const [choosing, setChoosing] = useState(false);
+  const kept = value?.href ?? '';
+  // What is there goes by its address here.
+  const gone = thingOf(kept) !== undefined;
+  const shown = gone ? '' : kept;
   const set = (part: { href?: string; words?: string }) => {
-    const next = { href: value?.href ?? '', words: value?.words ?? '', ...part };
+    const next = { href: kept, words: value?.words ?? '', ...part };
     onChange(next.href === '' && next.words === '' ? null : next);
   };
   return (
@@ -225,18 +231,18 @@ function LinkInput({
       <Labelled
         label="Leads to"
         hint="A page (/fares), a web address, a mail address or a telephone number."
-        fault={fault}
+        fault={fault ?? (gone ? LINK_GONE : undefined)}
       >
         {(ids) => (
           <input
             {...ids}
             className="field"
             readOnly={readOnly}
-            value={value?.href ?? ''}
+            value={shown}
             onChange={(event) => set({ href: event.target.value })}
             onBlur={(event) => {
               const href = asHref(event.target.value);
-              if (href !== (value?.href ?? '')) set({ href });
+              if (href !== shown) set({ href });
             }}
           />
         )}
@@ -262,7 +268,7 @@ function LinkInput({
         <Dialog open onClose={() => setChoosing(false)} title={`${field.name}: which page?`}>
           <Suspense fallback={<p role="status">Looking…</p>}>
             <PageTargets
-              href={value?.href ?? ''}
+              href={shown}
               onChoose={(href) => {
                 set({ href });
                 setChoosing(false);

@@ -1,6 +1,6 @@
 import type { Editor } from '@tiptap/core';
 import { useState } from 'react';
-import { asHref, isHref } from '@/core/content';
+import { asHref, isHref, LINK_GONE, thingOf } from '@/core/content';
 import { happened } from '../kit/happened';
 import { Dialog, Labelled } from '../kit/parts';
 import { PageTargets } from './PageTargets';
@@ -32,7 +32,10 @@ export default function LinkDialog({
   pictures: readonly PictureChoice[];
   onClose: () => void;
 }) {
-  const [href, setHref] = useState<string>(String(editor.getAttributes('link')['href'] ?? ''));
+  const before = String(editor.getAttributes('link')['href'] ?? '');
+  // What is there goes by its address here.
+  const gone = thingOf(before) !== undefined;
+  const [href, setHref] = useState<string>(gone ? '' : before);
   const [kind, setKind] = useState<Kind>(kindOf(href));
   const wasLink = editor.isActive('link');
   const { from, to } = editor.state.selection;
@@ -70,6 +73,7 @@ export default function LinkDialog({
               </button>
             ))}
           </div>
+          {gone && href === '' && <p className="note note-brick">{LINK_GONE}</p>}
           {kind === 'page' && <PageTargets href={href} onChoose={setHref} />}
           {kind === 'file' && (
             <Labelled label="Which one?">

@@ -11,7 +11,7 @@ import { Paragraph } from '@tiptap/extension-paragraph';
 import { Table, TableCell, TableHeader, TableRow } from '@tiptap/extension-table';
 import { Text } from '@tiptap/extension-text';
 import { Gapcursor, Placeholder, UndoRedo } from '@tiptap/extensions';
-import { isHref, parseDocument, renderDocument } from '@/core/content';
+import { isHref, parseDocument, renderDocument, thingOf } from '@/core/content';
 import { search } from 'prosemirror-search';
 import { Guard, type GuardOptions } from './guard';
 import { Alert, Highlight, Picture, Unknown, UnknownInline } from './nodes';
@@ -70,7 +70,7 @@ export function extensionsFor(guard: GuardOptions, pictures: readonly PictureCho
       openOnClick: false,
       autolink: false,
       linkOnPaste: allowed.has('link'),
-      isAllowedUri: (uri) => isHref(uri),
+      isAllowedUri: (uri) => isHref(uri) || thingOf(uri) !== undefined,
       HTMLAttributes: { target: null, rel: null, class: null },
     }),
     when('heading', Heading.configure({ levels: [2, 3] })),

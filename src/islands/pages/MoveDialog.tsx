@@ -178,8 +178,8 @@ export function MoveDialog({
                   Old addresses lead to the new ones
                 </label>
                 {preview.links.length > 0 && (
-                  <p className={`clip mt-2 text-sm ${redirect ? 'text-ink-2' : 'note note-brick'}`}>
-                    {redirect ? 'Links that go on working by this: ' : 'Links that will lead nowhere: '}
+                  <p className="clip mt-2 text-sm text-ink-2">
+                    {'Links that follow by themselves: '}
                     {preview.links.map((link) => `${link.title} (${link.address})`).join(', ')}.
                   </p>
                 )}

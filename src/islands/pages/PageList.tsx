@@ -348,6 +348,7 @@ function Filters({
           { id: 'yes', name: 'Shown there' },
           { id: 'no', name: 'Not shown there' },
         ])}
+        {pick('links', 'Links', [any, { id: 'broken', name: 'Some lead nowhere' }])}
         {isFiltered(filter) && (
           <div className="flex flex-wrap gap-2">
             <button

@@ -128,6 +128,7 @@ export interface Filter {
   layout: string;
   state: string;
   navigation: string;
+  links: string;
   language: string;
   author: string;
   days: number;
@@ -139,6 +140,7 @@ export const NO_FILTER: Filter = {
   layout: '',
   state: '',
   navigation: '',
+  links: '',
   language: '',
   author: '',
   days: 0,
@@ -146,7 +148,7 @@ export const NO_FILTER: Filter = {
   dir: 'down',
 };
 export const isFiltered = (filter: Filter): boolean =>
-  (['q', 'layout', 'state', 'navigation', 'language', 'author', 'days'] as const).some(
+  (['q', 'layout', 'state', 'navigation', 'links', 'language', 'author', 'days'] as const).some(
     (key) => filter[key] !== NO_FILTER[key],
   );
 export const queryOf = (filter: Filter): string =>

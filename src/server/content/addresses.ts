@@ -11,7 +11,6 @@ import {
 import type { Tx } from '../db/client';
 import { items, redirects } from '../db/schema';
 import { Problem } from '../gate/problems';
-import { hrefOf } from '../items/items';
 
 export type AddressMap = Map<string, Addressed>;
 
@@ -186,47 +185,4 @@ export async function applySettings(
       language: settings.language,
     })
     .where(eq(items.id, page.id));
-}
-
-/** A link in the published text of a live item. */
-export interface LinkInText {
-  /** The item's number, and where it is edited. */
-  page: string;
-  href: string;
-  title: string;
-  address: string;
-  /** The address without what it asks or points at. */
-  path: string;
-}
-
-/** Every link in the published texts of a site; to some addresses only, where they are named. */
-export async function findLinks(tx: Tx, siteId: number, addresses?: readonly string[]): Promise<LinkInText[]> {
-  if (addresses?.length === 0) return [];
-  const path = sql`split_part(split_part(h.href #>> '{}', '#', 1), '?', 1)`;
-  const { rows } = await tx.execute<{ id: number; type: string; title: string; href: string; path: string }>(sql`
-    select p.id, p.type, coalesce(p.short_name, r.content->>'title') as title, h.href #>> '{}' as href, ${path} as path
-    from items p join revisions r on r.id = p.live_revision_id, jsonb_path_query(r.content, 'strict $.**.href') as h(href)
-    where p.site_id = ${siteId} and p.deleted_at is null ${addresses ? sql`and ${path} in ${addresses}` : sql``}`);
-  return rows.map((row) => ({
-    page: String(row.id),
-    href: hrefOf(row),
-    title: row.title,
-    address: row.href,
-    path: row.path,
-  }));
-}
-
-/** Those of some links that lead to one of some addresses, each once a page. */
-export function linksTo(
-  links: readonly LinkInText[],
-  addresses: readonly string[],
-  except: readonly string[] = [],
-): Pick<LinkInText, 'page' | 'href' | 'title' | 'address'>[] {
-  const wanted = new Set(addresses);
-  const there = links.filter((link) => wanted.has(link.path) && !except.includes(link.page));
-  return [
-    ...new Map(
-      there.map(({ page, href, title, address }) => [`${page} ${address}`, { page, href, title, address }]),
-    ).values(),
-  ];
 }

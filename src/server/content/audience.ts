@@ -1,23 +1,13 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { decide, VISIT, type Audience, type Place } from '@/core/access';
+import type { Audience } from '@/core/access';
 import { record } from '../activity/activity';
-import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { items } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { mustMayBelow } from './structure';
 import { findPageName } from './tree';
-
-/** Whether somebody may visit a page on the website; without access they are a visitor like any other. */
-export const mayVisit = (access: Access | undefined, place: Place): boolean =>
-  decide(access?.policy ?? { roles: new Map(), people: new Map(), secondPerson: new Set() }, {
-    person: access?.who.id ?? null,
-    permission: VISIT,
-    place,
-    atMs: now().getTime(),
-  }).allowed;
 
 /** Who may visit a page, as it comes over the wire and lies in its row. */
 export const audienceSchema = z.union([

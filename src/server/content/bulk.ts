@@ -10,7 +10,8 @@ import { authorize, mayNow, mayOn } from '../gate/authorize';
 import { idSchema } from '../gate/endpoint';
 import { Problem } from '../gate/problems';
 import { audienceSchema, setAudience } from './audience';
-import { findAddresses, findLinks } from './addresses';
+import { findAddresses } from './addresses';
+import { findLinks } from '../items/references';
 import { mustFindPage } from '../items/items';
 import { titleOf } from '../items/publishing';
 import { bringBack, deleteItem, previewRetire, putBack, takeItemDown, type SiteLinks } from './retire';
@@ -98,7 +99,7 @@ async function notesOfMove(
       : []),
     ...lists,
     ...(visitors ? [visitors] : []),
-    ...linksInWords(links, 'Links that go on working by this stand on'),
+    ...linksInWords(links, 'Links that follow by themselves stand on'),
   ];
 }
 

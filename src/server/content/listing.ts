@@ -10,6 +10,7 @@ import { drafts, items, people, publications, reviews, revisions } from '../db/s
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { allowedPages } from '../gate/filter';
+import { findBroken } from '../items/references';
 import { findAddresses } from './addresses';
 import { askable, titleHolds } from './search';
 
@@ -20,6 +21,8 @@ export const filterSchema = z.object({
   layout: z.string().max(40).default(''),
   state: z.enum(['', ...PAGE_STATES]).default(''),
   navigation: z.enum(['', 'yes', 'no']).default(''),
+  /** `broken`: what visitors read of it leads somewhere that is not there. */
+  links: z.enum(['', 'broken']).default(''),
   language: z.string().max(12).default(''),
   author: z.string().max(12).default(''),
   /** Changed in the last so many days. */
@@ -75,7 +78,7 @@ function matches(q: string): SQL | undefined {
   );
 }
 
-function conditions(access: Access, filter: PageFilter): SQL | undefined {
+async function conditions(tx: Tx, access: Access, filter: PageFilter): Promise<SQL | undefined> {
   const id = (text: string) => (/^\d{1,9}$/.test(text) ? Number(text) : 0);
   return and(
     seen(access),
@@ -83,6 +86,7 @@ function conditions(access: Access, filter: PageFilter): SQL | undefined {
     filter.layout ? eq(items.layout, filter.layout) : undefined,
     filter.state ? sql`${state} = ${filter.state}` : undefined,
     filter.navigation ? eq(items.inNavigation, filter.navigation === 'yes') : undefined,
+    filter.links ? inArray(items.id, [...(await findBroken(tx, access.site.id))]) : undefined,
     filter.language ? eq(items.language, filter.language) : undefined,
     filter.author ? eq(items.authorId, id(filter.author)) : undefined,
     filter.days > 0 ? gte(changed, new Date(now().getTime() - filter.days * 86_400_000).toISOString()) : undefined,
@@ -245,7 +249,7 @@ export async function listByFilter(
   filter: PageFilter,
   cut: { offset: number; limit: number },
 ): Promise<{ pages: ListedPage[]; total: number }> {
-  const where = conditions(access, filter);
+  const where = await conditions(tx, access, filter);
   const direction = filter.dir === 'up' ? asc : desc;
   const rows = await from(tx)
     .where(where)

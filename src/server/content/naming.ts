@@ -1,7 +1,6 @@
 import type { Place } from '@/core/access';
 import type { Access } from '../gate/access';
-import { mayOn } from '../gate/authorize';
-import { mayVisit } from './audience';
+import { mayOn, mayVisit } from '../gate/authorize';
 import type { PageFacts } from './tree';
 
 /**

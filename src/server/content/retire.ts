@@ -8,20 +8,12 @@ import { drafts, items, people, publications, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { Problem } from '../gate/problems';
-import {
-  addressFaults,
-  findAddresses,
-  findLinks,
-  linksTo,
-  lockTree,
-  takenSlugs,
-  type AddressMap,
-  type LinkInText,
-} from './addresses';
+import { addressFaults, findAddresses, lockTree, takenSlugs, type AddressMap } from './addresses';
 import { asShown, type ItemRow } from '../items/forms';
+import { findLinks, linksTo, type LinkInText } from '../items/references';
 import { hrefFrom, hrefOf, mustFindItem, thisOf } from '../items/items';
 import { findBranch, putOnline, takeDown, titleOf } from '../items/publishing';
-import { liveAddresses, mustMayBelow } from './structure';
+import { livePages, mustMayBelow } from './structure';
 
 export interface RetirePreview {
   title: string;
@@ -43,7 +35,7 @@ export interface SiteLinks {
 export async function previewRetire(tx: Tx, access: Access, pageId: number, known?: SiteLinks): Promise<RetirePreview> {
   const branch = await findBranch(tx, access.site.id, pageId);
   const ids = branch.map((page) => page.id);
-  const gone = liveAddresses(known?.addresses ?? (await findAddresses(tx, access.site.id)), branch.filter(isPage));
+  const gone = livePages(known?.addresses ?? (await findAddresses(tx, access.site.id)), branch.filter(isPage));
   const begun = await tx.select({ id: drafts.itemId }).from(drafts).where(inArray(drafts.itemId, ids));
   return {
     title: await titleOf(tx, pageId),

@@ -13,24 +13,15 @@ import {
 } from '@/core/content';
 import { layouts } from '@/office';
 import { record } from '../activity/activity';
-import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { drafts, items, revisions } from '../db/schema';
+import { items, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { authorize, mayOn } from '../gate/authorize';
 import { Problem } from '../gate/problems';
-import {
-  addressFaults,
-  findAddresses,
-  findLinks,
-  linksTo,
-  keepOldAddresses,
-  lockTree,
-  takenSlugs,
-  type AddressMap,
-  type LinkInText,
-} from './addresses';
+import { addressFaults, findAddresses, keepOldAddresses, lockTree, takenSlugs, type AddressMap } from './addresses';
+import { beginDraft } from '../items/begin';
 import { findNewest, mustFindPage } from '../items/items';
+import { findLinks, linksTo, type Linked, type LinkInText } from '../items/references';
 import { findForbiddenBelow, findPagesOf, titleOf } from '../items/publishing';
 import { findPlace } from './tree';
 
@@ -85,19 +76,7 @@ async function addPage(
     'page.slug': given.slug,
     'page.ownAddress': '',
   };
-  await tx
-    .insert(drafts)
-    .values({
-      itemId: row.id,
-      siteId: access.site.id,
-      content: { body: emptyDocument(), ...content },
-      version: 1,
-      allowance: {},
-      writers: [access.signedInId],
-      startedBy: access.signedInId,
-      updatedBy: access.signedInId,
-      updatedAt: now(),
-    });
+  await beginDraft(tx, row, { content: { body: emptyDocument(), ...content }, by: access.signedInId });
   return { ...row, path };
 }
 
@@ -246,7 +225,7 @@ export interface MovePreview {
   lists: string[];
   /** Who may visit it, where that is not everybody or would change; a sentence. */
   visitors: string | null;
-  /** Pages whose links would only work through a redirect. */
+  /** Links that follow by themselves. */
   links: ReturnType<typeof linksTo>;
   faults: string[];
 }
@@ -353,7 +332,7 @@ export async function previewMove(
           );
   const titles = new Map(rows.map((row) => [String(row.id), row.title]));
   const elsewhere = page.parentId !== parent.id;
-  const old = changes.map((change) => change.from);
+  const moved = changes.map(({ page: id, from }) => ({ id, address: from }));
   const from = page.parentId === null ? '' : await titleOf(tx, page.parentId);
   const to = await titleOf(tx, parent.id);
   return {
@@ -371,7 +350,7 @@ export async function previewMove(
         ? [`“More here” on ${from} loses it.`, `“More here” on ${to} gains it.`]
         : [],
     visitors: (await visitorsOfMove(tx, access, page, parent)).words,
-    links: linksTo(links ?? (await findLinks(tx, access.site.id, old)), old),
+    links: linksTo(links ?? (await findLinks(tx, access.site.id, moved)), moved),
     faults: addressFaults(
       after,
       changes.map((change) => change.page),
@@ -433,6 +412,8 @@ export async function movePage(tx: Tx, access: Access, move: Move & { redirect: 
   return { back: { page: page.id, parent: oldParent, index: oldIndex } };
 }
 
-/** Addresses of pages that visitors can reach now, among some. */
-export const liveAddresses = (addressed: AddressMap, rows: readonly PageRow[]): string[] =>
-  rows.filter((row) => row.liveRevisionId !== null).map((row) => addressOf(addressed, String(row.id)));
+/** Those of some pages that visitors can reach now, with where. */
+export const livePages = (addressed: AddressMap, rows: readonly PageRow[]): Linked =>
+  rows
+    .filter((row) => row.liveRevisionId !== null)
+    .map(({ id }) => ({ id: String(id), address: addressOf(addressed, String(id)) }));

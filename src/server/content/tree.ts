@@ -91,7 +91,23 @@ const query = (tx: Tx) =>
     .leftJoin(drafts, eq(drafts.itemId, items.id))
     .leftJoin(reviews, and(eq(reviews.itemId, items.id), isNull(reviews.outcome)));
 
-/** All pages, parents before children, brothers in their order, with what each has from those above it. */
+/** A site's pages: parents before children, brothers in their order; by their numbers; by where visitors find them. */
+interface SiteMap {
+  pages: readonly PageFacts[];
+  byId: ReadonlyMap<string, PageFacts>;
+  byAddress: ReadonlyMap<string, PageFacts>;
+}
+
+function mapOf(rows: Iterable<PageRow>): SiteMap {
+  const pages = inTree(rows);
+  return {
+    pages,
+    byId: new Map(pages.map((page) => [page.id, page])),
+    byAddress: new Map(pages.map((page) => [page.address, page])),
+  };
+}
+
+/** All pages, with what each has from those above it. */
 function inTree(rows: Iterable<PageRow>): readonly PageFacts[] {
   const placed = [...rows].map((row) => ({ row, path: row.path.split('.') }));
   placed.sort((a, b) => a.path.length - b.path.length || a.row.position - b.row.position || a.row.id - b.row.id);
@@ -125,11 +141,11 @@ function inTree(rows: Iterable<PageRow>): readonly PageFacts[] {
   });
 }
 
-/**
- * Every page of a site, parents before children, brothers in their order: the site map. Shared by all who ask, so never
- * changed.
- */
-export const listPages: (tx: Tx, siteId: number) => Promise<readonly PageFacts[]> = keptByChanges(inTree);
+/** The site map: every page of a site that is not deleted. Shared by all who ask, so never changed. */
+export const findSiteMap: (tx: Tx, siteId: number) => Promise<SiteMap> = keptByChanges(mapOf);
+
+export const listPages = async (tx: Tx, siteId: number): Promise<readonly PageFacts[]> =>
+  (await findSiteMap(tx, siteId)).pages;
 
 /** An item where it lies: a page itself, anything else on its page, with a state and an author of its own. */
 export interface Placed {

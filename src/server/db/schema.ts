@@ -16,7 +16,7 @@ import {
   type AnyPgColumn,
 } from 'drizzle-orm/pg-core';
 import type { Audience } from '@/core/access';
-import type { PageContent } from '@/core/content';
+import type { PageContent, Reference } from '@/core/content';
 import type { Constructs } from '@/core/toolbar';
 
 const ltree = customType<{ data: string }>({ dataType: () => 'ltree' });
@@ -329,6 +329,34 @@ export const revisions = pgTable(
     ),
   },
   (t) => [uniqueIndex().on(t.itemId, t.number), index('revisions_words').using('gin', t.words)],
+);
+
+/**
+ * What versions and drafts need, field by field: written whenever one is kept. "Used where" and broken links are asked
+ * of it.
+ */
+export const references = pgTable(
+  'item_references',
+  {
+    id: id(),
+    siteId: site(),
+    itemId: integer()
+      .notNull()
+      .references(() => items.id),
+    /** Null: its draft. */
+    revisionId: integer().references(() => revisions.id),
+    field: text().notNull(),
+    kind: text().$type<Reference['kind']>().notNull(),
+    /** Its id; of an address where nothing is, the path. */
+    target: text().notNull(),
+  },
+  (t) => [
+    index().on(t.siteId, t.kind, t.target),
+    index().on(t.revisionId),
+    index()
+      .on(t.itemId)
+      .where(sql`revision_id is null`),
+  ],
 );
 
 /** When which revision went on the website. Append-only. */

@@ -1,5 +1,14 @@
 import { and, eq } from 'drizzle-orm';
-import { decide, refuseInWords, rulesAllow, rulesFor, type Decision, type PersonId, type Place } from '@/core/access';
+import {
+  decide,
+  refuseInWords,
+  rulesAllow,
+  rulesFor,
+  VISIT,
+  type Decision,
+  type PersonId,
+  type Place,
+} from '@/core/access';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import { findPlace, rootPageId } from '../content/tree';
@@ -36,6 +45,15 @@ export function mayNow(access: Access, permission: string, thing: Thing = {}): D
     atMs: now().getTime(),
   });
 }
+
+/** Whether somebody may visit a page on the website; without access they are a visitor like any other. */
+export const mayVisit = (access: Access | undefined, place: Place): boolean =>
+  decide(access?.policy ?? { roles: new Map(), people: new Map(), secondPerson: new Set() }, {
+    person: access?.who.id ?? null,
+    permission: VISIT,
+    place,
+    atMs: now().getTime(),
+  }).allowed;
 
 /** Answers like `mayNow` for one permission and as many places as a list has. */
 export function mayOn(access: Access, permission: string): (place: Place) => boolean {

@@ -10,13 +10,20 @@ import { fieldsFor, mayWrite } from './allowed';
 import { draftInfo } from './editable';
 import { asShown, whole, type ItemRow } from './forms';
 import { contentOf, findDraft, mustFindItem, findWriters, standing, thisOf } from './items';
+import { withAddresses } from './links';
+import { dropReferences, keepReferences } from './references';
 import { readWritten } from './written';
 
-const conflict = (draft: NonNullable<Awaited<ReturnType<typeof findDraft>>>, item: ItemRow) =>
+const conflict = async (tx: Tx, draft: NonNullable<Awaited<ReturnType<typeof findDraft>>>, item: ItemRow) =>
   new Problem(
     'conflict',
     `${draft.updatedByName} changed ${thisOf(item).toLowerCase()} while you had it open. Nothing was overwritten: both versions are shown, and you choose.`,
-    { theirs: { content: { ...whole(draft.content, item), ...draft.unfinished }, draft: draftInfo(draft) } },
+    {
+      theirs: {
+        content: await withAddresses(tx, item.siteId, { ...whole(draft.content, item), ...draft.unfinished }),
+        draft: draftInfo(draft),
+      },
+    },
   );
 
 /**
@@ -35,11 +42,11 @@ export async function saveDraft(
   const draft = await findDraft(tx, itemId);
   const before = await standing(tx, item);
   if ((draft?.version ?? 0) !== given.version) {
-    if (draft) throw conflict(draft, item);
+    if (draft) throw await conflict(tx, draft, item);
     throw new Problem(
       'conflict',
       `${thisOf(item)} was sent or published by somebody else while you had it open. Nothing was overwritten: both versions are shown, and you choose.`,
-      { theirs: { content: before && whole(before, item), draft: null } },
+      { theirs: { content: before && (await withAddresses(tx, item.siteId, whole(before, item))), draft: null } },
     );
   }
   const { content, allowance, unfinished, faults } = await readWritten(tx, access, item, given.content, {
@@ -52,7 +59,7 @@ export async function saveDraft(
     await addRevision(
       tx,
       access,
-      itemId,
+      item,
       draft.content,
       'kept',
       `Put aside when ${access.who.name} kept another version`,
@@ -72,13 +79,14 @@ export async function saveDraft(
     .insert(drafts)
     .values({ ...values, itemId, siteId: access.site.id, startedBy: access.signedInId })
     .onConflictDoUpdate({ target: drafts.itemId, set: values });
+  await keepReferences(tx, item, content, null);
   return { version: values.version, updatedAt: values.updatedAt.toISOString(), faults };
 }
 
 export async function addRevision(
   tx: Tx,
-  access: Pick<Access, 'site' | 'signedInId'>,
-  itemId: number,
+  access: Pick<Access, 'signedInId'>,
+  item: Pick<ItemRow, 'id' | 'siteId' | 'type'>,
   content: PageContent,
   kind: 'sent' | 'published' | 'kept',
   note: string,
@@ -87,12 +95,12 @@ export async function addRevision(
   const [last] = await tx
     .select({ number: sql<number>`coalesce(max(${revisions.number}), 0)` })
     .from(revisions)
-    .where(eq(revisions.itemId, itemId));
+    .where(eq(revisions.itemId, item.id));
   const [row] = await tx
     .insert(revisions)
     .values({
-      siteId: access.site.id,
-      itemId,
+      siteId: item.siteId,
+      itemId: item.id,
       number: Number(last?.number ?? 0) + 1,
       content,
       kind,
@@ -102,6 +110,7 @@ export async function addRevision(
     })
     .returning({ id: revisions.id });
   if (!row) throw new Error('a revision was not written');
+  await keepReferences(tx, item, content, row.id);
   return row.id;
 }
 
@@ -114,7 +123,7 @@ export async function saveAndTake(
   access: Access,
   itemId: number,
   given: { content: unknown; version: number },
-): Promise<Taken> {
+): Promise<Taken & { item: ItemRow }> {
   const { version, faults } = await saveDraft(tx, access, itemId, given);
   if (faults.length > 0) throw new Problem('bad-input', faults.map((f) => f.message).join(' '), { faults });
   const taken = await takeDraft(tx, access, itemId, version);
@@ -122,7 +131,7 @@ export async function saveAndTake(
   const live = await contentOf(tx, item.liveRevisionId);
   if (live && sameContent(taken.content, asShown(live, item)))
     throw new Problem('already-done', 'Nothing differs from what visitors see, so there is nothing to send.');
-  return taken;
+  return { ...taken, item };
 }
 
 /** What was a draft, and everybody who wrote any of it. */
@@ -140,8 +149,9 @@ async function takeDraft(tx: Tx, access: Access, itemId: number, version: number
       'already-done',
       `There is no draft of ${thisOf(item).toLowerCase()}: nothing has changed since the last version, or it was sent already.`,
     );
-  if (draft.version !== version) throw conflict(draft, item);
+  if (draft.version !== version) throw await conflict(tx, draft, item);
   await tx.delete(drafts).where(eq(drafts.itemId, itemId));
+  await dropReferences(tx, itemId);
   return { content: whole(draft.content, item), writers: draft.writers };
 }
 
@@ -163,7 +173,7 @@ export async function putAside(tx: Tx, access: Access, itemId: number, content: 
     once: [await contentOf(tx, item.liveRevisionId), before],
     allowance: draft?.allowance ?? {},
   });
-  await addRevision(tx, access, itemId, written.content, 'kept', 'Put aside for another version', {
+  await addRevision(tx, access, item, written.content, 'kept', 'Put aside for another version', {
     writers: [...new Set([...(draft?.writers ?? []), access.signedInId])],
   });
 }
@@ -183,5 +193,5 @@ export async function dropDraft(tx: Tx, access: Access, itemId: number, version:
   const unfinished = (await findDraft(tx, itemId))?.unfinished ?? {};
   const { content, writers } = await takeDraft(tx, access, itemId, version);
   await mayWrite(tx, access, item, [content, unfinished], [whole(stood, item), {}]);
-  await addRevision(tx, access, itemId, content, 'kept', 'Draft put aside', { writers });
+  await addRevision(tx, access, item, content, 'kept', 'Draft put aside', { writers });
 }

@@ -4,6 +4,7 @@ import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { people, publications, revisions, schedules } from '../db/schema';
 import { asShown, formOf, layoutOf, whole, type Form } from './forms';
+import { withAddresses } from './links';
 import { contentOf, findDraft, mustFindItem, findNewest, findWaiting } from './items';
 
 export interface DraftInfo {
@@ -131,15 +132,20 @@ export async function getEditable(tx: Tx, siteId: number, itemId: number): Promi
         live: false,
       })),
   ].sort((a, b) => b.at.localeCompare(a.at));
-  const content = whole(await findNewest(tx, item), item);
+  const newest = whole(await findNewest(tx, item), item);
+  const { content, unfinished, shown } = await withAddresses(tx, siteId, {
+    content: newest,
+    unfinished: draft?.unfinished ?? {},
+    shown: live ? asShown(live, item) : null,
+  });
   return {
     id: String(itemId),
     layout: layoutOf(content, item),
-    live: live ? asShown(live, item) : null,
+    live: shown,
     down: item.downRevisionId !== null,
     versions,
     content,
-    ...unfinishedOf(formOf(item), content, draft?.unfinished ?? {}),
+    ...unfinishedOf(formOf(item), content, unfinished),
     draft: draft ? draftInfo(draft) : null,
     waiting: waiting
       ? {

@@ -2,6 +2,7 @@ import {
   allFields,
   documentOf,
   piecesOf,
+  referencesOf,
   settingsAsContent,
   textOf,
   withSettings,
@@ -82,24 +83,8 @@ export const blocksOf = (field: Field, content: PageContent): Document =>
     ? { type: 'doc', content: piecesOf(content, field.id).flatMap((piece): DocumentNode[] => piece.text.content) }
     : documentOf(content, field.id);
 
-const picturesIn = (nodes: readonly DocumentNode[]): string[] =>
-  nodes.flatMap((node) =>
-    node.type === 'picture'
-      ? [String(node.attrs?.['id'])]
-      : 'content' in node && node.content
-        ? picturesIn(node.content)
-        : [],
-  );
-
 /** Every picture an item's content shows or keeps, with the field it stands in. */
-export const picturesOf = (form: Form, content: PageContent) =>
-  form.fields.flatMap((field) => {
-    const inText = isRich(field) ? picturesIn(blocksOf(field, content).content) : [];
-    const own =
-      field.kind === 'picture'
-        ? [content[field.id]]
-        : field.kind === 'pieces'
-          ? piecesOf(content, field.id).map((piece) => piece.picture)
-          : [];
-    return [...inText, ...own].filter((id): id is string => typeof id === 'string').map((id) => ({ field, id }));
-  });
+export const picturesOf = (form: Form, content: PageContent): { field: Field; id: string }[] =>
+  form.fields.flatMap((field) =>
+    referencesOf([field], content).flatMap(({ kind, target }) => (kind === 'picture' ? [{ field, id: target }] : [])),
+  );

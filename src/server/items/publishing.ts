@@ -1,12 +1,12 @@
 import { and, asc, eq, inArray, isNotNull, isNull, lte, not, sql } from 'drizzle-orm';
-import { checkPage, pathsFrom, textOf, type Finding, type PageContent } from '@/core/content';
+import { checkPage, textOf, type Finding, type PageContent } from '@/core/content';
 import { policyOf, publishingOf, type CheckRule, type Plan } from '@/core/plan';
 import { fieldTime, sayTime, skippedInWords } from '@/core/words';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { findInstant, now } from '../clock';
 import { isDatabaseAway, type Tx } from '../db/client';
-import { drafts, media, items, publications, redirects, reviews, revisions, schedules, sites } from '../db/schema';
+import { drafts, media, items, publications, reviews, revisions, schedules, sites } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
 import { allowedPages } from '../gate/filter';
@@ -15,8 +15,11 @@ import { findPolicyPerson } from '../people/people';
 import { getLivePlan } from '../plan/plans';
 import { formOf, layoutOf, whole, type ItemRow } from './forms';
 import { mustFindItem, hrefFor, hrefOf, needOf } from './items';
+import { beginDraft } from './begin';
+import { withAddresses } from './links';
+import { answers } from './references';
 import { applySettings } from '../content/addresses';
-import { findPlace, listPages, type PageFacts } from '../content/tree';
+import { findPlace, type PageFacts } from '../content/tree';
 
 /** Who does something: a person, or Safe Room itself when its time has come. */
 export type Actor = Pick<Access, 'site'> & { signedInId: number; plan: Plan };
@@ -35,7 +38,7 @@ export async function checkContent(
   sees: (page: PageFacts) => boolean = () => true,
 ): Promise<JudgedFinding[]> {
   const item = await mustFindItem(tx, actor.site.id, itemId);
-  const content = whole(given, item);
+  const content = await withAddresses(tx, actor.site.id, whole(given, item));
   const layout = layoutOf(content, item);
   const described = new Map(
     (
@@ -45,18 +48,7 @@ export async function checkContent(
         .where(eq(media.siteId, actor.site.id))
     ).map((row) => [String(row.id), row.description]),
   );
-  const there = new Set<string>();
-  if (pathsFrom(layout, content).length > 0) {
-    const seen = (await listPages(tx, actor.site.id)).filter(sees);
-    const ids = new Set(seen.map((other) => Number(other.id)));
-    for (const other of seen) there.add(other.address);
-    for (const row of await tx
-      .select({ address: redirects.address, page: redirects.pageId })
-      .from(redirects)
-      .where(eq(redirects.siteId, actor.site.id)))
-      if (ids.has(row.page)) there.add(row.address);
-  }
-  const isThere = (path: string) => there.has(path) || /^\/(?:media\/|search$|sign-in$)/.test(path);
+  const isThere = await answers(tx, actor.site.id, sees);
   const { checks } = publishingOf(actor.plan);
   return checkPage(layout, content, { isThere, describe: (id) => described.get(id) }).flatMap(
     (finding): JudgedFinding[] => {
@@ -166,19 +158,12 @@ export async function callOff(tx: Tx, actor: Actor, itemId: number, what: 'publi
     gone.revision === null ? [] : await tx.select().from(revisions).where(eq(revisions.id, gone.revision));
   // A newer draft stays as it is; whoever wrote what was planned is known by its revision.
   if (revision)
-    await tx
-      .insert(drafts)
-      .values({
-        itemId,
-        siteId: actor.site.id,
-        content: revision.content,
-        version: 1,
-        allowance: {},
-        writers: revision.writers,
-        startedBy: revision.madeBy,
-        updatedBy: actor.signedInId,
-      })
-      .onConflictDoNothing();
+    await beginDraft(tx, await mustFindItem(tx, actor.site.id, itemId), {
+      content: revision.content,
+      by: revision.madeBy,
+      updatedBy: actor.signedInId,
+      writers: revision.writers,
+    });
   await record(
     tx,
     actor,

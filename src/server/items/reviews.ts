@@ -12,9 +12,11 @@ import type { Access } from '../gate/access';
 import { notFound, Problem } from '../gate/problems';
 import { listPeople } from '../people/people';
 import { compareApart, type KnownNames } from '../work/compare';
+import { beginDraft } from './begin';
 import { addRevision, saveAndTake } from './drafts';
 import { asShown, layoutOf, whole, type ItemRow } from './forms';
 import { hrefFor, mustFindItem } from './items';
+import { withAddresses } from './links';
 import { comingInstant, mustPass, planFor, putOnline, replaceWaiting } from './publishing';
 import { countOpenRemarks } from './remarks';
 import { findAllPlaced, findLiveContent, findPlace } from '../content/tree';
@@ -80,11 +82,11 @@ export async function sendForReview(
 ): Promise<{ review: number }> {
   const { note, askedOf = null } = given;
   mustSay(access, note);
-  const { content, writers } = await saveAndTake(tx, access, itemId, given);
+  const { content, writers, item } = await saveAndTake(tx, access, itemId, given);
   await mustPass(tx, access, itemId, content);
   if (askedOf !== null) await mustBeAble(tx, access, itemId, writers, askedOf);
   await replaceWaiting(tx, itemId, access.signedInId);
-  const revisionId = await addRevision(tx, access, itemId, content, 'sent', note, { writers });
+  const revisionId = await addRevision(tx, access, item, content, 'sent', note, { writers });
   const [row] = await tx
     .insert(reviews)
     .values({ siteId: access.site.id, itemId, revisionId, sentBy: access.signedInId, askedOf, note })
@@ -108,13 +110,13 @@ export async function publishDraft(
 ): Promise<void> {
   const { note } = given;
   mustSay(access, note);
-  const { content, writers } = await saveAndTake(tx, access, itemId, given);
+  const { content, writers, item } = await saveAndTake(tx, access, itemId, given);
   await replaceWaiting(tx, itemId, access.signedInId);
   await publishRevision(
     tx,
     access,
     itemId,
-    await addRevision(tx, access, itemId, content, given.at ? 'sent' : 'published', note, { writers }),
+    await addRevision(tx, access, item, content, given.at ? 'sent' : 'published', note, { writers }),
     content,
     given.at,
     { now: 'published', later: 'planned to publish' },
@@ -196,20 +198,12 @@ export async function decideReview(
     );
   // Where somebody has begun a new draft meanwhile, theirs stays; the revision sent back is kept anyway.
   const told = word.trim() || `${open} ${open === 1 ? 'remark' : 'remarks'} on the text`;
-  await tx
-    .insert(drafts)
-    .values({
-      itemId: review.itemId,
-      siteId: access.site.id,
-      content: revision.content,
-      version: 1,
-      allowance: {},
-      writers: revision.writers,
-      startedBy: review.sentBy,
-      updatedBy: review.sentBy,
-      sentBackWord: told,
-    })
-    .onConflictDoUpdate({ target: drafts.itemId, set: { sentBackWord: told } });
+  await beginDraft(tx, await mustFindItem(tx, access.site.id, review.itemId), {
+    content: revision.content,
+    by: review.sentBy,
+    writers: revision.writers,
+  });
+  await tx.update(drafts).set({ sentBackWord: told }).where(eq(drafts.itemId, review.itemId));
   await record(tx, access, 'sent back', textOf(revision.content, 'title'), {
     href: await hrefFor(tx, review.itemId),
     detail: told,
@@ -317,11 +311,11 @@ async function compareOn(
   before: PageContent | undefined,
   after: PageContent,
 ): Promise<FieldChange[]> {
-  const earlier = before ?? NOTHING;
+  const [earlier, later] = await withAddresses(tx, siteId, [before ?? NOTHING, whole(after, item)]);
   return compareApart(
     item.type,
     [layoutOf(earlier, item).id, earlier],
-    [layoutOf(after, item).id, whole(after, item)],
+    [layoutOf(after, item).id, later],
     await loadNames(tx, siteId),
   );
 }
@@ -392,5 +386,6 @@ export async function compareVersions(
   };
   const content = await versionOf(revisionId);
   const other = withId === null ? ((await shownNow(tx, item)) ?? content) : await versionOf(withId);
-  return { changes: await compareOn(tx, siteId, item, whole(content, item), other), content: whole(content, item) };
+  const shown = whole(content, item);
+  return { changes: await compareOn(tx, siteId, item, shown, other), content: await withAddresses(tx, siteId, shown) };
 }

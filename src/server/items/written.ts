@@ -7,6 +7,7 @@ import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { formOf, picturesOf, whole, type Form, type ItemRow } from './forms';
 import { mayUse, mayWrite } from './allowed';
+import { withNames } from './links';
 import { mustHaveTools } from './tools';
 
 /** Longest text that waits in a field until it is right, in characters. */
@@ -72,10 +73,11 @@ export async function readWritten(
   unfinished: Record<string, unknown>;
   faults: ContentFault[];
 }> {
+  const named = await withNames(tx, access, given, [old.shown, old.unfinished, ...old.once]);
   const raw =
-    typeof given === 'object' && given !== null && !Array.isArray(given)
-      ? { ...old.shown, ...(given as Record<string, unknown>) }
-      : given;
+    typeof named === 'object' && named !== null && !Array.isArray(named)
+      ? { ...old.shown, ...(named as Record<string, unknown>) }
+      : named;
   const form = formOf(item);
   const read = readContent(form.layouts, item.layout, raw, form.type.settings);
   if (!read)

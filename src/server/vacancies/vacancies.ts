@@ -10,6 +10,7 @@ import type { Tx } from '../db/client';
 import { drafts, items, people, revisions } from '../db/schema';
 import type { Access, Site } from '../gate/access';
 import { mayNow } from '../gate/authorize';
+import { beginDraft } from '../items/begin';
 import { mustFindPage } from '../items/items';
 
 const TYPE = 'vacancy';
@@ -128,25 +129,13 @@ export async function makeVacancy(tx: Tx, access: Access, pageId: number, title:
   const [row] = await tx
     .insert(items)
     .values({ siteId: access.site.id, type: TYPE, parentId: under.id, path: 'new', layout: TYPE, authorId: me })
-    .returning({ id: items.id });
+    .returning();
   if (!row) throw new Error('a vacancy was not written');
   await tx
     .update(items)
     .set({ path: `${under.path}.${row.id}` })
     .where(eq(items.id, row.id));
-  await tx
-    .insert(drafts)
-    .values({
-      itemId: row.id,
-      siteId: access.site.id,
-      content: { title },
-      version: 1,
-      allowance: {},
-      writers: [me],
-      startedBy: me,
-      updatedBy: me,
-      updatedAt: now(),
-    });
+  await beginDraft(tx, row, { content: { title }, by: me });
   await record(tx, access, 'began a vacancy', title, { href: `/room/vacancies/${row.id}` });
   return { id: String(row.id) };
 }

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { maySee } from '@/server/content/naming';
 import { readContent } from '@/core/content';
 import { formOf } from '@/server/items/forms';
-import { mustFindItem } from '@/server/items/items';
+import { contentOf, findNewest, mustFindItem } from '@/server/items/items';
+import { withNames } from '@/server/items/links';
 import { checkContent } from '@/server/items/publishing';
 import { endpoint } from '@/server/gate/endpoint';
 import { Problem } from '@/server/gate/problems';
@@ -16,7 +17,9 @@ export const POST = endpoint({
     const item = await mustFindItem(tx, access.site.id, id);
     const { layouts, type } = formOf(item);
     // What is not right yet is told at its field; everything else is looked at all the same.
-    const read = readContent(layouts, item.layout, body.content, type.settings);
+    const known = [await findNewest(tx, item), await contentOf(tx, item.liveRevisionId)];
+    const named = await withNames(tx, access, body.content, known);
+    const read = readContent(layouts, item.layout, named, type.settings);
     if (!read)
       throw new Problem('bad-input', 'Nothing was sent.', { faults: [{ field: '', message: 'Nothing was sent.' }] });
     return { findings: await checkContent(tx, access, id, read.content, maySee(access)) };

@@ -1,0 +1,92 @@
+import type { Field, FieldValue, PageContent } from './layout';
+
+/** Something of this website that a link leads to, whatever its address is. */
+export interface LinkedThing {
+  kind: 'page' | 'picture';
+  id: string;
+  /** What follows its address: `?of=…`, `#…`. */
+  rest: string;
+}
+
+const NAMED = /^(page|picture):(\d{1,9})((?:[?#]\S*)?)$/;
+
+/** What a kept link names, `page:12#winter`; undefined for one that leads elsewhere. */
+export function thingOf(href: string): LinkedThing | undefined {
+  const [, kind, id, rest] = NAMED.exec(href) ?? [];
+  return kind === 'page' || kind === 'picture' ? { kind, id: id ?? '', rest: rest ?? '' } : undefined;
+}
+
+/** Said where somebody can give such a link another end, when what it names was deleted. */
+export const LINK_GONE = 'What it led to is not there any more. Choose another page, or take the link away.';
+
+/** Every address in a content, whatever it is made of: in marks, in link fields. */
+export function hrefsIn(value: unknown): string[] {
+  if (typeof value !== 'object' || value === null) return [];
+  return Object.entries(value).flatMap(([key, part]: [string, unknown]) =>
+    key === 'href' && typeof part === 'string' ? [part] : hrefsIn(part),
+  );
+}
+
+/** The same with other addresses; the very same where none changes. */
+export function withHrefs<T>(value: T, change: (href: string) => string): T {
+  if (typeof value !== 'object' || value === null) return value;
+  let differs = false;
+  const entries = Object.entries(value).map(([key, part]: [string, unknown]) => {
+    const next = key === 'href' && typeof part === 'string' ? change(part) : withHrefs(part, change);
+    differs ||= next !== part;
+    return [key, next] as const;
+  });
+  if (!differs) return value;
+  return (Array.isArray(value) ? entries.map(([, part]) => part) : Object.fromEntries(entries)) as T;
+}
+
+/** That one field of a content needs something: a page, a picture, a person; or an address where nothing is. */
+export interface Reference {
+  field: string;
+  kind: LinkedThing['kind'] | 'person' | 'address';
+  /** Its id; of an address the path. */
+  target: string;
+}
+
+const picturesIn = (value: unknown): string[] => {
+  if (typeof value !== 'object' || value === null) return [];
+  const { type, attrs, picture } = value as { type?: unknown; attrs?: { id?: unknown } | null; picture?: unknown };
+  const own = type === 'picture' ? attrs?.id : picture;
+  return [
+    ...(typeof own === 'string' ? [own] : []),
+    ...Object.values(value).flatMap((part: unknown) => picturesIn(part)),
+  ];
+};
+
+function inField(field: Field, value: FieldValue | undefined): Omit<Reference, 'field'>[] {
+  const links = hrefsIn(value).flatMap((href): Omit<Reference, 'field'>[] => {
+    const thing = thingOf(href);
+    const path = ownPath(href);
+    return thing
+      ? [{ kind: thing.kind, target: thing.id }]
+      : path === undefined
+        ? []
+        : [{ kind: 'address', target: path }];
+  });
+  const own = typeof value === 'string' && value !== '' ? [value] : [];
+  return [
+    ...links,
+    ...[...(field.kind === 'picture' ? own : []), ...picturesIn(value)].map((target) => ({
+      kind: 'picture' as const,
+      target,
+    })),
+    ...(field.kind === 'person' ? own : []).map((target) => ({ kind: 'person' as const, target })),
+  ];
+}
+
+/** Path of an address of this website without what follows it; undefined for any other address. */
+export const ownPath = (href: string): string | undefined =>
+  href.startsWith('/') ? (href.split(/[?#]/)[0] ?? '').replace(/(.)\/+$/, '$1') : undefined;
+
+/** All that a kept content needs, each once a field; what no field of `fields` holds is nobody's. */
+export function referencesOf(fields: Iterable<Field>, content: PageContent): Reference[] {
+  return [...fields].flatMap((field) => {
+    const found = inField(field, content[field.id]).map((one) => ({ field: field.id, ...one }));
+    return [...new Map(found.map((one) => [`${one.kind} ${one.target}`, one])).values()];
+  });
+}
