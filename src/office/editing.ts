@@ -12,13 +12,17 @@ const textsOf = (layouts: readonly Layout[]): string[] => [
 
 /**
  * What every screen has on which an item is edited, whatever its type: `src/islands/editor/ItemEditor.tsx` shows it.
+ * `panels`: those of its own beside the fields, which stand in this order. Who may only send or publish and not change
+ * it has nothing to do so with.
  */
 export function editControls({
   type,
   one,
   screen,
   layouts,
-}: Pick<ItemType, 'one' | 'screen' | 'layouts'> & { type: string }): Control[] {
+  panels = [],
+}: Pick<ItemType, 'one' | 'screen' | 'layouts'> & { type: string; panels?: readonly Control[] }): Control[] {
+  const may = (verb: 'edit' | 'send' | 'publish') => `${type}.${verb}` as const;
   // Only a page has fields that a layout may lack, and that some may not change.
   const texts = type === 'page' ? { fields: textsOf(layouts) } : {};
   return [
@@ -27,14 +31,14 @@ export function editControls({
       name: 'Toolbar',
       screen,
       description: 'The formatting tools you have.',
-      needs: `${type}.edit`,
+      needs: may('edit'),
     },
     {
       id: `${screen}.tool.link`,
       name: 'Link',
       screen,
       description: 'Makes the chosen words lead somewhere.',
-      needs: `${type}.edit`,
+      needs: may('edit'),
       tool: 'link',
       ...texts,
     },
@@ -47,12 +51,19 @@ export function editControls({
       description: 'Says which version is on the website, and whether your draft is kept.',
     },
     {
-      id: `${screen}.schedule`,
-      name: 'Times',
+      id: `${screen}.note`,
+      name: 'What did you change?',
       screen,
-      said: ['publish tomorrow', 'later', 'at a time', 'at midnight', 'take down by itself'],
-      description: `When the ${one} goes live or is taken down by itself.`,
-      needs: `${type}.publish`,
+      description: 'A word to whoever gives the second look.',
+      needs: [may('edit'), may('send')],
+    },
+    {
+      id: `${screen}.remarks`,
+      name: 'Remarks',
+      screen,
+      said: ['comments', 'what the reviewer said'],
+      description: 'What somebody said of single lines at the second look; answered and settled there.',
+      appears: 'while there are remarks',
     },
     {
       id: `${screen}.checks`,
@@ -60,7 +71,16 @@ export function editControls({
       screen,
       said: ['broken links', 'what is missing', 'long sentences'],
       description: `What may be wrong with the ${one}, in plain words.`,
-      needs: `${type}.edit`,
+      needs: may('edit'),
+    },
+    ...panels,
+    {
+      id: `${screen}.schedule`,
+      name: 'Times',
+      screen,
+      said: ['publish tomorrow', 'later', 'at a time', 'at midnight', 'take down by itself'],
+      description: `When the ${one} goes live or is taken down by itself.`,
+      needs: [may('edit'), may('publish')],
     },
     {
       id: `${screen}.notes`,
@@ -68,28 +88,7 @@ export function editControls({
       screen,
       said: ['note for a colleague', 'leave a note', 'internal note'],
       description: `Words among those who keep the ${one}. Visitors never see them.`,
-      needs: `${type}.edit`,
-    },
-    {
-      id: `${screen}.note`,
-      name: 'What did you change?',
-      screen,
-      description: 'A word to whoever gives the second look.',
-      needs: `${type}.send`,
-    },
-    {
-      id: `${screen}.send`,
-      name: 'Send for a second look',
-      screen,
-      description: 'Hands your draft to somebody else; visitors see it when they publish it.',
-      needs: `${type}.send`,
-    },
-    {
-      id: `${screen}.publish`,
-      name: 'Publish now',
-      screen,
-      description: 'Puts your draft on the website at once.',
-      needs: `${type}.publish`,
+      needs: may('edit'),
     },
     {
       id: `${screen}.versions`,
@@ -97,6 +96,20 @@ export function editControls({
       screen,
       said: ['old version', 'go back', 'as it was before', 'undo publishing', 'compare with earlier'],
       description: `Everything this ${one} once said. Nothing is ever overwritten.`,
+    },
+    {
+      id: `${screen}.send`,
+      name: 'Send for a second look',
+      screen,
+      description: 'Hands your draft to somebody else; visitors see it when they publish it.',
+      needs: [may('edit'), may('send')],
+    },
+    {
+      id: `${screen}.publish`,
+      name: 'Publish now',
+      screen,
+      description: 'Puts your draft on the website at once.',
+      needs: [may('edit'), may('publish')],
     },
   ];
 }

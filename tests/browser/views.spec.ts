@@ -37,6 +37,15 @@ test('every control of the inventory is found on its screen, under its name’s 
   await maud.goto('/workshop/roles/newsroom/toolbar');
   await maud.getByRole('checkbox', { name: /^Quote/ }).uncheck();
   await expect(maud.getByText('1 change not yet live')).toBeVisible();
+  // And remarks of an earlier look.
+  for (const type of ['page', 'vacancy'])
+    await query(
+      app,
+      `with look as (insert into reviews (site_id, item_id, revision_id, sent_by, sent_at, note, outcome, decided_at)
+         select site_id, item_id, id, $2, now() - interval '2 days', '', 'sent-back', now() - interval '1 day' from revisions where item_id = $1 limit 1 returning id, site_id)
+       insert into remarks (site_id, review_id, field, quote, text, made_by) select site_id, id, 'title', '', 'Is it so?', $2 from look`,
+      [await sampleId(app, type), (await query<{ id: number }>(app, 'select id from people limit 1'))[0]?.id],
+    );
   const prepare: Record<string, (page: Page) => Promise<unknown>> = {
     'pages.edit': (page) => expect(writing(page)).toBeVisible(),
     'vacancies.edit': (page) => expect(page.getByLabel('The work')).toBeVisible(),

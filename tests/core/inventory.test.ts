@@ -5,6 +5,7 @@ import { isIcon } from '@/islands/kit/Icon';
 import { findScreen, getEntry, groupTools, InventoryError, makeInventory, type Section } from '@/core/inventory';
 import { sayAge, sayDay, sayTime, fieldTime, greeting } from '@/core/words';
 import { aspectOf, floorPlan } from '@/islands/workshop/floorPlan';
+import { COLUMNS } from '@/islands/pages/columns';
 import { inventory } from '@/office';
 
 const section: Section = {
@@ -202,6 +203,10 @@ describe('nothing of a section is forgotten', () => {
         `${id}: ${path}`,
       ).toBe(true);
     }
+  });
+  it('every column of a list is drawn, and none that is not there', () => {
+    const told = [...inventory.screens.values()].flatMap((screen) => screen.columns ?? []);
+    expect([...COLUMNS.keys()]).toEqual(told.map(({ id }) => id));
   });
   it('every widget is drawn, and none that is not there', () => {
     const drawn = readdirSync(join(root, 'layouts/widgets/of')).map((file) => file.replace(/\.astro$/, ''));

@@ -121,8 +121,8 @@ export function makeInventory(sections: readonly Section[]): Inventory {
   }
   for (const control of inventory.controls.values()) {
     must(inventory.screens.has(control.screen), `${control.id}: no screen "${control.screen}"`);
-    if (control.needs)
-      must(inventory.permissions.has(control.needs), `${control.id}: no permission "${control.needs}"`);
+    for (const need of [control.needs ?? []].flat())
+      must(inventory.permissions.has(need), `${control.id}: no permission "${need}"`);
     for (const field of control.fields ?? [])
       must(fieldName(inventory, field) !== undefined, `${control.id}: no field "${field}"`);
     if (control.tool) must(inventory.tools.has(control.tool), `${control.id}: no tool "${control.tool}"`);

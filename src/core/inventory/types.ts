@@ -31,6 +31,8 @@ export interface Screen {
   needs?: PermissionId;
   /** What the `[id]` of the path names, so that the gate can ask about that very thing: a kind of item, or a review. */
   on?: string;
+  /** What a list on it can show of each thing, in this order. */
+  columns?: readonly { id: string; name: string }[];
 }
 
 /** Something on a screen that can be pointed at. Its id is also its anchor (`data-anchor`). */
@@ -42,8 +44,8 @@ export interface Control {
   description: string;
   /** Further words people use when they look for it. */
   said?: readonly string[];
-  /** Shown only to somebody who may do this. */
-  needs?: PermissionId;
+  /** Shown only to somebody who may do this, or all of these. */
+  needs?: PermissionId | readonly PermissionId[];
   /** Shown only when the toolbar has this tool. */
   tool?: string;
   /** Shown only when the toolbar has this writing mode. */

@@ -11,7 +11,7 @@ import {
 } from '../access';
 import { isReading, type Inventory, type PermissionId, type Section } from '../inventory';
 import { allDoors, policyOf, type Plan, type PlanRole } from '../plan';
-import { judgeTask, missingInWords, placesFor, type TaskFacts, type Verdict } from '../task';
+import { judgeTask, lackingFor, missingInWords, placesFor, type TaskFacts, type Verdict } from '../task';
 import { tourOf, type Tour } from '../tour';
 
 export interface RoomDoor {
@@ -195,6 +195,7 @@ export function room(input: RoomInput): Room {
     tools: toolSet,
     modes,
   };
+  const having = { may: (permission: PermissionId) => best(permission).allowed, tools: toolSet, modes };
   const tourRoom = {
     doorName: (id: string) =>
       nameOf(
@@ -210,13 +211,11 @@ export function room(input: RoomInput): Room {
         return doors.some((d) => `door.${d.section}` === id && d.state !== 'away')
           ? null
           : `The door “${control.name}” is not in this room.`;
-      for (const need of [screen.needs, control.needs])
-        if (need && !best(need).allowed)
-          return `“${control.name}” is not in this room: may not ${inventory.permissions.get(need)?.name ?? need}.`;
-      if (control.tool && !toolSet.has(control.tool))
-        return missingInWords(inventory, { kind: 'tool', id: control.tool });
-      if (control.mode && !modes.has(control.mode)) return `“${control.name}” is not among this room’s writing modes.`;
-      return null;
+      const [first] = [screen, control].flatMap((one) => lackingFor(one, having));
+      if (!first) return null;
+      return first.kind === 'permission'
+        ? `“${control.name}” is not in this room: may not ${inventory.permissions.get(first.id)?.name ?? first.id}.`
+        : missingInWords(inventory, first);
     },
   };
   const tasks: RoomTask[] = [];

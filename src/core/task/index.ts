@@ -1,2 +1,3 @@
+export * from './missing';
 export * from './verdict';
 export * from './needs';

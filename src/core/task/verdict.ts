@@ -1,18 +1,7 @@
-import { hasField, isReading, objectOf, type Inventory, type PermissionId, type TaskTemplate } from '../inventory';
-import type { Operation } from '../plan';
 import type { Decision, DoorState, Place } from '../access';
+import { hasField, isReading, objectOf, type Inventory, type PermissionId, type TaskTemplate } from '../inventory';
 import { chainsOf } from './chains';
-
-export type Missing =
-  | { kind: 'permission'; id: PermissionId }
-  | { kind: 'denied'; id: PermissionId }
-  /** Each is allowed somewhere, but no one thing has them all. */
-  | { kind: 'apart'; ids: PermissionId[] }
-  /** Allowed, but no page it is allowed on has what the task changes, or not for them to change. */
-  | { kind: 'field'; control: string }
-  | { kind: 'door'; id: string; state: DoorState }
-  | { kind: 'tool'; id: string }
-  | { kind: 'mode'; id: string };
+import { lackingFor, permissionsOf, type Missing } from './missing';
 
 /** Whether a task can be done, or the first thing that is missing, in the order a person would meet it. */
 export type Verdict = { can: true } | { can: false; missing: Missing };
@@ -53,7 +42,7 @@ export function needsOf(inventory: Inventory, task: TaskTemplate): TaskNeeds {
     onThing: list([
       ...screens.filter((screen) => screen.on).map((screen) => screen.needs),
       ...task.needs,
-      ...usedControls(inventory, task).map((control) => control.needs),
+      ...usedControls(inventory, task).flatMap(permissionsOf),
     ]),
   };
 }
@@ -118,13 +107,12 @@ function missingEverywhere(
       return { kind: 'door', id: section, state: door };
     return { kind: decision.reason === 'denied' ? 'denied' : 'permission', id: permission };
   }
-  const controls = usedControls(inventory, task);
-  const tool = [...(task.tools ?? []), ...controls.flatMap((control) => control.tool ?? [])].find(
-    (id) => !facts.tools.has(id),
-  );
-  if (tool !== undefined) return { kind: 'tool', id: tool };
-  const mode = controls.flatMap((control) => control.mode ?? []).find((id) => !facts.modes.has(id));
-  return mode === undefined ? undefined : { kind: 'mode', id: mode };
+  const lacks: Missing[] = [
+    ...(task.tools ?? []).filter((id) => !facts.tools.has(id)).map((id) => ({ kind: 'tool' as const, id })),
+    // What they may was asked for above, on one thing.
+    ...usedControls(inventory, task).flatMap((control) => lackingFor(control, { ...facts, may: () => true })),
+  ];
+  return lacks.find((one) => one.kind === 'tool') ?? lacks[0];
 }
 
 /**
@@ -150,57 +138,4 @@ export function judgeTask(task: TaskTemplate & { section: string }, facts: TaskF
           ids: needsOf(facts.inventory, task).onThing.filter((id) => facts.inventory.permissions.get(id)?.placed),
         },
   };
-}
-
-/** What is missing, as a sentence for the administrator. */
-export function missingInWords(
-  inventory: Inventory,
-  missing: Missing,
-  doorName: (section: string) => string = (id) => inventory.sections.find((s) => s.id === id)?.name ?? id,
-): string {
-  const permission = (id: PermissionId) => inventory.permissions.get(id)?.name ?? id;
-  switch (missing.kind) {
-    case 'permission':
-      return `Missing: may ${permission(missing.id)}.`;
-    case 'denied':
-      return `A deny forbids it: must not ${permission(missing.id)}.`;
-    case 'apart':
-      return missing.ids.length === 1
-        ? `May ${missing.ids.map(permission).join()}, but nowhere where it helps.`
-        : `Nowhere together: may ${missing.ids.map(permission).join('; ')} – each somewhere, but not all on one page.`;
-    case 'field':
-      return `No page they may change has “${inventory.controls.get(missing.control)?.name ?? missing.control}” for them to change.`;
-    case 'door':
-      return missing.state === 'look'
-        ? `The door “${doorName(missing.id)}” is set to look only.`
-        : `The door “${doorName(missing.id)}” is closed.`;
-    case 'tool':
-      return `The toolbar lacks “${inventory.tools.get(missing.id)?.name ?? missing.id}”.`;
-    case 'mode':
-      return `“${inventory.modes.get(missing.id)?.name ?? missing.id}” is not among the writing modes.`;
-  }
-}
-
-/** The operation that adds what is missing; undefined where that is for a person to decide. */
-export function mendMissing(role: string, missing: Missing): Operation | undefined {
-  switch (missing.kind) {
-    case 'permission':
-      return {
-        do: 'add-grant',
-        role,
-        grant: { id: `${missing.id}-everywhere`, effect: 'allow', permission: missing.id, scope: {} },
-      };
-    case 'door':
-      return { do: 'set-door', role, section: missing.id, state: 'open' };
-    case 'tool':
-      return { do: 'set-tool', role, tool: missing.id, on: true };
-    case 'mode':
-      return missing.id === 'visual'
-        ? undefined
-        : { do: 'set-mode', role, mode: missing.id as 'preview' | 'code', on: true };
-    case 'denied':
-    case 'apart':
-    case 'field':
-      return undefined;
-  }
 }

@@ -99,7 +99,7 @@ export function FinishBar({
   onChoose,
   onSignIn,
   onTryAgain,
-  may,
+  controls,
   readOnly,
   busy,
   dirty,
@@ -110,7 +110,7 @@ export function FinishBar({
   timeZone,
   onFinish,
 }: KeepingProps & {
-  may: { send: boolean; publish: boolean };
+  controls: readonly string[];
   readOnly: boolean;
   busy: boolean;
   dirty: boolean;
@@ -122,6 +122,7 @@ export function FinishBar({
   onFinish: (how: Finish) => void;
 }) {
   const { one, anchor } = useAbout();
+  const maySend = controls.includes(anchor('send'));
   const [asking, setAsking] = useState(false);
   const [later, setLater] = useState(false);
   const [at, setAt] = useState('');
@@ -150,10 +151,10 @@ export function FinishBar({
         />
       )}
       <div className="flex gap-2 max-sm:w-full max-sm:[&>button]:min-h-[36px] max-sm:[&>button]:flex-1 max-sm:[&>button]:px-2 max-sm:[&>button]:text-sm">
-        {may.publish && (
+        {controls.includes(anchor('publish')) && (
           <button
             type="button"
-            className={`btn ${may.send ? '' : 'btn-main'}`}
+            className={`btn ${maySend ? '' : 'btn-main'}`}
             disabled={busy || (!dirty && !down)}
             data-anchor={anchor('publish')}
             onClick={() => (faults[0] ? onField(faults[0].field) : setAsking(true))}
@@ -161,7 +162,7 @@ export function FinishBar({
             Publish now
           </button>
         )}
-        {may.send && (
+        {maySend && (
           <button
             type="button"
             className="btn btn-main"

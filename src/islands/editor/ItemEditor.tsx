@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { Fragment, lazy, Suspense, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { documentOf, isEmptyValue, keptElsewhere, textOf, type PageContent } from '@/core/content';
 import { Icon } from '../kit/Icon';
 import { Confirm, ProblemNote, Safe } from '../kit/parts';
@@ -42,6 +42,7 @@ function Screen({
   crumbs,
   me,
   may,
+  controls,
   readOnlyWhy,
   reviewers,
   noteRequired,
@@ -59,9 +60,8 @@ function Screen({
   settings,
   previewHref,
   panels,
-  morePanels,
 }: EditorProps & KindProps) {
-  const { one } = useAbout();
+  const { one, partOf } = useAbout();
   const layoutOf = (content: PageContent) =>
     layouts.get(textOf(content, 'page.layout')) ?? (layouts.size === 1 ? [...layouts.values()][0] : undefined);
   const { draft, action, areas, putIn, said, setSaid, choosing, setChoosing, finish, drop, takeTheirs, keepChosen } =
@@ -118,6 +118,54 @@ function Screen({
   );
   const fieldNames = new Map([...(layout?.fields ?? []), ...settings].map((field) => [field.id, field.name]));
   const parts: PanelParts = { page: item.id, draft, content, change, mayChange, context: { people }, faultOf };
+  const clock = { timeZone, now };
+  /** What can stand beside the fields. */
+  const beside: Record<string, ReactNode> = {
+    note: (
+      <SendPanel
+        note={note}
+        onNote={setNote}
+        noteRequired={noteRequired}
+        reviewers={reviewers}
+        askedOf={askedOf}
+        onAskedOf={setAskedOf}
+        people={people}
+        faultOf={action.faultOf}
+      />
+    ),
+    remarks: remarks && <RemarksPanel review={remarks.review} initial={remarks.remarks} {...clock} />,
+    checks: <ChecksPanel findings={findings} />,
+    banner: picture && (
+      <PicturePanel
+        name={picture.name}
+        value={textOf(content, picture.id) || null}
+        pictures={pictures}
+        readOnly={!mayChange(picture.id)}
+        onChange={(id) => change({ [picture.id]: id })}
+      />
+    ),
+    ...panels?.(parts),
+    schedule: <SchedulePanel item={item.id} planned={item.planned} mayRetire={may.retire} {...clock} />,
+    notes: <NotesPanel item={item.id} initial={notes} {...clock} />,
+    versions: (
+      <VersionsPanel
+        item={item.id}
+        versions={item.versions}
+        {...clock}
+        onWriteOn={
+          may.edit
+            ? (older, of) => {
+                putIn(theirs(older));
+                if (note === '') setNote(`Back to the version of ${of}`);
+                setSaid(
+                  `This is ${theirFields === null ? '' : 'your part of '}the version of ${of} again, as your draft. Visitors see it when it is published.`,
+                );
+              }
+            : undefined
+        }
+      />
+    ),
+  };
 
   return (
     <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_18.5rem]">
@@ -198,7 +246,7 @@ function Screen({
           onChoose={() => setChoosing(true)}
           onSignIn={() => setSignIn(true)}
           onTryAgain={() => void draft.save()}
-          may={may}
+          controls={controls}
           readOnly={readOnly}
           busy={action.busy}
           dirty={dirty}
@@ -229,59 +277,9 @@ function Screen({
           onTryAgain={() => void draft.save()}
         />
         <ProblemNote problem={action.problem} />
-        {may.send && (
-          <SendPanel
-            note={note}
-            onNote={setNote}
-            noteRequired={noteRequired}
-            reviewers={reviewers}
-            askedOf={askedOf}
-            onAskedOf={setAskedOf}
-            people={people}
-            faultOf={action.faultOf}
-          />
-        )}
-        {remarks && <RemarksPanel review={remarks.review} initial={remarks.remarks} timeZone={timeZone} now={now} />}
-        {may.edit && <ChecksPanel findings={findings} />}
-        {picture && (
-          <PicturePanel
-            name={picture.name}
-            value={textOf(content, picture.id) || null}
-            pictures={pictures}
-            readOnly={!mayChange(picture.id)}
-            onChange={(id) => change({ [picture.id]: id })}
-          />
-        )}
-        {panels?.(parts)}
-        {may.publish && (
-          <SchedulePanel
-            item={item.id}
-            planned={item.planned}
-            mayRetire={may.retire}
-            mayPublish={may.publish}
-            timeZone={timeZone}
-            now={now}
-          />
-        )}
-        {may.edit && <NotesPanel item={item.id} initial={notes} timeZone={timeZone} now={now} />}
-        {morePanels?.(parts)}
-        <VersionsPanel
-          item={item.id}
-          versions={item.versions}
-          timeZone={timeZone}
-          now={now}
-          onWriteOn={
-            may.edit
-              ? (older, of) => {
-                  putIn(theirs(older));
-                  if (note === '') setNote(`Back to the version of ${of}`);
-                  setSaid(
-                    `This is ${theirFields === null ? '' : 'your part of '}the version of ${of} again, as your draft. Visitors see it when it is published.`,
-                  );
-                }
-              : undefined
-          }
-        />
+        {controls.map((id) => (
+          <Fragment key={id}>{beside[partOf(id)]}</Fragment>
+        ))}
         {state.status === 'kept' && !readOnly && (
           <button
             type="button"

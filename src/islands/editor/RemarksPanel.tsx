@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Safe } from '../kit/parts';
+import { useAbout } from './about';
 import { RemarkThreads, type RemarkRow } from '../room/Remarks';
 
 export type { RemarkRow };
@@ -16,9 +17,10 @@ export function RemarksPanel({
   timeZone: string;
   now: string;
 }) {
+  const { anchor } = useAbout();
   const [remarks, setRemarks] = useState(initial);
   return (
-    <section className="card" aria-label="Remarks">
+    <section className="card" aria-label="Remarks" data-anchor={anchor('remarks')}>
       <h2 className="mb-2 text-base">Remarks on your text</h2>
       <Safe>
         <RemarkThreads review={review} remarks={remarks} onChange={setRemarks} timeZone={timeZone} now={now} />

@@ -21,10 +21,9 @@ export function SchedulePanel({
   item,
   planned,
   mayRetire,
-  mayPublish,
   timeZone,
   now,
-}: Clock & { item: string; planned: PlannedRow[]; mayRetire: boolean; mayPublish: boolean }) {
+}: Clock & { item: string; planned: PlannedRow[]; mayRetire: boolean }) {
   const { anchor } = useAbout();
   const { act, busy, problem, faultOf } = useSend();
   const [at, setAt] = useState('');
@@ -63,7 +62,7 @@ export function SchedulePanel({
               <p className="clip">
                 {words[entry.what]} <strong>{say(entry.dueAt)}</strong>, planned by {entry.by}.
               </p>
-              {(entry.what === 'publish' ? mayPublish : mayRetire) && (
+              {(entry.what === 'publish' || mayRetire) && (
                 <button
                   type="button"
                   className="btn btn-small mt-2"

@@ -10,8 +10,8 @@ export interface About {
 
 export const AboutContext = createContext<About>({ one: 'page', screen: 'pages.edit' });
 
-/** The kind of item that is edited, and where each part of its screen is found by tours: its control's id. */
+/** The kind of item that is edited; parts of its screen and their ids in the inventory, where tours find them. */
 export function useAbout() {
   const { one, screen } = useContext(AboutContext);
-  return { one, anchor: (part: string) => `${screen}.${part}` };
+  return { one, anchor: (part: string) => `${screen}.${part}`, partOf: (id: string) => id.slice(screen.length + 1) };
 }

@@ -43,7 +43,9 @@ export interface EditorProps {
   item: EditedItem;
   crumbs: string[];
   me: { id: string };
-  may: { edit: boolean; send: boolean; publish: boolean; retire: boolean };
+  /** What of the screen is there for them, by the ids of the inventory and in its order. */
+  controls: string[];
+  may: { edit: boolean; retire: boolean };
   /** Why it cannot be changed, where it cannot. */
   readOnlyWhy: string | null;
   /** Who may give the second look. */
@@ -80,7 +82,6 @@ export interface KindProps {
   settings: readonly Field[];
   /** Null where it cannot be previewed. */
   previewHref: string | null;
-  /** Panels of its own: after the picture, and before the versions. */
-  panels?: (parts: PanelParts) => ReactNode;
-  morePanels?: (parts: PanelParts) => ReactNode;
+  /** Panels of its own, by the last part of their ids in the inventory, which says where they stand. */
+  panels?: (parts: PanelParts) => Record<string, ReactNode>;
 }

@@ -20,7 +20,7 @@ export interface PageEditorProps extends EditorProps {
 
 /** The edit screen of a page. */
 export function PageEditor({ address, top, site, visitors, links, layoutIds, ...props }: PageEditorProps) {
-  const { timeZone, now, may, item } = props;
+  const { timeZone, now, item } = props;
   return (
     <ItemEditor
       {...props}
@@ -28,20 +28,16 @@ export function PageEditor({ address, top, site, visitors, links, layoutIds, ...
       layouts={layouts}
       settings={SETTINGS}
       previewHref={`/room/pages/${item.id}/preview`}
-      panels={({ draft: _, ...parts }) => (
-        <>
-          <AddressPanel top={top} address={address} {...parts} />
-          <NavigationPanel {...parts} />
-          <ResultPanel address={address} site={site} {...parts} />
-          <AboutPanel layoutIds={layoutIds} {...parts} />
-          {visitors && <VisitorsPanel page={item.id} visitors={visitors} />}
-        </>
-      )}
-      morePanels={({ draft }) =>
-        may.edit && (
+      panels={({ draft, ...parts }) => ({
+        address: <AddressPanel top={top} address={address} {...parts} />,
+        navigation: <NavigationPanel {...parts} />,
+        result: <ResultPanel address={address} site={site} {...parts} />,
+        about: <AboutPanel layoutIds={layoutIds} {...parts} />,
+        visitors: visitors && <VisitorsPanel page={item.id} visitors={visitors} />,
+        link: (
           <PreviewLinkPanel initial={links} page={item.id} timeZone={timeZone} now={now} before={() => draft.save()} />
-        )
-      }
+        ),
+      })}
     />
   );
 }

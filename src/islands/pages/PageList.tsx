@@ -1,31 +1,14 @@
 import type { ListedPage } from '@/core/content';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
-import { sayTime } from '@/core/words';
+import { getEntry } from '@/core/inventory';
 import { Icon } from '../kit/Icon';
 import { Empty, ProblemNote } from '../kit/parts';
 import { send, type ProblemDetails } from '../kit/send';
-import { isFiltered, NO_FILTER, queryOf, STATES, type Filter } from './model';
+import { COLUMNS } from './columns';
+import { queryOf, type Filter } from './model';
+import { PageFilters, type Choices } from './PageFilters';
 
-interface Choice {
-  id: string;
-  name: string;
-}
-export interface Choices {
-  layouts: Choice[];
-  languages: Choice[];
-  authors: Choice[];
-}
-
-const COLUMNS = [
-  { id: 'state', name: 'State', sort: 'state', width: '11rem' },
-  { id: 'layout', name: 'Layout', sort: 'layout', width: '9rem' },
-  { id: 'author', name: 'Author', sort: 'author', width: '9rem' },
-  { id: 'changed', name: 'Last change', sort: 'changed', width: '11rem' },
-  { id: 'address', name: 'Address', sort: null, width: '13rem' },
-  { id: 'language', name: 'Language', sort: null, width: '7rem' },
-] as const;
-type ColumnId = (typeof COLUMNS)[number]['id'];
 const COLUMNS_KEY = 'safe-room-page-columns';
 const STRETCH = 100;
 const ROW_PX = 46;
@@ -100,13 +83,14 @@ export function PageList({
   now: string;
 }) {
   const { rows, total, problem, load } = useStretches(filter);
-  const [columns, setColumns] = useState<ReadonlySet<ColumnId>>(new Set(['state', 'layout', 'author', 'changed']));
+  const [columns, setColumns] = useState<ReadonlySet<string>>(new Set(['state', 'layout', 'author', 'changed']));
   useEffect(() => {
     const kept = localStorage.getItem(COLUMNS_KEY);
-    if (kept)
-      setColumns(new Set(kept.split(' ').filter((id): id is ColumnId => COLUMNS.some((column) => column.id === id))));
+    if (kept) setColumns(new Set(kept.split(' ')));
   }, []);
-  const shown = COLUMNS.filter((column) => columns.has(column.id));
+  const shown = choices.columns
+    .filter((column) => columns.has(column.id))
+    .map((column) => ({ ...column, ...getEntry(COLUMNS, column.id) }));
   const body = useRef<HTMLDivElement>(null);
   const [top, setTop] = useState(0);
   useLayoutEffect(() => setTop(body.current?.offsetTop ?? 0), [total]);
@@ -150,7 +134,7 @@ export function PageList({
   );
   return (
     <div>
-      <Filters filter={filter} onFilter={onFilter} saved={saved} choices={choices} />
+      <PageFilters filter={filter} onFilter={onFilter} saved={saved} choices={choices} />
       <ProblemNote problem={problem} />
       <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
         <p role="status" className="text-ink-2">
@@ -159,7 +143,7 @@ export function PageList({
         <details className="relative">
           <summary className="btn btn-quiet btn-small">Columns</summary>
           <div className="card absolute right-0 z-30 grid min-w-[12rem] gap-1 p-2">
-            {COLUMNS.map((column) => (
+            {choices.columns.map((column) => (
               <label key={column.id} className="flex items-center gap-2 px-1 py-1">
                 <input
                   type="checkbox"
@@ -237,19 +221,7 @@ export function PageList({
                       </div>
                       {shown.map((column) => (
                         <div key={column.id} role="cell" className="clip text-[0.95rem]">
-                          {column.id === 'state' && (
-                            <span className="flex flex-wrap gap-1">
-                              <span className={`pill ${STATES[page.state].look}`}>{STATES[page.state].short}</span>
-                              {!page.inNavigation && <span className="pill pill-plain">not in navigation</span>}
-                            </span>
-                          )}
-                          {column.id === 'layout' && page.layout}
-                          {column.id === 'author' && (page.author ?? 'Nobody')}
-                          {column.id === 'changed' && sayTime(new Date(page.changedAt), timeZone, new Date(now))}
-                          {column.id === 'address' && page.address}
-                          {column.id === 'language' &&
-                            (choices.languages.find((language) => language.id === page.language)?.name ??
-                              page.language)}
+                          {column.cell(page, { languages: choices.languages, timeZone, now })}
                         </div>
                       ))}
                       <div role="cell">{menu(page)}</div>
@@ -266,139 +238,5 @@ export function PageList({
         </div>
       )}
     </div>
-  );
-}
-
-function Filters({
-  filter,
-  onFilter,
-  saved: initial,
-  choices,
-}: {
-  filter: Filter;
-  onFilter: (filter: Filter) => void;
-  saved: { name: string; filter: Filter }[];
-  choices: Choices;
-}) {
-  const [saved, setSaved] = useState(initial);
-  const [name, setName] = useState<string | null>(null);
-  const [problem, setProblem] = useState<ProblemDetails | null>(null);
-  const keep = async (as: string, what: Filter | null) => {
-    const sent = await send<{ filters: { name: string; filter: Filter }[] }>('POST', '/api/pages/filters', {
-      name: as,
-      filter: what,
-    });
-    setProblem(sent.ok ? null : sent.problem);
-    if (!sent.ok) return;
-    setSaved(sent.value.filters);
-    setName(null);
-  };
-  const pick = (key: keyof Filter, label: string, options: readonly Choice[]) => (
-    <label className="grid gap-0.5">
-      <span className="label mb-0">{label}</span>
-      <select
-        className="field w-auto max-w-[12rem] py-1.5"
-        value={String(filter[key])}
-        onChange={(event) =>
-          onFilter({ ...filter, [key]: key === 'days' ? Number(event.target.value) : event.target.value })
-        }
-      >
-        {options.map((option) => (
-          <option key={option.id} value={option.id}>
-            {option.name}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-  const any = { id: '', name: 'Any' };
-  const active = saved.find((entry) => queryOf(entry.filter) === queryOf(filter));
-  return (
-    <section aria-label="Filters" className="mb-3 grid gap-2">
-      {saved.length > 0 && (
-        <div className="flex flex-wrap items-center gap-2">
-          <span className="label mb-0">Yours:</span>
-          {saved.map((entry) => (
-            <button
-              key={entry.name}
-              type="button"
-              aria-pressed={active === entry}
-              className={`btn btn-small ${active === entry ? 'bg-pine-soft text-pine-2' : ''}`}
-              onClick={() => onFilter(active === entry ? NO_FILTER : entry.filter)}
-            >
-              <span className="clip">{entry.name}</span>
-            </button>
-          ))}
-        </div>
-      )}
-      <div className="flex flex-wrap items-end gap-3">
-        {pick('state', 'State', [any, ...Object.entries(STATES).map(([id, { name: words }]) => ({ id, name: words }))])}
-        {pick('layout', 'Layout', [any, ...choices.layouts])}
-        {pick('author', 'Author', [any, ...choices.authors])}
-        {pick('language', 'Language', [any, ...choices.languages])}
-        {pick('days', 'Changed', [
-          { id: '0', name: 'Any time' },
-          { id: '1', name: 'In the last day' },
-          { id: '7', name: 'In the last week' },
-          { id: '30', name: 'In the last month' },
-          { id: '365', name: 'In the last year' },
-        ])}
-        {pick('navigation', 'Navigation', [
-          any,
-          { id: 'yes', name: 'Shown there' },
-          { id: 'no', name: 'Not shown there' },
-        ])}
-        {pick('links', 'Links', [any, { id: 'broken', name: 'Some lead nowhere' }])}
-        {isFiltered(filter) && (
-          <div className="flex flex-wrap gap-2">
-            <button
-              type="button"
-              className="btn btn-quiet btn-small"
-              onClick={() => onFilter({ ...NO_FILTER, sort: filter.sort, dir: filter.dir })}
-            >
-              Take the filters away
-            </button>
-            {active ? (
-              <button type="button" className="btn btn-quiet btn-small" onClick={() => void keep(active.name, null)}>
-                Forget “{active.name}”
-              </button>
-            ) : (
-              name === null && (
-                <button type="button" className="btn btn-quiet btn-small" onClick={() => setName('')}>
-                  Keep this filter
-                </button>
-              )
-            )}
-          </div>
-        )}
-      </div>
-      {name !== null && (
-        <form
-          className="flex flex-wrap items-end gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim()) void keep(name.trim(), filter);
-          }}
-        >
-          <label className="grid gap-0.5">
-            <span className="label mb-0">Name of this filter</span>
-            <input
-              className="field py-1.5"
-              maxLength={60}
-              value={name}
-              autoFocus
-              onChange={(event) => setName(event.target.value)}
-            />
-          </label>
-          <button type="submit" className="btn btn-main btn-small" disabled={name.trim() === ''}>
-            Keep it
-          </button>
-          <button type="button" className="btn btn-quiet btn-small" onClick={() => setName(null)}>
-            Not now
-          </button>
-        </form>
-      )}
-      <ProblemNote problem={problem} />
-    </section>
   );
 }

@@ -1,5 +1,6 @@
 import { decide } from '@/core/access';
 import { policyOf, publishingOf } from '@/core/plan';
+import { controlsOn } from '@/core/task';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import { pageNamer } from '../content/naming';
@@ -73,12 +74,19 @@ export async function loadEditScreen(
         !person.assignments.some((a) => a.role === 'keyholder'),
     )
     .map(({ id, name }) => ({ id, name }));
+  const { toolbar } = loaded.room;
+  const controls = controlsOn(inventory, form.type.screen, {
+    may,
+    tools: new Set(toolbar.tools),
+    modes: new Set(toolbar.modes),
+  });
   const { layout: _, live: __, unfinished, ...shown } = editable;
   return {
     item: { ...shown, content: { ...editable.content, ...(unfinished as typeof editable.content) }, address },
     crumbs: (place?.path ?? []).map(pageNamer(access, loaded.pages)),
     me: { id: access.who.id },
-    may: { edit, send: edit && may('item.send'), publish: edit && may('item.publish'), retire: may('item.retire') },
+    controls,
+    may: { edit, retire: may('item.retire') },
     readOnlyWhy: edit ? null : `You can read this ${one} but not change it. Ask the keyholder if you need to.`,
     reviewers,
     noteRequired: publishingOf(access.plan).noteRequired,
@@ -86,9 +94,9 @@ export async function loadEditScreen(
     notes,
     people: known.map(({ id, name }) => ({ id, name })),
     theirFields: edit && place && type === 'page' ? fieldsFor(access, place) : null,
-    tools: loaded.room.toolbar.tools.map((t) => inventory.tools.get(t)).filter((t) => t !== undefined),
+    tools: toolbar.tools.map((t) => inventory.tools.get(t)).filter((t) => t !== undefined),
     allTools: [...inventory.tools.values()],
-    modes: [...inventory.modes.values()].filter((m) => loaded.room.toolbar.modes.includes(m.id)),
+    modes: [...inventory.modes.values()].filter((m) => toolbar.modes.includes(m.id)),
     pictures: choosable,
     timeZone: access.site.timeZone,
     now: now().toISOString(),
