@@ -95,7 +95,7 @@ export function PageFilters({
           { id: 'yes', name: 'Shown there' },
           { id: 'no', name: 'Not shown there' },
         ])}
-        {pick('links', 'Links', [any, { id: 'broken', name: 'Some lead nowhere' }])}
+        {pick('links', 'Links', [any, { id: 'broken', name: 'Some broken' }])}
         {isFiltered(filter) && (
           <div className="flex flex-wrap gap-2">
             <button
