@@ -27,6 +27,14 @@ export default tseslint.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       '@typescript-eslint/no-unused-expressions': ['error', { allowTernary: true, allowShortCircuit: true }],
+      // What throws is named so: must…, assert…, get… (an entry that has to be there), refuse….
+      'no-restricted-syntax': [
+        'error',
+        ...['FunctionDeclaration', 'VariableDeclarator'].map((what) => ({
+          selector: `${what}[id.name=/^(is|has|may|can|find|list|look)[A-Z]/] ThrowStatement`,
+          message: 'By its name this only asks: give back what is so, or call it must….',
+        })),
+      ],
     },
   },
   ...astro.configs.recommended,

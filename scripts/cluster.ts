@@ -50,7 +50,7 @@ export async function isPortFree(port: number): Promise<boolean> {
   });
 }
 
-export async function findFreePort(from: number): Promise<number> {
+export async function mustFindFreePort(from: number): Promise<number> {
   for (let port = from; port < from + 200; port++) if (await isPortFree(port)) return port;
   throw new CommandFault(`No free port between ${from} and ${from + 199}.`);
 }
@@ -124,7 +124,7 @@ export async function startCluster(data: string, say: (words: string) => void, f
   let port = existsSync(at.port) ? Number(readFileSync(at.port, 'utf8')) : 0;
   const running = !fresh && isRunning(data);
   if (!running) {
-    if (!port || !(await isPortFree(port))) port = await findFreePort(54_400 + Math.floor(Math.random() * 2000));
+    if (!port || !(await isPortFree(port))) port = await mustFindFreePort(54_400 + Math.floor(Math.random() * 2000));
     say('Starting PostgreSQL');
     const started = run('pg_ctl', [
       '-D',

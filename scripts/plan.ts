@@ -4,7 +4,7 @@ import { CommandFault } from './cluster';
 
 /** Loaded late: the server reads the address of the database when it is loaded. */
 async function load() {
-  const [{ db, pool }, { findSite, findAccessOfKeyholder }, files, changes, { Problem }] = await Promise.all([
+  const [{ db, pool }, { findSite, mustFindKeyholderAccess }, files, changes, { Problem }] = await Promise.all([
     import('../src/server/db/client'),
     import('../src/server/gate/access'),
     import('../src/server/plan/files'),
@@ -13,7 +13,7 @@ async function load() {
   ]);
   const site = await findSite(db);
   if (!site) throw new CommandFault('There is no site yet. Start Safe Room once: ./safe-room start');
-  return { db, pool, site, findAccessOfKeyholder, ...files, ...changes, Problem };
+  return { db, pool, site, mustFindKeyholderAccess, ...files, ...changes, Problem };
 }
 
 /** Writes the plan to standard output. */
@@ -48,7 +48,7 @@ function readText(file: string): string {
  * live.
  */
 export async function importPlan(file: string, ask: (question: string) => Promise<boolean>): Promise<void> {
-  const { db, pool, site, previewPlan, changePlan, findAccessOfKeyholder, Problem } = await load();
+  const { db, pool, site, previewPlan, changePlan, mustFindKeyholderAccess, Problem } = await load();
   try {
     const { plan, revision, differences } = await previewPlan(db, site, readText(file));
     if (differences.length === 0) return console.log('  The file says what is prepared already; nothing to do.');
@@ -57,7 +57,7 @@ export async function importPlan(file: string, ask: (question: string) => Promis
     if (!(await ask('\n  Put this into the prepared plan? Nobody sees it before you go live. [y/N] ')))
       return console.log('  Nothing was changed.');
     await db.transaction(async (tx) =>
-      changePlan(tx, await findAccessOfKeyholder(tx, site), revision, [{ do: 'replace-plan', plan }]),
+      changePlan(tx, await mustFindKeyholderAccess(tx, site), revision, [{ do: 'replace-plan', plan }]),
     );
     console.log('  It is prepared. Go live, or undo it, in the Workshop.');
   } catch (error) {

@@ -47,11 +47,14 @@ function loadAbilities(policy: Policy, index: AccessIndex): Ability[] {
       if ((a.fromMs ?? -Infinity) > atMs || (a.untilMs ?? Infinity) <= atMs) continue;
       for (const { role } of closure(policy, a.role))
         for (const { effect, permission, scope } of role.grants) {
+          const { own, layouts, states, only } = scope;
           const ranges = [a.branch, scope.branch].filter((b) => b !== undefined).map((b) => tree.interval(b) ?? [1, 0]);
-          const { own, layouts, states } = scope;
+          // A page alone: its own number is the first of its branch.
+          const top = only && scope.branch !== undefined ? tree.interval(scope.branch)?.[0] : undefined;
           const isFree = ranges.length === 0 && !own && !layouts && !states;
           const fits = (page: Page) =>
             ranges.every(([lo, hi]) => page.n >= lo && page.n <= hi) &&
+            (top === undefined || page.n === top) &&
             (!own || page.author === p) &&
             (!layouts || layouts.includes(page.layout)) &&
             (!states || states.includes(page.state as never));
@@ -78,11 +81,11 @@ async function makeEnforcer(policy: Policy, index: AccessIndex, person: string, 
 [request_definition]
 r = page, author
 [policy_definition]
-p = branch, limit, own, eft
+p = branch, limit, own, only, eft
 [policy_effect]
 e = some(where (p.eft == allow)) && !some(where (p.eft == deny))
 [matchers]
-m = under(r.page, p.branch) && under(r.page, p.limit) && (p.own == "no" || r.author == "${person}")`);
+m = under(r.page, p.branch) && under(r.page, p.limit) && (p.own == "no" || r.author == "${person}") && (p.only == "no" || first(r.page, p.branch))`);
   const enforcer = await newEnforcer(model);
   const spans = new Map<string, readonly [number, number]>();
   await enforcer.addFunction('under', (page: number, branch: string) => {
@@ -91,12 +94,21 @@ m = under(r.page, p.branch) && under(r.page, p.limit) && (p.own == "no" || r.aut
     spans.set(branch, span);
     return page >= span[0] && page <= span[1];
   });
+  await enforcer.addFunction('first', (page: number, branch: string) => page === index.tree.interval(branch)?.[0]);
   const lines = new Set<string>();
   for (const a of policy.people.get(person)?.assignments ?? [])
     for (const { role } of closure(policy, a.role))
       for (const g of role.grants)
         if (covers(g.permission, permission))
-          lines.add([g.scope.branch ?? '', a.branch ?? '', g.scope.own ? 'yes' : 'no', g.effect].join('|'));
+          lines.add(
+            [
+              g.scope.branch ?? '',
+              a.branch ?? '',
+              g.scope.own ? 'yes' : 'no',
+              g.scope.only ? 'yes' : 'no',
+              g.effect,
+            ].join('|'),
+          );
   await enforcer.addPolicies([...lines].map((line) => line.split('|')));
   return enforcer;
 }

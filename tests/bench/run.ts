@@ -13,11 +13,11 @@ import { DEMO_PEOPLE } from '../../src/demo/people';
 import { demoPlan } from '../../src/demo/plan';
 import { HOME } from '../../src/demo/pages';
 import { inventory } from '../../src/office';
-import { findFreePort } from '../../scripts/cluster';
+import { mustFindFreePort } from '../../scripts/cluster';
 import { copyDemo, makeTestCluster } from '../server/cluster';
 import { QUESTIONS } from '../core/questions';
 import { measureAccess } from './access';
-import { measurePages, measureScreens, measureWork } from './pages';
+import { measureComparing, measurePages, measureScreens, measureWork } from './pages';
 
 const median = (values: number[]) => values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
 const rows: [string, string][] = [];
@@ -72,8 +72,9 @@ say(
   `${Math.round(rate(() => constructsOf(HOME.body ?? { type: 'doc', content: [] })) / 1000)} k a second`,
 );
 
+measureComparing(say);
 const cluster = await makeTestCluster();
-const port = await findFreePort(4700);
+const port = await mustFindFreePort(4700);
 const databaseUrl = await copyDemo(cluster.url('postgres'), 'bench');
 const server = spawn(process.execPath, ['scripts/serve.mjs'], {
   stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
@@ -146,8 +147,7 @@ for (const [name, path, cookie] of screens) {
   await context.close();
 }
 await browser.close();
-const { deep } = await measurePages(url, databaseUrl, maud, say);
-await measureScreens(url, deep, maud, say);
+await measureScreens(url, await measurePages(url, databaseUrl, maud, say), maud, say);
 await measureWork(url, databaseUrl, maud, say);
 server.kill('SIGTERM');
 await new Promise((ended) => server.once('exit', ended));

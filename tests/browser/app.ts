@@ -4,7 +4,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test';
 import pg from 'pg';
 import { DEMO_PEOPLE } from '../../src/demo/people';
-import { findFreePort } from '../../scripts/cluster';
+import { mustFindFreePort } from '../../scripts/cluster';
 import { copyDemo, makeTestCluster } from '../server/cluster';
 
 export interface App {
@@ -22,7 +22,7 @@ async function startApp(ownCluster: boolean): Promise<App> {
     cluster?.url('postgres') ?? process.env['TEST_ADMIN_URL'] ?? '',
     `b_${randomBytes(6).toString('hex')}`,
   );
-  const port = await findFreePort(4500 + Math.floor(Math.random() * 1000));
+  const port = await mustFindFreePort(4500 + Math.floor(Math.random() * 1000));
   const serve = async (): Promise<ChildProcess> => {
     const started = spawn(process.execPath, ['scripts/serve.mjs'], {
       stdio: ['ignore', 'ignore', 'inherit', 'ipc'],

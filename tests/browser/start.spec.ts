@@ -3,7 +3,7 @@ import { chmodSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { findFreePort, isPortFree } from '../../scripts/cluster';
+import { mustFindFreePort, isPortFree } from '../../scripts/cluster';
 import { isReady } from './app';
 
 // The README's first command, as a newcomer runs it: with folders and ports of its own.
@@ -14,7 +14,7 @@ let port = 0;
 test.beforeAll(async () => {
   data = mkdtempSync(join(tmpdir(), 'safe-room-start-'));
   chmodSync(data, 0o755);
-  port = await findFreePort(4900);
+  port = await mustFindFreePort(4900);
 });
 test.afterAll(() => {
   spawnSync('bash', ['./safe-room', 'reset', '--yes', '--data', data]);

@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { findFreePort, restartCluster, stopCluster } from '../../scripts/cluster';
+import { mustFindFreePort, restartCluster, stopCluster } from '../../scripts/cluster';
 import { copyDemo, makeTestCluster, type TestCluster } from '../server/cluster';
 
 const SEED = 20261125;
@@ -42,7 +42,7 @@ interface Server {
   port: number;
 }
 async function startServer(): Promise<Server> {
-  const port = await findFreePort(4500 + Math.floor(Math.random() * 1000));
+  const port = await mustFindFreePort(4500 + Math.floor(Math.random() * 1000));
   const child = spawn(process.execPath, ['scripts/serve.mjs'], {
     stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
     env: { ...process.env, DATABASE_URL: url, HOST: '127.0.0.1', PORT: String(port), LOG_LEVEL: 'silent' },

@@ -1,12 +1,18 @@
 import type { PageState } from '../access';
 
-/** A page as the tree and the list show it. */
-export interface ListedPage {
+/** A page as a tree shows it. */
+export interface TreePage {
   id: string;
   parent: string | null;
   title: string;
   state: PageState;
   inNavigation: boolean;
+  /** Visible pages directly below. */
+  below: number;
+}
+
+/** A page as the list shows it, too. */
+export interface ListedPage extends TreePage {
   layout: string;
   language: string;
   author: string | null;
@@ -15,8 +21,6 @@ export interface ListedPage {
   changedAt: string;
   /** "Visitors see the version from 12 November." */
   visitors: string;
-  /** Visible pages directly below. */
-  below: number;
   may: { edit: boolean; create: boolean; arrange: boolean; retire: boolean };
 }
 

@@ -50,7 +50,7 @@ function Screen({
   notes,
   people,
   theirFields,
-  tools,
+  tools: toolIds,
   allTools,
   modes,
   pictures,
@@ -77,6 +77,7 @@ function Screen({
       { one, layoutOf },
     );
   const { content, change, state } = draft;
+  const tools = useMemo(() => allTools.filter((tool) => toolIds.includes(tool.id)), [allTools, toolIds]);
   const [note, setNote, forgetNote] = useKept(`change note ${item.id}`);
   const [askedOf, setAskedOf] = useState('');
   const [dropping, setDropping] = useState(false);

@@ -56,7 +56,8 @@ export interface EditorProps {
   people: { id: string; name: string }[];
   /** The fields they may change; null for all. */
   theirFields: string[] | null;
-  tools: Tool[];
+  /** The tools they have, by their ids, and all there are. */
+  tools: string[];
   allTools: Tool[];
   modes: WritingMode[];
   pictures: PictureChoice[];

@@ -1,3 +1,4 @@
+import type { TreePage } from '@/core/content';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useLayoutEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { Icon } from '../kit/Icon';
@@ -10,14 +11,14 @@ const ROW_PX = 41;
  * The rows of a tree, only those near the window drawn. Arrow keys go from title to title, left and right shut and
  * open.
  */
-export function TreeRows({
+export function TreeRows<P extends TreePage>({
   rows,
   onToggle,
   children,
 }: {
-  rows: readonly TreeRow[];
+  rows: readonly TreeRow<P>[];
   onToggle: (id: string) => void;
-  children: (row: TreeRow) => ReactNode;
+  children: (row: TreeRow<P>) => ReactNode;
 }) {
   const list = useRef<HTMLUListElement>(null);
   const [top, setTop] = useState(0);
@@ -83,7 +84,15 @@ export const indent = (level: number, narrow: boolean) => ({
 });
 
 /** Opens and shuts what lies below a page. */
-export function Toggle({ row, busy, onToggle }: { row: TreeRow; busy: boolean; onToggle: (id: string) => void }) {
+export function Toggle({
+  row,
+  busy,
+  onToggle,
+}: {
+  row: TreeRow<TreePage>;
+  busy: boolean;
+  onToggle: (id: string) => void;
+}) {
   if (row.page.below === 0) return <span className="w-7 shrink-0" />;
   return (
     <button
@@ -115,7 +124,7 @@ export function StateMarks({ row: { page } }: { row: TreeRow }) {
   );
 }
 
-export const rowIcon = ({ page }: TreeRow) =>
+export const rowIcon = ({ page }: TreeRow<TreePage>) =>
   page.state === 'draft' ? 'draft' : page.state === 'down' ? 'archive' : page.inNavigation ? 'file' : 'eye';
 
 /** A row of the narrow tree beside a page. */
@@ -125,7 +134,7 @@ export function NarrowRow({
   current,
   onToggle,
 }: {
-  row: TreeRow;
+  row: TreeRow<TreePage>;
   busy: boolean;
   current: string;
   onToggle: (id: string) => void;

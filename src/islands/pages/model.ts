@@ -1,5 +1,5 @@
 import type { PageState } from '@/core/access';
-import type { ListedPage } from '@/core/content';
+import type { ListedPage, TreePage } from '@/core/content';
 import { fold } from '@/core/words';
 
 export const STATES: Record<
@@ -13,14 +13,14 @@ export const STATES: Record<
 };
 
 /** The pages known so far, as they lie; branches not fetched yet are only counted (`below`). */
-export interface Tree {
-  pages: ReadonlyMap<string, ListedPage>;
+export interface Tree<P extends TreePage = ListedPage> {
+  pages: ReadonlyMap<string, P>;
   tops: readonly string[];
   children: ReadonlyMap<string, readonly string[]>;
 }
 
 /** Joins pages into a tree: a page whose parent is left out stands at the top. Neighbours keep their order. */
-export function treeOf(rows: readonly ListedPage[]): Tree {
+export function treeOf<P extends TreePage>(rows: readonly P[]): Tree<P> {
   const pages = new Map(rows.map((row) => [row.id, row]));
   const tops: string[] = [];
   const children = new Map<string, string[]>();
@@ -33,7 +33,7 @@ export function treeOf(rows: readonly ListedPage[]): Tree {
 }
 
 /** The tree with a branch put in place, as it was fetched anew. */
-export function withBranch(tree: Tree, parent: string, rows: readonly ListedPage[]): Tree {
+export function withBranch<P extends TreePage>(tree: Tree<P>, parent: string, rows: readonly P[]): Tree<P> {
   return {
     ...tree,
     pages: new Map([...tree.pages, ...rows.map((row) => [row.id, row] as const)]),
@@ -41,8 +41,8 @@ export function withBranch(tree: Tree, parent: string, rows: readonly ListedPage
   };
 }
 
-export interface TreeRow {
-  page: ListedPage;
+export interface TreeRow<P extends TreePage = ListedPage> {
+  page: P;
   level: number;
   open: boolean;
   at: number;
@@ -53,8 +53,8 @@ export interface TreeRow {
  * The rows to be shown: the tops and what lies in open branches, with level (from 1) and place among neighbours (from
  * 1).
  */
-export function rowsOf(tree: Tree, open: ReadonlySet<string>): TreeRow[] {
-  const rows: TreeRow[] = [];
+export function rowsOf<P extends TreePage>(tree: Tree<P>, open: ReadonlySet<string>): TreeRow<P>[] {
+  const rows: TreeRow<P>[] = [];
   const visit = (ids: readonly string[], level: number) => {
     ids.forEach((id, i) => {
       const page = tree.pages.get(id);
@@ -69,7 +69,7 @@ export function rowsOf(tree: Tree, open: ReadonlySet<string>): TreeRow[] {
 }
 
 /** Pages whose title holds what is typed, and all above them. */
-export function matching(rows: readonly ListedPage[], typed: string): ListedPage[] {
+export function matching<P extends TreePage>(rows: readonly P[], typed: string): P[] {
   const wanted = fold(typed.trim());
   if (!wanted) return [...rows];
   const byId = new Map(rows.map((row) => [row.id, row]));
@@ -77,7 +77,7 @@ export function matching(rows: readonly ListedPage[], typed: string): ListedPage
   for (const row of rows)
     if (fold(row.title).includes(wanted))
       for (
-        let at: ListedPage | undefined = row;
+        let at: P | undefined = row;
         at && !keep.has(at.id);
         at = at.parent === null ? undefined : byId.get(at.parent)
       )

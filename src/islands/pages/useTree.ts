@@ -1,4 +1,4 @@
-import type { ListedPage } from '@/core/content';
+import type { TreePage } from '@/core/content';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { send } from '../kit/send';
 import { matching, rowsOf, treeOf, withBranch, type Tree } from './model';
@@ -6,14 +6,14 @@ import { matching, rowsOf, treeOf, withBranch, type Tree } from './model';
 const AFTER_TYPING_MS = 250;
 
 /** The tree's state: which branches are open and fetched, and what is searched for. */
-export function useTree(initial: { pages: ListedPage[] }) {
-  const [tree, setTree] = useState<Tree>(() => treeOf(initial.pages));
+export function useTree<P extends TreePage>(initial: { pages: P[] }) {
+  const [tree, setTree] = useState<Tree<P>>(() => treeOf(initial.pages));
   const [shut, setShut] = useState<ReadonlySet<string>>(new Set());
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const [loading, setLoading] = useState<ReadonlySet<string>>(new Set());
   const [failed, setFailed] = useState<string | null>(null);
   const [typed, setTyped] = useState('');
-  const [found, setFound] = useState<ListedPage[] | null>(null);
+  const [found, setFound] = useState<P[] | null>(null);
   const asked = useRef(0);
 
   // What was typed is looked for on the server: it knows the texts too, and forgives a wrong letter.
@@ -25,7 +25,7 @@ export function useTree(initial: { pages: ListedPage[] }) {
       return undefined;
     }
     const timer = setTimeout(() => {
-      void send<{ pages: ListedPage[] }>('GET', `/api/pages/tree?q=${encodeURIComponent(q)}`).then((sent) => {
+      void send<{ pages: P[] }>('GET', `/api/pages/tree?q=${encodeURIComponent(q)}`).then((sent) => {
         if (turn !== asked.current) return;
         if (sent.ok) setFound(sent.value.pages);
         setFailed(sent.ok ? null : sent.problem.detail);
@@ -36,7 +36,7 @@ export function useTree(initial: { pages: ListedPage[] }) {
 
   const fetchBranch = useCallback(async (id: string) => {
     setLoading((old) => new Set([...old, id]));
-    const sent = await send<{ pages: ListedPage[] }>('GET', `/api/pages/tree?below=${id}`);
+    const sent = await send<{ pages: P[] }>('GET', `/api/pages/tree?below=${id}`);
     setLoading((old) => new Set([...old].filter((k) => k !== id)));
     setFailed(sent.ok ? null : sent.problem.detail);
     if (sent.ok) setTree((old) => withBranch(old, id, sent.value.pages));
@@ -44,13 +44,13 @@ export function useTree(initial: { pages: ListedPage[] }) {
 
   /** Asks for the tree anew, with the branches that are open. */
   const refresh = useCallback(async () => {
-    const sent = await send<{ pages: ListedPage[]; total: number }>('GET', '/api/pages/tree');
+    const sent = await send<{ pages: P[]; total: number }>('GET', '/api/pages/tree');
     if (!sent.ok) return setFailed(sent.problem.detail);
     let next = treeOf(sent.value.pages);
     for (const id of opened) {
       const branch =
         next.pages.has(id) && !next.children.has(id)
-          ? await send<{ pages: ListedPage[] }>('GET', `/api/pages/tree?below=${id}`)
+          ? await send<{ pages: P[] }>('GET', `/api/pages/tree?below=${id}`)
           : null;
       if (branch?.ok) next = withBranch(next, id, branch.value.pages);
     }
@@ -62,7 +62,7 @@ export function useTree(initial: { pages: ListedPage[] }) {
 
   const searching = typed.trim() !== '';
   // Until the server has answered, titles that are here already.
-  const shown = useMemo<Tree>(
+  const shown = useMemo<Tree<P>>(
     () => (searching ? treeOf(found ?? matching([...tree.pages.values()], typed)) : tree),
     [searching, found, tree, typed],
   );

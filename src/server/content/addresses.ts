@@ -1,4 +1,5 @@
-import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, eq, exists, inArray, isNull, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import {
   addressChanges,
   addressOf,
@@ -18,12 +19,25 @@ export type AddressMap = Map<string, Addressed>;
 export const lockTree = (tx: Tx, siteId: number) =>
   tx.execute(sql`select pg_advisory_xact_lock(hashtext('page tree'), ${siteId})`);
 
-/** Every page of a site that is not deleted, as far as its address is concerned. */
-export async function findAddresses(tx: Tx, siteId: number): Promise<AddressMap> {
+/**
+ * Every page of a site that is not deleted, as far as its address is concerned; or with `ids` only those and the ones
+ * above them.
+ */
+export async function findAddresses(tx: Tx, siteId: number, ids?: readonly number[]): Promise<AddressMap> {
+  if (ids?.length === 0) return new Map();
+  const below = alias(items, 'below');
+  const above =
+    ids &&
+    exists(
+      tx
+        .select({ id: below.id })
+        .from(below)
+        .where(and(inArray(below.id, [...ids]), sql`${items.path} @> ${below.path}`)),
+    );
   const rows = await tx
     .select({ id: items.id, parent: items.parentId, slug: items.slug, ownAddress: items.ownAddress })
     .from(items)
-    .where(and(eq(items.siteId, siteId), eq(items.type, 'page'), isNull(items.deletedAt)));
+    .where(and(eq(items.siteId, siteId), eq(items.type, 'page'), isNull(items.deletedAt), above));
   return new Map(
     rows.map((row) => [
       String(row.id),

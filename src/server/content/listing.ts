@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, gte, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { z } from 'zod';
 import { PAGE_STATES, type PageState } from '@/core/access';
-import { addressOf, type ListedPage } from '@/core/content';
+import type { ListedPage } from '@/core/content';
 import { sayDay } from '@/core/words';
 import { getLayout } from '@/office';
 import { now } from '../clock';
@@ -11,7 +11,7 @@ import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { allowedPages } from '../gate/filter';
 import { findBroken } from '../items/references';
-import { findAddresses } from './addresses';
+import { findSiteMap, listPages } from './tree';
 import { askable, titleHolds } from './search';
 
 const SORTS = ['title', 'changed', 'state', 'layout', 'author', 'place'] as const;
@@ -100,18 +100,15 @@ type Row = Awaited<ReturnType<typeof from>>[number];
  * lies above.
  */
 async function visibleTree(tx: Tx, access: Access): Promise<Map<string | null, string[]>> {
-  const rows = await tx
-    .select({ id: items.id, parent: items.parentId })
-    .from(items)
-    .where(seen(access))
-    .orderBy(asc(items.position), asc(items.id));
-  const ids = new Set(rows.map((row) => row.id));
+  const mayView = mayOn(access, 'page.view');
+  const pages = (await listPages(tx, access.site.id)).filter((page) => mayView(page.place));
+  const ids = new Set(pages.map((page) => page.id));
   const below = new Map<string | null, string[]>();
-  for (const row of rows) {
-    const parent = row.parent !== null && ids.has(row.parent) ? String(row.parent) : null;
+  for (const { id, parent: above } of pages) {
+    const parent = above !== null && ids.has(above) ? above : null;
     const list = below.get(parent);
-    if (list) list.push(String(row.id));
-    else below.set(parent, [String(row.id)]);
+    if (list) list.push(id);
+    else below.set(parent, [id]);
   }
   return below;
 }
@@ -123,7 +120,7 @@ async function listed(
   below: ReadonlyMap<string | null, string[]>,
 ): Promise<ListedPage[]> {
   if (rows.length === 0) return [];
-  const addressed = await findAddresses(tx, access.site.id);
+  const { byId } = await findSiteMap(tx, access.site.id);
   const may = {
     edit: mayOn(access, 'page.edit'),
     create: mayOn(access, 'page.create'),
@@ -147,7 +144,7 @@ async function listed(
       layout: getLayout(row.layout).name,
       language: row.language,
       author: row.author,
-      address: addressOf(addressed, String(row.id)),
+      address: byId.get(String(row.id))?.address ?? '',
       changedAt: new Date(row.changed).toISOString(),
       below: below.get(String(row.id))?.length ?? 0,
       visitors:

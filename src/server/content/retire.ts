@@ -55,7 +55,7 @@ const onThem = (rows: readonly ItemRow[]): string[] =>
     return length === 0 ? [] : [length === 1 ? `One ${one}` : `${length} ${many}`];
   });
 
-const isFirst = (page: { parentId: number | null }, what: string) => {
+const mustNotBeFirst = (page: { parentId: number | null }, what: string) => {
   if (page.parentId === null) throw new Problem('bad-input', `The first page of the website cannot be ${what}.`);
 };
 
@@ -65,7 +65,7 @@ const withBelow = (rows: readonly unknown[]) => (rows.length > 1 ? `With ${rows.
 /** Takes an item and all below it off the website. Runs in a transaction. */
 export async function takeItemDown(tx: Tx, access: Access, pageId: number): Promise<{ pages: number }> {
   const page = await mustFindItem(tx, access.site.id, pageId, true);
-  isFirst(page, 'taken down');
+  mustNotBeFirst(page, 'taken down');
   await mustMayBelow(tx, access, 'page.retire', pageId);
   const branch = (await findBranch(tx, access.site.id, pageId)).filter((row) => row.liveRevisionId !== null);
   if (branch.length === 0)
@@ -115,7 +115,7 @@ export async function putBack(tx: Tx, access: Access, pageId: number): Promise<{
 export async function deleteItem(tx: Tx, access: Access, pageId: number): Promise<{ pages: number }> {
   await lockTree(tx, access.site.id);
   const page = await mustFindItem(tx, access.site.id, pageId, true);
-  isFirst(page, 'deleted');
+  mustNotBeFirst(page, 'deleted');
   await mustMayBelow(tx, access, 'page.retire', pageId);
   const branch = await findBranch(tx, access.site.id, pageId);
   const title = await titleOf(tx, pageId);

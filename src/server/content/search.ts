@@ -95,7 +95,11 @@ async function targetsOf(
   siteId: number,
   rows: readonly { id: number; title: string; live: number | null; below: boolean }[],
 ): Promise<Target[]> {
-  const addressed = await findAddresses(tx, siteId);
+  const addressed = await findAddresses(
+    tx,
+    siteId,
+    rows.map((row) => row.id),
+  );
   return rows.map((row) => ({
     id: String(row.id),
     title: row.title,

@@ -89,7 +89,7 @@ export async function makePage(
 ): Promise<{ id: string }> {
   await lockTree(tx, access.site.id);
   const parent = await mustFindPage(tx, access.site.id, parentId);
-  await mayMakeWith(tx, access, parentId, given.layout);
+  await mustMayMakeWith(tx, access, parentId, given.layout);
   const page = await addPage(tx, access, parent, {
     ...given,
     slug: freeSlug(slugFrom(given.title), await takenSlugs(tx, access.site.id, parent.id)),
@@ -100,7 +100,7 @@ export async function makePage(
 }
 
 /** A new page is edited next, so its layout must be one its maker may use there. */
-async function mayMakeWith(tx: Tx, access: Access, parentId: number, layout: string): Promise<void> {
+async function mustMayMakeWith(tx: Tx, access: Access, parentId: number, layout: string): Promise<void> {
   const place = await findPlace(tx, access.site.id, parentId);
   if (!layouts.has(layout))
     throw new Problem('bad-input', `There is no layout “${layout}”.`, {
@@ -126,7 +126,7 @@ export async function makePages(
     });
   await lockTree(tx, access.site.id);
   const top = await mustFindPage(tx, access.site.id, parentId);
-  await mayMakeWith(tx, access, parentId, given.layout);
+  await mustMayMakeWith(tx, access, parentId, given.layout);
   const line: { page: PageRow; taken: Set<string>; position: number }[] = [
     { page: top, taken: await takenSlugs(tx, access.site.id, top.id), position: await nextPosition(tx, parentId) },
   ];
@@ -294,7 +294,7 @@ export async function mustMayBelow(
 }
 
 /** Both ends of a move must be the mover's to arrange, and what goes along. */
-async function mayMove(tx: Tx, access: Access, move: Move): Promise<void> {
+async function mustMayMove(tx: Tx, access: Access, move: Move): Promise<void> {
   for (const id of [move.page, move.parent])
     await authorize(tx, access, 'page.arrange', { place: await findPlace(tx, access.site.id, id) });
   await mustMayBelow(tx, access, 'page.arrange', move.page);
@@ -311,7 +311,7 @@ export async function previewMove(
   links?: readonly LinkInText[],
 ): Promise<MovePreview> {
   const { page, parent, before, after } = await planMove(tx, access, move);
-  await mayMove(tx, access, move);
+  await mustMayMove(tx, access, move);
   const changes = addressChanges(before, after);
   const rows =
     changes.length === 0
@@ -365,7 +365,7 @@ export async function previewMove(
 export async function movePage(tx: Tx, access: Access, move: Move & { redirect: boolean }): Promise<{ back: Move }> {
   await lockTree(tx, access.site.id);
   const { page, parent, before, after } = await planMove(tx, access, move);
-  await mayMove(tx, access, move);
+  await mustMayMove(tx, access, move);
   const changes = addressChanges(before, after);
   const [fault] = addressFaults(
     after,

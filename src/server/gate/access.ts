@@ -84,7 +84,7 @@ export async function findBeyondTrial(
 }
 
 /** The access of the first active keyholder: whose name stands by what is done on the machine itself. */
-export async function findAccessOfKeyholder(tx: Tx, site: Site): Promise<Access> {
+export async function mustFindKeyholderAccess(tx: Tx, site: Site): Promise<Access> {
   const who = (await listPeople(tx, site.id)).find((person) => !person.suspended && isKeyholder(person));
   if (!who) throw new Error('there is no keyholder yet');
   const plan = await getLivePlan(tx, site);

@@ -54,7 +54,7 @@ const FEW_FIELDS = 6;
  * Refuses what changes a field somebody may not change, whether it is right already or waits to be; each of `before`
  * and `after` is what the page says and what is unfinished of it.
  */
-export async function mayWrite(
+export async function mustMayWrite(
   tx: Tx,
   access: Access,
   item: ItemRow,
@@ -84,7 +84,7 @@ export async function mayWrite(
  * Whether a draft names only what there is and what its writer may: pictures and people of the site, a layout and an
  * author that give nobody more than the writer has.
  */
-export async function mayUse(
+export async function mustMayUse(
   tx: Tx,
   access: Access,
   item: ItemRow,

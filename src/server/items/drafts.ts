@@ -6,7 +6,7 @@ import type { Tx } from '../db/client';
 import { drafts, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
-import { fieldsFor, mayWrite } from './allowed';
+import { fieldsFor, mustMayWrite } from './allowed';
 import { draftInfo } from './editable';
 import { asShown, whole, type ItemRow } from './forms';
 import { contentOf, findDraft, mustFindItem, findWriters, standing, thisOf } from './items';
@@ -192,6 +192,6 @@ export async function dropDraft(tx: Tx, access: Access, itemId: number, version:
     );
   const unfinished = (await findDraft(tx, itemId))?.unfinished ?? {};
   const { content, writers } = await takeDraft(tx, access, itemId, version);
-  await mayWrite(tx, access, item, [content, unfinished], [whole(stood, item), {}]);
+  await mustMayWrite(tx, access, item, [content, unfinished], [whole(stood, item), {}]);
   await addRevision(tx, access, item, content, 'kept', 'Draft put aside', { writers });
 }

@@ -94,7 +94,7 @@ export async function loadEditScreen(
     notes,
     people: known.map(({ id, name }) => ({ id, name })),
     theirFields: edit && place && type === 'page' ? fieldsFor(access, place) : null,
-    tools: toolbar.tools.map((t) => inventory.tools.get(t)).filter((t) => t !== undefined),
+    tools: toolbar.tools,
     allTools: [...inventory.tools.values()],
     modes: [...inventory.modes.values()].filter((m) => toolbar.modes.includes(m.id)),
     pictures: choosable,

@@ -1,5 +1,6 @@
 import { and, desc, eq, inArray } from 'drizzle-orm';
-import { hrefsIn, ownPath, thingOf, withHrefs } from '@/core/content';
+import { addressOf, hrefsIn, ownPath, thingOf, withHrefs } from '@/core/content';
+import { findAddresses } from '../content/addresses';
 import { maySee } from '../content/naming';
 import { findSiteMap } from '../content/tree';
 import type { Tx } from '../db/client';
@@ -15,11 +16,8 @@ async function whereAre(tx: Tx, siteId: number, links: ReturnType<typeof things>
   const at = new Map<string, string>();
   const idsOf = (kind: string) => [...new Set(links.filter((link) => link.kind === kind).map((link) => link.id))];
   const pages = idsOf('page');
-  const { byId } = pages.length > 0 ? await findSiteMap(tx, siteId) : { byId: undefined };
-  for (const id of pages) {
-    const address = byId?.get(id)?.address;
-    if (address !== undefined) at.set(`page:${id}`, address);
-  }
+  const addressed = await findAddresses(tx, siteId, pages.map(Number));
+  for (const id of pages) if (addressed.has(id)) at.set(`page:${id}`, addressOf(addressed, id));
   const pictures = idsOf('picture').map(Number);
   if (pictures.length > 0)
     for (const { id, hash } of await tx

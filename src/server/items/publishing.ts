@@ -1,5 +1,5 @@
 import { and, asc, eq, inArray, isNotNull, isNull, lte, not, sql } from 'drizzle-orm';
-import { checkPage, textOf, type Finding, type PageContent } from '@/core/content';
+import { checkPage, hrefsIn, ownPath, textOf, type Finding, type PageContent } from '@/core/content';
 import { policyOf, publishingOf, type CheckRule, type Plan } from '@/core/plan';
 import { fieldTime, sayTime, skippedInWords } from '@/core/words';
 import { inventory } from '@/office';
@@ -35,10 +35,11 @@ export async function checkContent(
   actor: Pick<Actor, 'site' | 'plan'>,
   itemId: number,
   given: PageContent,
-  sees: (page: PageFacts) => boolean = () => true,
+  sees?: (page: PageFacts) => boolean,
 ): Promise<JudgedFinding[]> {
   const item = await mustFindItem(tx, actor.site.id, itemId);
-  const content = await withAddresses(tx, actor.site.id, whole(given, item));
+  const kept = whole(given, item);
+  const content = await withAddresses(tx, actor.site.id, kept);
   const layout = layoutOf(content, item);
   const described = new Map(
     (
@@ -48,7 +49,11 @@ export async function checkContent(
         .where(eq(media.siteId, actor.site.id))
     ).map((row) => [String(row.id), row.description]),
   );
-  const isThere = await answers(tx, actor.site.id, sees);
+  // What is named is there; other addresses are looked for, and all of them where not everything may be known.
+  const isThere =
+    sees || hrefsIn(kept).some((href) => ownPath(href) !== undefined)
+      ? await answers(tx, actor.site.id, sees ?? (() => true))
+      : () => true;
   const { checks } = publishingOf(actor.plan);
   return checkPage(layout, content, { isThere, describe: (id) => described.get(id) }).flatMap(
     (finding): JudgedFinding[] => {

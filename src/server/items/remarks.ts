@@ -87,7 +87,7 @@ export const mayRemark = (access: Access, thing: Thing): boolean =>
   (thing.writtenBy?.includes(access.who.id) === true &&
     mayNow(access, 'item.edit', { place: thing.place, type: thing.type }).allowed);
 
-async function findReviewOf(tx: Tx, access: Access, reviewId: number, thing: Thing) {
+async function mustFindReview(tx: Tx, access: Access, reviewId: number, thing: Thing) {
   const [review] = await tx
     .select()
     .from(reviews)
@@ -105,7 +105,7 @@ export async function remark(
   thing: Thing,
   given: { field: string; quote: string; text: string; answers: number | null },
 ): Promise<{ remarks: Remark[] }> {
-  const review = await findReviewOf(tx, access, reviewId, thing);
+  const review = await mustFindReview(tx, access, reviewId, thing);
   if (given.answers !== null) {
     const [first] = await tx
       .select()
@@ -133,7 +133,7 @@ export async function settleRemark(
   id: number,
   settled: boolean,
 ): Promise<{ remarks: Remark[] }> {
-  const review = await findReviewOf(tx, access, reviewId, thing);
+  const review = await mustFindReview(tx, access, reviewId, thing);
   const [row] = await tx
     .update(remarks)
     .set({ settledAt: settled ? now() : null, settledBy: settled ? access.signedInId : null })

@@ -6,7 +6,7 @@ import { media } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { formOf, picturesOf, whole, type Form, type ItemRow } from './forms';
-import { mayUse, mayWrite } from './allowed';
+import { mustMayUse, mustMayWrite } from './allowed';
 import { withNames } from './links';
 import { mustHaveTools } from './tools';
 
@@ -94,8 +94,8 @@ export async function readWritten(
     { ...read.content, ...Object.fromEntries(Object.keys(unfinished).map((field) => [field, before[field] ?? null])) },
     item,
   );
-  await mayWrite(tx, access, item, [whole(before, item), old.unfinished], [content, unfinished]);
-  await mayUse(tx, access, item, read.layout, content, old.shown);
+  await mustMayWrite(tx, access, item, [whole(before, item), old.unfinished], [content, unfinished]);
+  await mustMayUse(tx, access, item, read.layout, content, old.shown);
   const allowance = mustHaveTools(access, form, old, content);
   return { content, allowance, unfinished, faults: faultsInSight(read.layout, faults) };
 }

@@ -100,7 +100,7 @@ export function assignmentFaultInWords(
 export const lockPeople = (tx: Tx, access: Access) =>
   tx.execute(sql`select 1 from ${sites} where ${sites.id} = ${access.site.id} for update`);
 
-export async function findPerson(
+export async function mustFindPerson(
   tx: Tx,
   access: Access,
   personId: number,
@@ -247,7 +247,7 @@ export async function setAssignments(
   given: { before: readonly GivenAssignment[]; after: readonly GivenAssignment[] },
 ): Promise<string> {
   await lockPeople(tx, access);
-  const { person, everybody } = await findPerson(tx, access, personId);
+  const { person, everybody } = await mustFindPerson(tx, access, personId);
   const bounds = await loadBounds(tx, access);
   bounds.mustTouch(person);
   const current = person.assignments.map((a) => toGiven(a, access.site.timeZone));
@@ -282,7 +282,7 @@ export async function setDetails(
   given: { before: { name: string; email: string }; name: string; email: string },
 ): Promise<void> {
   await lockPeople(tx, access);
-  const { person, everybody } = await findPerson(tx, access, personId);
+  const { person, everybody } = await mustFindPerson(tx, access, personId);
   const bounds = await loadBounds(tx, access);
   if (personId !== access.signedInId) {
     bounds.mustTouch(person);
@@ -319,7 +319,7 @@ export async function setDetails(
 /** Pauses an account, or lets it work again. A paused one is signed out at once. Runs in a transaction. */
 export async function setSuspended(tx: Tx, access: Access, personId: number, suspended: boolean): Promise<void> {
   await lockPeople(tx, access);
-  const { person, everybody } = await findPerson(tx, access, personId);
+  const { person, everybody } = await mustFindPerson(tx, access, personId);
   const bounds = await loadBounds(tx, access);
   bounds.mustTouch(person);
   if (!suspended) await bounds.mustReach(person);

@@ -14,7 +14,7 @@ import { makePasswordToken } from '../gate/set-up';
 import {
   assignmentsInWords,
   checkAssignments,
-  findPerson,
+  mustFindPerson,
   loadAssignable,
   lockPeople,
   mustBeFree,
@@ -94,7 +94,7 @@ export async function invite(
 
 /** A new one-time link for somebody who lost the first, or their password. Runs in a transaction. */
 export async function renewLink(tx: Tx, access: Access, personId: number, origin: string): Promise<MadeLink> {
-  const { person } = await findPerson(tx, access, personId);
+  const { person } = await mustFindPerson(tx, access, personId);
   const bounds = await loadBounds(tx, access);
   bounds.mustTouch(person);
   await bounds.mustReach(person);

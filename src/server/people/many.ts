@@ -4,7 +4,7 @@ import type { Tx } from '../db/client';
 import { tryOut } from '../db/tryOut';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
-import { findPerson, lockPeople, setAssignments, setSuspended, toGiven } from './assign';
+import { mustFindPerson, lockPeople, setAssignments, setSuspended, toGiven } from './assign';
 import { assignmentSchema } from './given';
 
 /**
@@ -28,7 +28,7 @@ export interface ManyRow {
 }
 
 async function changeOne(tx: Tx, access: Access, id: number, change: ManyChange): Promise<string | null> {
-  const { person } = await findPerson(tx, access, id);
+  const { person } = await mustFindPerson(tx, access, id);
   if (change.do === 'pause' || change.do === 'resume') {
     if (Boolean(person.suspended) === (change.do === 'pause')) return null;
     await setSuspended(tx, access, id, change.do === 'pause');
@@ -58,7 +58,7 @@ export async function changeMany(
   const rows: ManyRow[] = [];
   const work = async (all: Tx): Promise<void> => {
     for (const id of new Set(given.people)) {
-      const { name } = (await findPerson(all, access, id)).person;
+      const { name } = (await mustFindPerson(all, access, id)).person;
       const row = (outcome: ManyRow['outcome'], says: string) => rows.push({ id: String(id), name, outcome, says });
       try {
         const says = await all.transaction((one) => changeOne(one, access, id, given.change));
