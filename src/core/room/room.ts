@@ -129,12 +129,12 @@ function heldRoles(input: RoomInput): PlanRole[] {
 /**
  * The room of a person under a plan at an instant. Pure: the same in the Workshop's miniature, in the Room
  * and in the tests. A person with several roles gets the best of each: the most open door, every tool, every
- * task; order and names come from the role assigned first.
+ * task; order and names come from the role assigned first. `asker`: of the same input, where it was made already.
  */
-export function room(input: RoomInput): Room {
+export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
+  const { best, may } = asker;
   const { inventory } = input;
   const roles = heldRoles(input);
-  const { best, may } = askerFor(input);
   const planned = new Map<string, { state: DoorState; name?: string | undefined }>();
   for (const role of roles)
     for (const door of allDoors(inventory, role.doors)) {

@@ -54,8 +54,8 @@ export function summarizeRoles(
   return plan.roles.map((role) => {
     const held = holders(people, role.id);
     const input = { inventory, plan, person: sampleOf(role.id), places, nowMs: now().getTime() };
-    const made = room(input);
-    const { best: alone } = askerFor(input);
+    const asker = askerFor(input);
+    const made = room(input, asker);
     const gone = role.grants.filter(
       (g) => g.scope.branch !== undefined && !pages.some((p) => p.id === g.scope.branch),
     ).length;
@@ -68,7 +68,7 @@ export function summarizeRoles(
       people: held.map((p) => p.name + holderState(p, role.id, now().getTime())),
       changed: changed.has(role.id),
       figures: figures(inventory, made),
-      surplus: surplusOf(inventory, role, (permission) => alone(permission).allowed).map(
+      surplus: surplusOf(inventory, role, (permission) => asker.best(permission).allowed).map(
         (id) => inventory.permissions.get(id)?.name ?? id,
       ),
       problems: [
