@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import pg from 'pg';
 import { inventory } from '../../src/office';
 import { expect, isPrepared, isReady, loads, signIn, test } from './app';
 
@@ -270,4 +271,30 @@ test('pages that do not come are said so, and are asked for again', async ({ bro
   await loads(oskar, () => oskar.getByRole('button', { name: 'Put it on the website', exact: true }).click());
   await expect(oskar.getByRole('region', { name: 'Showing now' })).toContainText('Menu and below');
   await oskar.context().close();
+});
+
+test('a door that came with a newer version, and nobody has, is told and opened', async ({ browser, app }) => {
+  // As a plan of an earlier version: it names no door of Vacancies.
+  const client = new pg.Client({ connectionString: app.databaseUrl });
+  await client.connect();
+  await client.query(
+    `update plans set plan = jsonb_set(plan, '{roles}', (select jsonb_agg(jsonb_set(r, '{doors}', (
+       select coalesce(jsonb_agg(d), '[]') from jsonb_array_elements(r->'doors') d where d->>'section' <> 'vacancies')))
+     from jsonb_array_elements(plan->'roles') r))`,
+  );
+  await client.end();
+  const maud = await signIn(browser, app, 'Maud');
+  const told = maud.getByRole('complementary', { name: 'How the plan stands' });
+  await expect(told.getByRole('heading', { name: 'A door nobody has' })).toBeVisible();
+  await expect(told).toContainText('VacanciesJobs that are open');
+  await loads(maud, () => told.getByRole('link', { name: 'Open it for keyholders' }).click());
+  await maud.getByRole('button', { name: 'List', exact: true }).click();
+  await Promise.all([
+    maud.waitForResponse((answer) => answer.url().includes('/api/workshop/') && answer.request().method() !== 'GET'),
+    maud.getByRole('combobox', { name: 'Door Vacancies' }).selectOption('Open'),
+  ]);
+  await maud.goto('/workshop');
+  await expect(told.getByRole('heading', { name: 'Prepared' })).toBeVisible();
+  await expect(told.getByRole('heading', { name: 'A door nobody has' })).toHaveCount(0);
+  await maud.context().close();
 });

@@ -1,6 +1,15 @@
 import Ajv2020 from 'ajv/dist/2020';
 import { describe, expect, it } from 'vitest';
-import { allDoors, applyOperation, getRole, planJsonSchema, planSchema, type Operation, type Plan } from '@/core/plan';
+import {
+  allDoors,
+  applyOperation,
+  doorsNobodyHas,
+  getRole,
+  planJsonSchema,
+  planSchema,
+  type Operation,
+  type Plan,
+} from '@/core/plan';
 import { differences } from '@/core/release';
 import { demoPlan, startPlan } from '@/demo/plan';
 import { inventory } from '@/office';
@@ -82,6 +91,22 @@ describe('operations', () => {
       section: 'notices',
       state: 'open',
     });
+  });
+  it('leave doors that no role in force has: those of a section that came later, and those everybody closed', () => {
+    expect(doorsNobodyHas(inventory, demo.roles)).toEqual([]);
+    const older = demo.roles.map((role) => ({
+      ...role,
+      doors: role.doors.filter((door) => door.section !== 'vacancies'),
+    }));
+    expect(doorsNobodyHas(inventory, older)).toEqual(['vacancies']);
+    const [first, ...rest] = older;
+    const one = (door: { state: 'closed' | 'away' }, archived = false) =>
+      doorsNobodyHas(inventory, [
+        ...rest,
+        { ...first, archived, doors: [...(first?.doors ?? []), { section: 'vacancies', ...door }] },
+      ]);
+    expect([one({ state: 'closed' }), one({ state: 'away' })]).toEqual([['vacancies'], []]);
+    expect(one({ state: 'away' }, true)).toContain('vacancies');
   });
   it('place widgets in columns, and keep those of a column that goes', () => {
     const two = must(demo, { do: 'set-columns', role: 'harbour-desk', count: 1 });

@@ -36,6 +36,19 @@ export function allDoors(inventory: Inventory, planned: Doors): Doors {
   return [...named, ...rest.map((section) => ({ section: section.id, state: 'closed' as const }))];
 }
 
+/** The doors that are closed in every role in force: as those of a section are that came with a newer version. */
+export function doorsNobodyHas(
+  inventory: Inventory,
+  roles: readonly { archived?: boolean | undefined; doors: Doors }[],
+): string[] {
+  const had = new Set(
+    roles
+      .filter((role) => !role.archived)
+      .flatMap((role) => role.doors.filter((door) => door.state !== 'closed').map((door) => door.section)),
+  );
+  return inventory.doors.map((section) => section.id).filter((id) => !had.has(id));
+}
+
 const isDoor = (inventory: Inventory, section: string) => inventory.doors.some((door) => door.id === section);
 const on = operationsOn<Doors>();
 

@@ -29,7 +29,7 @@ export const eachOf = <Parts extends Record<string, Record<Which, unknown>>, Whi
   which: Which,
 ) => Object.fromEntries(Object.entries(parts).map(([key, part]) => [key, part[which]])) as EachOf<Parts, Which>;
 
-export { allDoors, type PlanDoor } from './doors';
+export { allDoors, doorsNobodyHas, type PlanDoor } from './doors';
 export { grantInWords, grantSchema, unknownInGrant } from './grants';
 export { type OperationFault, type PartFault, type Telling } from './part';
 export { publishingOf, type CheckRule, type Publishing } from './publishing';
