@@ -71,7 +71,8 @@ export function PageTargets({ href, onChoose }: Choosing) {
           />
         )}
       </Labelled>
-      <div className="max-h-[min(24rem,42vh)] overflow-y-auto rounded-s border border-line p-1">
+      {/* As high before they have come: a dialog that grows under the pointer loses its presses. */}
+      <div className="h-[min(24rem,42vh)] overflow-y-auto rounded-s border border-line p-1">
         <Waiting got={got} />
         {tree && <h3 className="hint px-2 pt-1">Changed last</h3>}
         {targets && (
