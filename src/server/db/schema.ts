@@ -350,13 +350,7 @@ export const references = pgTable(
     /** Its id; of an address where nothing is, the path. */
     target: text().notNull(),
   },
-  (t) => [
-    index().on(t.siteId, t.kind, t.target),
-    index().on(t.revisionId),
-    index()
-      .on(t.itemId)
-      .where(sql`revision_id is null`),
-  ],
+  (t) => [index().on(t.siteId, t.kind, t.target), index().on(t.revisionId), index().on(t.itemId)],
 );
 
 /** When which revision went on the website. Append-only. */

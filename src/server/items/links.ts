@@ -1,18 +1,27 @@
 import { and, desc, eq, inArray } from 'drizzle-orm';
-import { addressOf, hrefsIn, ownPath, thingOf, withHrefs } from '@/core/content';
+import { addressOf, hrefsIn, ownPath, thingOf, withHrefs, type LinkedThing } from '@/core/content';
 import { findAddresses } from '../content/addresses';
 import { maySee } from '../content/naming';
 import { findSiteMap } from '../content/tree';
 import type { Tx } from '../db/client';
-import { media, redirects } from '../db/schema';
+import { media, redirects, references } from '../db/schema';
 import type { Access } from '../gate/access';
 
 const MEDIA = '/media/';
 const restOf = (href: string): string => /[?#].*$/.exec(href)?.[0] ?? '';
 const things = (value: unknown) => hrefsIn(value).flatMap((href) => thingOf(href) ?? []);
 
+/** What the links of an item's versions and draft name: whoever writes on from one of them brings these along. */
+const thingsOfVersions = async (tx: Tx, itemId: number): Promise<LinkedThing[]> =>
+  (
+    await tx
+      .selectDistinct({ kind: references.kind, id: references.target })
+      .from(references)
+      .where(eq(references.itemId, itemId))
+  ).flatMap(({ kind, id }) => (kind === 'page' || kind === 'picture' ? [{ kind, id, rest: '' }] : []));
+
 /** Where the things are that some links name; those that are not there any more are left out. */
-async function whereAre(tx: Tx, siteId: number, links: ReturnType<typeof things>): Promise<Map<string, string>> {
+async function whereAre(tx: Tx, siteId: number, links: readonly LinkedThing[]): Promise<Map<string, string>> {
   const at = new Map<string, string>();
   const idsOf = (kind: string) => [...new Set(links.filter((link) => link.kind === kind).map((link) => link.id))];
   const pages = idsOf('page');
@@ -43,16 +52,26 @@ export async function withAddresses<T>(tx: Tx, siteId: number, kept: T): Promise
   });
 }
 
+/** Leads to nothing there ever was. */
+const NOTHING = '0';
+
 /**
  * What somebody wrote, as it is kept: links to addresses of this website name what they lead to, so that they go on
- * leading there. Found are what `known`, the item's content so far, leads to, and pages somebody may know of; a name
- * that is in neither leads nowhere, or it would tell the address.
+ * leading there. Found are what `known`, the item's content so far, and any of its versions lead to, and pages somebody
+ * may know of; a name that is in none of them (of something gone, taken from another text, or a number tried) names
+ * nothing, or it would tell the address.
  */
-export async function withNames(tx: Tx, access: Access, written: unknown, known: readonly unknown[]): Promise<unknown> {
+export async function withNames(
+  tx: Tx,
+  access: Access,
+  itemId: number,
+  written: unknown,
+  known: readonly unknown[],
+): Promise<unknown> {
   const hrefs = hrefsIn(written);
-  const before = known.flatMap(things);
   const paths = [...new Set(hrefs.map(ownPath).filter((path) => path !== undefined))];
   if (paths.length === 0 && !hrefs.some(thingOf)) return written;
+  const before = [...known.flatMap(things), ...(await thingsOfVersions(tx, itemId))];
   const at = await whereAre(tx, access.site.id, before);
   const named = new Map([...at].map(([name, address]) => [address, name]));
   const isKnown = new Set(before.map(({ kind, id }) => `${kind}:${id}`));
@@ -83,7 +102,7 @@ export async function withNames(tx: Tx, access: Access, written: unknown, known:
   }
   return withHrefs(written, (href) => {
     const thing = thingOf(href);
-    if (thing) return isKnown.has(`${thing.kind}:${thing.id}`) ? href : '';
+    if (thing) return isKnown.has(`${thing.kind}:${thing.id}`) ? href : `${thing.kind}:${NOTHING}`;
     const name = named.get(ownPath(href) ?? '');
     return name === undefined ? href : name + restOf(href);
   });

@@ -73,7 +73,7 @@ export async function readWritten(
   unfinished: Record<string, unknown>;
   faults: ContentFault[];
 }> {
-  const named = await withNames(tx, access, given, [old.shown, old.unfinished, ...old.once]);
+  const named = await withNames(tx, access, item.id, given, [old.shown, old.unfinished, ...old.once]);
   const raw =
     typeof named === 'object' && named !== null && !Array.isArray(named)
       ? { ...old.shown, ...(named as Record<string, unknown>) }

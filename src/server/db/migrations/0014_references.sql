@@ -13,7 +13,7 @@ ALTER TABLE "item_references" ADD CONSTRAINT "item_references_item_id_items_id_f
 ALTER TABLE "item_references" ADD CONSTRAINT "item_references_revision_id_revisions_id_fk" FOREIGN KEY ("revision_id") REFERENCES "public"."revisions"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "item_references_site_id_kind_target_index" ON "item_references" USING btree ("site_id","kind","target");--> statement-breakpoint
 CREATE INDEX "item_references_revision_id_index" ON "item_references" USING btree ("revision_id");--> statement-breakpoint
-CREATE INDEX "item_references_item_id_index" ON "item_references" USING btree ("item_id") WHERE revision_id is null;--> statement-breakpoint
+CREATE INDEX "item_references_item_id_index" ON "item_references" USING btree ("item_id");--> statement-breakpoint
 -- Links to addresses of the website name the page or picture that is there, so that they follow it from now on.
 CREATE TEMP TABLE link_names ON COMMIT DROP AS
 WITH RECURSIVE pages AS (

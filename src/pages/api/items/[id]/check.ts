@@ -18,7 +18,7 @@ export const POST = endpoint({
     const { layouts, type } = formOf(item);
     // What is not right yet is told at its field; everything else is looked at all the same.
     const known = [await findNewest(tx, item), await contentOf(tx, item.liveRevisionId)];
-    const named = await withNames(tx, access, body.content, known);
+    const named = await withNames(tx, access, id, body.content, known);
     const read = readContent(layouts, item.layout, named, type.settings);
     if (!read)
       throw new Problem('bad-input', 'Nothing was sent.', { faults: [{ field: '', message: 'Nothing was sent.' }] });
