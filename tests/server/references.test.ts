@@ -11,6 +11,7 @@ import { POST as publish } from '@/pages/api/items/[id]/publish';
 import { POST as retire } from '@/pages/api/items/[id]/retire';
 import { POST as send } from '@/pages/api/items/[id]/send';
 import { GET as getVersion } from '@/pages/api/items/[id]/versions/[revision]';
+import { POST as make } from '@/pages/api/pages/index';
 import { GET as list } from '@/pages/api/pages/list';
 import { POST as copy } from '@/pages/api/pages/[id]/copy';
 import { POST as move } from '@/pages/api/pages/[id]/move';
@@ -24,7 +25,7 @@ import { formOf } from '@/server/items/forms';
 import { withAddresses } from '@/server/items/links';
 import { getReviewView } from '@/server/items/reviews';
 import { listPictures } from '@/server/media/media';
-import { call, pageId, signInAs, siteId, type Who } from './ask';
+import { call, inForce, pageId, signInAs, siteId, type Who } from './ask';
 
 let [maud, ines, priya]: Who[] = [];
 let id: Record<string, number> = {};
@@ -233,4 +234,26 @@ describe('links in texts', () => {
     expect((await call(dropDraft, 'POST', '/x', dropped)).status).toBe(200);
     await expectNoted();
   });
+
+  it('that were made before there was a page ask for no tool when there is one', async () => {
+    const harbour = await shown('South Quay');
+    const { content: draft } = harbour;
+    const body = documentOf(draft, 'body');
+    const text = (address: string): Document => ({ ...body, content: [...body.content, p(`See [it](${address}).`)] });
+    expect((await write('South Quay', text('/spring'))).status).toBe(200);
+    expect(hrefs(await stored('South Quay')).at(-1)).toBe('/spring');
+    const home = await pageId('Three harbours, one short crossing');
+    const made = await call(make, 'POST', '/x', { ...maud, body: { parent: home, title: 'Spring', layout: 'plain' } });
+    expect(made.status).toBe(200);
+    // Somebody whose toolbar has no Link goes on writing.
+    await inForce({ do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false });
+    const more = { ...text('/spring'), content: [...text('/spring').content, p('More.')] };
+    expect(await write('South Quay', more, 'keep', ines)).toMatchObject({ status: 200 });
+    expect((await write('South Quay', added(more, '/timetable'), 'keep', ines)).body.code).toBe('tool-missing');
+  });
+});
+
+const added = (text: Document, address: string): Document => ({
+  ...text,
+  content: [...text.content, p(`And [there](${address}).`)],
 });

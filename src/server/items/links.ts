@@ -61,13 +61,13 @@ const NOTHING = '0';
  * may know of; a name that is in none of them (of something gone, taken from another text, or a number tried) names
  * nothing, or it would tell the address.
  */
-export async function withNames(
+export async function withNames<T>(
   tx: Tx,
   access: Access,
   itemId: number,
-  written: unknown,
+  written: T,
   known: readonly unknown[],
-): Promise<unknown> {
+): Promise<T> {
   const hrefs = hrefsIn(written);
   const paths = [...new Set(hrefs.map(ownPath).filter((path) => path !== undefined))];
   if (paths.length === 0 && !hrefs.some(thingOf)) return written;

@@ -61,7 +61,7 @@ export async function readWritten(
   access: Access,
   item: ItemRow,
   given: unknown,
-  old: {
+  before: {
     shown: PageContent | undefined;
     unfinished: Record<string, unknown>;
     once: readonly (PageContent | undefined)[];
@@ -73,7 +73,9 @@ export async function readWritten(
   unfinished: Record<string, unknown>;
   faults: ContentFault[];
 }> {
-  const named = await withNames(tx, access, item.id, given, [old.shown, old.unfinished, ...old.once]);
+  // What it said before likewise: where there is a page by now, the link is still the one that stood there.
+  const { shown, unfinished: waits, once } = before;
+  const { named, old } = await withNames(tx, access, item.id, { named: given, old: before }, [shown, waits, ...once]);
   const raw =
     typeof named === 'object' && named !== null && !Array.isArray(named)
       ? { ...old.shown, ...(named as Record<string, unknown>) }
@@ -89,12 +91,12 @@ export async function readWritten(
   const unfinished = Object.fromEntries(
     faults.map(({ field }) => [field, (raw as Record<string, unknown>)[field] ?? null]),
   );
-  const before = old.shown === undefined ? {} : whole(old.shown, item);
+  const said = old.shown === undefined ? {} : whole(old.shown, item);
   const content = whole(
-    { ...read.content, ...Object.fromEntries(Object.keys(unfinished).map((field) => [field, before[field] ?? null])) },
+    { ...read.content, ...Object.fromEntries(Object.keys(unfinished).map((field) => [field, said[field] ?? null])) },
     item,
   );
-  await mustMayWrite(tx, access, item, [whole(before, item), old.unfinished], [content, unfinished]);
+  await mustMayWrite(tx, access, item, [whole(said, item), old.unfinished], [content, unfinished]);
   await mustMayUse(tx, access, item, read.layout, content, old.shown);
   const allowance = mustHaveTools(access, form, old, content);
   return { content, allowance, unfinished, faults: faultsInSight(read.layout, faults) };
