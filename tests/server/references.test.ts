@@ -240,15 +240,19 @@ describe('links in texts', () => {
     const { content: draft } = harbour;
     const body = documentOf(draft, 'body');
     const text = (address: string): Document => ({ ...body, content: [...body.content, p(`See [it](${address}).`)] });
-    expect((await write('South Quay', text('/spring'))).status).toBe(200);
-    expect(hrefs(await stored('South Quay')).at(-1)).toBe('/spring');
-    const home = await pageId('Three harbours, one short crossing');
-    const made = await call(make, 'POST', '/x', { ...maud, body: { parent: home, title: 'Spring', layout: 'plain' } });
+    expect((await write('South Quay', text('/harbours/spring'))).status).toBe(200);
+    expect(hrefs(await stored('South Quay')).at(-1)).toBe('/harbours/spring');
+    const harbours = await pageId('Harbours');
+    const made = await call(make, 'POST', '/x', {
+      ...maud,
+      body: { parent: harbours, title: 'Spring', layout: 'plain' },
+    });
     expect(made.status).toBe(200);
     // Somebody whose toolbar has no Link goes on writing.
     await inForce({ do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false });
-    const more = { ...text('/spring'), content: [...text('/spring').content, p('More.')] };
+    const more = { ...text('/harbours/spring'), content: [...text('/harbours/spring').content, p('More.')] };
     expect(await write('South Quay', more, 'keep', ines)).toMatchObject({ status: 200 });
+    expect(hrefs((await stored('South Quay'))['body']).at(-1)).toBe(`page:${String(made.body['id'])}`);
     expect((await write('South Quay', added(more, '/timetable'), 'keep', ines)).body.code).toBe('tool-missing');
   });
 });
