@@ -137,6 +137,8 @@ it('migrations run on a database in use, one after the other, and lose nothing',
   const called = (rows: Record<string, unknown>[] | undefined, table: string) =>
     rows?.map(({ page_id: page, ...row }) => ({
       ...row,
+      // All that were kept then led visitors on.
+      ...(table === 'redirects' && { leads: true }),
       ...(page !== undefined && { [['redirects', 'notices'].includes(table) ? 'page_id' : 'item_id']: page }),
     }));
   const after = await rowsOf([...tables, 'items', 'notes']);

@@ -17,6 +17,7 @@ import { POST as copy } from '@/pages/api/pages/[id]/copy';
 import { POST as move } from '@/pages/api/pages/[id]/move';
 import { POST as decide } from '@/pages/api/review/[id]/decide';
 import { POST as begin } from '@/pages/api/vacancies/index';
+import { findRedirect } from '@/server/content/addresses';
 import { findLiveContent } from '@/server/content/tree';
 import { db } from '@/server/db/client';
 import { drafts, items, references, revisions } from '@/server/db/schema';
@@ -233,6 +234,21 @@ describe('links in texts', () => {
     const dropped = { ...maud, params: params('Season tickets'), body: { version: newest?.version } };
     expect((await call(dropDraft, 'POST', '/x', dropped)).status).toBe(200);
     await expectNoted();
+  });
+
+  it('to a page moved meanwhile, without its old address leading there, are still the same for a text that was open', async () => {
+    const before = documentOf((await shown('South Quay')).content, 'body');
+    expect((await write('South Quay', added(before, '/about/contact'), 'publish')).status).toBe(200);
+    const body = documentOf((await shown('South Quay')).content, 'body');
+    const at = { ...maud, params: params('Contact'), body: { parent: id['Timetable'], index: 0, redirect: false } };
+    expect((await call(move, 'POST', '/x', at)).status).toBe(200);
+    expect(await findRedirect(db, await siteId(), '/about/contact')).toBeUndefined();
+    await inForce({ do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false });
+    // As the browser of somebody without the tool has it, with a word more.
+    const more = { ...body, content: [...body.content, p('More.')] };
+    expect(await write('South Quay', more, 'keep', ines)).toMatchObject({ status: 200, body: { faults: [] } });
+    expect(hrefs((await stored('South Quay'))['body']).at(-1)).toBe(`page:${id['Contact']}`);
+    await inForce({ do: 'set-tool', role: 'harbour-desk', tool: 'link', on: true });
   });
 
   it('that were made before there was a page ask for no tool when there is one', async () => {

@@ -128,11 +128,33 @@ function linesOf(document: Document): Block[] {
 /** Below this share of kept letters a line was written anew, and a patchwork of single words would be hard to read. */
 const WRITTEN_ANEW = 0.3;
 
-/** More single changes than this are a text written anew: comparing on would only cost time (Myers' D in O(ND)). */
-const MOST_CHANGES = 4000;
+/**
+ * What finding changes in one text may cost, in steps of the comparing: D single changes take about D² of them. The rest
+ * is told as written anew, where only few changes are looked for: how long it takes is bounded on any machine.
+ */
+class Effort {
+  #left = 4_000_000;
 
-function wordDiff(before: string, after: string): Part[] {
-  const told = diffWordsWithSpace(before, after, { maxEditLength: MOST_CHANGES }) ?? [
+  /** How many single changes are looked for next, before giving up. */
+  get most(): number {
+    return Math.max(20, Math.floor(Math.sqrt(this.#left)));
+  }
+
+  /** Takes off what a comparison has cost that looked for at most so many. */
+  spend<T extends { added: boolean; removed: boolean; count: number }>(most: number, found: T[] | undefined): void {
+    const changes = found?.reduce((sum, part) => sum + (part.added || part.removed ? part.count : 0), 0) ?? most;
+    this.#left = Math.max(0, this.#left - changes ** 2);
+  }
+}
+
+/** More changed words than this in a line are a line written anew. */
+const MOST_WORDS = 1000;
+
+function wordDiff(before: string, after: string, effort: Effort): Part[] {
+  const maxEditLength = Math.min(MOST_WORDS, effort.most);
+  const found = diffWordsWithSpace(before, after, { maxEditLength });
+  effort.spend(maxEditLength, found);
+  const told = found ?? [
     { value: before, removed: true, added: false },
     { value: after, removed: false, added: true },
   ];
@@ -156,10 +178,14 @@ function wordDiff(before: string, after: string): Part[] {
  */
 export function compareDocuments(before: Document, after: Document): Line[] {
   const [old, now] = [linesOf(before), linesOf(after)];
-  const parts = diffArrays(old, now, {
-    maxEditLength: MOST_CHANGES,
+  const effort = new Effort();
+  const maxEditLength = effort.most;
+  const found = diffArrays(old, now, {
+    maxEditLength,
     comparator: (a, b) => a.kind === b.kind && a.text === b.text && a.form === b.form,
-  }) ?? [
+  });
+  effort.spend(maxEditLength, found);
+  const parts = found ?? [
     { value: old, removed: true, added: false },
     { value: now, removed: false, added: true },
   ];
@@ -178,7 +204,7 @@ export function compareDocuments(before: Document, after: Document): Line[] {
           out.push({
             change: 'changed',
             kind: formatting ? `${b.kind}, look changed` : b.kind,
-            pieces: withLooks(wordDiff(a.text, b.text), a.marks ?? [], b.marks ?? []),
+            pieces: withLooks(wordDiff(a.text, b.text, effort), a.marks ?? [], b.marks ?? []),
           });
         } else {
           if (a) out.push({ change: 'removed', kind: a.kind, pieces: [{ change: 'removed', text: a.text }] });
@@ -201,8 +227,11 @@ function withMoves(lines: Line[]): Line[] {
   let old = 0;
   const oldAt = lines.map((line) => (line.change === 'added' ? -1 : old++));
   lines.forEach((line, i) => {
-    if (line.change === 'removed' && textOfLine(line))
-      gone.set(`${line.kind} ${textOfLine(line)}`, [...(gone.get(`${line.kind} ${textOfLine(line)}`) ?? []), i]);
+    if (line.change !== 'removed' || !textOfLine(line)) return;
+    const called = `${line.kind} ${textOfLine(line)}`;
+    const same = gone.get(called);
+    if (same) same.push(i);
+    else gone.set(called, [i]);
   });
   const moved = new Set<number>();
   const told = lines.map((line) => {
@@ -311,7 +340,7 @@ function linesOfField(field: Field, before: PageContent, after: PageContent, nam
     return compareDocuments(lines(a), lines(b)).map((line) => ({ ...line, kind }));
   }
   if (field.kind === 'short' || field.kind === 'long')
-    return [{ change: 'changed', kind, pieces: wordDiff(a[0] ?? '', b[0] ?? '') }];
+    return [{ change: 'changed', kind, pieces: wordDiff(a[0] ?? '', b[0] ?? '', new Effort()) }];
   return [
     {
       change: 'changed',

@@ -67,8 +67,7 @@ const documentOfChunks = (chunks: readonly Chunk[], theirs: ReadonlySet<string>)
 /**
  * Two people's changes to the same page put together: fields only one of them changed, and blocks of a text that do not
  * touch (three-way merge of block lists, S. Khanna, K. Kunal, B. Pierce, "A formal investigation of diff3", 2007, by
- * the package
- * `node-diff3`). What both changed differently is a clash.
+ * the package `node-diff3`). What both changed differently is a clash.
  */
 export function mergeContent(layout: Layout, base: PageContent, mine: PageContent, theirs: PageContent): Merged {
   const names = new Map([...layout.fields, ...SETTINGS].map((field) => [field.id, field.name]));

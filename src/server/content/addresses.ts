@@ -81,14 +81,18 @@ export function addressFaults(
   });
 }
 
-/** Keeps old addresses leading to their pages, where visitors knew them. Runs in a transaction. */
+/**
+ * Remembers where pages were. Where that is asked for and visitors knew them the old addresses go on leading there;
+ * otherwise they are only understood in texts that were open meanwhile. Runs in a transaction.
+ */
 export async function keepOldAddresses(
   tx: Tx,
   siteId: number,
   by: number | null,
   changes: readonly { page: string; from: string }[],
-): Promise<number> {
-  if (changes.length === 0) return 0;
+  redirect: boolean,
+): Promise<void> {
+  if (changes.length === 0) return;
   const known = await tx
     .select({ id: items.id })
     .from(items)
@@ -102,18 +106,23 @@ export async function keepOldAddresses(
       ),
     );
   const visited = new Set(known.map((row) => String(row.id)));
-  const rows = changes
-    .filter((change) => visited.has(change.page))
-    .map((change) => ({ siteId, address: change.from, pageId: Number(change.page), madeBy: by }));
-  if (rows.length > 0)
-    await tx
-      .insert(redirects)
-      .values(rows)
-      .onConflictDoUpdate({
-        target: [redirects.siteId, redirects.address],
-        set: { pageId: sql`excluded.page_id`, madeBy: by, madeAt: sql`now()` },
-      });
-  return rows.length;
+  await tx
+    .insert(redirects)
+    .values(
+      changes.map(({ page, from }) => ({
+        siteId,
+        address: from,
+        pageId: Number(page),
+        madeBy: by,
+        leads: redirect && visited.has(page),
+      })),
+    )
+    .onConflictDoUpdate({
+      target: [redirects.siteId, redirects.address],
+      set: { pageId: sql`excluded.page_id`, leads: sql`excluded.leads`, madeBy: by, madeAt: sql`now()` },
+      // What leads visitors somewhere is not given up for what does not.
+      setWhere: sql`excluded.leads or not ${redirects.leads}`,
+    });
 }
 
 /**
@@ -140,7 +149,7 @@ export async function findRedirect(tx: Tx, siteId: number, address: string): Pro
   const [row] = await tx
     .select({ page: redirects.pageId })
     .from(redirects)
-    .where(and(eq(redirects.siteId, siteId), eq(redirects.address, address)));
+    .where(and(eq(redirects.siteId, siteId), eq(redirects.address, address), redirects.leads));
   return row && String(row.page);
 }
 
@@ -189,7 +198,7 @@ export async function applySettings(
       throw new Problem('bad-input', fault.message, {
         faults: [{ field: ownAddress ? 'page.ownAddress' : 'page.slug', message: fault.message }],
       });
-    if (settings.redirect) await keepOldAddresses(tx, siteId, by, changes);
+    await keepOldAddresses(tx, siteId, by, changes, settings.redirect);
   }
   await tx
     .update(items)

@@ -401,7 +401,7 @@ export async function movePage(tx: Tx, access: Access, move: Move & { redirect: 
       sql`, `,
     )}]) with ordinality as o(id, position) where items.id = o.id`,
   );
-  if (move.redirect) await keepOldAddresses(tx, access.site.id, access.signedInId, changes);
+  await keepOldAddresses(tx, access.site.id, access.signedInId, changes, move.redirect);
   await record(tx, access, oldParent === parent.id ? 'reordered' : 'moved', await titleOf(tx, page.id), {
     href: `/room/pages/${page.id}`,
     detail:

@@ -193,7 +193,7 @@ export const items = pgTable(
   ],
 );
 
-/** Addresses that once led to a page and still do. A page that has the address now comes first. */
+/** Addresses at which pages were. A page that has the address now comes first. */
 export const redirects = pgTable(
   'redirects',
   {
@@ -203,6 +203,8 @@ export const redirects = pgTable(
     pageId: integer()
       .notNull()
       .references(() => items.id),
+    /** Whether visitors are led on from there; else it is only understood in texts that are kept. */
+    leads: boolean().notNull().default(true),
     madeBy: person(),
     madeAt: now(),
   },

@@ -137,7 +137,7 @@ export async function answers(
       await tx
         .select({ address: redirects.address, page: redirects.pageId })
         .from(redirects)
-        .where(eq(redirects.siteId, siteId))
+        .where(and(eq(redirects.siteId, siteId), redirects.leads))
     ).map((row) => [row.address, String(row.page)]),
   );
   return (path) => {

@@ -1,3 +1,4 @@
+ALTER TABLE "redirects" ADD COLUMN "leads" boolean DEFAULT true NOT NULL;--> statement-breakpoint
 CREATE TABLE "item_references" (
 	"id" integer PRIMARY KEY GENERATED ALWAYS AS IDENTITY (sequence name "item_references_id_seq" INCREMENT BY 1 MINVALUE 1 MAXVALUE 2147483647 START WITH 1 CACHE 1),
 	"site_id" integer NOT NULL,
