@@ -1,13 +1,13 @@
 import { defineMiddleware } from 'astro:middleware';
 import { findScreen, getEntry } from '@/core/inventory';
 import { inventory } from '@/office';
-import { db, isDatabaseAway } from '@/server/db/client';
+import { db } from '@/server/db/client';
 import { settleDue } from '@/server/items/publishing';
 import { findAccess } from '@/server/gate/access';
 import { authorize, authorizeSomewhere } from '@/server/gate/authorize';
-import { answerFault } from '@/server/gate/endpoint';
+import { answerFault, problemOf } from '@/server/gate/endpoint';
 import { isOurHost, refuseForeign } from '@/server/gate/origin';
-import { notFound, Problem } from '@/server/gate/problems';
+import { notFound, type Problem } from '@/server/gate/problems';
 import { withSecurityHeaders } from '@/server/gate/headers';
 import { readCookie } from '@/server/gate/sessions';
 import { THINGS } from '@/server/gate/things';
@@ -71,14 +71,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
     return withSecurityHeaders(await next(), isPage);
   } catch (error) {
     if (pathname.startsWith('/api/')) return answerFault(error, context.request);
-    const told =
-      error instanceof Problem
-        ? error
-        : isDatabaseAway(error)
-          ? new Problem('database-away', 'The database is starting again. Nothing was lost; try again in a moment.')
-          : undefined;
-    const problem =
-      told ?? new Problem('broken', ((await answerFault(error, context.request).json()) as { detail: string }).detail);
+    const problem = problemOf(error, context.request);
     return withSecurityHeaders(await tell(problem), isPage);
   }
 });

@@ -1,6 +1,6 @@
 import { CsvError, parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
-import { Problem } from './gate/problems';
+import { problemAt } from './gate/problems';
 
 /**
  * A table as CSV, lines ended as RFC 4180 has it. A cell that a spreadsheet would take for a formula is kept from being
@@ -29,19 +29,15 @@ export function readCsv(
     }) as never;
   } catch (error) {
     if (!(error instanceof CsvError)) throw error;
-    throw new Problem('bad-input', `This is not a CSV file: ${error.message}.`, {
-      faults: [{ field: 'csv', message: `${error.message}.` }],
-    });
+    throw problemAt('csv', 'not-csv', { fault: error.message });
   }
   const first = rows[0]?.record.map((cell) => cell.toLowerCase()) ?? [];
   const missing = head.filter((name) => !first.includes(name));
   const required = missing.filter((name) => !optional.includes(name));
   if (rows.length === 0 || required.length > 0)
-    throw new Problem(
-      'bad-input',
-      `The first line must name the columns: ${head.join(', ')}.${required.length && rows.length ? ` Missing: ${required.join(', ')}.` : ''}`,
-      { faults: [{ field: 'csv', message: `The first line must name the columns: ${head.join(', ')}.` }] },
-    );
+    throw required.length && rows.length
+      ? problemAt('csv', 'columns-missing', { columns: head.join(', '), missing: required.join(', ') })
+      : problemAt('csv', 'columns-unnamed', { columns: head.join(', ') });
   const at = head.map((name) => first.indexOf(name));
   return rows
     .slice(1)

@@ -109,7 +109,7 @@ describe('sending', () => {
     );
     expect(await send('POST', '/api/x')).toEqual({
       ok: false,
-      problem: { code: 'refused', status: 403, title: 'Not in your room', detail: 'Ask Maud.' },
+      problem: { kind: 'refused', status: 403, title: 'Not in your room', detail: 'Ask Maud.' },
     });
   });
 

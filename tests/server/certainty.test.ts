@@ -417,12 +417,12 @@ describe('tools and protection', () => {
             params,
             body: { content: { ...page.content, ...more }, version: page.version },
           })
-        ).body.code,
+        ).body.kind,
         `draft: ${what}`,
       ).toBe('tool-missing');
       expect(
         (await call(aside, 'POST', '/x', { ...ines, params, body: { content: { ...page.content, ...more } } })).body
-          .code,
+          .kind,
         `aside: ${what}`,
       ).toBe('tool-missing');
       expect(
@@ -432,7 +432,7 @@ describe('tools and protection', () => {
             params,
             body: { content: { ...page.content, ...more }, version: page.version, note: '' },
           })
-        ).body.code,
+        ).body.kind,
         `send: ${what}`,
       ).toBe('tool-missing');
     }
@@ -475,13 +475,13 @@ describe('tools and protection', () => {
       200,
     );
     // Ines lacks the table tool: directly, by leaving the field out, and by another layout.
-    expect((await put(ines, text(page.content, doc(p('Before'))))).body.code).toBe('tool-missing');
+    expect((await put(ines, text(page.content, doc(p('Before'))))).body.kind).toBe('tool-missing');
     const { body: _, ...without } = page.content;
     expect((await put(ines, without)).status).toBe(200);
     expect(JSON.stringify((await open(id)).content['body'])).toContain('Skell');
     expect((await put(ines, { ...without, 'page.layout': 'pieces' })).status).toBe(200);
     expect(JSON.stringify((await open(id)).content['body'])).toContain('Skell');
-    expect((await put(ines, { ...without, body: doc(list('x')) })).body.code).toBe('tool-missing');
+    expect((await put(ines, { ...without, body: doc(list('x')) })).body.kind).toBe('tool-missing');
   });
   it('a picture is chosen among all of them only by who may see them all, the second as the first', async () => {
     await inForce(...role('picture-less', 'page.view', 'page.edit'));

@@ -39,7 +39,7 @@ describe('keeping a draft', () => {
     const clash = await call(putDraft, 'PUT', '/x', { ...tomas, params, body: { content: theirs, version: 0 } });
     expect(clash).toMatchObject({
       status: 409,
-      body: { code: 'conflict', theirs: { draft: { version: 1, updatedBy: 'Ines Varga' } } },
+      body: { kind: 'conflict', theirs: { draft: { version: 1, updatedBy: 'Ines Varga' } } },
     });
     expect((clash.body['theirs'] as { content: PageContent }).content['body']).toEqual(mine['body']);
     // Knowingly kept over the other one, which is put aside and can be read again.
@@ -70,12 +70,12 @@ describe('keeping a draft', () => {
     const made = { ...content, body: { type: 'doc', content: [...body, { type: 'blockquote', content: [p('x')] }] } };
     expect(await call(putDraft, 'PUT', '/x', { ...ines, params, body: { content: made, version: 0 } })).toMatchObject({
       status: 403,
-      body: { code: 'tool-missing', tools: ['quote'] },
+      body: { kind: 'tool-missing', tools: ['quote'] },
     });
     const noTable = { ...content, body: { type: 'doc', content: body.filter((n) => n.type !== 'table') } };
     expect(
       await call(putDraft, 'PUT', '/x', { ...ines, params, body: { content: noTable, version: 0 } }),
-    ).toMatchObject({ status: 403, body: { code: 'tool-missing' } });
+    ).toMatchObject({ status: 403, body: { kind: 'tool-missing' } });
     const bent = {
       ...content,
       body: {
@@ -339,7 +339,7 @@ describe('the second look', () => {
     const juno = await signInAs('Juno');
     expect(
       await call(sendPage, 'POST', '/x', { ...juno, params, body: { content, version: 0, note: '' } }),
-    ).toMatchObject({ status: 409, body: { code: 'already-done' } });
+    ).toMatchObject({ status: 409, body: { kind: 'already-done' } });
     await call(sendPage, 'POST', '/x', {
       ...juno,
       params,

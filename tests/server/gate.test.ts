@@ -246,7 +246,7 @@ describe('every endpoint', () => {
       ];
       for (const headers of foreign) {
         const answer = await call(route, method, '/x', { cookie, params: { id: '1' }, headers });
-        expect([answer.status, answer.body.code], `${method} ${file} ${JSON.stringify(headers)}`).toEqual([
+        expect([answer.status, answer.body.kind], `${method} ${file} ${JSON.stringify(headers)}`).toEqual([
           403,
           'foreign-request',
         ]);
@@ -347,7 +347,7 @@ describe('every endpoint', () => {
             params: { ...(target.id && { id: target.id }), revision: '0', task: 'pages.find' },
           });
           if (target.gone) await remove();
-          const refused = answer.status === 403 && answer.body.code === 'refused';
+          const refused = answer.status === 403 && answer.body.kind === 'refused';
           expect(
             refused,
             `${method} ${file} by ${name} on ${target.page}: ${answer.status} ${answer.body.detail}`,
@@ -382,7 +382,7 @@ describe('every endpoint', () => {
       'You may send pages for a second look under Harbours, but this lies elsewhere. Ask Maud Ellery if you need to.',
     );
     expect(answer.headers.get('content-type')).toContain('application/problem+json');
-    expect(answer.body).toMatchObject({ type: '/problems/refused', title: 'Not in your room', status: 403 });
+    expect(answer.body).toMatchObject({ type: '/problems/not-yours', title: 'Not in your room', status: 403 });
   });
   it('knows nothing of things that are not there', async () => {
     const { POST } = await import('@/pages/api/notices/[id]/end');

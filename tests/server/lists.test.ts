@@ -106,7 +106,7 @@ describe('screens that list', () => {
     );
     expect(refused).toBeInstanceOf(Problem);
     expect(refused).toMatchObject({
-      code: 'refused',
+      kind: 'refused',
       detail:
         'Your room does not include this: you may not see what waits for a second look. Ask Maud Ellery if you need to.',
     });
@@ -236,18 +236,21 @@ describe('what leaves the server', () => {
 
   // RFC 9457, section 3: members type, title, status, detail; media type application/problem+json.
   it('tells a problem in the form of RFC 9457', async () => {
-    const response = new Problem('too-many', 'Wait a minute.', { seconds: 60 }).toResponse({ 'retry-after': '60' });
+    const response = new Problem('tried-too-often', { minutes: '1 minute' }, { seconds: 60 }).toResponse({
+      'retry-after': '60',
+    });
     expect([response.status, response.headers.get('content-type'), response.headers.get('retry-after')]).toEqual([
       429,
       'application/problem+json; charset=utf-8',
       '60',
     ]);
     expect(await response.json()).toEqual({
-      type: '/problems/too-many',
+      type: '/problems/tried-too-often',
       title: 'Too many tries',
       status: 429,
-      detail: 'Wait a minute.',
-      code: 'too-many',
+      detail: 'That was tried too often. Wait 1 minute, or ask the keyholder for a new password.',
+      kind: 'too-many',
+      code: 'tried-too-often',
       seconds: 60,
     });
   });

@@ -9,7 +9,8 @@ import { db } from '@/server/db/client';
 import { listPictures } from '@/server/media/media';
 import { comingInstant } from '@/server/items/publishing';
 import { findAccess, type Site } from '@/server/gate/access';
-import { instantOf, listNotices, noticeReader, noticesShowing } from '@/server/notices/notices';
+import { listNotices, noticeReader, noticesShowing } from '@/server/notices/notices';
+import { instantOf } from '@/server/typed';
 import { visitsThisWeek } from '@/server/visits/counter';
 import { call, pageId, signInAs, siteId } from './ask';
 
@@ -56,7 +57,7 @@ describe('a notice', () => {
     // Who opened the form before that does not write over it.
     expect(await set(ines, { text: 'The 09:40 runs late.' })).toMatchObject({
       status: 409,
-      body: { code: 'conflict' },
+      body: { kind: 'conflict' },
     });
     expect(await showingOn('South Quay')).toContain('The 08:40 runs late.');
     expect((await listActivity(db, await siteId(), 1))[0]).toMatchObject({
@@ -102,7 +103,7 @@ describe('a notice', () => {
       { text: 'x', kind: 'warning', until: '2001-01-01T00:00' },
       'The end lies before the start; nobody would see this notice.',
     ],
-    [{ text: 'x', kind: 'warning', until: 'tomorrow' }, 'Write the time as day and hour.'],
+    [{ text: 'x', kind: 'warning', until: 'tomorrow' }, 'Give a day and an hour.'],
   ])('that does not fit (%j) is refused in words', async (body, words) => {
     expect(await call(post, 'POST', '/x', { ...(await signInAs('Ines')), body })).toMatchObject({
       status: 422,
@@ -122,9 +123,9 @@ describe('an hour on the site’s clock', () => {
     ['2026-10-25T00:30', '2026-10-24T23:30:00.000Z'],
     ['2026-10-25T01:30', '2026-10-25T00:30:00.000Z'],
     ['2026-10-25T02:00', '2026-10-25T02:00:00.000Z'],
-  ])('%s is %s', (local, instant) => expect(instantOf(local, 'Europe/London').toISOString()).toBe(instant));
+  ])('%s is %s', (local, instant) => expect(instantOf(local, 'Europe/London', 'until').toISOString()).toBe(instant));
   it('that the clocks leave out is refused in words, for notices and for publishing', () => {
-    expect(() => instantOf('2027-03-28T01:30', 'Europe/London')).toThrow(
+    expect(() => instantOf('2027-03-28T01:30', 'Europe/London', 'until')).toThrow(
       'There is no 01:30 on 28 March 2027: the clocks go on in that hour. Choose an earlier or a later one.',
     );
     expect(() => comingInstant({ site: { timeZone: 'Europe/London' } as Site }, '2067-03-27T01:30')).toThrow(

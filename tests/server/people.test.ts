@@ -228,7 +228,7 @@ describe('giving people roles', () => {
   });
   it('is not overwritten by somebody who looked earlier', async () => {
     const answer = await put(await signInAs('Maud'), 'Tomas', [], [{ role: 'cafe-manager' }]);
-    expect(answer).toMatchObject({ status: 409, body: { code: 'conflict' } });
+    expect(answer).toMatchObject({ status: 409, body: { kind: 'conflict' } });
     expect((await byName('Tomas')).assignments).toHaveLength(1);
   });
   it('never leaves a moment from now on without an active keyholder', async () => {

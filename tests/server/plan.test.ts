@@ -68,7 +68,7 @@ describe('preparing a plan', () => {
     await go(maud, 'redo');
     expect(await doorOf()).toBe('closed');
     await prepare(maud, revision + 4, [tool('quote', true)]);
-    expect(await go(maud, 'redo')).toMatchObject({ status: 409, body: { code: 'already-done' } });
+    expect(await go(maud, 'redo')).toMatchObject({ status: 409, body: { kind: 'already-done' } });
   });
 
   it('is one’s own and of one role to undo; what others changed in the same place is named before it goes along', async () => {
@@ -78,7 +78,7 @@ describe('preparing a plan', () => {
     await prepare(nell, await now(), [tool('table', true, 'newsroom')], 'newsroom');
     await prepare(nell, await now(), [tool('numbers', true, 'cafe-manager')], 'cafe-manager');
     // Nell has changed nothing of the harbour desk: there is nothing for her to take back there.
-    expect((await go(nell, 'undo')).body.code).toBe('already-done');
+    expect((await go(nell, 'undo')).body.kind).toBe('already-done');
     expect((await go(maud, 'undo')).status).toBe(200);
     expect(await toolsOf('harbour-desk')).not.toContain('numbers');
     expect(await toolsOf('cafe-manager')).toContain('numbers');
@@ -89,7 +89,7 @@ describe('preparing a plan', () => {
     expect(refused).toMatchObject({
       status: 409,
       body: {
-        code: 'conflict',
+        kind: 'conflict',
         detail:
           'This was changed again since: “Give tool “Highlight”” by Nell Strand. Taking yours back would take that back, too. Nothing was changed.',
       },
@@ -244,7 +244,7 @@ describe('going live', () => {
     });
     expect(await call(goBack, 'POST', '/x', { ...maud, body: { revision, to: 1 } })).toMatchObject({
       status: 409,
-      body: { code: 'already-done' },
+      body: { kind: 'already-done' },
     });
     expect(await call(release, 'POST', '/x', { ...maud, body: { revision, note: 'No notices' } })).toMatchObject({
       status: 200,
@@ -256,7 +256,7 @@ describe('going live', () => {
     ).toMatchObject({ status: 403 });
     expect(await call(release, 'POST', '/x', { ...maud, body: { revision, note: '' } })).toMatchObject({
       status: 409,
-      body: { code: 'already-done' },
+      body: { kind: 'already-done' },
     });
     expect(await call(goBack, 'POST', '/x', { ...maud, body: { revision, to: 1 } })).toMatchObject({
       status: 200,

@@ -285,7 +285,7 @@ describe('before a page goes out', () => {
     const body = { content: { ...page.content, summary: 'Text goes here' }, version: 0, note: ' ' };
     expect(await call(sendPage, 'POST', '/x', { ...ines, params: page.params, body })).toMatchObject({
       status: 422,
-      body: { faults: [{ field: 'note', message: 'Say in a sentence what you changed.' }] },
+      body: { faults: [{ field: 'note', message: 'Say in a sentence what you changed; this website asks for it.' }] },
     });
     expect(
       (await call(sendPage, 'POST', '/x', { ...ines, params: page.params, body: { ...body, note: 'New summary' } }))

@@ -269,7 +269,7 @@ describe('links in texts', () => {
     const more = { ...text('/harbours/spring'), content: [...text('/harbours/spring').content, p('More.')] };
     expect(await write('South Quay', more, 'keep', ines)).toMatchObject({ status: 200 });
     expect(hrefs((await stored('South Quay'))['body']).at(-1)).toBe(`page:${String(made.body['id'])}`);
-    expect((await write('South Quay', added(more, '/timetable'), 'keep', ines)).body.code).toBe('tool-missing');
+    expect((await write('South Quay', added(more, '/timetable'), 'keep', ines)).body.kind).toBe('tool-missing');
   });
 });
 

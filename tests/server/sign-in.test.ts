@@ -55,7 +55,7 @@ describe('signing in', () => {
       (await call(signIn, 'POST', '/x', { body: { email, password: 'wrong-password' } })).body;
     const [known, unknown] = [await tries('oskar@larkhaven.example'), await tries('nobody@larkhaven.example')];
     expect(known).toEqual(unknown);
-    expect(known).toMatchObject({ code: 'wrong-sign-in', status: 401 });
+    expect(known).toMatchObject({ kind: 'wrong-sign-in', status: 401 });
   });
   it('grows slower with every wrong try for one mail address, and shuts nobody out by it; they are told', async () => {
     expect([1, 8, 9, 10, 13, 40].map(slownessMs)).toEqual([0, 0, 250, 500, 4000, 4000]);

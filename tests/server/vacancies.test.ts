@@ -91,7 +91,7 @@ describe('a vacancy', () => {
       params: mine,
       body: { content: { body: doc(table(['a'], ['b'])) }, version: 1 },
     });
-    expect(refused.body).toMatchObject({ code: 'tool-missing', tools: ['table'] });
+    expect(refused.body).toMatchObject({ kind: 'tool-missing', tools: ['table'] });
   });
 
   it('goes by a second look to the website, and not by its writer’s', async () => {

@@ -82,7 +82,3 @@ export const sayCalendarMoment = (moment: string): string =>
 
 /** The place whose clock a time zone goes by, as people say it: "London" for `Europe/London`. */
 export const zoneCity = (timeZone: string): string => (timeZone.split('/').at(-1) ?? timeZone).replaceAll('_', ' ');
-
-/** Why an hour (`2027-03-28T01:30`) is none on a clock that leaves it out. */
-export const skippedInWords = (moment: string): string =>
-  `There is no ${moment.slice(11)} on ${sayCalendarDay(moment.slice(0, 10))}: the clocks go on in that hour. Choose an earlier or a later one.`;

@@ -61,8 +61,8 @@ export function useDraft({
 
   const fail = useCallback((problem: ProblemDetails) => {
     if (problem.faults) setFaults(problem.faults.map(({ field, message }) => ({ field, message })));
-    if (problem.code === 'not-signed-in') return setState({ status: 'signed-out' });
-    if (problem.code === 'conflict') {
+    if (problem.kind === 'not-signed-in') return setState({ status: 'signed-out' });
+    if (problem.kind === 'conflict') {
       const theirs = problem['theirs'] as { content: PageContent; draft: { version: number } | null };
       return setState({
         status: 'conflict',

@@ -75,7 +75,7 @@ export function useItem(
     });
     if (!sent) return false;
     if (!sent.ok) {
-      if (sent.problem.code === 'not-signed-in' || sent.problem.code === 'conflict') draft.fail(sent.problem);
+      if (sent.problem.kind === 'not-signed-in' || sent.problem.kind === 'conflict') draft.fail(sent.problem);
       return false;
     }
     draft.settle();

@@ -1,5 +1,9 @@
+import type { Kind } from '@/core/wire';
+
 /** A refusal or failure as the server tells it (RFC 9457), or as the network's silence is told. */
 export interface ProblemDetails {
+  /** What kind of refusal it is, and which one. */
+  kind: Kind | 'offline';
   code: string;
   status: number;
   title: string;
@@ -11,6 +15,7 @@ export interface ProblemDetails {
 export type Sent<T> = { ok: true; value: T & { trial?: true } } | { ok: false; problem: ProblemDetails };
 
 const OFFLINE: ProblemDetails = {
+  kind: 'offline',
   code: 'offline',
   status: 0,
   title: 'No answer',

@@ -31,7 +31,7 @@ function GoLiveCard({
   return (
     <div className="card grid gap-3">
       <ProblemNote problem={problem}>
-        {problem?.code === 'conflict' && (
+        {problem?.kind === 'conflict' && (
           <p className="mt-2">
             <a className="link underline" href="/workshop/release">
               Look at the newest plan

@@ -92,7 +92,7 @@ export function usePlan(initial: PlanState, role: string | null) {
         const applied = applyOperation(inventory, plan, operation);
         if (!applied.ok) {
           if (applied.code !== 'already-so')
-            setProblem({ code: applied.code, status: 422, title: 'Not possible', detail: applied.detail });
+            setProblem({ kind: 'bad-input', code: applied.code, status: 422, title: 'Not possible', detail: applied.detail });
           return;
         }
         plan = applied.plan;

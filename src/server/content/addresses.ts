@@ -10,7 +10,7 @@ import {
 } from '@/core/content';
 import type { Tx } from '../db/client';
 import { items, redirects } from '../db/schema';
-import { Problem } from '../gate/problems';
+import { problemAt } from '../gate/problems';
 
 export type AddressMap = Map<string, Addressed>;
 
@@ -194,10 +194,7 @@ export async function applySettings(
     const after: AddressMap = new Map(before).set(own.id, { ...own, slug, ownAddress });
     const changes = addressChanges(before, after);
     const [fault] = addressFaults(after, [own.id, ...changes.map((change) => change.page)]);
-    if (fault)
-      throw new Problem('bad-input', fault.message, {
-        faults: [{ field: ownAddress ? 'page.ownAddress' : 'page.slug', message: fault.message }],
-      });
+    if (fault) throw problemAt(ownAddress ? 'page.ownAddress' : 'page.slug', 'address-taken', { why: fault.message });
     await keepOldAddresses(tx, siteId, by, changes, settings.redirect);
   }
   await tx

@@ -22,7 +22,7 @@ export const audienceSchema = z.union([
 export async function setAudience(tx: Tx, access: Access, pageId: number, audience: Audience | null): Promise<void> {
   if (audience?.kind === 'roles') {
     const unknown = audience.roles.find((id) => !access.plan.roles.some((role) => role.id === id && !role.archived));
-    if (unknown !== undefined) throw new Problem('bad-input', `There is no role “${unknown}” in force.`);
+    if (unknown !== undefined) throw new Problem('role-not-in-force', { role: unknown });
   }
   await mustMayBelow(tx, access, 'page.publish', pageId);
   await tx.update(items).set({ audience }).where(eq(items.id, pageId));

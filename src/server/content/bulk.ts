@@ -65,7 +65,7 @@ const AUDIENCE = {
 
 async function showInNavigation(tx: Tx, access: Access, id: number, shown: boolean): Promise<void> {
   const page = await mustFindPage(tx, access.site.id, id, true);
-  if (page.inNavigation === shown) throw new Problem('already-done', `It is ${shown ? 'shown' : 'left out'} already.`);
+  if (page.inNavigation === shown) throw new Problem(shown ? 'shown-already' : 'left-out-already');
   await tx.update(items).set({ inNavigation: shown }).where(eq(items.id, id));
   // A draft begun before says the same, or publishing it would take this back.
   await tx.execute(

@@ -56,7 +56,7 @@ const onThem = (rows: readonly ItemRow[]): string[] =>
   });
 
 const mustNotBeFirst = (page: { parentId: number | null }, what: string) => {
-  if (page.parentId === null) throw new Problem('bad-input', `The first page of the website cannot be ${what}.`);
+  if (page.parentId === null) throw new Problem('first-page-retired', { what });
 };
 
 /** What else was done it to, for the activity. */
@@ -70,11 +70,7 @@ export async function takeItemDown(tx: Tx, access: Access, pageId: number): Prom
   // What is asked for by itself was asked about by the gate.
   if (whole.length > 1) await mustMayBelow(tx, access, 'page.retire', pageId);
   const branch = whole.filter((row) => row.liveRevisionId !== null);
-  if (branch.length === 0)
-    throw new Problem(
-      'already-done',
-      `Visitors do not see ${thisOf(page).toLowerCase()}, so there is nothing to take down.`,
-    );
+  if (branch.length === 0) throw new Problem('not-online', { thing: thisOf(page).toLowerCase() });
   await takeDown(
     tx,
     branch.map((row) => row.id),
@@ -90,8 +86,7 @@ export async function takeItemDown(tx: Tx, access: Access, pageId: number): Prom
 export async function putBack(tx: Tx, access: Access, pageId: number): Promise<{ pages: number }> {
   await lockTree(tx, access.site.id);
   const page = await mustFindItem(tx, access.site.id, pageId, true);
-  if (page.downRevisionId === null)
-    throw new Problem('already-done', `${thisOf(page)} was not taken down, or it is back already.`);
+  if (page.downRevisionId === null) throw new Problem('not-taken-down', { thing: thisOf(page) });
   await mustMayBelow(tx, access, 'page.retire', pageId);
   const branch = (await findBranch(tx, access.site.id, pageId)).filter(
     (row) => row.downRevisionId !== null && row.downAt?.getTime() === page.downAt?.getTime(),
@@ -101,7 +96,7 @@ export async function putBack(tx: Tx, access: Access, pageId: number): Promise<{
     await findAddresses(tx, access.site.id),
     branch.filter(isPage).map((row) => String(row.id)),
   );
-  if (fault) throw new Problem('bad-input', fault.message);
+  if (fault) throw new Problem('address-taken', { why: fault.message });
   for (const row of branch) {
     const [revision] = await tx
       .select()
@@ -152,13 +147,12 @@ export async function bringBack(
     .from(items)
     .where(and(eq(items.siteId, access.site.id), eq(items.id, pageId), isNotNull(items.deletedAt)))
     .for('update');
-  if (!page?.deletedAt) throw new Problem('already-done', 'It is back already.');
+  if (!page?.deletedAt) throw new Problem('back-already');
   const [parent] = await tx
     .select()
     .from(items)
     .where(eq(items.id, page.parentId ?? 0));
-  if (!parent || parent.deletedAt)
-    throw new Problem('bad-input', 'The page it lay below is deleted, too. Bring that one back first.');
+  if (!parent || parent.deletedAt) throw new Problem('parent-deleted');
   await mustMayBelow(tx, access, 'page.retire', pageId, page.deletedAt);
   const together = await tx
     .select()
@@ -209,7 +203,7 @@ export async function bringBack(
     await findAddresses(tx, access.site.id),
     together.filter(isPage).map((row) => String(row.id)),
   );
-  if (fault) throw new Problem('bad-input', fault.message);
+  if (fault) throw new Problem('address-taken', { why: fault.message });
   await record(tx, access, 'brought back', await titleOf(tx, pageId), {
     href: hrefOf(page),
     detail: withBelow(together),

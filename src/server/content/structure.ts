@@ -17,7 +17,7 @@ import type { Tx } from '../db/client';
 import { items, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { authorize, mayOn } from '../gate/authorize';
-import { Problem } from '../gate/problems';
+import { Problem, problemAt } from '../gate/problems';
 import { addressFaults, findAddresses, keepOldAddresses, lockTree, takenSlugs, type AddressMap } from './addresses';
 import { beginDraft } from '../items/begin';
 import { findNewest, mustFindPage } from '../items/items';
@@ -102,10 +102,7 @@ export async function makePage(
 /** A new page is edited next, so its layout must be one its maker may use there. */
 async function mustMayMakeWith(tx: Tx, access: Access, parentId: number, layout: string): Promise<void> {
   const place = await findPlace(tx, access.site.id, parentId);
-  if (!layouts.has(layout))
-    throw new Problem('bad-input', `There is no layout “${layout}”.`, {
-      faults: [{ field: 'layout', message: 'Choose a layout.' }],
-    });
+  if (!layouts.has(layout)) throw problemAt('layout', 'no-layout', { layout });
   await authorize(tx, access, 'page.edit', {
     place: place && { ...place, path: [...place.path, 'new'], layout, state: 'draft', author: access.who.id },
     field: 'page.layout',
@@ -120,10 +117,7 @@ export async function makePages(
   given: { outline: string; layout: string },
 ): Promise<{ made: number; first: string }> {
   const parsed = parseOutline(given.outline);
-  if (!parsed.ok)
-    throw new Problem('bad-input', `Line ${parsed.line}: ${parsed.message}`, {
-      faults: [{ field: 'outline', message: `Line ${parsed.line}: ${parsed.message}` }],
-    });
+  if (!parsed.ok) throw problemAt('outline', 'outline-faulty', { line: parsed.line, why: parsed.message });
   await lockTree(tx, access.site.id);
   const top = await mustFindPage(tx, access.site.id, parentId);
   await mustMayMakeWith(tx, access, parentId, given.layout);
@@ -164,8 +158,7 @@ export async function copyPage(
 ): Promise<{ id: string; made: number }> {
   await lockTree(tx, access.site.id);
   const page = await mustFindPage(tx, access.site.id, pageId);
-  if (page.parentId === null)
-    throw new Problem('bad-input', 'The first page of the website cannot be copied: there is only one.');
+  if (page.parentId === null) throw new Problem('first-page-copied');
   const parent = await mustFindPage(tx, access.site.id, page.parentId);
   const place = await findPlace(tx, access.site.id, parent.id);
   await authorize(tx, access, 'page.create', { place });
@@ -265,8 +258,8 @@ async function planMove(
 ): Promise<{ page: PageRow; parent: PageRow; before: AddressMap; after: AddressMap }> {
   const page = await mustFindPage(tx, access.site.id, move.page);
   const parent = await mustFindPage(tx, access.site.id, move.parent);
-  if (page.parentId === null) throw new Problem('bad-input', 'The first page of the website stays where it is.');
-  if (`${parent.path}.`.startsWith(`${page.path}.`)) throw new Problem('bad-input', 'A page cannot lie below itself.');
+  if (page.parentId === null) throw new Problem('first-page-stays');
+  if (`${parent.path}.`.startsWith(`${page.path}.`)) throw new Problem('below-itself');
   const before = await findAddresses(tx, access.site.id);
   const own = before.get(String(page.id));
   if (!own) throw new Error(`page ${page.id} has no address`);
@@ -286,11 +279,7 @@ export async function mustMayBelow(
   const place = await findPlace(tx, access.site.id, no, deletedAt !== null);
   const named =
     place && mayOn(access, 'page.view')(place) ? `“${await titleOf(tx, no)}”` : 'A page below that you do not see';
-  throw new Problem(
-    'refused',
-    `${named} would go along, and that one is not yours to change in this way. Ask the keyholder if you need to.`,
-    { permission },
-  );
+  throw new Problem('goes-along', { page: named }, { permission });
 }
 
 /** Both ends of a move must be the mover's to arrange, and what goes along. */
@@ -371,7 +360,7 @@ export async function movePage(tx: Tx, access: Access, move: Move & { redirect: 
     after,
     changes.map((change) => change.page),
   );
-  if (fault) throw new Problem('bad-input', fault.message);
+  if (fault) throw new Problem('address-taken', { why: fault.message });
   const neighbours = async (id: number) =>
     (
       await tx

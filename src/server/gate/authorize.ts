@@ -66,10 +66,11 @@ export async function authorize(tx: Tx, access: Access, needs: string, thing: Th
   const permission = permissionOn(needs, thing);
   const decision = mayNow(access, permission, thing);
   if (!decision.allowed)
-    throw new Problem('refused', refuseInWords(decision, permission, await namesFor(tx, access)), {
-      permission,
-      ...(thing.place && { page: thing.place.path.at(-1) }),
-    });
+    throw new Problem(
+      'not-yours',
+      { why: refuseInWords(decision, permission, await namesFor(tx, access)) },
+      { permission, ...(thing.place && { page: thing.place.path.at(-1) }) },
+    );
 }
 
 /** The gate for screens that list: a permission that has a place must be held somewhere, whichever page that is. */

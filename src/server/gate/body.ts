@@ -3,7 +3,7 @@ import { Problem } from './problems';
 const MAX_BODY = 2_000_000;
 /** Deeper than any text that is written by hand: forty lists in one another. */
 const MAX_DEPTH = 400;
-const tooLarge = () => new Problem('too-large', 'That is more than can be kept at once (2 MB).');
+const tooLarge = () => new Problem('body-too-large');
 
 /** The body as text, given up as soon as it is too long. */
 async function readText(request: Request): Promise<string> {
@@ -41,7 +41,7 @@ export function cleanValue(value: unknown): unknown {
     const here = holder[key];
     if (typeof here === 'string') holder[key] = cleanText(here);
     else if (typeof here === 'object' && here !== null) {
-      if (depth > MAX_DEPTH) throw new Problem('bad-input', 'This is nested too deep to be kept.');
+      if (depth > MAX_DEPTH) throw new Problem('nested-too-deep');
       for (const inner of Object.keys(here)) stack.push({ holder: here as never, key: inner, depth: depth + 1 });
     }
   }
@@ -51,14 +51,13 @@ export function cleanValue(value: unknown): unknown {
 /** Reads a JSON body; a fault says what is wrong with it. */
 export async function readBody(request: Request): Promise<unknown> {
   if (request.method === 'GET' || request.method === 'HEAD') return {};
-  if (!/^application\/json\b/.test(request.headers.get('content-type') ?? ''))
-    throw new Problem('bad-input', 'Send JSON, with content type application/json.');
+  if (!/^application\/json\b/.test(request.headers.get('content-type') ?? '')) throw new Problem('not-json-type');
   const text = await readText(request);
   let value: unknown;
   try {
     value = text === '' ? {} : JSON.parse(text);
   } catch {
-    throw new Problem('bad-input', 'The request is not valid JSON.');
+    throw new Problem('not-json');
   }
   return cleanValue(value);
 }

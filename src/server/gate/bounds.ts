@@ -30,26 +30,20 @@ export interface Bounds {
 export async function loadBounds(tx: Tx, access: Access): Promise<Bounds> {
   const { plan, who } = access;
   const ground = await loadGround(tx, access.site.id);
-  const refuse = async (beyond: Beyond | undefined, words: (what: string) => string) => {
-    if (beyond) throw new Problem('refused', words(await beyondInWords(tx, access, beyond)));
-  };
+  const inWords = (beyond: Beyond) => beyondInWords(tx, access, beyond);
   return {
     mustTouch: (target) => {
       if (isKeyholder(who)) return;
-      if (target.id === who.id)
-        throw new Problem('refused', 'You cannot change what you may do yourself. Ask a keyholder.');
-      if (target.assignments.some((a) => a.role === KEYHOLDER))
-        throw new Problem('refused', 'Only a keyholder can change a keyholder.');
+      if (target.id === who.id) throw new Problem('own-access');
+      if (target.assignments.some((a) => a.role === KEYHOLDER)) throw new Problem('keyholder-only');
     },
-    mustGive: (before, after) =>
-      refuse(
-        beyondMe(ground, plan, who, after, before ?? undefined),
-        (what) => `This would hand out more than you have yourself: ${what}. Ask a keyholder.`,
-      ),
-    mustReach: (target) =>
-      refuse(
-        beyondMe(ground, plan, who, target),
-        (what) => `${target.name} may do more than you: ${what}. Ask a keyholder.`,
-      ),
+    mustGive: async (before, after) => {
+      const beyond = beyondMe(ground, plan, who, after, before ?? undefined);
+      if (beyond) throw new Problem('gives-more', { what: await inWords(beyond) });
+    },
+    mustReach: async (target) => {
+      const beyond = beyondMe(ground, plan, who, target);
+      if (beyond) throw new Problem('may-do-more', { person: target.name, what: await inWords(beyond) });
+    },
   };
 }

@@ -45,21 +45,15 @@ export function parseBody<S extends z.ZodType>(schema: S, value: unknown): z.inf
   const parsed = schema.safeParse(value);
   if (parsed.success) return parsed.data;
   const faults = parsed.error.issues.map((issue) => ({ field: issue.path.join('.'), message: issue.message }));
-  throw new Problem(
-    'bad-input',
-    faults[0] ? `${faults[0].field ? `${faults[0].field}: ` : ''}${faults[0].message}` : 'Something does not fit.',
-    { faults },
-  );
+  const [first] = faults;
+  const told = first ? `${first.field ? `${first.field}: ` : ''}${first.message}` : 'Something does not fit.';
+  throw new Problem('body-faults', { faults: told }, { faults });
 }
 
-/** Turns whatever was thrown into an answer; what was not expected is logged under a request id and not told. */
-export function answerFault(error: unknown, request: Request): Response {
-  if (error instanceof Problem) return error.toResponse();
-  if (isDatabaseAway(error))
-    return new Problem(
-      'database-away',
-      'The database is starting again. Nothing was lost; try again in a moment.',
-    ).toResponse({ 'retry-after': '2' });
+/** Whatever was thrown as a refusal; what was not expected is logged under a request id and not told. */
+export function problemOf(error: unknown, request: Request): Problem {
+  if (error instanceof Problem) return error as Problem;
+  if (isDatabaseAway(error)) return new Problem('database-away');
   const requestId = randomUUID();
   const message =
     error instanceof Error ? error.message.split('\n')[0]?.replace(/^Failed query:.*/, 'a query failed') : 'unknown';
@@ -78,11 +72,13 @@ export function answerFault(error: unknown, request: Request): Response {
     },
     'something went wrong',
   );
-  return new Problem(
-    'broken',
-    `Something went wrong, and nothing was lost. Tell the keyholder this number: ${requestId.slice(0, 8)}.`,
-    { requestId },
-  ).toResponse();
+  return new Problem('broken', { number: requestId.slice(0, 8) }, { requestId });
+}
+
+/** The answer to a request that was refused or failed. */
+export function answerFault(error: unknown, request: Request): Response {
+  const problem = problemOf(error, request);
+  return problem.toResponse(problem.code === 'database-away' ? { 'retry-after': '2' } : {});
 }
 
 export const json = (value: unknown, status = 200, headers: Record<string, string> = {}): Response =>
@@ -91,8 +87,7 @@ export const json = (value: unknown, status = 200, headers: Record<string, strin
     headers: { 'content-type': 'application/json; charset=utf-8', 'cache-control': 'no-store', ...headers },
   });
 
-const notSignedIn = () =>
-  new Problem('not-signed-in', 'You are no longer signed in. Sign in again; what you typed is kept.');
+const notSignedIn = () => new Problem('not-signed-in');
 
 class Trial extends Error {
   constructor(readonly value: unknown) {
@@ -122,11 +117,7 @@ async function once(
   const here = and(eq(receipts.personId, mine.personId), eq(receipts.key, key));
   if (!fresh) {
     const [old] = await tx.select().from(receipts).where(here);
-    if (old && old.request !== asked)
-      throw new Problem(
-        'bad-input',
-        'Something else was sent under this key before, so nothing was done. Send it under a key of its own.',
-      );
+    if (old && old.request !== asked) throw new Problem('key-used');
     return old?.response;
   }
   const value = (await run()) ?? {};
@@ -143,7 +134,7 @@ function asLines(work: (progress: (done: number) => void) => Promise<unknown>, r
       try {
         line({ value: (await work((done) => line({ done }))) ?? {} });
       } catch (error) {
-        line({ problem: (await answerFault(error, request).json()) as unknown });
+        line({ problem: problemOf(error, request) });
       }
       stream.close();
     },

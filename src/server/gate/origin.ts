@@ -22,15 +22,11 @@ export function originOf(request: Request): string {
  * Sheet, "Fetch Metadata" and "Verifying Origin").
  */
 export function refuseForeign(request: Request): void {
-  if (!isOurHost(request))
-    throw new Problem(
-      'misdirected',
-      'This website does not know the name it was asked by. Whoever runs it can set it: ./safe-room start --origin.',
-    );
+  if (!isOurHost(request)) throw new Problem('unknown-host');
   if (request.method === 'GET' || request.method === 'HEAD') return;
   const origin = request.headers.get('origin');
   const ours = origin
     ? origin.toLowerCase() === originOf(request)
     : request.headers.get('sec-fetch-site') === 'same-origin';
-  if (!ours) throw new Problem('foreign-request', 'This request did not come from this site, so nothing was done.');
+  if (!ours) throw new Problem('foreign-request');
 }

@@ -3,7 +3,7 @@ import { ZxcvbnFactory } from '@zxcvbn-ts/core';
 import * as common from '@zxcvbn-ts/language-common';
 import * as english from '@zxcvbn-ts/language-en';
 import { z } from 'zod';
-import { Problem } from './problems';
+import { Problem, problemAt } from './problems';
 
 /**
  * argon2id with the parameters of the OWASP Password Storage Cheat Sheet: 19 MiB, 2 passes, 1 lane (value from memory).
@@ -38,16 +38,13 @@ export function assertStrong(password: string, person: { name: string; email: st
   );
   const { score } = getEstimator().check(password, known);
   if (score >= STRONG_ENOUGH && !known.some((word) => word.toLowerCase() === password.trim().toLowerCase())) return;
-  const message =
-    'This password is too easy to guess. Take a few words that have nothing to do with each other, like a boat, a colour and a dish.';
-  throw new Problem('bad-input', message, { faults: [{ field: 'password', message }] });
+  throw problemAt('password', 'password-weak');
 }
 
 let running = 0;
 /** Hashing takes a processor and 19 MiB each: no more at once than can be answered soon. */
 async function bounded<T>(work: () => Promise<T>): Promise<T> {
-  if (running >= MOST_AT_ONCE)
-    throw new Problem('too-many', 'Too many people sign in at this moment. Try again in a few seconds.');
+  if (running >= MOST_AT_ONCE) throw new Problem('many-sign-in');
   running++;
   try {
     return await work();

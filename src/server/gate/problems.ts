@@ -1,36 +1,32 @@
-/** Expected failures: code → HTTP status → title (RFC 9457). The detail is a sentence for the person in front of it. */
-const PROBLEMS = {
-  'not-signed-in': [401, 'Not signed in'],
-  'wrong-sign-in': [401, 'Sign-in did not work'],
-  refused: [403, 'Not in your room'],
-  'foreign-request': [403, 'Request from elsewhere'],
-  'tool-missing': [403, 'Made with a tool you do not have'],
-  'not-found': [404, 'Not there'],
-  conflict: [409, 'Somebody else was here'],
-  'already-done': [409, 'Already done'],
-  'bad-input': [422, 'Something does not fit'],
-  'too-large': [413, 'Too large'],
-  'too-many': [429, 'Too many tries'],
-  misdirected: [421, 'Asked by another name'],
-  broken: [500, 'Something went wrong'],
-  'database-away': [503, 'Back in a moment'],
-} as const;
-export type ProblemCode = keyof typeof PROBLEMS;
+import { KINDS, kindOf, refusalInWords, type Given, type Kind, type RefusalCode } from '@/core/wire';
+
+/** What a refusal's sentence needs, left out where it needs nothing. */
+type With<C extends RefusalCode> = keyof Given<C> extends never
+  ? [given?: Record<never, never>, extra?: Record<string, unknown>]
+  : [given: Given<C>, extra?: Record<string, unknown>];
 
 /** A refusal or failure that the person in front of the screen can understand. */
-export class Problem extends Error {
+export class Problem<C extends RefusalCode = RefusalCode> extends Error {
+  readonly detail: string;
+  readonly extra: Record<string, unknown>;
+
   constructor(
-    readonly code: ProblemCode,
-    readonly detail: string,
-    readonly extra: Record<string, unknown> = {},
+    readonly code: C,
+    ...[given, extra = {}]: With<C>
   ) {
+    const detail = refusalInWords(code, (given ?? {}) as Given<C>);
     super(`${code}: ${detail}`);
+    this.detail = detail;
+    this.extra = extra;
+  }
+  get kind(): Kind {
+    return kindOf(this.code);
   }
   get status(): number {
-    return PROBLEMS[this.code][0];
+    return KINDS[this.kind][0];
   }
   get title(): string {
-    return PROBLEMS[this.code][1];
+    return KINDS[this.kind][1];
   }
   /** The members of an RFC 9457 problem details object. */
   toJSON() {
@@ -39,6 +35,7 @@ export class Problem extends Error {
       title: this.title,
       status: this.status,
       detail: this.detail,
+      kind: this.kind,
       code: this.code,
       ...this.extra,
     };
@@ -51,5 +48,10 @@ export class Problem extends Error {
   }
 }
 
-export const notFound = (what: string) =>
-  new Problem('not-found', `${what} is not there. It may have been removed, or the address is incomplete.`);
+/** A refusal that one field of a form is to blame for, told there too. */
+export function problemAt<C extends RefusalCode>(field: string, code: C, ...[given]: With<C>): Problem {
+  const message = refusalInWords(code, (given ?? {}) as Given<C>);
+  return new Problem(code, ...([given ?? {}, { faults: [{ field, message }] }] as unknown as With<C>));
+}
+
+export const notFound = (what: string) => new Problem('not-there', { what });

@@ -87,8 +87,6 @@ export async function findSetup(tx: Tx, token: string): Promise<{ person: string
   return link;
 }
 
-const USED = 'This link was used already or is too old. Ask the keyholder for a new one.';
-
 /** Uses the link up and gives its person the password they chose; sessions they had end. Runs in a transaction. */
 export async function choosePassword(tx: Tx, given: { token: string; password: string }): Promise<string> {
   const [link] = await tx
@@ -97,9 +95,9 @@ export async function choosePassword(tx: Tx, given: { token: string; password: s
     .where(and(usable(given.token), isNotNull(setupLinks.personId)))
     .returning();
   const [site] = link ? await tx.select().from(sites).where(eq(sites.id, link.siteId)) : [];
-  if (!link?.personId || !site) throw new Problem('refused', USED);
+  if (!link?.personId || !site) throw new Problem('link-used');
   if (link.madeBy !== null && !(await mayStillGive(tx, site, link.madeBy, link.personId)))
-    throw new Problem('refused', USED);
+    throw new Problem('link-used');
   const [invited] = await tx.select().from(people).where(eq(people.id, link.personId));
   if (invited) assertStrong(given.password, invited);
   const [person] = await tx
@@ -107,7 +105,7 @@ export async function choosePassword(tx: Tx, given: { token: string; password: s
     .set({ passwordHash: await hashPassword(given.password), wrongTries: 0, wrongSince: null })
     .where(and(eq(people.id, link.personId), isNull(people.suspendedAt)))
     .returning();
-  if (!person) throw new Problem('refused', 'This account is paused. Ask the keyholder about it.');
+  if (!person) throw new Problem('account-paused');
   await tx.delete(sessions).where(eq(sessions.personId, person.id));
   await record(tx, { site, signedInId: person.id }, 'chose a password', person.name, {});
   return beginSession(tx, link.siteId, person.id);
@@ -123,11 +121,9 @@ export async function setUpKeyholder(
     .set({ usedAt: now() })
     .where(and(usable(given.token), isNull(setupLinks.personId)))
     .returning();
-  if (!link)
-    throw new Problem('refused', 'This link was used already or is too old. Start Safe Room again for a new one.');
+  if (!link) throw new Problem('first-link-used');
   const [site] = await tx.select().from(sites).where(eq(sites.id, link.siteId)).for('update');
-  if (await isKeyholderThere(tx, link.siteId))
-    throw new Problem('refused', 'This website has a keyholder already. Ask them for a way in.');
+  if (await isKeyholderThere(tx, link.siteId)) throw new Problem('keyholder-there');
   await endFirstLinks(tx, link.siteId);
   assertStrong(given.password, given);
   const [person] = await tx

@@ -8,7 +8,7 @@ import { knownBrowsers, people, sessions } from '../db/schema';
 import { findByEmail, findPolicyPerson } from '../people/people';
 import { findSite, isKeyholder, type Access } from './access';
 import { assertStrong, checkPassword, hashPassword } from './password';
-import { Problem } from './problems';
+import { Problem, problemAt } from './problems';
 import { beginSession, endSession, hashToken } from './sessions';
 import { endLinks } from './set-up';
 
@@ -41,10 +41,7 @@ async function count(which: RateLimiterPostgres, key: string): Promise<number> {
   } catch (refused) {
     if (!(refused instanceof RateLimiterRes)) throw refused;
     const minutes = Math.max(1, Math.ceil(refused.msBeforeNext / 60_000));
-    throw new Problem(
-      'too-many',
-      `That was tried too often. Wait ${minutes} ${minutes === 1 ? 'minute' : 'minutes'}, or ask the keyholder for a new password.`,
-    );
+    throw new Problem('tried-too-often', { minutes: minutes === 1 ? '1 minute' : `${minutes} minutes` });
   }
 }
 
@@ -97,10 +94,7 @@ export async function signIn(
         .update(people)
         .set({ wrongTries: sql`${people.wrongTries} + 1`, wrongSince: sql`coalesce(${people.wrongSince}, ${now()})` })
         .where(eq(people.id, person.id));
-    throw new Problem(
-      'wrong-sign-in',
-      'Mail address and password do not fit together. Look for a typing error; capitals count in the password.',
-    );
+    throw new Problem('mail-or-password');
   }
   await byTarget.delete(target);
   if (!known) await byAddress.reward(asking.address, 1);
@@ -145,11 +139,9 @@ export async function changePassword(
   const [me] = await tx.select().from(people).where(eq(people.id, access.signedInId));
   if (!me) throw new Error(`nobody has the number ${access.signedInId}`);
   await count(byOwner, String(me.id));
-  const wrong = (field: string, message: string) => new Problem('bad-input', message, { faults: [{ field, message }] });
-  if (!(await checkPassword(me.passwordHash, given.current)))
-    throw wrong('current', 'This is not your password now. Look for a typing error; capitals count.');
+  if (!(await checkPassword(me.passwordHash, given.current))) throw problemAt('current', 'password-wrong');
   await byOwner.delete(String(me.id));
-  if (given.current === given.password) throw wrong('password', 'This is the password you have. Choose another.');
+  if (given.current === given.password) throw problemAt('password', 'password-same');
   assertStrong(given.password, me);
   await tx
     .update(people)

@@ -24,7 +24,7 @@ export async function stepIn(
   if (asked.person) {
     if (!person) throw notFound('This person');
     if (!person.assignments.some((a) => a.role === asked.role))
-      throw new Problem('bad-input', `${person.name} does not hold the role “${role.name}”.`);
+      throw new Problem('role-not-held', { person: person.name, role: role.name });
   }
   const beyond = await findBeyondTrial(tx, access.site.id, {
     live: access.plan,
@@ -32,11 +32,7 @@ export async function stepIn(
     me: access.who,
     target: person ?? sampleOf(role.id),
   });
-  if (beyond)
-    throw new Problem(
-      'refused',
-      `In this room more can be done than you may yourself: ${await beyondInWords(tx, access, beyond)}. Ask a keyholder to try it.`,
-    );
+  if (beyond) throw new Problem('room-beyond', { what: await beyondInWords(tx, access, beyond) });
   await tx
     .update(sessions)
     .set({

@@ -10,7 +10,7 @@ import type { Tx } from '../db/client';
 import { people, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
-import { Problem } from '../gate/problems';
+import { Problem, problemAt } from '../gate/problems';
 import { findPolicyPerson } from '../people/people';
 import { formOf, picturesOf, type ItemRow } from './forms';
 import { thisOf } from './items';
@@ -74,8 +74,8 @@ export async function mustMayWrite(
   const name = (id: string) => `“${PAGE.byId.get(id)?.name ?? id}”`;
   const rest = theirs.length <= FEW_FIELDS ? ` You may change ${sayList(theirs.map(name))}.` : '';
   throw new Problem(
-    'refused',
-    `${sayList(changed.map(name))} ${changed.length === 1 ? 'is' : 'are'} not yours to change here.${rest} Ask the keyholder if you need to.`,
+    'fields-not-yours',
+    { fields: `${sayList(changed.map(name))} ${changed.length === 1 ? 'is' : 'are'}`, rest },
     { permission: 'page.edit', page: String(item.id), fields: changed },
   );
 }
@@ -92,8 +92,6 @@ export async function mustMayUse(
   content: PageContent,
   shown: PageContent | undefined,
 ): Promise<void> {
-  const refuse = (field: string, message: string, detail = message) =>
-    new Problem('bad-input', detail, { faults: [{ field, message }] });
   const form = formOf(item);
   const wanted = picturesOf(form, content);
   if (wanted.length > 0) {
@@ -107,11 +105,10 @@ export async function mustMayUse(
         for (const { id } of picturesOf(form, earlier)) known.add(id);
       const chosen = wanted.find(({ id }) => !known.has(id));
       if (chosen)
-        throw refuse(
-          chosen.field.id,
-          `Choose a picture ${thisOf(item).toLowerCase()} had before.`,
-          `${chosen.field.name}: you may not choose among all pictures, only those ${thisOf(item).toLowerCase()} had before. Ask the keyholder if you need another.`,
-        );
+        throw problemAt(chosen.field.id, 'picture-not-yours', {
+          field: chosen.field.name,
+          thing: thisOf(item).toLowerCase(),
+        });
     }
   }
   if (form.type.settings.length === 0) return;
@@ -129,29 +126,22 @@ export async function mustMayUse(
       ).length
     )
   )
-    throw refuse('page.author', 'This author is nobody of this website.');
+    throw problemAt('page.author', 'author-unknown');
   const place = await findPlace(tx, access.site.id, item.id);
   if (!place) return;
   if (layout.id !== item.layout && !mayNow(access, 'page.edit', { place: { ...place, layout: layout.id } }).allowed)
-    throw refuse('page.layout', `You may not use the layout “${layout.name}” here.`);
+    throw problemAt('page.layout', 'layout-not-yours', { layout: layout.name });
   const isNew = (field: string, value: string) => value !== '' && value !== textOf(shown ?? {}, field);
   if (
     layout.id !== item.layout &&
     isNew('page.layout', layout.id) &&
     gained(access, place, { ...place, layout: layout.id })
   )
-    throw refuse(
-      'page.layout',
-      `With the layout “${layout.name}” you could do more with this page than now. Somebody else has to change it.`,
-    );
+    throw problemAt('page.layout', 'layout-gives-more', { layout: layout.name });
   if (author && author !== String(item.authorId) && isNew('page.author', author)) {
     const changed = { ...place, author };
     if (author === access.who.id) {
-      if (gained(access, place, changed))
-        throw refuse(
-          'page.author',
-          'As its author you could do more with this page than now. Somebody else has to change it.',
-        );
+      if (gained(access, place, changed)) throw problemAt('page.author', 'authorship-gives-you-more');
     } else {
       const person = await findPolicyPerson(tx, Number(author));
       const theirs = person && { ...access, who: person, policy: policyOf(inventory, access.plan, [person]) };
@@ -163,11 +153,7 @@ export async function mustMayUse(
             !mayNow(theirs, permission, { place }).allowed &&
             !mayNow(access, permission, { place }).allowed,
         );
-      if (more)
-        throw refuse(
-          'page.author',
-          'As its author they could do more with this page than you. Somebody else has to change it.',
-        );
+      if (more) throw problemAt('page.author', 'authorship-gives-them-more');
     }
   }
 }

@@ -16,8 +16,8 @@ import { readWritten } from './written';
 
 const conflict = async (tx: Tx, draft: NonNullable<Awaited<ReturnType<typeof findDraft>>>, item: ItemRow) =>
   new Problem(
-    'conflict',
-    `${draft.updatedByName} changed ${thisOf(item).toLowerCase()} while you had it open. Nothing was overwritten: both versions are shown, and you choose.`,
+    'changed-by',
+    { person: draft.updatedByName, thing: thisOf(item).toLowerCase() },
     {
       theirs: {
         content: await withAddresses(tx, item.siteId, { ...whole(draft.content, item), ...draft.unfinished }),
@@ -44,8 +44,8 @@ export async function saveDraft(
   if ((draft?.version ?? 0) !== given.version) {
     if (draft) throw await conflict(tx, draft, item);
     throw new Problem(
-      'conflict',
-      `${thisOf(item)} was sent or published by somebody else while you had it open. Nothing was overwritten: both versions are shown, and you choose.`,
+      'sent-meanwhile',
+      { thing: thisOf(item) },
       { theirs: { content: before && (await withAddresses(tx, item.siteId, whole(before, item))), draft: null } },
     );
   }
@@ -125,12 +125,12 @@ export async function saveAndTake(
   given: { content: unknown; version: number },
 ): Promise<Taken & { item: ItemRow }> {
   const { version, faults } = await saveDraft(tx, access, itemId, given);
-  if (faults.length > 0) throw new Problem('bad-input', faults.map((f) => f.message).join(' '), { faults });
+  if (faults.length > 0)
+    throw new Problem('content-faulty', { faults: faults.map((f) => f.message).join(' ') }, { faults });
   const taken = await takeDraft(tx, access, itemId, version);
   const item = await mustFindItem(tx, access.site.id, itemId);
   const live = await contentOf(tx, item.liveRevisionId);
-  if (live && sameContent(taken.content, asShown(live, item)))
-    throw new Problem('already-done', 'Nothing differs from what visitors see, so there is nothing to send.');
+  if (live && sameContent(taken.content, asShown(live, item))) throw new Problem('nothing-differs');
   return { ...taken, item };
 }
 
@@ -144,11 +144,7 @@ interface Taken {
 async function takeDraft(tx: Tx, access: Access, itemId: number, version: number): Promise<Taken> {
   const item = await mustFindItem(tx, access.site.id, itemId, true);
   const draft = await findDraft(tx, itemId);
-  if (!draft)
-    throw new Problem(
-      'already-done',
-      `There is no draft of ${thisOf(item).toLowerCase()}: nothing has changed since the last version, or it was sent already.`,
-    );
+  if (!draft) throw new Problem('no-draft', { thing: thisOf(item).toLowerCase() });
   if (draft.version !== version) throw await conflict(tx, draft, item);
   await tx.delete(drafts).where(eq(drafts.itemId, itemId));
   await dropReferences(tx, itemId);
@@ -185,11 +181,7 @@ export async function putAside(tx: Tx, access: Access, itemId: number, content: 
 export async function dropDraft(tx: Tx, access: Access, itemId: number, version: number): Promise<void> {
   const item = await mustFindItem(tx, access.site.id, itemId);
   const stood = await standing(tx, item);
-  if (!stood)
-    throw new Problem(
-      'bad-input',
-      `${thisOf(item)} was never anything but this draft, so there is nothing to go back to. Delete it if it is not needed.`,
-    );
+  if (!stood) throw new Problem('only-a-draft', { thing: thisOf(item) });
   const unfinished = (await findDraft(tx, itemId))?.unfinished ?? {};
   const { content, writers } = await takeDraft(tx, access, itemId, version);
   await mustMayWrite(tx, access, item, [content, unfinished], [whole(stood, item), {}]);

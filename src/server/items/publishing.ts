@@ -1,16 +1,17 @@
 import { and, asc, eq, inArray, isNotNull, isNull, lte, not, sql } from 'drizzle-orm';
 import { checkPage, hrefsIn, ownPath, textOf, type Finding, type PageContent } from '@/core/content';
 import { policyOf, publishingOf, type CheckRule, type Plan } from '@/core/plan';
-import { fieldTime, sayTime, skippedInWords } from '@/core/words';
+import { sayTime } from '@/core/words';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
-import { findInstant, now } from '../clock';
+import { now } from '../clock';
 import { isDatabaseAway, type Tx } from '../db/client';
 import { drafts, media, items, publications, reviews, revisions, schedules, sites } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
 import { allowedPages } from '../gate/filter';
-import { Problem } from '../gate/problems';
+import { Problem, problemAt } from '../gate/problems';
+import { instantOf } from '../typed';
 import { findPolicyPerson } from '../people/people';
 import { getLivePlan } from '../plan/plans';
 import { formOf, layoutOf, whole, type ItemRow } from './forms';
@@ -67,11 +68,7 @@ export async function checkContent(
 export async function mustPass(tx: Tx, actor: Actor, itemId: number, content: PageContent): Promise<void> {
   const stops = (await checkContent(tx, actor, itemId, content)).filter((finding) => finding.rule === 'block');
   if (stops.length > 0)
-    throw new Problem(
-      'bad-input',
-      `This website wants these set right first: ${stops.map((stop) => stop.message).join(' ')}`,
-      { findings: stops },
-    );
+    throw new Problem('checks-stop', { findings: stops.map((stop) => stop.message).join(' ') }, { findings: stops });
 }
 
 /**
@@ -114,16 +111,8 @@ export const replaceWaiting = (tx: Tx, itemId: number, by: number) =>
 
 /** An hour as typed on the site's clock, which must lie ahead. */
 export function comingInstant(actor: Pick<Actor, 'site'>, local: string): Date {
-  const instant = findInstant(local, actor.site.timeZone);
-  const fault = !instant
-    ? 'Give a day and an hour.'
-    : fieldTime(instant, actor.site.timeZone) !== local
-      ? skippedInWords(local)
-      : instant <= now()
-        ? 'That hour has passed already. Choose one that is still to come.'
-        : null;
-  if (!instant || fault)
-    throw new Problem('bad-input', fault ?? '', { faults: [{ field: 'at', message: fault ?? '' }] });
+  const instant = instantOf(local, actor.site.timeZone, 'at');
+  if (instant <= now()) throw problemAt('at', 'hour-past');
   return instant;
 }
 
@@ -158,7 +147,7 @@ const openPlan = (itemId: number, what: 'publish' | 'take-down') =>
  */
 export async function callOff(tx: Tx, actor: Actor, itemId: number, what: 'publish' | 'take-down'): Promise<void> {
   const [gone] = await tx.delete(schedules).where(openPlan(itemId, what)).returning({ revision: schedules.revisionId });
-  if (!gone) throw new Problem('already-done', 'Nothing is planned for this page any more.');
+  if (!gone) throw new Problem('nothing-planned');
   const [revision] =
     gone.revision === null ? [] : await tx.select().from(revisions).where(eq(revisions.id, gone.revision));
   // A newer draft stays as it is; whoever wrote what was planned is known by its revision.
@@ -250,14 +239,14 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
   if (!site) return false;
   const actor: Actor = { site, signedInId: entry.madeBy ?? 0, plan: await getLivePlan(tx, site) };
   const [item] = await tx.select().from(items).where(eq(items.id, entry.itemId));
-  if (!item || item.deletedAt) throw new Problem('not-found', 'It was deleted before its time came.');
+  if (!item || item.deletedAt) throw new Problem('deleted-before');
   await mustStillMay(tx, actor, entry, item);
   if (entry.what === 'publish') {
     const [revision] = await tx
       .select()
       .from(revisions)
       .where(eq(revisions.id, entry.revisionId ?? 0));
-    if (!revision) throw new Problem('not-found', 'What was to be published is not there any more.');
+    if (!revision) throw new Problem('version-gone');
     await putOnline(tx, actor, entry.itemId, revision.id, revision.content, { at: entry.dueAt });
     await record(tx, actor, 'published, as planned', textOf(revision.content, 'title'), {
       href: hrefOf(item),
@@ -278,8 +267,8 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
 /** What is planned is done in the name of whoever planned it, so they must be able to do it when its time comes. */
 async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$inferSelect, item: ItemRow): Promise<void> {
   const maker = entry.madeBy === null ? undefined : await findPolicyPerson(tx, entry.madeBy);
-  if (!maker) throw new Problem('refused', 'Whoever planned this is not there any more.');
-  if (maker.suspended) throw new Problem('refused', `${maker.name}, who planned this, is paused.`);
+  if (!maker) throw new Problem('planner-gone');
+  if (maker.suspended) throw new Problem('planner-paused', { person: maker.name });
   const access: Access = {
     ...actor,
     tokenHash: '',
@@ -291,12 +280,12 @@ async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$infer
   const may = (permission: string) => mayNow(access, permission, { place }).allowed;
   if (entry.what === 'publish') {
     if (!may(needOf(item, 'publish')) && !may('review.decide'))
-      throw new Problem('refused', `${maker.name}, who planned this, may not publish it any more.`);
+      throw new Problem('planner-may-not-publish', { person: maker.name });
   } else if (
     !may(needOf(item, 'retire')) ||
     (await findForbiddenBelow(tx, access, 'page.retire', entry.itemId)) !== undefined
   )
-    throw new Problem('refused', `${maker.name}, who planned this, may not take it and all below it down any more.`);
+    throw new Problem('planner-may-not-retire', { person: maker.name });
 }
 
 /**

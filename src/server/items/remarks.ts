@@ -111,7 +111,7 @@ export async function remark(
       .select()
       .from(remarks)
       .where(and(eq(remarks.reviewId, reviewId), eq(remarks.id, given.answers), isNull(remarks.answers)));
-    if (!first) throw new Problem('not-found', 'The remark you answer is not there any more.');
+    if (!first) throw new Problem('remark-gone');
   }
   await tx.insert(remarks).values({ siteId: access.site.id, reviewId, ...given, madeBy: access.signedInId });
   await record(

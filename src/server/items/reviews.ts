@@ -9,7 +9,7 @@ import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { drafts, media, items, people, reviews, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
-import { notFound, Problem } from '../gate/problems';
+import { notFound, Problem, problemAt } from '../gate/problems';
 import { listPeople } from '../people/people';
 import { compareApart, type KnownNames } from '../work/compare';
 import { beginDraft } from './begin';
@@ -50,18 +50,11 @@ async function mustBeAble(
       atMs: now().getTime(),
     }).allowed
   )
-    throw new Problem(
-      'bad-input',
-      'Whoever you asked cannot give this a second look. Choose somebody else, or nobody by name.',
-      { faults: [{ field: 'askedOf', message: 'Choose somebody else.' }] },
-    );
+    throw problemAt('askedOf', 'reviewer-cannot');
 }
 
 function mustSay(access: Access, note: string): void {
-  if (publishingOf(access.plan).noteRequired && note.trim() === '')
-    throw new Problem('bad-input', 'Say in a sentence what you changed; this website asks for it.', {
-      faults: [{ field: 'note', message: 'Say in a sentence what you changed.' }],
-    });
+  if (publishingOf(access.plan).noteRequired && note.trim() === '') throw problemAt('note', 'note-wanted');
 }
 
 export interface Given {
@@ -167,18 +160,9 @@ export async function decideReview(
     .where(and(eq(reviews.id, id), eq(reviews.siteId, access.site.id)))
     .for('update');
   if (!review) throw notFound('This draft');
-  if (review.outcome !== null)
-    throw new Problem(
-      'already-done',
-      review.outcome === 'replaced'
-        ? 'The writer has sent a newer version; look at that one.'
-        : 'Somebody has already decided on this draft.',
-    );
+  if (review.outcome !== null) throw new Problem(review.outcome === 'replaced' ? 'newer-sent' : 'decided-already');
   const open = outcome === 'sent-back' ? await countOpenRemarks(tx, id) : 0;
-  if (outcome === 'sent-back' && word.trim() === '' && open === 0)
-    throw new Problem('bad-input', 'Say what should be different, so that the writer need not guess.', {
-      faults: [{ field: 'word', message: 'Say what should be different, so that the writer need not guess.' }],
-    });
+  if (outcome === 'sent-back' && word.trim() === '' && open === 0) throw problemAt('word', 'word-wanted');
   const [revision] = await tx.select().from(revisions).where(eq(revisions.id, review.revisionId));
   if (!revision) throw new Error(`review ${id} has no revision`);
   await tx

@@ -61,16 +61,12 @@ export function mustHaveTools(
     const missing = missingTools(tools, TOOLS, allowance[field.id] ?? {}, blocks);
     if (missing.length)
       throw new Problem(
-        'tool-missing',
-        `This text was changed in a way that needs ${missing.map((t) => `“${t.name}”`).join(' and ')}, which your toolbar does not have. What was there before is kept as it is; ask the keyholder if you need the tool.`,
+        'tools-missing',
+        { tools: missing.map((t) => `“${t.name}”`).join(' and ') },
         { tools: missing.map((t) => t.id), field: field.id },
       );
     if (old.shown && losesProtected(tools, TOOLS, blocksOf(field, old.shown), blocks))
-      throw new Problem(
-        'tool-missing',
-        'This would take a table or a picture away that your toolbar cannot make again, so it was not saved. Load the page again to get it back.',
-        { field: field.id },
-      );
+      throw new Problem('takes-away', {}, { field: field.id });
   }
   return merge(allowance, held(form, content));
 }

@@ -4,7 +4,7 @@ import type { Constructs } from '@/core/toolbar';
 import type { Tx } from '../db/client';
 import { media } from '../db/schema';
 import type { Access } from '../gate/access';
-import { Problem } from '../gate/problems';
+import { Problem, problemAt } from '../gate/problems';
 import { formOf, picturesOf, whole, type Form, type ItemRow } from './forms';
 import { mustMayUse, mustMayWrite } from './allowed';
 import { withNames } from './links';
@@ -82,11 +82,11 @@ export async function readWritten(
       : named;
   const form = formOf(item);
   const read = readContent(form.layouts, item.layout, raw, form.type.settings);
-  if (!read)
-    throw new Problem('bad-input', 'Nothing was sent.', { faults: [{ field: '', message: 'Nothing was sent.' }] });
+  if (!read) throw problemAt('', 'nothing-sent');
   const faults = [...read.faults, ...(await picturesGone(tx, access, form, read.content))];
   const strange = faults.filter(({ field }) => !canWait(form.byId.get(field), (raw as Record<string, unknown>)[field]));
-  if (strange.length > 0) throw new Problem('bad-input', strange.map((f) => f.message).join(' '), { faults: strange });
+  if (strange.length > 0)
+    throw new Problem('content-faulty', { faults: strange.map((f) => f.message).join(' ') }, { faults: strange });
   // What is not right yet stays beside the draft as it was typed; the draft goes on saying of it what it said.
   const unfinished = Object.fromEntries(
     faults.map(({ field }) => [field, (raw as Record<string, unknown>)[field] ?? null]),

@@ -39,6 +39,6 @@ export async function describePicture(tx: Tx, access: Access, id: number, descri
     .set({ description })
     .where(and(eq(media.id, id), eq(media.siteId, access.site.id)))
     .returning({ name: media.name });
-  if (!row) throw new Problem('not-found', 'This picture is not there any more.');
+  if (!row) throw new Problem('picture-gone');
   await record(tx, access, 'described a picture', row.name, { href: '/room/pictures', detail: description });
 }

@@ -1,14 +1,15 @@
 import { and, desc, eq, gt, isNull, lte, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Place } from '@/core/access';
-import { fieldTime, sayFullTime, skippedInWords } from '@/core/words';
+import { fieldTime, sayFullTime } from '@/core/words';
 import { record } from '../activity/activity';
-import { findInstant, now } from '../clock';
+import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { notices, items, people } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
-import { Problem } from '../gate/problems';
+import { Problem, problemAt } from '../gate/problems';
+import { instantOf } from '../typed';
 
 export interface NoticeEntry {
   id: number;
@@ -101,22 +102,10 @@ export function noticeReader(access: Access, places: readonly Place[]): (notice:
   };
 }
 
-/**
- * An hour as typed on the site's own clock as an instant. One that the change of clocks in spring leaves out is none.
- */
-export function instantOf(local: string, timeZone: string, field: 'from' | 'until' = 'until'): Date {
-  const instant = findInstant(local, timeZone);
-  const fault = (message: string) => new Problem('bad-input', message, { faults: [{ field, message }] });
-  if (!instant) throw fault('Write the time as day and hour.');
-  if (fieldTime(instant, timeZone) !== local) throw fault(skippedInWords(local));
-  return instant;
-}
-
 /** Throws when nobody would see a notice. */
 function mustShow(startsAt: Date, endsAt: Date | null): void {
-  const fault = (message: string) => new Problem('bad-input', message, { faults: [{ field: 'until', message }] });
-  if (endsAt && endsAt <= startsAt) throw fault('The end lies before the start; nobody would see this notice.');
-  if (endsAt && endsAt <= now()) throw fault('The end is already past; nobody would see this notice.');
+  if (endsAt && endsAt <= startsAt) throw problemAt('until', 'ends-before');
+  if (endsAt && endsAt <= now()) throw problemAt('until', 'ends-past');
 }
 
 /** A notice as its form sends it; hours on the site's own clock. */
@@ -137,7 +126,7 @@ export const correctionSchema = noticeSchema.extend({ was: z.string().max(300) }
 /** Puts a notice on the website. Runs in a transaction. */
 export async function postNotice(tx: Tx, access: Access, pageId: number, given: NewNotice): Promise<{ id: number }> {
   const startsAt = given.from ? instantOf(given.from, access.site.timeZone, 'from') : now();
-  const endsAt = given.until ? instantOf(given.until, access.site.timeZone) : null;
+  const endsAt = given.until ? instantOf(given.until, access.site.timeZone, 'until') : null;
   mustShow(startsAt, endsAt);
   const [row] = await tx
     .insert(notices)
@@ -170,13 +159,8 @@ export async function correctNotice(
     .from(notices)
     .where(and(eq(notices.siteId, access.site.id), eq(notices.id, id)))
     .for('update');
-  if (!old || old.endedAt !== null || (old.endsAt !== null && old.endsAt <= now()))
-    throw new Problem('already-done', 'This notice has already ended. Post a new one.');
-  if (old.text !== given.was)
-    throw new Problem(
-      'conflict',
-      `Somebody else set it right meanwhile: “${old.text}” Load the screen again to go on from there.`,
-    );
+  if (!old || old.endedAt !== null || (old.endsAt !== null && old.endsAt <= now())) throw new Problem('notice-over');
+  if (old.text !== given.was) throw new Problem('notice-moved', { text: old.text });
   // An hour left as the form showed it is still the very same instant: the form knows no seconds.
   const same = (at: Date | null, local: string | undefined) =>
     at !== null && fieldTime(at, access.site.timeZone) === local;
@@ -187,7 +171,7 @@ export async function correctNotice(
   const endsAt = same(old.endsAt, given.until)
     ? old.endsAt
     : given.until
-      ? instantOf(given.until, access.site.timeZone)
+      ? instantOf(given.until, access.site.timeZone, 'until')
       : null;
   mustShow(startsAt, endsAt);
   const time = (at: Date | null) => (at ? sayFullTime(at, access.site.timeZone) : 'no end');
@@ -197,7 +181,7 @@ export async function correctNotice(
     ...(startsAt.getTime() === old.startsAt.getTime() ? [] : [`begins ${time(old.startsAt)} → ${time(startsAt)}`]),
     ...(endsAt?.getTime() === old.endsAt?.getTime() ? [] : [`ends ${time(old.endsAt)} → ${time(endsAt)}`]),
   ];
-  if (changes.length === 0) throw new Problem('already-done', 'Nothing of this notice was changed.');
+  if (changes.length === 0) throw new Problem('notice-same');
   await tx.update(notices).set({ text: given.text, kind: given.kind, startsAt, endsAt }).where(eq(notices.id, id));
   await record(tx, access, 'corrected a notice', given.text, { href: '/room/notices', detail: changes.join('; ') });
 }
@@ -209,6 +193,6 @@ export async function endNotice(tx: Tx, access: Access, id: number): Promise<voi
     .set({ endedAt: now(), endedBy: access.signedInId })
     .where(and(eq(notices.id, id), isNull(notices.endedAt), or(isNull(notices.endsAt), gt(notices.endsAt, now()))))
     .returning({ text: notices.text });
-  if (!row) throw new Problem('already-done', 'This notice has already ended.');
+  if (!row) throw new Problem('notice-ended');
   await record(tx, access, 'ended a notice', row.text, { href: '/room/notices' });
 }

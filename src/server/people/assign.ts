@@ -1,3 +1,4 @@
+import { refusalInWords } from '@/core/wire';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Assignment, PolicyPerson } from '@/core/access';
 import { canonical } from '@/core/json';
@@ -13,7 +14,7 @@ import type { Access } from '../gate/access';
 import { loadBounds } from '../gate/bounds';
 import { loadGround } from '../gate/ground';
 import { endLinks } from '../gate/set-up';
-import { notFound, Problem } from '../gate/problems';
+import { notFound, Problem, problemAt } from '../gate/problems';
 import { getPreparedPlan } from '../plan/plans';
 import { sendMail } from './mails';
 import { listPeople, type Person } from './people';
@@ -39,8 +40,7 @@ function fromGiven(given: GivenAssignment, timeZone: string, old: readonly Assig
   if (same) return same;
   const day = (text: string | undefined, field: string, after: 0 | 1) => {
     const start = text === undefined ? undefined : findDayStart(text, timeZone, after);
-    if (text !== undefined && !start)
-      throw faultAt(`after.${at}.${field}`, `“${text}” is not a day. Write it like 2026-11-25.`);
+    if (text !== undefined && !start) throw problemAt(`after.${at}.${field}`, 'not-a-day', { text });
     return start?.getTime();
   };
   return {
@@ -50,8 +50,6 @@ function fromGiven(given: GivenAssignment, timeZone: string, old: readonly Assig
     untilMs: day(given.until, 'until', 1),
   };
 }
-
-const faultAt = (field: string, message: string) => new Problem('bad-input', message, { faults: [{ field, message }] });
 
 /** The plan roles are given by: the one in force, without what the prepared one archives. */
 export async function assignablePlan(tx: Tx, access: Access): Promise<Plan> {
@@ -75,20 +73,23 @@ export function assignmentFaultInWords(
   const role = (id: string | undefined) => plan.roles.find((r) => r.id === id)?.name ?? id ?? '';
   switch (fault.code) {
     case 'unknown-role':
-      return `There is no role “${role(person.assignments[fault.at]?.role)}” in force.`;
+      return refusalInWords('role-not-in-force', { role: role(person.assignments[fault.at]?.role) });
     case 'archived-role':
-      return `The role “${role(person.assignments[fault.at]?.role)}” is archived; nobody can be given it.`;
+      return refusalInWords('role-archived', { role: role(person.assignments[fault.at]?.role) });
     case 'ends-first':
-      return `“${role(person.assignments[fault.at]?.role)}” would end before it begins.`;
+      return refusalInWords('role-ends-first', { role: role(person.assignments[fault.at]?.role) });
     case 'twice':
-      return `“${role(person.assignments[fault.at]?.role)}” stands there twice.`;
+      return refusalInWords('role-twice', { role: role(person.assignments[fault.at]?.role) });
     case 'kept-apart':
-      return `“${role(fault.pair[0])}” and “${role(fault.pair[1])}” are kept apart: nobody may hold both, whatever the dates.`;
+      return refusalInWords('roles-apart', { role: role(fault.pair[0]), other: role(fault.pair[1]) });
     case 'no-keyholder': {
       const day = (ms: number) => sayDay(new Date(ms), timeZone, now());
       return fault.gap.fromMs <= now().getTime()
-        ? 'Then nobody could look after the website: there must always be an active keyholder.'
-        : `Then there would be no keyholder from ${day(fault.gap.fromMs)}${fault.gap.untilMs ? ` to ${day(fault.gap.untilMs)}` : ' on'}. There must always be an active one.`;
+        ? refusalInWords('no-keyholder', {})
+        : refusalInWords('no-keyholder-then', {
+            day: day(fault.gap.fromMs),
+            end: fault.gap.untilMs ? `to ${day(fault.gap.untilMs)}` : 'on',
+          });
     }
   }
 }
@@ -132,8 +133,7 @@ export function checkAssignments(
   field: string,
 ): Assignment[] {
   after.forEach((a, i) => {
-    if (a.branch !== undefined && !pages.has(a.branch))
-      throw faultAt(`${field}.${i}.branch`, 'This page is not there any more. Choose another.');
+    if (a.branch !== undefined && !pages.has(a.branch)) throw problemAt(`${field}.${i}.branch`, 'branch-gone');
   });
   const list = after.map((given, i) => fromGiven(given, timeZone, person.assignments, i));
   const changed = { ...person, assignments: list };
@@ -153,7 +153,8 @@ export function checkAssignments(
       message: assignmentFaultInWords(fault, plan, changed, timeZone),
     }))
     .filter((f) => !old.has(f.message));
-  if (told.length > 0) throw new Problem('bad-input', told.map((f) => f.message).join(' '), { faults: told });
+  if (told.length > 0)
+    throw new Problem('roles-faulty', { faults: told.map((f) => f.message).join(' ') }, { faults: told });
   return list;
 }
 
@@ -251,11 +252,7 @@ export async function setAssignments(
   const bounds = await loadBounds(tx, access);
   bounds.mustTouch(person);
   const current = person.assignments.map((a) => toGiven(a, access.site.timeZone));
-  if (canonical(current) !== canonical(given.before))
-    throw new Problem(
-      'conflict',
-      `What ${person.name} holds was changed since you opened this, so nothing was overwritten. Load the screen again to see it.`,
-    );
+  if (canonical(current) !== canonical(given.before)) throw new Problem('person-roles-moved', { person: person.name });
   const list = checkAssignments(await loadAssignable(tx, access), everybody, person, given.after, 'after');
   await bounds.mustGive(person, { ...person, assignments: list });
   await writeAssignments(tx, access, person, personId, list);
@@ -267,7 +264,7 @@ export async function setAssignments(
 /** Refuses a mail address that somebody else has, in whatever capitals. */
 export function mustBeFree(everybody: readonly Person[], email: string, mine?: Person): void {
   const taken = everybody.find((p) => p !== mine && p.email.toLowerCase() === email.toLowerCase());
-  if (taken) throw faultAt('email', `${taken.name} has this mail address already.`);
+  if (taken) throw problemAt('email', 'mail-taken', { person: taken.name });
 }
 
 /**
@@ -289,10 +286,7 @@ export async function setDetails(
     await bounds.mustReach(person);
   }
   if (person.name !== given.before.name || person.email !== given.before.email)
-    throw new Problem(
-      'conflict',
-      `${person.name} was changed since you opened this, so nothing was overwritten. Load the screen again to see it.`,
-    );
+    throw new Problem('person-moved', { person: person.name });
   mustBeFree(everybody, given.email, person);
   const moved = person.email !== given.email;
   await tx.update(people).set({ name: given.name, email: given.email }).where(eq(people.id, personId));
@@ -323,13 +317,9 @@ export async function setSuspended(tx: Tx, access: Access, personId: number, sus
   const bounds = await loadBounds(tx, access);
   bounds.mustTouch(person);
   if (!suspended) await bounds.mustReach(person);
-  if (personId === access.signedInId)
-    throw new Problem('refused', 'You cannot pause your own account: you would be locked out.');
+  if (personId === access.signedInId) throw new Problem('pause-self');
   if (suspended === Boolean(person.suspended))
-    throw new Problem(
-      'already-done',
-      suspended ? `${person.name} is paused already.` : `${person.name} is not paused.`,
-    );
+    throw new Problem(suspended ? 'paused-already' : 'not-paused', { person: person.name });
   const gap = assignmentFaults(
     inventory,
     access.plan,
@@ -338,7 +328,9 @@ export async function setSuspended(tx: Tx, access: Access, personId: number, sus
     now().getTime(),
   )[0];
   if (suspended && gap)
-    throw new Problem('bad-input', assignmentFaultInWords(gap, access.plan, person, access.site.timeZone));
+    throw new Problem('roles-faulty', {
+      faults: assignmentFaultInWords(gap, access.plan, person, access.site.timeZone),
+    });
   await tx
     .update(people)
     .set({ suspendedAt: suspended ? now() : null })
@@ -357,7 +349,7 @@ export async function moveHolders(tx: Tx, access: Access, from: string, to: stri
   const holders = everybody.filter((p) => p.assignments.some((a) => a.role === from));
   const assignable = await loadAssignable(tx, access);
   const bounds = await loadBounds(tx, access);
-  if (from === to) throw new Problem('bad-input', 'Choose another role.');
+  if (from === to) throw new Problem('same-role');
   for (const person of holders) {
     bounds.mustTouch(person);
     const timeZone = access.site.timeZone;

@@ -98,7 +98,7 @@ export async function renewLink(tx: Tx, access: Access, personId: number, origin
   const bounds = await loadBounds(tx, access);
   bounds.mustTouch(person);
   await bounds.mustReach(person);
-  if (person.suspended) throw new Problem('bad-input', `${person.name} is paused. Let them work again first.`);
+  if (person.suspended) throw new Problem('invite-paused', { person: person.name });
   await record(tx, access, 'made a sign-in link', person.name, { href: '/room/people' });
   return makeLink(tx, access, { id: personId, name: person.name, email: person.email, assignments: [] }, origin);
 }
@@ -131,9 +131,8 @@ export async function importPeople(
 ): Promise<{ rows: ImportRow[]; done: boolean; links: ImportedLink[] }> {
   await lockPeople(tx, access);
   const lines = readCsv(csv, PEOPLE_HEAD, ['branch', 'from', 'until']);
-  if (lines.length === 0) throw new Problem('bad-input', 'There is nobody in this file below the first line.');
-  if (lines.length > 2000)
-    throw new Problem('bad-input', `These are ${lines.length} lines; at most 2000 go in one file.`);
+  if (lines.length === 0) throw new Problem('nobody-in-file');
+  if (lines.length > 2000) throw new Problem('file-too-long', { lines: lines.length });
   const pages = await listPages(tx, access.site.id);
   const assignable = await loadAssignable(tx, access);
   const bounds = await loadBounds(tx, access);
@@ -219,10 +218,7 @@ export async function importPeople(
   }
   const faults = rows.filter((r) => r.outcome === 'fault').length;
   if (confirm && faults > 0)
-    throw new Problem(
-      'bad-input',
-      `${faults} ${faults === 1 ? 'line has a fault' : 'lines have faults'}, so nobody was added.`,
-    );
+    throw new Problem('lines-faulty', { lines: faults === 1 ? '1 line has a fault' : `${faults} lines have faults` });
   const links: ImportedLink[] = [];
   if (confirm) {
     for (const [id, person] of invited)

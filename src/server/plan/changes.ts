@@ -56,11 +56,7 @@ async function movedOn(tx: Tx, access: Access, role: string | null): Promise<Pro
   const state = await getPlanState(tx, access.site.id, { personId: access.signedInId, role });
   const last = state.recent[0];
   const by = last ? ` The last change is “${last.words}” by ${last.by}.` : '';
-  return new Problem(
-    'conflict',
-    `The plan has moved on since you opened it, so nothing was overwritten.${by} You now see the newest plan; make your change again if it is still wanted.`,
-    { state },
-  );
+  return new Problem('plan-moved', { by }, { state });
 }
 
 /**
@@ -120,10 +116,9 @@ function refuseHeld(plan: Plan, everybody: readonly PolicyPerson[]): void {
       : `${person.name} still holds “${nameOf(archived ?? '')}”.`,
   );
   if (told.length > 0)
-    throw new Problem(
-      'bad-input',
-      `${told.slice(0, 5).join(' ')}${told.length > 5 ? ` So it is with ${told.length - 5} more.` : ''} Give them other roles first.`,
-    );
+    throw new Problem('roles-held', {
+      told: `${told.slice(0, 5).join(' ')}${told.length > 5 ? ` So it is with ${told.length - 5} more.` : ''}`,
+    });
 }
 
 /**
@@ -137,10 +132,7 @@ function refuseLockOut(access: Access, before: Plan, after: Plan, everybody: rea
   const day = (ms: number) => sayDay(new Date(ms), access.site.timeZone, now());
   const when =
     gap.fromMs <= atMs ? 'at once' : `from ${day(gap.fromMs)}${gap.untilMs ? ` to ${day(gap.untilMs)}` : ' on'}`;
-  throw new Problem(
-    'bad-input',
-    `Then ${when} no keyholder could prepare rooms, step in, go live and look after people. Somebody must always be able to.`,
-  );
+  throw new Problem('locks-out', { when });
 }
 
 /** What an undo cannot reach any more, because the same was changed since. */
@@ -177,7 +169,7 @@ export async function changePlan(
     if (!applied.ok) {
       // Somebody else may have made it impossible meanwhile: then that is what there is to be told.
       if (locked.revision !== revision && applied.code !== 'already-so') throw await movedOn(tx, access, role);
-      throw new Problem('bad-input', applied.detail, { operation: operation.do });
+      throw new Problem('operation-impossible', { why: applied.detail }, { operation: operation.do });
     }
     if (operation.do === 'archive-role' && operation.archived) refuseHeld(applied.plan, everybody);
     lines.push({ operation, before: plan, after: applied.plan });
@@ -221,18 +213,14 @@ export async function moveInHistory(
   const viewer = { personId: access.signedInId, role };
   const state = await getPlanState(tx, access.site.id, viewer);
   const entry = state[direction];
-  if (!entry)
-    throw new Problem(
-      'already-done',
-      direction === 'undo' ? 'There is nothing of yours left to undo here.' : 'There is nothing to redo.',
-    );
+  if (!entry) throw new Problem(direction === 'undo' ? 'nothing-to-undo' : 'nothing-to-redo');
   if (
     direction === 'undo' &&
     canonical(entry.also.map((one) => one.id)) !== canonical([...asked.also].sort((a, b) => b - a))
   )
     throw new Problem(
-      'conflict',
-      `This was changed again since: ${entry.also.map((one) => `“${one.words}” by ${one.by}`).join(', ')}. Taking yours back would take that back, too. Nothing was changed.`,
+      'changed-since',
+      { changes: entry.also.map((one) => `“${one.words}” by ${one.by}`).join(', ') },
       { state },
     );
   const ids = direction === 'undo' ? [...entry.also.map((one) => one.id), entry.id] : [entry.id];
@@ -242,10 +230,7 @@ export async function moveInHistory(
   for (const step of steps) next = withPatch(next, readPatch(direction === 'undo' ? step.before : step.after));
   const checked = planSchema.safeParse(next);
   if (!checked.success)
-    throw new Problem(
-      'bad-input',
-      `Other changes build on this one: ${checked.error.issues[0]?.message ?? 'the plan would not hold together'}. Take those back first.`,
-    );
+    throw new Problem('built-upon', { why: checked.error.issues[0]?.message ?? 'the plan would not hold together' });
   refuseLockOut(access, plan, checked.data, await listPeople(tx, access.site.id));
   await tx
     .update(planSteps)
@@ -325,10 +310,10 @@ async function refuseRelease(tx: Tx, access: Access, before: Plan, after: Plan):
   const ground = await loadGround(tx, access.site.id);
   const gain = releaseBeyond(ground, before, after, everybody, access.who);
   if (gain)
-    throw new Problem(
-      'refused',
-      `This would give ${gain.person.name} more than you have yourself: ${await beyondInWords(tx, { site: access.site, plan: after }, gain.beyond)}. Ask a keyholder to make it go live.`,
-    );
+    throw new Problem('release-gives-more', {
+      person: gain.person.name,
+      what: await beyondInWords(tx, { site: access.site, plan: after }, gain.beyond),
+    });
   // A link not used yet was made for somebody who could do less.
   await endLinks(
     tx,
@@ -345,11 +330,7 @@ async function refuseRelease(tx: Tx, access: Access, before: Plan, after: Plan):
 export function planToBe(live: Plan, prepared: Plan, roles: readonly (string | null)[] | null): Plan {
   if (roles === null) return prepared;
   const checked = planSchema.safeParse(withRolesOf(live, prepared, roles));
-  if (!checked.success)
-    throw new Problem(
-      'bad-input',
-      `These cannot go live without others: ${checked.error.issues[0]?.message ?? ''}. Choose what they build on, too.`,
-    );
+  if (!checked.success) throw new Problem('needs-others', { why: checked.error.issues[0]?.message ?? '' });
   return checked.data;
 }
 
@@ -363,8 +344,7 @@ export async function goLive(
   const prepared = await lockPlanAt(tx, access, revision);
   const live = await getLiveNow(tx, access);
   const plan = planToBe(live.plan, prepared, given.roles);
-  if (samePlan(inventory, plan, live.plan))
-    throw new Problem('already-done', 'Nothing is waiting to go live: the prepared plan is the one in force.');
+  if (samePlan(inventory, plan, live.plan)) throw new Problem('nothing-waits');
   await refuseRelease(tx, access, live.plan, plan);
   const number = await addRelease(tx, access, plan, { note: given.note });
   const part =
@@ -394,11 +374,11 @@ export async function returnToRelease(
     .select()
     .from(releases)
     .where(and(eq(releases.siteId, access.site.id), eq(releases.number, to)));
-  if (!release) throw new Problem('not-found', `There is no release ${to}.`);
+  if (!release) throw new Problem('no-release', { number: to });
   const plan = readRelease(release);
   const live = await getLiveNow(tx, access);
   if (release.id === live.releaseId || samePlan(inventory, plan, live.plan))
-    throw new Problem('already-done', `Release ${to} says what is in force already.`);
+    throw new Problem('release-in-force', { number: to });
   await refuseRelease(tx, access, live.plan, plan);
   const number = await addRelease(tx, access, plan, { note: `Back to release ${to}`, returnsTo: to });
   await tx.update(planSteps).set({ state: 'gone' }).where(eq(planSteps.siteId, access.site.id));

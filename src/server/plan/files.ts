@@ -160,8 +160,8 @@ export async function previewPlan(
   const read = readPlan(text, prepared.plan, pages);
   if (!read.ok)
     throw new Problem(
-      'bad-input',
-      `The file cannot be used as it is: ${read.faults.length === 1 ? 'there is a fault' : `there are ${read.faults.length} faults`} in it.`,
+      'plan-file-faulty',
+      { faults: read.faults.length === 1 ? 'there is a fault' : `there are ${read.faults.length} faults` },
       { faults: read.faults.slice(0, 200).map(({ path, message }) => ({ field: path, message })) },
     );
   const nameOf = (id: string) => pages.find((p) => p.id === id)?.liveTitle ?? 'a page that is gone';

@@ -54,10 +54,7 @@ export async function compareApart(
     )) as FieldChange[];
   } catch (error) {
     if (error instanceof Error && (error.name === 'AbortError' || error.message.includes('queue')))
-      throw new Problem(
-        'too-large',
-        'Comparing these two versions takes too long at this moment. Nothing was lost; try again in a minute.',
-      );
+      throw new Problem('compare-too-long');
     throw error;
   }
 }

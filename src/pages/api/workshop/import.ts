@@ -14,8 +14,7 @@ export const POST = endpoint({
   run: async ({ tx, access, body }) => {
     const { plan, revision, differences } = await previewPlan(tx, access.site, body.text);
     if (body.confirm === undefined) return { revision, differences };
-    if (differences.length === 0)
-      throw new Problem('already-done', 'The file says what is prepared already; nothing to do.');
+    if (differences.length === 0) throw new Problem('plan-file-same');
     await changePlan(tx, access, body.confirm, [{ do: 'replace-plan', plan }]);
     return { done: true };
   },

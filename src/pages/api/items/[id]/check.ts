@@ -6,7 +6,7 @@ import { contentOf, findNewest, mustFindItem } from '@/server/items/items';
 import { withNames } from '@/server/items/links';
 import { checkContent } from '@/server/items/publishing';
 import { endpoint } from '@/server/gate/endpoint';
-import { Problem } from '@/server/gate/problems';
+import { problemAt } from '@/server/gate/problems';
 
 /** What may be wrong with what is on the screen. */
 export const POST = endpoint({
@@ -20,8 +20,7 @@ export const POST = endpoint({
     const known = [await findNewest(tx, item), await contentOf(tx, item.liveRevisionId)];
     const named = await withNames(tx, access, id, body.content, known);
     const read = readContent(layouts, item.layout, named, type.settings);
-    if (!read)
-      throw new Problem('bad-input', 'Nothing was sent.', { faults: [{ field: '', message: 'Nothing was sent.' }] });
+    if (!read) throw problemAt('', 'nothing-sent');
     return { findings: await checkContent(tx, access, id, read.content, maySee(access)) };
   },
 });
