@@ -1,3 +1,4 @@
+import { addPerson } from '@/server/people/accounts';
 import { eq } from 'drizzle-orm';
 import { documentOf, emptyDocument, parseContent, withHrefs, type PageContent } from '@/core/content';
 import { layouts } from '@/office';
@@ -8,7 +9,6 @@ import {
   media,
   notices,
   items,
-  people,
   publications,
   reviews,
   revisions,
@@ -151,18 +151,12 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
       .returning();
     if (!site) throw new Error('the site was not written');
     const siteId = site.id;
-    const rows = await tx
-      .insert(people)
-      .values(
-        DEMO_PEOPLE.map((person, i) => ({
-          siteId,
-          name: person.name,
-          email: person.email,
-          passwordHash: hashes[i] ?? '',
-          createdAt: ago(200),
-        })),
-      )
-      .returning();
+    const rows: { id: number; name: string }[] = [];
+    for (const [i, { name, email }] of DEMO_PEOPLE.entries())
+      rows.push({
+        name,
+        id: await addPerson(tx, { siteId, name, email, passwordHash: hashes[i] ?? '', createdAt: ago(200) }),
+      });
     const who = (name: string) => rows.find((row) => row.name.startsWith(name))?.id ?? 0;
 
     const pictureIds = new Map<string, string>();

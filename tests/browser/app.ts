@@ -115,7 +115,8 @@ export async function hire(app: App, first: string, role: string): Promise<void>
   const client = new pg.Client({ connectionString: app.databaseUrl });
   await client.connect();
   const { rows } = await client.query<{ id: number }>(
-    `insert into people (site_id, name, email, password_hash) select id, $1, $2, 'x' from sites
+    `with account as (insert into accounts (password_hash) values ('x') returning id)
+     insert into people (site_id, account_id, name, email) select sites.id, account.id, $1, $2 from sites, account
      where not exists (select 1 from people where email = $2) returning id`,
     [first, mailOf(first)],
   );

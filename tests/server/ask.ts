@@ -1,3 +1,4 @@
+import { addPerson } from '@/server/people/accounts';
 import type { APIRoute } from 'astro';
 import { eq } from 'drizzle-orm';
 import { DEMO_PEOPLE } from '@/demo/people';
@@ -105,17 +106,15 @@ export async function inForce(...operations: Operation[]): Promise<void> {
 }
 /** Somebody new who holds some roles. */
 export async function somebody(name: string, ...held: { role: string; branch?: number }[]): Promise<Who> {
-  const [row] = await db
-    .insert(people)
-    .values({ siteId: await siteId(), name, email: `${name.toLowerCase()}@larkhaven.example`, passwordHash: 'x' })
-    .returning();
-  if (!row) throw new Error('nobody was made');
+  const site = await siteId();
+  const email = `${name.toLowerCase()}@larkhaven.example`;
+  const id = await addPerson(db, { siteId: site, name, email, passwordHash: 'x' });
   if (held.length > 0)
     await db
       .insert(assignments)
-      .values(held.map((a) => ({ siteId: row.siteId, personId: row.id, roleId: a.role, branchId: a.branch ?? null })));
-  const token = await beginSession(db, row.siteId, row.id);
-  return { cookie: `safe_room_session=${token}`, token, id: row.id };
+      .values(held.map((a) => ({ siteId: site, personId: id, roleId: a.role, branchId: a.branch ?? null })));
+  const token = await beginSession(db, site, id);
+  return { cookie: `safe_room_session=${token}`, token, id };
 }
 /** The operations that make a role which may do some things, with every door open. */
 export const role = (id: string, ...permissions: string[]): Operation[] => [

@@ -1,3 +1,4 @@
+import { findAccount, setAccount } from '@/server/people/accounts';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import type { APIRoute } from 'astro';
@@ -10,7 +11,7 @@ import { inventory } from '@/office';
 import { findPlaced } from '@/server/content/tree';
 import { listWaiting } from '@/server/items/reviews';
 import { db } from '@/server/db/client';
-import { items, people } from '@/server/db/schema';
+import { items } from '@/server/db/schema';
 import { hashPassword } from '@/server/gate/password';
 import { THINGS } from '@/server/gate/things';
 import type { Declared } from '@/server/gate/endpoint';
@@ -32,10 +33,8 @@ const LOOKER = 'Looker';
 async function makeLooker() {
   await inForce(...role('looker', ...[...inventory.permissions.keys()].filter(isReading)));
   const looker = await somebody(LOOKER, { role: 'looker' });
-  await db
-    .update(people)
-    .set({ passwordHash: await hashPassword('nine-quiet-ferries') })
-    .where(eq(people.id, looker.id));
+  const found = await findAccount(db, looker.id);
+  await setAccount(db, found?.account.id ?? 0, { passwordHash: await hashPassword('nine-quiet-ferries') });
   return looker;
 }
 const first = (name: string) => name.split(' ')[0] ?? name;

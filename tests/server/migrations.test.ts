@@ -34,13 +34,19 @@ function firstOf(count: number): string {
  */
 async function expectAsDeclared(pool: pg.Pool): Promise<void> {
   interface Snapshot {
-    tables: Record<string, Record<'columns' | 'indexes' | 'foreignKeys', object> & { name: string }>;
+    tables: Record<
+      string,
+      Record<'columns' | 'indexes' | 'foreignKeys' | 'uniqueConstraints', object> & { name: string }
+    >;
   }
   const [newest = ''] = readdirSync(join(ALL, 'meta')).filter((file) => file.endsWith('_snapshot.json'));
   const { tables } = JSON.parse(readFileSync(join(ALL, 'meta', newest), 'utf8')) as Snapshot;
   const declared = Object.values(tables).flatMap((table) =>
-    (['columns', 'indexes', 'foreignKeys'] as const).flatMap((kind) =>
-      Object.keys(table[kind]).map((name) => `${kind} ${table.name} ${name}`),
+    (['columns', 'indexes', 'foreignKeys', 'uniqueConstraints'] as const).flatMap((kind) =>
+      Object.keys(table[kind]).map(
+        // A unique constraint is kept by an index of its name.
+        (name) => `${kind === 'uniqueConstraints' ? 'indexes' : kind} ${table.name} ${name}`,
+      ),
     ),
   );
   const { rows } = await pool.query<{ what: string }>(`
@@ -170,7 +176,16 @@ it('migrations run on a database in use, one after the other, and lose nothing',
   const db = drizzle(pool, { casing: 'snake_case' });
   await migrate(db, { migrationsFolder: ALL });
   await expectAsDeclared(pool);
-  expect((await pool.query('select name, demo from sites')).rows).toEqual([{ name: 'Kept', demo: false }]);
+  expect((await pool.query('select name, demo, languages from sites')).rows).toEqual([
+    { name: 'Kept', demo: false, languages: ['en'] },
+  ]);
+  expect(
+    (
+      await pool.query(
+        'select email, password_hash, wrong_tries from people join accounts on accounts.id = account_id order by people.id',
+      )
+    ).rows,
+  ).toEqual([{ email: 'a@b.example', password_hash: 'x', wrong_tries: 0 }]);
   expect((await pool.query('select content, version from drafts where item_id = 1')).rows).toEqual([
     { content, version: 3 },
   ]);

@@ -1,3 +1,4 @@
+import { addPerson } from '@/server/people/accounts';
 import { and, eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { POST as invite } from '@/pages/api/people/index';
@@ -617,11 +618,8 @@ describe('whom to ask', () => {
         .update(assignmentsTable)
         .set(values)
         .where(and(eq(assignmentsTable.personId, maud), eq(assignmentsTable.roleId, 'keyholder')));
-    const [second] = await db
-      .insert(peopleTable)
-      .values({ siteId: site, name: 'Zoe Last', email: 'zoe@larkhaven.example', passwordHash: 'x' })
-      .returning();
-    await db.insert(assignmentsTable).values({ siteId: site, personId: second?.id ?? 0, roleId: 'keyholder' });
+    const second = await addPerson(db, { siteId: site, name: 'Zoe Last', email: 'zoe@larkhaven.example' });
+    await db.insert(assignmentsTable).values({ siteId: site, personId: second, roleId: 'keyholder' });
     const day = 86_400_000;
     expect(await findKeyholderName(db, site)).toBe('Maud Ellery');
     for (const values of [
@@ -635,7 +633,7 @@ describe('whom to ask', () => {
     await db.update(peopleTable).set({ suspendedAt: new Date() }).where(eq(peopleTable.id, maud));
     expect(await findKeyholderName(db, site)).toBe('Zoe Last');
     await db.update(peopleTable).set({ suspendedAt: null }).where(eq(peopleTable.id, maud));
-    await db.delete(assignmentsTable).where(eq(assignmentsTable.personId, second?.id ?? 0));
+    await db.delete(assignmentsTable).where(eq(assignmentsTable.personId, second));
   });
 });
 

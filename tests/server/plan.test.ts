@@ -1,3 +1,4 @@
+import { addPerson } from '@/server/people/accounts';
 import { eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { getRole, type Operation } from '@/core/plan';
@@ -26,15 +27,9 @@ const close: Operation = { do: 'set-door', role: 'harbour-desk', section: 'notic
 async function secondKeyholder(): Promise<{ cookie: string; id: number }> {
   const site = await siteId();
   const [there] = await db.select().from(people).where(eq(people.email, 'nell@larkhaven.example'));
-  const [made] = there
-    ? [there]
-    : await db
-        .insert(people)
-        .values({ siteId: site, name: 'Nell Strand', email: 'nell@larkhaven.example', passwordHash: 'x' })
-        .returning();
-  if (!made) throw new Error('nobody was made');
-  if (!there) await db.insert(assignments).values({ siteId: site, personId: made.id, roleId: 'keyholder' });
-  return { cookie: `safe_room_session=${await beginSession(db, site, made.id)}`, id: made.id };
+  const id = there?.id ?? (await addPerson(db, { siteId: site, name: 'Nell Strand', email: 'nell@larkhaven.example' }));
+  if (!there) await db.insert(assignments).values({ siteId: site, personId: id, roleId: 'keyholder' });
+  return { cookie: `safe_room_session=${await beginSession(db, site, id)}`, id };
 }
 const doorOf = async () =>
   getRole((await state()).plan, 'harbour-desk').doors.find((d) => d.section === 'notices')?.state;

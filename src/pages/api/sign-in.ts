@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { db } from '@/server/db/client';
 import { readBody } from '@/server/gate/body';
 import { answerFault, json, parseBody } from '@/server/gate/endpoint';
-import { refuseForeign } from '@/server/gate/origin';
+import { hostOf, refuseForeign } from '@/server/gate/origin';
 import { browserCookie, newToken, readBrowserCookie, readCookie, sessionCookie } from '@/server/gate/sessions';
 import { signIn } from '@/server/gate/sign-in';
 
@@ -22,6 +22,7 @@ export const POST: APIRoute = async ({ request, clientAddress }) => {
     const newBrowser = browser ?? newToken();
     const { token, to } = await signIn(db, given, {
       address: clientAddress,
+      host: hostOf(request),
       browser,
       session: readCookie(request),
       newBrowser,

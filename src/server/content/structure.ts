@@ -61,6 +61,7 @@ async function addPage(
       slug: given.slug,
       position: given.position,
       layout: given.layout,
+      language: access.site.languages[0],
       inNavigation: given.inNavigation ?? true,
       audience: given.audience ?? null,
       authorId: access.signedInId,

@@ -10,6 +10,7 @@ import {
   primaryKey,
   text,
   timestamp,
+  unique,
   uniqueIndex,
   varchar,
   bigint,
@@ -33,17 +34,39 @@ const site = () =>
     .notNull()
     .references((): AnyPgColumn => sites.id);
 const writers = () => jsonb().$type<number[]>().notNull().default([]);
-const person = () => integer().references((): AnyPgColumn => people.id);
+
+interface Owned {
+  siteId: AnyPgColumn;
+  id: AnyPgColumn;
+}
+/** A column that names a row of the same site: never one of another. */
+const within = (own: Pick<Owned, 'siteId'>, column: AnyPgColumn, of: () => Owned) =>
+  foreignKey({ columns: [own.siteId, column], foreignColumns: [of().siteId, of().id] });
 
 export const sites = pgTable('sites', {
   id: id(),
   name: text().notNull(),
+  /** The name it is asked by (`www.example.org`, with the port where there is one); null: by any other. */
+  host: text().unique(),
+  /** Tags (BCP 47) of the languages it is written in; what is new begins in the first. */
+  languages: text().array().notNull().default(['en']),
   timeZone: text().notNull(),
   liveReleaseId: integer().references((): AnyPgColumn => releases.id),
   /** Its people and passwords stand on the sign-in page while this is set. */
   demo: boolean().notNull().default(false),
 });
 
+/** What somebody signs in with. Apart from who they are on a website, so that one account can be people of several. */
+export const accounts = pgTable('accounts', {
+  id: id(),
+  /** None until the invited person has chosen a password. */
+  passwordHash: text(),
+  /** Wrong tries to sign in since they were last told, and the first of them. */
+  wrongTries: integer().notNull().default(0),
+  wrongSince: at(),
+});
+
+/** People of a site. */
 export const people = pgTable(
   'people',
   {
@@ -51,30 +74,21 @@ export const people = pgTable(
     siteId: site(),
     name: text().notNull(),
     email: citext().notNull(),
-    /** None until the invited person has chosen a password. */
-    passwordHash: text(),
+    accountId: integer()
+      .notNull()
+      .references(() => accounts.id),
     suspendedAt: at(),
     createdAt: now(),
     lastSeenAt: at(),
-    /** Wrong tries to sign in with their address since they were last told, and the first of them. */
-    wrongTries: integer().notNull().default(0),
-    wrongSince: at(),
   },
-  (t) => [uniqueIndex().on(t.siteId, t.email)],
+  (t) => [unique('people_of_site').on(t.siteId, t.id), uniqueIndex().on(t.siteId, t.email)],
 );
 
 /** Browsers somebody has signed in from: by them the right password is never slowed down. */
 export const knownBrowsers = pgTable(
   'known_browsers',
-  {
-    tokenHash: text().primaryKey(),
-    siteId: site(),
-    personId: integer()
-      .notNull()
-      .references(() => people.id),
-    seenAt: now(),
-  },
-  (t) => [index().on(t.personId)],
+  { tokenHash: text().primaryKey(), siteId: site(), personId: integer().notNull(), seenAt: now() },
+  (t) => [within(t, t.personId, (): Owned => people), index().on(t.personId)],
 );
 
 export const assignments = pgTable(
@@ -82,15 +96,17 @@ export const assignments = pgTable(
   {
     id: id(),
     siteId: site(),
-    personId: integer()
-      .notNull()
-      .references(() => people.id),
+    personId: integer().notNull(),
     roleId: text().notNull(),
-    branchId: integer().references((): AnyPgColumn => items.id),
+    branchId: integer(),
     fromAt: at(),
     untilAt: at(),
   },
-  (t) => [index().on(t.personId)],
+  (t) => [
+    within(t, t.personId, (): Owned => people),
+    within(t, t.branchId, (): Owned => items),
+    index().on(t.personId),
+  ],
 );
 
 export const sessions = pgTable(
@@ -99,11 +115,9 @@ export const sessions = pgTable(
     /** SHA-256 of the cookie's token. */
     tokenHash: text().primaryKey(),
     siteId: site(),
-    personId: integer()
-      .notNull()
-      .references(() => people.id),
+    personId: integer().notNull(),
     /** While the keyholder tries a room: whose. */
-    stepInAs: person(),
+    stepInAs: integer(),
     /** Or, while nobody holds it yet, which role's. */
     stepInRole: text(),
     /** Where the keyholder goes back to. */
@@ -111,18 +125,26 @@ export const sessions = pgTable(
     createdAt: now(),
     expiresAt: at().notNull(),
   },
-  (t) => [index().on(t.expiresAt)],
+  (t) => [
+    within(t, t.personId, (): Owned => people),
+    within(t, t.stepInAs, (): Owned => people),
+    index().on(t.expiresAt),
+  ],
 );
 
 /** One-time links: for the first keyholder, or for a person to choose a password. */
-export const setupLinks = pgTable('setup_links', {
-  tokenHash: text().primaryKey(),
-  siteId: site(),
-  personId: person(),
-  madeBy: person(),
-  expiresAt: at().notNull(),
-  usedAt: at(),
-});
+export const setupLinks = pgTable(
+  'setup_links',
+  {
+    tokenHash: text().primaryKey(),
+    siteId: site(),
+    personId: integer(),
+    madeBy: integer(),
+    expiresAt: at().notNull(),
+    usedAt: at(),
+  },
+  (t) => [within(t, t.personId, (): Owned => people), within(t, t.madeBy, (): Owned => people)],
+);
 
 /** What would have been mailed: the stand-in for a mail service. */
 export const mails = pgTable(
@@ -133,17 +155,21 @@ export const mails = pgTable(
 
 export const blobs = pgTable('blobs', { hash: text().primaryKey(), mime: text().notNull(), bytes: bytea().notNull() });
 
-export const media = pgTable('media', {
-  id: id(),
-  siteId: site(),
-  name: text().notNull(),
-  description: text().notNull(),
-  hash: text()
-    .notNull()
-    .references(() => blobs.hash),
-  authorId: person(),
-  createdAt: now(),
-});
+export const media = pgTable(
+  'media',
+  {
+    id: id(),
+    siteId: site(),
+    name: text().notNull(),
+    description: text().notNull(),
+    hash: text()
+      .notNull()
+      .references(() => blobs.hash),
+    authorId: integer(),
+    createdAt: now(),
+  },
+  (t) => [within(t, t.authorId, (): Owned => people)],
+);
 
 export const items = pgTable(
   'items',
@@ -153,7 +179,7 @@ export const items = pgTable(
     /** What it is: a kind of item that a section declares, with its own fields, screens and permissions. */
     type: text().notNull().default('page'),
     /** The page above; of what is no page the page it lies on. */
-    parentId: integer().references((): AnyPgColumn => items.id),
+    parentId: integer(),
     /** Ids from the root down to the item itself. */
     path: ltree().notNull(),
     /** The last part of a page's address; nothing else has an address. */
@@ -164,24 +190,30 @@ export const items = pgTable(
     layout: text().notNull(),
     shortName: text(),
     inNavigation: boolean().notNull().default(true),
-    authorId: person(),
+    authorId: integer(),
     /** The date it bears, `2026-11-25`. */
     day: text(),
     /** Its tag (BCP 47). */
     language: text().notNull().default('en'),
-    liveRevisionId: integer().references((): AnyPgColumn => revisions.id),
+    liveRevisionId: integer(),
     /** What visitors saw until it was taken down; null while it is not. */
-    downRevisionId: integer().references((): AnyPgColumn => revisions.id),
+    downRevisionId: integer(),
     /** When it was taken down; those taken down together share the instant and are put back together. */
     downAt: at(),
     /** When it was deleted; those deleted together share the instant and come back together. */
     deletedAt: at(),
-    deletedBy: person(),
+    deletedBy: integer(),
     /** Who may visit it and all below it that says nothing of its own; as the page above when null. */
     audience: jsonb().$type<Audience>(),
     createdAt: now(),
   },
   (t) => [
+    unique('items_of_site').on(t.siteId, t.id),
+    within(t, t.parentId, (): Owned => items),
+    within(t, t.liveRevisionId, (): Owned => revisions),
+    within(t, t.downRevisionId, (): Owned => revisions),
+    within(t, t.authorId, (): Owned => people),
+    within(t, t.deletedBy, (): Owned => people),
     uniqueIndex('items_slug')
       .on(t.parentId, t.slug)
       .where(sql`deleted_at is null and type = 'page'`),
@@ -200,15 +232,17 @@ export const redirects = pgTable(
     id: id(),
     siteId: site(),
     address: text().notNull(),
-    pageId: integer()
-      .notNull()
-      .references(() => items.id),
+    pageId: integer().notNull(),
     /** Whether visitors are led on from there; else it is only understood in texts that are kept. */
     leads: boolean().notNull().default(true),
-    madeBy: person(),
+    madeBy: integer(),
     madeAt: now(),
   },
-  (t) => [uniqueIndex().on(t.siteId, t.address)],
+  (t) => [
+    within(t, t.pageId, (): Owned => items),
+    within(t, t.madeBy, (): Owned => people),
+    uniqueIndex().on(t.siteId, t.address),
+  ],
 );
 
 /** What shall happen to a page by itself; kept when done. */
@@ -217,20 +251,21 @@ export const schedules = pgTable(
   {
     id: id(),
     siteId: site(),
-    itemId: integer()
-      .notNull()
-      .references(() => items.id),
+    itemId: integer().notNull(),
     what: text().$type<'publish' | 'take-down'>().notNull(),
     /** What is to be published. */
-    revisionId: integer().references((): AnyPgColumn => revisions.id),
+    revisionId: integer(),
     dueAt: at().notNull(),
-    madeBy: person(),
+    madeBy: integer(),
     madeAt: now(),
     doneAt: at(),
     /** Why it did not happen; null when it did, or is still to come. */
     failed: text(),
   },
   (t) => [
+    within(t, t.itemId, (): Owned => items),
+    within(t, t.revisionId, (): Owned => revisions),
+    within(t, t.madeBy, (): Owned => people),
     uniqueIndex('schedules_one_open')
       .on(t.itemId, t.what)
       .where(sql`done_at is null`),
@@ -244,32 +279,30 @@ export const notes = pgTable(
   {
     id: id(),
     siteId: site(),
-    itemId: integer()
-      .notNull()
-      .references(() => items.id),
+    itemId: integer().notNull(),
     text: text().notNull(),
-    madeBy: person(),
+    madeBy: integer(),
     madeAt: now(),
     settledAt: at(),
   },
-  (t) => [index().on(t.itemId)],
+  (t) => [within(t, t.itemId, (): Owned => items), within(t, t.madeBy, (): Owned => people), index().on(t.itemId)],
 );
 
 /** Who has a page open, told again every few seconds. */
 export const presence = pgTable(
   'presence',
   {
-    itemId: integer()
-      .notNull()
-      .references(() => items.id),
-    personId: integer()
-      .notNull()
-      .references(() => people.id),
+    itemId: integer().notNull(),
+    personId: integer().notNull(),
     siteId: site(),
     seenAt: now(),
     typing: boolean().notNull().default(false),
   },
-  (t) => [primaryKey({ columns: [t.itemId, t.personId] })],
+  (t) => [
+    within(t, t.itemId, (): Owned => items),
+    within(t, t.personId, (): Owned => people),
+    primaryKey({ columns: [t.itemId, t.personId] }),
+  ],
 );
 
 /** One-time secrets under which a draft can be looked at without an account, until they end. */
@@ -279,32 +312,22 @@ export const previewLinks = pgTable(
     tokenHash: text().primaryKey(),
     id: integer().notNull().generatedAlwaysAsIdentity(),
     siteId: site(),
-    itemId: integer()
-      .notNull()
-      .references(() => items.id),
-    madeBy: person(),
+    itemId: integer().notNull(),
+    madeBy: integer(),
     madeAt: now(),
     expiresAt: at().notNull(),
     /** Who might visit the page when it was made: the link ends where fewer may. */
     audience: jsonb().$type<Audience>(),
     endedAt: at(),
   },
-  (t) => [index().on(t.itemId)],
+  (t) => [within(t, t.itemId, (): Owned => items), within(t, t.madeBy, (): Owned => people), index().on(t.itemId)],
 );
 
 /** Filters of the list of pages somebody has given a name. */
 export const savedFilters = pgTable(
   'saved_filters',
-  {
-    id: id(),
-    siteId: site(),
-    personId: integer()
-      .notNull()
-      .references(() => people.id),
-    name: text().notNull(),
-    query: text().notNull(),
-  },
-  (t) => [uniqueIndex().on(t.personId, t.name)],
+  { id: id(), siteId: site(), personId: integer().notNull(), name: text().notNull(), query: text().notNull() },
+  (t) => [within(t, t.personId, (): Owned => people), uniqueIndex().on(t.personId, t.name)],
 );
 
 /** What a page said at one time. Never changed once written (a trigger refuses it). */
@@ -313,14 +336,12 @@ export const revisions = pgTable(
   {
     id: id(),
     siteId: site(),
-    itemId: integer()
-      .notNull()
-      .references(() => items.id),
+    itemId: integer().notNull(),
     number: integer().notNull(),
     content: jsonb().$type<PageContent>().notNull(),
     /** `kept`: put aside when two people wrote at once. */
     kind: text().$type<'sent' | 'published' | 'kept'>().notNull(),
-    madeBy: person(),
+    madeBy: integer(),
     madeAt: now(),
     note: text().notNull().default(''),
     /** Everybody who wrote any of it since the page was last published. */
@@ -330,7 +351,13 @@ export const revisions = pgTable(
       sql`setweight(to_tsvector('english'::regconfig, coalesce(content->>'title', '')), 'A') || setweight(to_tsvector('english'::regconfig, coalesce(content->>'summary', '')), 'B') || setweight(jsonb_to_tsvector('english'::regconfig, jsonb_path_query_array(content, 'strict $.** ? (exists (@.text)).text'), '["string"]'), 'C')`,
     ),
   },
-  (t) => [uniqueIndex().on(t.itemId, t.number), index('revisions_words').using('gin', t.words)],
+  (t) => [
+    unique('revisions_of_site').on(t.siteId, t.id),
+    within(t, t.itemId, (): Owned => items),
+    within(t, t.madeBy, (): Owned => people),
+    uniqueIndex().on(t.itemId, t.number),
+    index('revisions_words').using('gin', t.words),
+  ],
 );
 
 /**
@@ -342,17 +369,21 @@ export const references = pgTable(
   {
     id: id(),
     siteId: site(),
-    itemId: integer()
-      .notNull()
-      .references(() => items.id),
+    itemId: integer().notNull(),
     /** Null: its draft. */
-    revisionId: integer().references(() => revisions.id),
+    revisionId: integer(),
     field: text().notNull(),
     kind: text().$type<Reference['kind']>().notNull(),
     /** Its id; of an address where nothing is, the path. */
     target: text().notNull(),
   },
-  (t) => [index().on(t.siteId, t.kind, t.target), index().on(t.revisionId), index().on(t.itemId)],
+  (t) => [
+    within(t, t.itemId, (): Owned => items),
+    within(t, t.revisionId, (): Owned => revisions),
+    index().on(t.siteId, t.kind, t.target),
+    index().on(t.revisionId),
+    index().on(t.itemId),
+  ],
 );
 
 /** When which revision went on the website. Append-only. */
@@ -361,63 +392,70 @@ export const publications = pgTable(
   {
     id: id(),
     siteId: site(),
-    itemId: integer()
-      .notNull()
-      .references(() => items.id),
-    revisionId: integer()
-      .notNull()
-      .references(() => revisions.id),
-    publishedBy: person(),
+    itemId: integer().notNull(),
+    revisionId: integer().notNull(),
+    publishedBy: integer(),
     publishedAt: now(),
   },
-  (t) => [index().on(t.itemId)],
+  (t) => [
+    within(t, t.itemId, (): Owned => items),
+    within(t, t.revisionId, (): Owned => revisions),
+    within(t, t.publishedBy, (): Owned => people),
+    index().on(t.itemId),
+  ],
 );
 
 /** The one working draft of a page; `version` guards it against overwriting. */
-export const drafts = pgTable('drafts', {
-  itemId: integer()
-    .primaryKey()
-    .references(() => items.id),
-  siteId: site(),
-  content: jsonb().$type<PageContent>().notNull(),
-  /** What was typed into fields and does not fit there yet, as it was typed. */
-  unfinished: jsonb().$type<Record<string, unknown>>().notNull().default({}),
-  version: integer().notNull(),
-  /** What the draft has held at most: keeping it needs no tool. Rich field → constructs. */
-  allowance: jsonb().$type<Record<string, Constructs>>().notNull(),
-  startedBy: person(),
-  updatedBy: person(),
-  updatedAt: now(),
-  /** Everybody who wrote any of it since the page was last published. */
-  writers: writers(),
-  /** The word it came back with, when it was sent back. */
-  sentBackWord: text(),
-});
+export const drafts = pgTable(
+  'drafts',
+  {
+    itemId: integer().primaryKey(),
+    siteId: site(),
+    content: jsonb().$type<PageContent>().notNull(),
+    /** What was typed into fields and does not fit there yet, as it was typed. */
+    unfinished: jsonb().$type<Record<string, unknown>>().notNull().default({}),
+    version: integer().notNull(),
+    /** What the draft has held at most: keeping it needs no tool. Rich field → constructs. */
+    allowance: jsonb().$type<Record<string, Constructs>>().notNull(),
+    startedBy: integer(),
+    updatedBy: integer(),
+    updatedAt: now(),
+    /** Everybody who wrote any of it since the page was last published. */
+    writers: writers(),
+    /** The word it came back with, when it was sent back. */
+    sentBackWord: text(),
+  },
+  (t) => [
+    within(t, t.itemId, (): Owned => items),
+    within(t, t.startedBy, (): Owned => people),
+    within(t, t.updatedBy, (): Owned => people),
+  ],
+);
 
 export const reviews = pgTable(
   'reviews',
   {
     id: id(),
     siteId: site(),
-    itemId: integer()
-      .notNull()
-      .references(() => items.id),
-    revisionId: integer()
-      .notNull()
-      .references(() => revisions.id),
-    sentBy: integer()
-      .notNull()
-      .references(() => people.id),
+    itemId: integer().notNull(),
+    revisionId: integer().notNull(),
+    sentBy: integer().notNull(),
     /** Who was asked by name; anybody who may when null. */
-    askedOf: person(),
+    askedOf: integer(),
     sentAt: now(),
     note: text().notNull(),
     outcome: text().$type<'published' | 'sent-back' | 'replaced'>(),
-    decidedBy: person(),
+    decidedBy: integer(),
     decidedAt: at(),
     word: text().notNull().default(''),
   },
   (t) => [
+    unique('reviews_of_site').on(t.siteId, t.id),
+    within(t, t.itemId, (): Owned => items),
+    within(t, t.revisionId, (): Owned => revisions),
+    within(t, t.sentBy, (): Owned => people),
+    within(t, t.askedOf, (): Owned => people),
+    within(t, t.decidedBy, (): Owned => people),
     uniqueIndex('reviews_one_open')
       .on(t.itemId)
       .where(sql`outcome is null`),
@@ -430,20 +468,25 @@ export const remarks = pgTable(
   {
     id: id(),
     siteId: site(),
-    reviewId: integer()
-      .notNull()
-      .references(() => reviews.id),
+    reviewId: integer().notNull(),
     /** The remark it answers. */
-    answers: integer().references((): AnyPgColumn => remarks.id),
+    answers: integer(),
     field: text().notNull(),
     quote: text().notNull(),
     text: text().notNull(),
-    madeBy: person(),
+    madeBy: integer(),
     madeAt: now(),
     settledAt: at(),
-    settledBy: person(),
+    settledBy: integer(),
   },
-  (t) => [index().on(t.reviewId)],
+  (t) => [
+    unique('remarks_of_site').on(t.siteId, t.id),
+    within(t, t.reviewId, (): Owned => reviews),
+    within(t, t.answers, (): Owned => remarks),
+    within(t, t.madeBy, (): Owned => people),
+    within(t, t.settledBy, (): Owned => people),
+    index().on(t.reviewId),
+  ],
 );
 
 export const notices = pgTable(
@@ -452,19 +495,22 @@ export const notices = pgTable(
     id: id(),
     siteId: site(),
     /** Shows on this page and all below; the root for the whole website. */
-    pageId: integer()
-      .notNull()
-      .references(() => items.id),
+    pageId: integer().notNull(),
     kind: text().$type<'information' | 'warning'>().notNull(),
     text: text().notNull(),
     startsAt: at().notNull(),
     endsAt: at(),
-    postedBy: person(),
+    postedBy: integer(),
     postedAt: now(),
-    endedBy: person(),
+    endedBy: integer(),
     endedAt: at(),
   },
-  (t) => [index().on(t.siteId, t.startsAt)],
+  (t) => [
+    within(t, t.pageId, (): Owned => items),
+    within(t, t.postedBy, (): Owned => people),
+    within(t, t.endedBy, (): Owned => people),
+    index().on(t.siteId, t.startsAt),
+  ],
 );
 
 /**
@@ -510,12 +556,12 @@ export const planSteps = pgTable(
     operation: jsonb().$type<unknown>().notNull(),
     before: jsonb().$type<unknown>().notNull(),
     after: jsonb().$type<unknown>().notNull(),
-    madeBy: person(),
+    madeBy: integer(),
     madeAt: now(),
     /** `gone`: undone, and something else was done since. */
     state: text().$type<'done' | 'undone' | 'gone'>().notNull().default('done'),
   },
-  (t) => [index().on(t.siteId, t.id)],
+  (t) => [within(t, t.madeBy, (): Owned => people), index().on(t.siteId, t.id)],
 );
 
 /**
@@ -528,24 +574,17 @@ export const planMarks = pgTable(
     siteId: site(),
     revision: integer().notNull(),
     touched: jsonb().$type<string[]>().notNull(),
-    madeBy: person(),
+    madeBy: integer(),
     madeAt: now(),
   },
-  (t) => [primaryKey({ columns: [t.siteId, t.revision] })],
+  (t) => [within(t, t.madeBy, (): Owned => people), primaryKey({ columns: [t.siteId, t.revision] })],
 );
 
 /** Who prepares which role now; null for the plan as a whole. */
 export const planPresence = pgTable(
   'plan_presence',
-  {
-    siteId: site(),
-    personId: integer()
-      .notNull()
-      .references(() => people.id),
-    role: text(),
-    seenAt: now(),
-  },
-  (t) => [primaryKey({ columns: [t.siteId, t.personId] })],
+  { siteId: site(), personId: integer().notNull(), role: text(), seenAt: now() },
+  (t) => [within(t, t.personId, (): Owned => people), primaryKey({ columns: [t.siteId, t.personId] })],
 );
 
 /** A plan that was in force once, in the form of its time. Never changed once written (a trigger refuses it). */
@@ -557,12 +596,16 @@ export const releases = pgTable(
     number: integer().notNull(),
     plan: jsonb().$type<unknown>().notNull(),
     note: text().notNull().default(''),
-    madeBy: person(),
+    madeBy: integer(),
     madeAt: now(),
     /** The release it went back to. */
     returnsTo: integer(),
   },
-  (t) => [uniqueIndex().on(t.siteId, t.number)],
+  (t) => [
+    unique('releases_of_site').on(t.siteId, t.id),
+    within(t, t.madeBy, (): Owned => people),
+    uniqueIndex().on(t.siteId, t.number),
+  ],
 );
 
 /** What was done, by whom and when. Append-only (a trigger refuses anything else). */
@@ -572,21 +615,19 @@ export const activity = pgTable(
     id: id(),
     siteId: site(),
     at: now(),
-    personId: person(),
+    personId: integer(),
     action: text().notNull(),
     subject: text().notNull(),
     href: text(),
     detail: text().notNull().default(''),
   },
-  (t) => [index().on(t.siteId, t.id)],
+  (t) => [within(t, t.personId, (): Owned => people), index().on(t.siteId, t.id)],
 );
 
 export const progress = pgTable(
   'progress',
   {
-    personId: integer()
-      .notNull()
-      .references(() => people.id),
+    personId: integer().notNull(),
     task: text().notNull(),
     siteId: site(),
     stop: integer().notNull(),
@@ -596,7 +637,7 @@ export const progress = pgTable(
     seenAt: at(),
     updatedAt: now(),
   },
-  (t) => [primaryKey({ columns: [t.personId, t.task] })],
+  (t) => [within(t, t.personId, (): Owned => people), primaryKey({ columns: [t.personId, t.task] })],
 );
 
 /**
@@ -632,7 +673,7 @@ export const receipts = pgTable(
   (t) => [
     index().on(t.madeAt),
     primaryKey({ columns: [t.personId, t.key] }),
-    foreignKey({ columns: [t.personId], foreignColumns: [people.id] }),
+    within(t, t.personId, (): Owned => people),
   ],
 );
 

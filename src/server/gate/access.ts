@@ -1,4 +1,4 @@
-import { and, eq, gt } from 'drizzle-orm';
+import { and, asc, eq, gt, isNull, or } from 'drizzle-orm';
 import { decide, isInForce, type Beyond, type Names, type Policy, type PolicyPerson } from '@/core/access';
 import { fieldName } from '@/core/inventory';
 import { beyondMeInTrial, KEYHOLDER, policyOf, type Plan } from '@/core/plan';
@@ -28,8 +28,15 @@ export interface Access {
   policy: Policy;
 }
 
-export async function findSite(tx: Tx): Promise<Site | undefined> {
-  return (await tx.select().from(sites).orderBy(sites.id).limit(1))[0];
+/** The site that is asked by a name; by any other name the first that has none of its own. */
+export async function findSite(tx: Tx, host = ''): Promise<Site | undefined> {
+  const [site] = await tx
+    .select()
+    .from(sites)
+    .where(or(eq(sites.host, host), isNull(sites.host)))
+    .orderBy(asc(isNull(sites.host)), asc(sites.id))
+    .limit(1);
+  return site;
 }
 
 /** The access behind a session cookie; undefined when there is none or it is over. */

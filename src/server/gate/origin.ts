@@ -17,6 +17,9 @@ export function originOf(request: Request): string {
   return `http://${LOOPBACK.test(host) ? host.toLowerCase() : `127.0.0.1:${config.PORT}`}`;
 }
 
+/** The name this site is asked by. */
+export const hostOf = (request: Request): string => new URL(originOf(request)).host;
+
 /**
  * Refuses what a page of another origin sends: whatever writes must come from this site (OWASP CSRF Prevention Cheat
  * Sheet, "Fetch Metadata" and "Verifying Origin").

@@ -1,3 +1,4 @@
+import { addPerson, findAccount, setAccount } from '../people/accounts';
 import { and, eq, gt, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { decide } from '@/core/access';
 import { beyondMe, KEYHOLDER, policyOf } from '@/core/plan';
@@ -98,14 +99,15 @@ export async function choosePassword(tx: Tx, given: { token: string; password: s
   if (!link?.personId || !site) throw new Problem('link-used');
   if (link.madeBy !== null && !(await mayStillGive(tx, site, link.madeBy, link.personId)))
     throw new Problem('link-used');
-  const [invited] = await tx.select().from(people).where(eq(people.id, link.personId));
-  if (invited) assertStrong(given.password, invited);
-  const [person] = await tx
-    .update(people)
-    .set({ passwordHash: await hashPassword(given.password), wrongTries: 0, wrongSince: null })
-    .where(and(eq(people.id, link.personId), isNull(people.suspendedAt)))
-    .returning();
-  if (!person) throw new Problem('account-paused');
+  const invited = await findAccount(tx, link.personId);
+  if (!invited || invited.person.suspendedAt) throw new Problem('account-paused');
+  const { person, account } = invited;
+  assertStrong(given.password, person);
+  await setAccount(tx, account.id, {
+    passwordHash: await hashPassword(given.password),
+    wrongTries: 0,
+    wrongSince: null,
+  });
   await tx.delete(sessions).where(eq(sessions.personId, person.id));
   await record(tx, { site, signedInId: person.id }, 'chose a password', person.name, {});
   return beginSession(tx, link.siteId, person.id);
@@ -126,17 +128,14 @@ export async function setUpKeyholder(
   if (await isKeyholderThere(tx, link.siteId)) throw new Problem('keyholder-there');
   await endFirstLinks(tx, link.siteId);
   assertStrong(given.password, given);
-  const [person] = await tx
-    .insert(people)
-    .values({
-      siteId: link.siteId,
-      name: given.name,
-      email: given.email,
-      passwordHash: await hashPassword(given.password),
-    })
-    .returning({ id: people.id });
-  if (!person || !site) throw new Error('the keyholder was not written');
-  await tx.insert(assignments).values({ siteId: link.siteId, personId: person.id, roleId: KEYHOLDER });
-  await record(tx, { site, signedInId: person.id }, 'set up', given.name, { detail: 'First keyholder' });
-  return beginSession(tx, link.siteId, person.id);
+  if (!site) throw new Error('there is no website');
+  const personId = await addPerson(tx, {
+    siteId: link.siteId,
+    name: given.name,
+    email: given.email,
+    passwordHash: await hashPassword(given.password),
+  });
+  await tx.insert(assignments).values({ siteId: link.siteId, personId, roleId: KEYHOLDER });
+  await record(tx, { site, signedInId: personId }, 'set up', given.name, { detail: 'First keyholder' });
+  return beginSession(tx, link.siteId, personId);
 }

@@ -1,11 +1,12 @@
+import { findAccount, findByEmail, setAccount } from '../people/accounts';
 import { setTimeout as wait } from 'node:timers/promises';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import { and, eq, ne, sql } from 'drizzle-orm';
 import { record } from '../activity/activity';
 import { now } from '../clock';
 import { pool, type Db, type Tx } from '../db/client';
-import { knownBrowsers, people, sessions } from '../db/schema';
-import { findByEmail, findPolicyPerson } from '../people/people';
+import { accounts, knownBrowsers, sessions } from '../db/schema';
+import { findPolicyPerson } from '../people/people';
 import { findSite, isKeyholder, type Access } from './access';
 import { assertStrong, checkPassword, hashPassword } from './password';
 import { Problem, problemAt } from './problems';
@@ -56,6 +57,8 @@ const safeNext = (next: string | undefined): string | undefined =>
 export interface Asking {
   /** The network address it comes from. */
   address: string;
+  /** The name the site is asked by. */
+  host?: string;
   /** The browser's own token, if it ever signed in. */
   browser: string | undefined;
   /** A session it has already: it ends with the new one. */
@@ -73,8 +76,9 @@ export async function signIn(
   asking: Asking & { newBrowser: string },
 ): Promise<{ token: string; to: string }> {
   const email = given.email.toLowerCase();
-  const site = await findSite(db);
-  const person = site && (await findByEmail(db, site.id, email));
+  const site = await findSite(db, asking.host);
+  const found = site && (await findByEmail(db, site.id, email));
+  const person = found?.person;
   const known =
     person && asking.browser
       ? (
@@ -87,13 +91,16 @@ export async function signIn(
   const target = known ? `browser ${hashToken(asking.browser ?? '')}` : `mail ${hashToken(email)}`;
   if (!known) await count(byAddress, asking.address);
   await wait(slownessMs(await count(byTarget, target)));
-  const right = await checkPassword(person?.passwordHash, given.password);
+  const right = await checkPassword(found?.account.passwordHash, given.password);
   if (!site || !person || !right || person.suspendedAt) {
-    if (person && !right)
+    if (found && !right)
       await db
-        .update(people)
-        .set({ wrongTries: sql`${people.wrongTries} + 1`, wrongSince: sql`coalesce(${people.wrongSince}, ${now()})` })
-        .where(eq(people.id, person.id));
+        .update(accounts)
+        .set({
+          wrongTries: sql`${accounts.wrongTries} + 1`,
+          wrongSince: sql`coalesce(${accounts.wrongSince}, ${now()})`,
+        })
+        .where(eq(accounts.id, found.account.id));
     throw new Problem('mail-or-password');
   }
   await byTarget.delete(target);
@@ -113,18 +120,15 @@ export async function signIn(
 /** Wrong tries with somebody's mail address that they have not been told of yet; undefined while there are few. */
 export async function findWrongTries(tx: Tx, access: Access): Promise<{ times: number; since: Date } | undefined> {
   const FEW = 3;
-  const [me] = access.trial
-    ? []
-    : await tx
-        .select({ times: people.wrongTries, since: people.wrongSince })
-        .from(people)
-        .where(eq(people.id, access.signedInId));
-  return me?.since && me.times > FEW ? { times: me.times, since: me.since } : undefined;
+  const mine = access.trial ? undefined : (await findAccount(tx, access.signedInId))?.account;
+  return mine?.wrongSince && mine.wrongTries > FEW ? { times: mine.wrongTries, since: mine.wrongSince } : undefined;
 }
 
 /** Somebody was told of wrong tries; they are counted anew from here. Runs in a transaction. */
-export const forgetWrongTries = (tx: Tx, access: Access) =>
-  tx.update(people).set({ wrongTries: 0, wrongSince: null }).where(eq(people.id, access.signedInId));
+export async function forgetWrongTries(tx: Tx, access: Access): Promise<void> {
+  const mine = await findAccount(tx, access.signedInId);
+  if (mine) await setAccount(tx, mine.account.id, { wrongTries: 0, wrongSince: null });
+}
 
 /**
  * Changes one's own password; whoever else is signed in with the old one is so no longer, and a link for a new one
@@ -136,17 +140,19 @@ export async function changePassword(
   given: { current: string; password: string },
   token: string | undefined,
 ): Promise<void> {
-  const [me] = await tx.select().from(people).where(eq(people.id, access.signedInId));
-  if (!me) throw new Error(`nobody has the number ${access.signedInId}`);
+  const found = await findAccount(tx, access.signedInId);
+  if (!found) throw new Error(`nobody has the number ${access.signedInId}`);
+  const { person: me, account } = found;
   await count(byOwner, String(me.id));
-  if (!(await checkPassword(me.passwordHash, given.current))) throw problemAt('current', 'password-wrong');
+  if (!(await checkPassword(account.passwordHash, given.current))) throw problemAt('current', 'password-wrong');
   await byOwner.delete(String(me.id));
   if (given.current === given.password) throw problemAt('password', 'password-same');
   assertStrong(given.password, me);
-  await tx
-    .update(people)
-    .set({ passwordHash: await hashPassword(given.password), wrongTries: 0, wrongSince: null })
-    .where(eq(people.id, me.id));
+  await setAccount(tx, account.id, {
+    passwordHash: await hashPassword(given.password),
+    wrongTries: 0,
+    wrongSince: null,
+  });
   await endLinks(tx, [me.id]);
   await tx.delete(sessions).where(and(eq(sessions.personId, me.id), ne(sessions.tokenHash, hashToken(token ?? ''))));
   await record(tx, access, 'changed their password', me.name);

@@ -1,3 +1,4 @@
+import { addPerson } from './accounts';
 import { canonical } from '@/core/json';
 import type { PolicyPerson } from '@/core/access';
 import { record } from '../activity/activity';
@@ -6,7 +7,6 @@ import { sayDay, sayTime } from '@/core/words';
 import { now } from '../clock';
 import { listPages } from '../content/tree';
 import type { Tx } from '../db/client';
-import { people } from '../db/schema';
 import type { Access } from '../gate/access';
 import { loadBounds } from '../gate/bounds';
 import { Problem } from '../gate/problems';
@@ -76,19 +76,15 @@ export async function invite(
   );
   const person: PolicyPerson = { id: 'new', name: given.name, assignments: list };
   await (await loadBounds(tx, access)).mustGive(null, person);
-  const [row] = await tx
-    .insert(people)
-    .values({ siteId: access.site.id, name: given.name, email: given.email, passwordHash: null })
-    .returning({ id: people.id });
-  if (!row) throw new Error('the person was not written');
-  await writeAssignments(tx, access, person, row.id, list);
+  const id = await addPerson(tx, { siteId: access.site.id, name: given.name, email: given.email });
+  await writeAssignments(tx, access, person, id, list);
   await record(tx, access, 'invited', given.name, {
     href: '/room/people',
     detail: `${given.email}. ${(await assignmentsInWords(tx, access, list)).join('; ') || 'No role'}.`,
   });
   return {
-    id: row.id,
-    ...(await makeLink(tx, access, { id: row.id, name: given.name, email: given.email, assignments: list }, origin)),
+    id,
+    ...(await makeLink(tx, access, { id, name: given.name, email: given.email, assignments: list }, origin)),
   };
 }
 
@@ -183,11 +179,7 @@ export async function importPeople(
       await bounds.mustGive(known ?? null, { ...person, assignments: list });
       let id = person.id;
       if (confirm && !known) {
-        const [made] = await tx
-          .insert(people)
-          .values({ siteId: access.site.id, name, email, passwordHash: null })
-          .returning({ id: people.id });
-        id = String(made?.id);
+        id = String(await addPerson(tx, { siteId: access.site.id, name, email }));
         invited.set(id, { id: Number(id), name, email });
       }
       if (confirm) {

@@ -1,9 +1,9 @@
-import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, sql, getTableColumns } from 'drizzle-orm';
 import type { PolicyPerson } from '@/core/access';
 import { KEYHOLDER } from '@/core/plan';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { assignments, people } from '../db/schema';
+import { accounts, assignments, people } from '../db/schema';
 
 type PersonRow = typeof people.$inferSelect;
 type AssignmentRow = typeof assignments.$inferSelect;
@@ -49,7 +49,12 @@ export interface Person extends PolicyPerson {
 
 /** Everybody of a site by name, with their assignments. */
 export async function listPeople(tx: Tx, siteId: number): Promise<Person[]> {
-  const rows = await tx.select().from(people).where(eq(people.siteId, siteId)).orderBy(asc(people.name));
+  const rows = await tx
+    .select({ ...getTableColumns(people), passwordHash: accounts.passwordHash })
+    .from(people)
+    .innerJoin(accounts, eq(accounts.id, people.accountId))
+    .where(eq(people.siteId, siteId))
+    .orderBy(asc(people.name));
   const held = new Map<number, AssignmentRow[]>();
   for (const a of await tx
     .select()
@@ -84,13 +89,4 @@ export async function findKeyholderName(tx: Tx, siteId: number): Promise<string 
     .orderBy(asc(people.id))
     .limit(1);
   return row?.name;
-}
-
-export async function findByEmail(tx: Tx, siteId: number, email: string): Promise<PersonRow | undefined> {
-  return (
-    await tx
-      .select()
-      .from(people)
-      .where(and(eq(people.siteId, siteId), eq(people.email, email)))
-  )[0];
 }

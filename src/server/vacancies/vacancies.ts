@@ -128,7 +128,15 @@ export async function makeVacancy(tx: Tx, access: Access, pageId: number, title:
   const me = access.signedInId;
   const [row] = await tx
     .insert(items)
-    .values({ siteId: access.site.id, type: TYPE, parentId: under.id, path: 'new', layout: TYPE, authorId: me })
+    .values({
+      siteId: access.site.id,
+      type: TYPE,
+      parentId: under.id,
+      path: 'new',
+      layout: TYPE,
+      authorId: me,
+      language: access.site.languages[0],
+    })
     .returning();
   if (!row) throw new Error('a vacancy was not written');
   await tx
