@@ -1,7 +1,7 @@
 import { room, type Room } from '@/core/room';
 import { inventory } from '@/office';
 import { now } from './clock';
-import { listPages, type PageFacts } from './content/tree';
+import { listPages, type PageFacts } from './tree/tree';
 import type { Tx } from './db/client';
 import type { Access } from './gate/access';
 import { findProgress, type TourProgress } from './tours/progress';

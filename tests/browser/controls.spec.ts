@@ -14,7 +14,7 @@ async function truthOf(databaseUrl: string, page: Page) {
     import('@/server/gate/access'),
     import('@/server/room'),
     import('@/server/items/editScreen'),
-    import('@/server/content/tree'),
+    import('@/server/tree/tree'),
   ]);
   const token = (await page.context().cookies()).find((cookie) => cookie.name === 'safe_room_session')?.value;
   const access = await findAccess(db, token);

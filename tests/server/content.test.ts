@@ -12,7 +12,7 @@ import { GET as getVersion } from '@/pages/api/items/[id]/versions/[revision]';
 import { POST as decideReview } from '@/pages/api/review/[id]/decide';
 import { getEditable } from '@/server/items/editable';
 import { getReviewView, listWaiting } from '@/server/items/reviews';
-import { findLiveContent } from '@/server/content/tree';
+import { findLiveContent } from '@/server/tree/tree';
 import { db, pgCode } from '@/server/db/client';
 import { activity, drafts, revisions, reviews } from '@/server/db/schema';
 import { call, pageId, signInAs, siteId } from './ask';

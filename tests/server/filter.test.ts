@@ -2,7 +2,7 @@ import { and, eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { decide, type Policy } from '@/core/access';
 import { inventory } from '@/office';
-import { findPlace, listPages } from '@/server/content/tree';
+import { findPlace, listPages } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
 import { items } from '@/server/db/schema';
 import { allowedPages } from '@/server/gate/filter';

@@ -8,7 +8,7 @@ import { policyOf } from '@/core/plan';
 import { eq, inArray } from 'drizzle-orm';
 import { DEMO_PEOPLE } from '@/demo/people';
 import { inventory } from '@/office';
-import { findPlaced } from '@/server/content/tree';
+import { findPlaced } from '@/server/tree/tree';
 import { listWaiting } from '@/server/items/reviews';
 import { db } from '@/server/db/client';
 import { items } from '@/server/db/schema';

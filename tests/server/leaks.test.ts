@@ -7,7 +7,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { rulesAllow, rulesFor } from '@/core/access';
 import { DEMO_PEOPLE } from '@/demo/people';
 import { mayVisit } from '@/server/gate/authorize';
-import { listPages, type PageFacts } from '@/server/content/tree';
+import { listPages, type PageFacts } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
 import { findSite, type Access, type Site } from '@/server/gate/access';
 import { accessOf, call, signInAs } from './ask';

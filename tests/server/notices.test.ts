@@ -4,7 +4,7 @@ import { POST as correct } from '@/pages/api/notices/[id]/correct';
 import { POST as post } from '@/pages/api/notices/index';
 import { POST as describePicture } from '@/pages/api/pictures/[id]/describe';
 import { listActivity } from '@/server/activity/activity';
-import { findPlace, listPages } from '@/server/content/tree';
+import { findPlace, listPages } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
 import { listPictures } from '@/server/media/media';
 import { comingInstant } from '@/server/items/publishing';

@@ -17,14 +17,14 @@ import { POST as sendPage } from '@/pages/api/items/[id]/send';
 import { GET as version } from '@/pages/api/items/[id]/versions/[revision]';
 import { POST as decide } from '@/pages/api/review/[id]/decide';
 import { POST as remarks } from '@/pages/api/review/[id]/remarks';
-import { findRedirect } from '@/server/content/addresses';
+import { findRedirect } from '@/server/tree/addresses';
 import { getEditable } from '@/server/items/editable';
 import { findPreview } from '@/server/items/previews';
 import { listActivity } from '@/server/activity/activity';
 import { settleDue } from '@/server/items/publishing';
 import { listItemRemarks } from '@/server/items/remarks';
 import { getReviewView, listWaiting } from '@/server/items/reviews';
-import { findPlaced, listPages } from '@/server/content/tree';
+import { findPlaced, listPages } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
 import {
   drafts,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { mayVisit } from '@/server/gate/authorize';
-import { searchPages } from '@/server/content/search';
-import { listPages } from '@/server/content/tree';
+import { searchPages } from '@/server/tree/search';
+import { listPages } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
 import { accessOf, siteId } from './ask';
 

@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { db, type Tx } from '@/server/db/client';
 import { tryOut } from '@/server/db/tryOut';
 import { drafts, items } from '@/server/db/schema';
-import { keptByChanges, type PageRow } from '@/server/content/siteMap';
+import { keptByChanges, type PageRow } from '@/server/tree/siteMap';
 import { findSite } from '@/server/gate/access';
 
 // What is kept of all pages is compared with what is read anew, after every kind of change and while others are under

@@ -16,7 +16,7 @@ import { POST as importRoute } from '@/pages/api/workshop/import';
 import { inventory } from '@/office';
 import { loadSurvey, mapRows, permissionIds, whatCan, whoCan } from '@/server/access/survey';
 import { mayVisit } from '@/server/gate/authorize';
-import { findPlace, listPages } from '@/server/content/tree';
+import { findPlace, listPages } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
 import { getPlanState } from '@/server/plan/plans';
 import { compareRoles } from '@/server/plan/compare';

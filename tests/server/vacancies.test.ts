@@ -10,7 +10,7 @@ import { GET as pick } from '@/pages/api/pages/pick';
 import { POST as decide } from '@/pages/api/review/[id]/decide';
 import { POST as make } from '@/pages/api/vacancies/index';
 import { doc, p, table } from '@/demo/write';
-import { findPlaced, listPages } from '@/server/content/tree';
+import { findPlaced, listPages } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
 import { activity, items } from '@/server/db/schema';
 import { findAccess, findSite, type Site } from '@/server/gate/access';

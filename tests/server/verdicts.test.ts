@@ -17,7 +17,7 @@ import { POST as retire } from '@/pages/api/items/[id]/retire';
 import { POST as send } from '@/pages/api/items/[id]/send';
 import { POST as decide } from '@/pages/api/review/[id]/decide';
 import { getEditable } from '@/server/items/editable';
-import { findPlaced, listPages, type PageFacts } from '@/server/content/tree';
+import { findPlaced, listPages, type PageFacts } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
 import { findAccess, findSite, type Access, type Site } from '@/server/gate/access';
 import { authorize, authorizeSomewhere } from '@/server/gate/authorize';

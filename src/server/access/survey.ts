@@ -21,7 +21,7 @@ import { room, type RoomTask } from '@/core/room';
 import { isDay, sayDay } from '@/core/words';
 import { inventory } from '@/office';
 import { findInstant, now } from '../clock';
-import { listPages, type PageFacts } from '../content/tree';
+import { listPages, type PageFacts } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { namesFor, sampleOf, type Access } from '../gate/access';
 import { notFound } from '../gate/problems';

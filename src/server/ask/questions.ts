@@ -2,7 +2,7 @@ import { and, desc, eq, ne, sql } from 'drizzle-orm';
 import { askable, questionOf, SYNONYMS, type AskEntry } from '@/core/ask';
 import { inventory } from '@/office';
 import { now } from '../clock';
-import { listPages } from '../content/tree';
+import { listPages } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { questions } from '../db/schema';
 import type { Access } from '../gate/access';

@@ -7,7 +7,7 @@ import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { sessions, sites } from '../db/schema';
 import { findKeyholderName, findPolicyPerson, listPeople } from '../people/people';
-import { findPageNames } from '../content/tree';
+import { findPageNames } from '../tree/tree';
 import { getLivePlan, getPreparedPlan } from '../plan/plans';
 import { loadGround } from './ground';
 import { hashToken } from './sessions';

@@ -11,7 +11,7 @@ import {
 } from '@/core/access';
 import { inventory } from '@/office';
 import { now } from '../clock';
-import { findPlace, rootPageId } from '../content/tree';
+import { findPlace, rootPageId } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { items } from '../db/schema';
 import { allowedPages } from './filter';

@@ -1,7 +1,7 @@
 import { inventory } from '@/office';
 import type { Tx } from '../db/client';
 import { findNotice } from '../notices/notices';
-import { findPlaced, rootPageId } from '../content/tree';
+import { findPlaced, rootPageId } from '../tree/tree';
 import { findReview } from '../items/reviews';
 import type { Access } from './access';
 import type { Thing } from './authorize';

@@ -5,7 +5,7 @@ import { canonical } from '@/core/json';
 import { policyOf } from '@/core/plan';
 import { sayList } from '@/core/words';
 import { inventory } from '@/office';
-import { findPlace } from '../content/tree';
+import { findPlace } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { people, revisions } from '../db/schema';
 import type { Access } from '../gate/access';

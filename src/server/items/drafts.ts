@@ -1,7 +1,7 @@
 import { eq, sql } from 'drizzle-orm';
 import { sameContent, type ContentFault, type PageContent } from '@/core/content';
 import { now } from '../clock';
-import { findPlace } from '../content/tree';
+import { findPlace } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { drafts, revisions } from '../db/schema';
 import type { Access } from '../gate/access';

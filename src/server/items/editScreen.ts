@@ -3,7 +3,7 @@ import { policyOf, publishingOf } from '@/core/plan';
 import { controlsOn } from '@/core/task';
 import { inventory } from '@/office';
 import { now } from '../clock';
-import { pageNamer } from '../content/naming';
+import { pageNamer } from '../tree/naming';
 import type { Tx } from '../db/client';
 import type { Access } from '../gate/access';
 import { mayNow, type Thing } from '../gate/authorize';

@@ -1,8 +1,8 @@
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import { addressOf, hrefsIn, ownPath, thingOf, withHrefs, type LinkedThing } from '@/core/content';
-import { findAddresses } from '../content/addresses';
-import { maySee } from '../content/naming';
-import { findSiteMap } from '../content/tree';
+import { findAddresses } from '../tree/addresses';
+import { maySee } from '../tree/naming';
+import { findSiteMap } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { media, redirects, references } from '../db/schema';
 import type { Access } from '../gate/access';

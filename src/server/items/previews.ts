@@ -14,7 +14,7 @@ import { findPolicyPerson } from '../people/people';
 import { getLivePlan } from '../plan/plans';
 import { hrefFor } from './items';
 import { titleOf } from './publishing';
-import { findPlace, findPlaced } from '../content/tree';
+import { findPlace, findPlaced } from '../tree/tree';
 
 /**
  * A link under which the newest draft of a page can be looked at without an account; only its hash is kept. Runs in a

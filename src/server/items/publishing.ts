@@ -19,8 +19,8 @@ import { mustFindItem, hrefFor, hrefOf, needOf } from './items';
 import { beginDraft } from './begin';
 import { withAddresses } from './links';
 import { answers } from './references';
-import { applySettings } from '../content/addresses';
-import { findPlace, type PageFacts } from '../content/tree';
+import { applySettings } from '../tree/addresses';
+import { findPlace, type PageFacts } from '../tree/tree';
 
 /** Who does something: a person, or Safe Room itself when its time has come. */
 export type Actor = Pick<Access, 'site'> & { signedInId: number; plan: Plan };

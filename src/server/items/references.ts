@@ -1,6 +1,6 @@
 import { and, eq, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { referencesOf, type PageContent } from '@/core/content';
-import { findSiteMap, type PageFacts } from '../content/tree';
+import { findSiteMap, type PageFacts } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { items, media, redirects, references, revisions } from '../db/schema';
 import { formOf, type ItemRow } from './forms';

@@ -19,7 +19,7 @@ import { hrefFor, mustFindItem } from './items';
 import { withAddresses } from './links';
 import { comingInstant, mustPass, planFor, putOnline, replaceWaiting } from './publishing';
 import { countOpenRemarks } from './remarks';
-import { findAllPlaced, findLiveContent, findPlace } from '../content/tree';
+import { findAllPlaced, findLiveContent, findPlace } from '../tree/tree';
 
 /** A review by its number, with everybody who wrote what was sent since it was last published. */
 export async function findReview(tx: Tx, siteId: number, id: number) {

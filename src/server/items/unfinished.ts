@@ -4,7 +4,7 @@ import type { Tx } from '../db/client';
 import { drafts, items, reviews, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
-import { findAllPlaced } from '../content/tree';
+import { findAllPlaced } from '../tree/tree';
 import { formOf, type ItemRow } from './forms';
 import { hrefOf } from './items';
 

@@ -8,7 +8,7 @@ import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { findDayStart, now } from '../clock';
 import type { Tx } from '../db/client';
-import { findPageNames } from '../content/tree';
+import { findPageNames } from '../tree/tree';
 import { assignments, people, sessions, sites } from '../db/schema';
 import type { Access } from '../gate/access';
 import { loadBounds } from '../gate/bounds';

@@ -5,7 +5,7 @@ import { record } from '../activity/activity';
 import { readCsv } from '../csv';
 import { sayDay, sayTime } from '@/core/words';
 import { now } from '../clock';
-import { listPages } from '../content/tree';
+import { listPages } from '../tree/tree';
 import type { Tx } from '../db/client';
 import type { Access } from '../gate/access';
 import { loadBounds } from '../gate/bounds';

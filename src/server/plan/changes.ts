@@ -27,7 +27,7 @@ import { sayDay } from '@/core/words';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { now } from '../clock';
-import { findPageNames } from '../content/tree';
+import { findPageNames } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { planMarks, plans, planSteps, releases, sites } from '../db/schema';
 import type { Access } from '../gate/access';

@@ -2,7 +2,7 @@ import { closure, covers, scopeInWords, type PolicyPerson } from '@/core/access'
 import { scopeNames } from '@/core/inventory';
 import { getRole, ROLE_PART_KEYS, rolePart, type Plan, type PlanRole, type RolePartKey } from '@/core/plan';
 import { inventory } from '@/office';
-import type { PageFacts } from '../content/tree';
+import type { PageFacts } from '../tree/tree';
 
 export interface ComparedGroup {
   name: string;

@@ -17,7 +17,7 @@ import {
 } from '@/core/plan';
 import { differences, type RoleDifference } from '@/core/release';
 import { inventory } from '@/office';
-import { listPages, type PageFacts } from '../content/tree';
+import { listPages, type PageFacts } from '../tree/tree';
 import { readCsv, writeCsv } from '../csv';
 import type { Tx } from '../db/client';
 import type { Site } from '../gate/access';

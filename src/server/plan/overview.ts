@@ -6,7 +6,7 @@ import { askerFor, figures, room, type RoomFigures } from '@/core/room';
 import { missingInWords, surplusOf } from '@/core/task';
 import { inventory } from '@/office';
 import { now } from '../clock';
-import type { PageFacts } from '../content/tree';
+import type { PageFacts } from '../tree/tree';
 import { sampleOf } from '../gate/access';
 import type { HistoryEntry } from './plans';
 

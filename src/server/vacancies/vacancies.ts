@@ -5,7 +5,7 @@ import { textOf, type PageContent } from '@/core/content';
 import { dayKey } from '@/core/words';
 import { record } from '../activity/activity';
 import { now } from '../clock';
-import { findAllPlaced } from '../content/tree';
+import { findAllPlaced } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { drafts, items, people, revisions } from '../db/schema';
 import type { Access, Site } from '../gate/access';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { rootPageId } from '@/server/content/tree';
+import { rootPageId } from '@/server/tree/tree';
 import { endpoint } from '@/server/gate/endpoint';
 import { noticeSchema, postNotice } from '@/server/notices/notices';
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { bulkSchema, doWithMany, tryWithMany } from '@/server/content/bulk';
+import { bulkSchema, doWithMany, tryWithMany } from '@/server/pages/bulk';
 import { endpoint, idSchema } from '@/server/gate/endpoint';
 
 /**

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { removeFilter, saveFilter } from '@/server/content/filters';
-import { filterSchema } from '@/server/content/listing';
+import { removeFilter, saveFilter } from '@/server/pages/filters';
+import { filterSchema } from '@/server/pages/listing';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** Keeps a filter of the list of pages under a name, or with a null query forgets it. */

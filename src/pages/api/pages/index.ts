@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { makePage, makePages } from '@/server/content/structure';
+import { makePage, makePages } from '@/server/pages/make';
 import { endpoint, idSchema } from '@/server/gate/endpoint';
 
 const parent = idSchema;

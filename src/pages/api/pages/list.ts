@@ -1,4 +1,4 @@
-import { filterSchema, listByFilter } from '@/server/content/listing';
+import { filterSchema, listByFilter } from '@/server/pages/listing';
 import { endpoint, parseBody } from '@/server/gate/endpoint';
 
 const MOST = 100;

@@ -1,6 +1,6 @@
 import { inventory } from '@/office';
-import { maySee } from '@/server/content/naming';
-import { listPages } from '@/server/content/tree';
+import { maySee } from '@/server/tree/naming';
+import { listPages } from '@/server/tree/tree';
 import { mayOn } from '@/server/gate/authorize';
 import { endpoint } from '@/server/gate/endpoint';
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { stepBackSchema, takeBack } from '@/server/content/bulk';
+import { stepBackSchema, takeBack } from '@/server/pages/bulk';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** Takes back what was done with many pages, as its answer told. Each step is asked for like the single one. */

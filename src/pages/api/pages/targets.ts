@@ -1,4 +1,4 @@
-import { findTargets, findTargetsBelow } from '@/server/content/search';
+import { findTargets, findTargetsBelow } from '@/server/tree/search';
 import { endpoint } from '@/server/gate/endpoint';
 
 const MOST = 50;

@@ -1,4 +1,4 @@
-import { beginTree, branchOf, searchTree } from '@/server/content/listing';
+import { beginTree, branchOf, searchTree } from '@/server/pages/listing';
 import { endpoint } from '@/server/gate/endpoint';
 
 /**

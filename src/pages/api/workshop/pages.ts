@@ -1,4 +1,4 @@
-import { listPages } from '@/server/content/tree';
+import { listPages } from '@/server/tree/tree';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** Every page with where it lies: what the Workshop works a room out from. */

@@ -1,4 +1,4 @@
-import { bringBack } from '@/server/content/retire';
+import { bringBack } from '@/server/pages/retire';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** Brings a deleted item back, with what was deleted with it. */

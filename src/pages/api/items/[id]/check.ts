@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { maySee } from '@/server/content/naming';
+import { maySee } from '@/server/tree/naming';
 import { readContent } from '@/core/content';
 import { formOf } from '@/server/items/forms';
 import { contentOf, findNewest, mustFindItem } from '@/server/items/items';

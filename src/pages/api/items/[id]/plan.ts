@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { record } from '@/server/activity/activity';
 import { hrefFor } from '@/server/items/items';
 import { callOff, comingInstant, planFor, titleOf } from '@/server/items/publishing';
-import { mustMayBelow } from '@/server/content/structure';
+import { mustMayBelow } from '@/server/pages/move';
 import { authorize } from '@/server/gate/authorize';
 import { endpoint } from '@/server/gate/endpoint';
 import { sayTime } from '@/core/words';

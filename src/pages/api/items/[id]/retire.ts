@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { deleteItem, previewRetire, putBack, takeItemDown } from '@/server/content/retire';
+import { deleteItem, previewRetire, putBack, takeItemDown } from '@/server/pages/retire';
 import { endpoint } from '@/server/gate/endpoint';
 
 const DO = { look: previewRetire, 'take-down': takeItemDown, 'put-back': putBack, delete: deleteItem } as const;

@@ -1,5 +1,5 @@
 import { isOwnAddress, isSlug, OWN_ADDRESS_WORDS, SLUG_WORDS } from '@/core/content';
-import { tryAddress } from '@/server/content/addresses';
+import { tryAddress } from '@/server/tree/addresses';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** The address a page would have, why it cannot, and how many addresses would change. */

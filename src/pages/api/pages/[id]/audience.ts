@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { audienceSchema, setAudience } from '@/server/content/audience';
+import { audienceSchema, setAudience } from '@/server/pages/audience';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** Says who may visit a page on the website; null for as the page above. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { copyPage } from '@/server/content/structure';
+import { copyPage } from '@/server/pages/make';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** Copies a page beside itself, with or without what lies below. */

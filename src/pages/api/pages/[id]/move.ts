@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { movePage, previewMove } from '@/server/content/structure';
+import { movePage, previewMove } from '@/server/pages/move';
 import { endpoint, idSchema } from '@/server/gate/endpoint';
 
 /** Moves a page, or with `dry` only says what would move with it. */

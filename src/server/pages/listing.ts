@@ -11,8 +11,8 @@ import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { allowedPages } from '../gate/filter';
 import { findBroken } from '../items/references';
-import { findSiteMap, listPages } from './tree';
-import { askable, titleHolds } from './search';
+import { findSiteMap, listPages } from '../tree/tree';
+import { askable, titleHolds } from '../tree/search';
 
 const SORTS = ['title', 'changed', 'state', 'layout', 'author', 'place'] as const;
 /** What the list of pages can be asked for; also the form in which a filter is saved. */

@@ -10,13 +10,13 @@ import { authorize, mayNow, mayOn } from '../gate/authorize';
 import { idSchema } from '../gate/endpoint';
 import { Problem } from '../gate/problems';
 import { audienceSchema, setAudience } from './audience';
-import { findAddresses } from './addresses';
+import { findAddresses } from '../tree/addresses';
 import { findLinks } from '../items/references';
 import { mustFindPage } from '../items/items';
 import { titleOf } from '../items/publishing';
 import { bringBack, deleteItem, previewRetire, putBack, takeItemDown, type SiteLinks } from './retire';
-import { movePage, previewMove } from './structure';
-import { findPlace, listPages } from './tree';
+import { movePage, previewMove } from './move';
+import { findPlace, listPages } from '../tree/tree';
 
 /** What can be done with many pages at once. */
 export const bulkSchema = z.discriminatedUnion('do', [

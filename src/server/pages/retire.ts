@@ -8,12 +8,12 @@ import { drafts, items, people, publications, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { Problem } from '../gate/problems';
-import { addressFaults, findAddresses, lockTree, takenSlugs, type AddressMap } from './addresses';
+import { addressFaults, findAddresses, lockTree, takenSlugs, type AddressMap } from '../tree/addresses';
 import { asShown, type ItemRow } from '../items/forms';
 import { findLinks, linksTo, type LinkInText } from '../items/references';
 import { hrefFrom, hrefOf, mustFindItem, thisOf } from '../items/items';
 import { findBranch, putOnline, takeDown, titleOf } from '../items/publishing';
-import { livePages, mustMayBelow } from './structure';
+import { livePages, mustMayBelow } from './move';
 
 export interface RetirePreview {
   title: string;

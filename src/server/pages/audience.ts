@@ -6,8 +6,8 @@ import type { Tx } from '../db/client';
 import { items } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
-import { mustMayBelow } from './structure';
-import { findPageName } from './tree';
+import { mustMayBelow } from './move';
+import { findPageName } from '../tree/tree';
 
 /** Who may visit a page, as it comes over the wire and lies in its row. */
 export const audienceSchema = z.union([

@@ -1,0 +1,191 @@
+import { and, eq, isNull, sql } from 'drizzle-orm';
+import type { Audience } from '@/core/access';
+import { emptyDocument, freeSlug, parseOutline, slugFrom, textOf, type PageContent } from '@/core/content';
+import { layouts } from '@/office';
+import { record } from '../activity/activity';
+import type { Tx } from '../db/client';
+import { items } from '../db/schema';
+import type { Access } from '../gate/access';
+import { authorize, mayOn } from '../gate/authorize';
+import { Problem, problemAt } from '../gate/problems';
+import { lockTree, takenSlugs } from '../tree/addresses';
+import { beginDraft } from '../items/begin';
+import { findNewest, mustFindPage } from '../items/items';
+import { findPagesOf, titleOf } from '../items/publishing';
+import { findPlace } from '../tree/tree';
+
+type PageRow = typeof items.$inferSelect;
+
+const nextPosition = async (tx: Tx, parentId: number): Promise<number> =>
+  Number(
+    (
+      await tx
+        .select({ next: sql<number>`coalesce(max(${items.position}) + 1, 0)` })
+        .from(items)
+        .where(and(eq(items.parentId, parentId), eq(items.type, 'page'), isNull(items.deletedAt)))
+    )[0]?.next ?? 0,
+  );
+
+/** Writes a page that visitors do not see yet, with a draft to begin from. */
+async function addPage(
+  tx: Tx,
+  access: Access,
+  parent: PageRow,
+  given: {
+    title: string;
+    slug: string;
+    layout: string;
+    position: number;
+    content?: PageContent;
+    inNavigation?: boolean;
+    audience?: Audience | null;
+  },
+): Promise<PageRow> {
+  const [row] = await tx
+    .insert(items)
+    .values({
+      siteId: access.site.id,
+      parentId: parent.id,
+      path: 'new',
+      slug: given.slug,
+      position: given.position,
+      layout: given.layout,
+      language: access.site.languages[0],
+      inNavigation: given.inNavigation ?? true,
+      audience: given.audience ?? null,
+      authorId: access.signedInId,
+    })
+    .returning();
+  if (!row) throw new Error('a page was not written');
+  const path = `${parent.path}.${row.id}`;
+  await tx.update(items).set({ path }).where(eq(items.id, row.id));
+  const content: PageContent = {
+    ...given.content,
+    title: given.title,
+    'page.layout': given.layout,
+    'page.slug': given.slug,
+    'page.ownAddress': '',
+  };
+  await beginDraft(tx, row, { content: { body: emptyDocument(), ...content }, by: access.signedInId });
+  return { ...row, path };
+}
+
+/** Makes one page below another, last there. Runs in a transaction. */
+export async function makePage(
+  tx: Tx,
+  access: Access,
+  parentId: number,
+  given: { title: string; layout: string },
+): Promise<{ id: string }> {
+  await lockTree(tx, access.site.id);
+  const parent = await mustFindPage(tx, access.site.id, parentId);
+  await mustMayMakeWith(tx, access, parentId, given.layout);
+  const page = await addPage(tx, access, parent, {
+    ...given,
+    slug: freeSlug(slugFrom(given.title), await takenSlugs(tx, access.site.id, parent.id)),
+    position: await nextPosition(tx, parentId),
+  });
+  await record(tx, access, 'made a page', given.title, { href: `/room/pages/${page.id}` });
+  return { id: String(page.id) };
+}
+
+/** A new page is edited next, so its layout must be one its maker may use there. */
+async function mustMayMakeWith(tx: Tx, access: Access, parentId: number, layout: string): Promise<void> {
+  const place = await findPlace(tx, access.site.id, parentId);
+  if (!layouts.has(layout)) throw problemAt('layout', 'no-layout', { layout });
+  await authorize(tx, access, 'page.edit', {
+    place: place && { ...place, path: [...place.path, 'new'], layout, state: 'draft', author: access.who.id },
+    field: 'page.layout',
+  });
+}
+
+/** Makes as many pages as an indented list has titles, as deep as it has them. Runs in a transaction. */
+export async function makePages(
+  tx: Tx,
+  access: Access,
+  parentId: number,
+  given: { outline: string; layout: string },
+): Promise<{ made: number; first: string }> {
+  const parsed = parseOutline(given.outline);
+  if (!parsed.ok) throw problemAt('outline', 'outline-faulty', { line: parsed.line, why: parsed.message });
+  await lockTree(tx, access.site.id);
+  const top = await mustFindPage(tx, access.site.id, parentId);
+  await mustMayMakeWith(tx, access, parentId, given.layout);
+  const line: { page: PageRow; taken: Set<string>; position: number }[] = [
+    { page: top, taken: await takenSlugs(tx, access.site.id, top.id), position: await nextPosition(tx, parentId) },
+  ];
+  let first = '';
+  for (const entry of parsed.entries) {
+    line.length = entry.depth + 1;
+    const at = line.at(-1);
+    if (!at) throw new Error('an outline skipped a level');
+    const slug = freeSlug(slugFrom(entry.title), at.taken);
+    at.taken.add(slug);
+    const page = await addPage(tx, access, at.page, {
+      title: entry.title,
+      slug,
+      layout: given.layout,
+      position: at.position++,
+    });
+    first ||= String(page.id);
+    line.push({ page, taken: new Set(), position: 0 });
+  }
+  await record(tx, access, 'made pages', `${parsed.entries.length} pages below ${await titleOf(tx, parentId)}`, {
+    href: `/room/pages/${parentId}`,
+  });
+  return { made: parsed.entries.length, first };
+}
+
+/**
+ * Copies a page beside itself, with or without what lies below and may be seen. Copies are drafts, for the same
+ * visitors. Runs in a transaction.
+ */
+export async function copyPage(
+  tx: Tx,
+  access: Access,
+  pageId: number,
+  given: { withBelow: boolean },
+): Promise<{ id: string; made: number }> {
+  await lockTree(tx, access.site.id);
+  const page = await mustFindPage(tx, access.site.id, pageId);
+  if (page.parentId === null) throw new Problem('first-page-copied');
+  const parent = await mustFindPage(tx, access.site.id, page.parentId);
+  const place = await findPlace(tx, access.site.id, parent.id);
+  await authorize(tx, access, 'page.create', { place });
+  const mayView = mayOn(access, 'page.view');
+  const mayMake = mayOn(access, 'page.create');
+  const sources = given.withBelow ? await findPagesOf(tx, access.site.id, pageId) : [page];
+  const copies = new Map<number, PageRow>();
+  for (const source of sources) {
+    const at = source.id === pageId ? parent : copies.get(source.parentId ?? 0);
+    const from = await findPlace(tx, access.site.id, source.id);
+    if (!at || !from || !mayView(from)) continue;
+    if (source.id !== pageId && !mayMake({ ...from, path: at.path.split('.') })) continue;
+    const content = await findNewest(tx, source);
+    const title = source.id === pageId ? `${textOf(content, 'title').slice(0, 110)} (copy)` : textOf(content, 'title');
+    const slug =
+      source.id === pageId
+        ? freeSlug(`${page.slug}-copy`, await takenSlugs(tx, access.site.id, parent.id))
+        : source.slug;
+    const position = source.id === pageId ? await nextPosition(tx, parent.id) : source.position;
+    copies.set(
+      source.id,
+      await addPage(tx, access, at, {
+        title,
+        slug,
+        layout: textOf(content, 'page.layout') || source.layout,
+        position,
+        content,
+        inNavigation: source.inNavigation,
+        audience: source.audience,
+      }),
+    );
+  }
+  const copy = copies.get(pageId);
+  if (!copy) throw new Error('the copy was not written');
+  await record(tx, access, 'copied a page', await titleOf(tx, pageId), {
+    href: `/room/pages/${copy.id}`,
+    detail: copies.size > 1 ? `With ${copies.size - 1} below` : '',
+  });
+  return { id: String(copy.id), made: copies.size };
+}
