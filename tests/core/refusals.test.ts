@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { KINDS, REFUSALS, refusalInWords } from '@/core/wire';
+import { KINDS, refusalInWords, REFUSALS } from '@/core/wire';
 
 const source = readdirSync('src', { recursive: true, encoding: 'utf8' })
   .filter((file) => /\.(tsx?|astro)$/.test(file) && !file.endsWith('refusals.ts'))

@@ -86,10 +86,13 @@ describe('sending', () => {
 
   it('carries JSON and a key that makes it safe to send again', async () => {
     const asked = answer(200, '{"id":1}');
-    expect(await send('POST', '/api/x', { a: 1 }, 'key-1')).toEqual({ ok: true, value: { id: 1 } });
+    expect(await send('POST', '/api/vacancies', { title: 'Deckhand', page: '1' }, 'key-1')).toEqual({
+      ok: true,
+      value: { id: 1 },
+    });
     expect(asked[0]?.init).toMatchObject({
       method: 'POST',
-      body: '{"a":1}',
+      body: '{"title":"Deckhand","page":"1"}',
       headers: { 'content-type': 'application/json', 'idempotency-key': 'key-1' },
     });
   });

@@ -7,6 +7,7 @@ import { decide } from '@/core/access';
 import { policyOf } from '@/core/plan';
 import { eq, inArray } from 'drizzle-orm';
 import { DEMO_PEOPLE } from '@/demo/people';
+import { ROUTES } from '@/core/wire';
 import { inventory } from '@/office';
 import { findPlaced } from '@/server/tree/tree';
 import { listWaiting } from '@/server/items/reviews';
@@ -210,7 +211,7 @@ interface Target {
 interface Endpoint {
   file: string;
   method: string;
-  route: APIRoute & { declared?: Declared };
+  route: APIRoute & { declared?: Declared & { route: string } };
 }
 const endpoints: Endpoint[] = [];
 beforeAll(async () => {
@@ -224,6 +225,11 @@ describe('every endpoint', () => {
   it('is declared with what it needs, or is one of the three that are open', () => {
     expect(endpoints.length).toBeGreaterThan(14);
     for (const { file, route } of endpoints) expect(route.declared !== undefined, file).toBe(!OPEN.includes(file));
+    // Each answers at the route whose contract it keeps, and every contract is kept by one.
+    const at = ({ file, method }: { file: string; method: string }) =>
+      `${method} /api/${file.replace(/\.ts$/, '')}`.replace(/\/index$/, '');
+    for (const one of endpoints) if (one.route.declared) expect(one.route.declared.route).toBe(at(one));
+    expect(endpoints.map(at).sort()).toEqual(Object.keys(ROUTES).sort());
     for (const { file, route } of endpoints)
       if (route.declared && route.declared.needs !== 'signed-in')
         expect(inventory.permissions.has(ofType(route.declared.needs, 'page') as never), file).toBe(true);

@@ -1,6 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { joinExtents, type Extent } from '@/core/access';
+import type { WhyGroup } from '@/core/wire';
 import { fold } from '@/core/words';
 import { inventory } from '@/office';
 import { Icon, type IconName } from '../kit/Icon';
@@ -20,13 +21,6 @@ export interface AccessMapProps {
   query: string;
   where: string;
   view: MapView;
-}
-interface WhyGroup {
-  allowed: boolean;
-  words: string;
-  ways: string[];
-  pages: string[];
-  count: number;
 }
 
 const LOOK: Record<Extent, { word: string; icon: IconName; look: string }> = {
@@ -74,10 +68,9 @@ function WhyCell({ row, column, query, onClose }: { row: MapRow; column: Column;
     asked.current = true;
     for (const at of column.at) {
       const { id } = permissions[at] as (typeof permissions)[number];
-      void send<{ groups: WhyGroup[] }>(
-        'GET',
-        `/api/access/why?${query}&row=${encodeURIComponent(row.id)}&permission=${id}`,
-      ).then((sent) => setAnswers((old) => ({ ...old, [id]: sent.ok ? sent.value.groups : sent.problem.detail })));
+      void send('GET', `/api/access/why?${query}&row=${encodeURIComponent(row.id)}&permission=${id}`).then((sent) =>
+        setAnswers((old) => ({ ...old, [id]: sent.ok ? sent.value.groups : sent.problem.detail })),
+      );
     }
   }
   return (

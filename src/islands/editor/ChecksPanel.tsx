@@ -1,11 +1,11 @@
+import type { JudgedFinding } from '@/core/wire';
 import { Icon } from '../kit/Icon';
 import { useAbout } from './about';
 import { goToField } from './goToField';
 import { Panel } from './Panel';
-import type { FindingRow } from './useChecks';
 
 /** What may be wrong with the page, in plain words; what stops publishing comes first. */
-export function ChecksPanel({ findings }: { findings: FindingRow[] | null }) {
+export function ChecksPanel({ findings }: { findings: JudgedFinding[] | null }) {
   const { anchor } = useAbout();
   const list = [...(findings ?? [])].sort((a, b) => Number(b.rule === 'block') - Number(a.rule === 'block'));
   const stops = list.filter((finding) => finding.rule === 'block').length;

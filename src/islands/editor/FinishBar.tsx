@@ -1,10 +1,10 @@
 import { useState } from 'react';
+import type { JudgedFinding } from '@/core/wire';
 import { zoneCity } from '@/core/words';
 import { Icon, type IconName } from '../kit/Icon';
 import { Confirm, Labelled } from '../kit/parts';
 import { useAbout } from './about';
 import type { DraftState } from './model';
-import type { FindingRow } from './useChecks';
 import type { FieldFault } from './useDraft';
 
 export interface Finish {
@@ -117,7 +117,7 @@ export function FinishBar({
   down: boolean;
   reviewers: { id: string; name: string }[];
   askedOf: string;
-  findings: FindingRow[];
+  findings: JudgedFinding[];
   timeZone: string;
   onFinish: (how: Finish) => void;
 }) {

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { Note, Sends } from '@/core/wire';
 import { sayTime } from '@/core/words';
 import { Labelled, ProblemNote } from '../kit/parts';
 import { useKept } from '../kit/useKept';
@@ -11,22 +12,14 @@ interface Clock {
   now: string;
 }
 
-export interface NoteRow {
-  id: number;
-  text: string;
-  by: string;
-  at: string;
-  settled: boolean;
-}
-
 /** Words about an item among those who keep it. */
-export function NotesPanel({ item, initial, timeZone, now }: Clock & { item: string; initial: NoteRow[] }) {
+export function NotesPanel({ item, initial, timeZone, now }: Clock & { item: string; initial: Note[] }) {
   const { one, anchor } = useAbout();
   const { act, busy, problem } = useSend();
   const [notes, setNotes] = useState(initial);
   const [text, setText, forget] = useKept(`note ${item}`);
-  const run = async (body: object) => {
-    const sent = await act<{ notes: NoteRow[] }>('POST', `/api/items/${item}/notes`, body);
+  const run = async (body: Sends<'POST /api/items/[id]/notes'>) => {
+    const sent = await act('POST', `/api/items/${item}/notes`, body);
     if (!sent?.ok) return;
     setNotes(sent.value.notes);
     if ('text' in body) forget();

@@ -1,16 +1,11 @@
 import { useEffect, useState } from 'react';
+import type { Target } from '@/core/wire';
 import { Icon } from '../kit/Icon';
 import { Labelled } from '../kit/parts';
 import { send } from '../kit/send';
 
 const AFTER_TYPING_MS = 250;
 
-interface Target {
-  id: string;
-  title: string;
-  address: string | null;
-  below: boolean;
-}
 interface Choosing {
   href: string;
   onChoose: (href: string) => void;
@@ -24,7 +19,7 @@ function useTargets(query: string, waitMs = 0): Fetched {
     let current = true;
     const timer = setTimeout(
       () =>
-        void send<{ targets?: Target[]; tree?: Target[] }>('GET', `/api/pages/targets?${query}`).then(
+        void send('GET', `/api/pages/targets?${query}`).then(
           (sent) =>
             current &&
             setGot(sent.ok ? { status: 'here', ...sent.value } : { status: 'failed', why: sent.problem.detail }),

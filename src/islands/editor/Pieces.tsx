@@ -1,13 +1,5 @@
 import { useRef, useState, type ReactNode } from 'react';
-import {
-  emptyDocument,
-  PIECE_HEADING,
-  piecesOf,
-  type Document,
-  type FieldOf,
-  type PageContent,
-  type Piece,
-} from '@/core/content';
+import { emptyDocument, PIECE_HEADING, piecesOf, type Document, type FieldOf, type Piece } from '@/core/content';
 import { Icon } from '../kit/Icon';
 import { Dialog, Labelled, useFocusLater } from '../kit/parts';
 import { newKey, send } from '../kit/send';
@@ -241,15 +233,14 @@ function CopyPiece({
   const asked = useRef(false);
   if (!asked.current) {
     asked.current = true;
-    void send<{ pages: { id: string; title: string }[] }>(
-      'GET',
-      '/api/pages/list?layout=pieces&sort=title&dir=up',
-    ).then((sent) => setPages(sent.ok ? sent.value.pages : sent.problem.detail));
+    void send('GET', '/api/pages/list?layout=pieces&sort=title&dir=up').then((sent) =>
+      setPages(sent.ok ? sent.value.pages : sent.problem.detail),
+    );
   }
   const look = async (id: string) => {
     setPage(id);
     setPieces(null);
-    const sent = await send<{ content: PageContent }>('GET', `/api/items/${id}/content`);
+    const sent = await send('GET', `/api/items/${id}/content`);
     setPieces(sent.ok ? piecesOf(sent.value.content, field) : sent.problem.detail);
   };
   return (

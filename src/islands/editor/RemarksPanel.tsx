@@ -1,9 +1,8 @@
 import { useState } from 'react';
+import type { Remark } from '@/core/wire';
 import { Safe } from '../kit/parts';
 import { useAbout } from './about';
-import { RemarkThreads, type RemarkRow } from '../room/Remarks';
-
-export type { RemarkRow };
+import { RemarkThreads } from '../room/Remarks';
 
 /** The remarks of the last second look, beside the text they are about. */
 export function RemarksPanel({
@@ -13,7 +12,7 @@ export function RemarksPanel({
   now,
 }: {
   review: number;
-  initial: RemarkRow[];
+  initial: Remark[];
   timeZone: string;
   now: string;
 }) {

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { sayTime, zoneCity } from '@/core/words';
+import type { Sends } from '@/core/wire';
 import { Labelled, ProblemNote, Said } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 import { useAbout } from './about';
@@ -29,7 +30,7 @@ export function SchedulePanel({
   const [at, setAt] = useState('');
   const [said, setSaid] = useState<string | null>(null);
   const say = (instant: string) => sayTime(new Date(instant), timeZone, new Date(now));
-  const run = async (body: object) => {
+  const run = async (body: Sends<'POST /api/items/[id]/plan'>) => {
     const sent = await act('POST', `/api/items/${item}/plan`, body);
     if (!sent?.ok) return;
     if (sent.value.trial) setSaid('This is a trial: nothing was planned.');

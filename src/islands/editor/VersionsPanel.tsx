@@ -40,7 +40,7 @@ export function VersionsPanel({
     setOpen(version);
     setOther(withId);
     setCompared(null);
-    const sent = await send<{ changes: FieldChange[]; content: PageContent }>(
+    const sent = await send(
       'GET',
       `/api/items/${item}/versions/${version.revisionId}${withId ? `?with=${withId}` : ''}`,
     );

@@ -1,11 +1,10 @@
 import type { ReactNode } from 'react';
 import type { Field, Layouts, PageContent } from '@/core/content';
 import type { Tool, WritingMode } from '@/core/inventory';
+import type { Note, Remark } from '@/core/wire';
 import type { About } from './about';
 import type { FieldContext } from './FieldInput';
-import type { NoteRow } from './NotesPanel';
 import type { PictureChoice } from './PictureChooser';
-import type { RemarkRow } from './RemarksPanel';
 import type { PlannedRow } from './SchedulePanel';
 import type { FieldFault } from './useDraft';
 import type { ItemDraft } from './useItem';
@@ -51,8 +50,8 @@ export interface EditorProps {
   /** Who may give the second look. */
   reviewers: { id: string; name: string }[];
   noteRequired: boolean;
-  remarks: { review: number; remarks: RemarkRow[] } | null;
-  notes: NoteRow[];
+  remarks: { review: number; remarks: Remark[] } | null;
+  notes: Note[];
   people: { id: string; name: string }[];
   /** The fields they may change; null for all. */
   theirFields: string[] | null;

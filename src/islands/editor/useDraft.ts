@@ -86,7 +86,7 @@ export function useDraft({
       setState({ status: 'saving' });
       // What was sent and never answered goes first and unchanged, under the same key: it may have arrived.
       const sending = at.unanswered ?? at.content;
-      const sent = await send<{ version: number; updatedAt: string; faults: FieldFault[] }>(
+      const sent = await send(
         'PUT',
         `/api/items/${item}/draft`,
         { content: sending, version: over?.version ?? at.version, ...(over && { over: true }) },

@@ -1,11 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
+import type { Present } from '@/core/wire';
 import { newKey, send } from '../kit/send';
 
-export interface Present {
-  id: string;
-  name: string;
-  typing: boolean;
-}
 const EVERY_MS = 15_000;
 /** Who came at the same moment is seen a little later. */
 const ONCE_MORE_MS = 2_500;
@@ -16,11 +12,9 @@ export function usePresence(item: string, typing: boolean): Present[] {
   const now = useRef(typing);
   now.current = typing;
   useEffect(() => {
-    const path = `/api/items/${item}/presence`;
+    const path = `/api/items/${item}/presence` as const;
     const tell = () =>
-      void send<{ others: Present[] }>('POST', path, { typing: now.current }).then(
-        (sent) => sent.ok && setOthers(sent.value.others),
-      );
+      void send('POST', path, { typing: now.current }).then((sent) => sent.ok && setOthers(sent.value.others));
     const leave = () =>
       void fetch(path, {
         method: 'POST',

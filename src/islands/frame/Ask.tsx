@@ -37,9 +37,7 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
   const fetchAll = () => {
     if (fetched.current) return;
     fetched.current = true;
-    void send<typeof known>('GET', '/api/ask').then((sent) =>
-      sent.ok ? setKnown(sent.value) : (fetched.current = false),
-    );
+    void send('GET', '/api/ask').then((sent) => (sent.ok ? setKnown(sent.value) : (fetched.current = false)));
   };
   // What was typed before the scripts were there is taken over.
   useEffect(() => {
@@ -47,7 +45,6 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
       setAsked(input.current.value);
       fetchAll();
     }
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when the scripts have come
   }, []);
   const keep = (chosen: string | null) => {
     if (asked.trim() !== '') void send('POST', '/api/ask', { asked: asked.slice(0, 200), chosen });

@@ -20,7 +20,7 @@ export function PersonMenu({
   trial: boolean;
 }) {
   const leave = async () => {
-    const sent = await send<{ to: string }>('POST', '/api/sign-out');
+    const sent = await send('POST', '/api/sign-out');
     if (sent.ok) location.assign(sent.value.to);
   };
   const [changing, setChanging] = useState(false);

@@ -4,7 +4,7 @@ import { useSend } from '../kit/useSend';
 export function StepOut() {
   const { act, busy } = useSend();
   const out = async () => {
-    const sent = await act<{ to: string }>('POST', '/api/workshop/step-out');
+    const sent = await act('POST', '/api/workshop/step-out');
     if (sent?.ok) location.assign(sent.value.to);
   };
   return (

@@ -2,15 +2,10 @@ import { autoUpdate, computePosition, flip, offset, size } from '@floating-ui/do
 import { useCombobox } from 'downshift';
 import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import { treesOf, type TreeNode } from '@/core/content';
+import type { PickedPage } from '@/core/wire';
 import { fold } from '@/core/words';
 import { Icon } from './Icon';
 import { usePages, type PageSource } from './usePages';
-
-export interface PickedPage {
-  id: string;
-  parent: string | null;
-  title: string;
-}
 
 /** Pages in the order of the tree, each with its depth and the titles above it. */
 export function flatTree<P extends PickedPage>(pages: readonly P[]): { page: P; depth: number; above: string[] }[] {

@@ -1,6 +1,7 @@
 import type { Spot } from '@/core/plan';
+import type { PickedPage } from '@/core/wire';
 import { Icon } from './Icon';
-import { PagePicker, type PickedPage } from './PagePicker';
+import { PagePicker } from './PagePicker';
 
 /** Picks any number of pages, each with what lies below it or alone; none stands for the whole website. */
 export function PagesPicker({

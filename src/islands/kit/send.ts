@@ -1,4 +1,4 @@
-import type { Kind } from '@/core/wire';
+import type { Gets, Kind, RouteAt, Sends } from '@/core/wire';
 
 /** A refusal or failure as the server tells it (RFC 9457), or as the network's silence is told. */
 export interface ProblemDetails {
@@ -22,18 +22,21 @@ const OFFLINE: ProblemDetails = {
   detail: 'The website does not answer. Nothing was lost; try again in a moment.',
 };
 
+type Method = 'GET' | 'POST' | 'PUT';
+
 export const newKey = (): string => crypto.randomUUID();
 
 /**
- * Sends a request to an endpoint of ours. Never throws: what goes wrong comes back as a problem. A request that
+ * Sends a request to an endpoint of ours, whose contract says by its address what goes and what comes. Never throws: what goes wrong comes back as a problem. A request that
  * writes carries a key, so that sending it twice has one effect; give the same key to try the same thing again.
  */
-export async function send<T = object>(
-  method: 'GET' | 'POST' | 'PUT',
-  path: string,
-  body?: unknown,
+export async function send<M extends Method, P extends string>(
+  method: M,
+  path: P,
+  body?: Sends<RouteAt<M, P>>,
   key: string = newKey(),
-): Promise<Sent<T>> {
+): Promise<Sent<Gets<RouteAt<M, P>>>> {
+  type T = Gets<RouteAt<M, P>>;
   try {
     const response = await fetch(path, {
       method,
@@ -60,11 +63,12 @@ export async function send<T = object>(
 }
 
 /** Sends long work and is told how far it has come. Never throws. */
-export async function sendLong<T = object>(
-  path: string,
-  body: unknown,
+export async function sendLong<P extends string>(
+  path: P,
+  body: Sends<RouteAt<'POST', P>>,
   onProgress: (done: number) => void,
-): Promise<Sent<T>> {
+): Promise<Sent<Gets<RouteAt<'POST', P>>>> {
+  type T = Gets<RouteAt<'POST', P>>;
   try {
     const response = await fetch(path, {
       method: 'POST',

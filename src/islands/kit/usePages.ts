@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from 'react';
-import type { PickedPage } from './PagePicker';
+import type { PickedPage } from '@/core/wire';
 import { send, type ProblemDetails, type Sent } from './send';
 
 /**
@@ -29,7 +29,7 @@ export function usePages<P extends PickedPage = PickedPage>(
   const again = useCallback(() => {
     if (typeof source !== 'string') return;
     setProblem(null);
-    const asking = asked.get(source) ?? send<{ pages: PickedPage[] }>('GET', addressOf(source));
+    const asking = asked.get(source) ?? send('GET', addressOf(source));
     asked.set(source, asking);
     void asking.then((sent) => {
       if (sent.ok) return setPages(sent.value.pages as P[]);

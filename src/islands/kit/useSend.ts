@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react';
+import type { Gets, RouteAt, Sends } from '@/core/wire';
 import { answered } from './happened';
 import { newKey, send, type ProblemDetails, type Sent } from './send';
 
@@ -13,11 +14,15 @@ export function useSend() {
   const [state, setState] = useState<SendState>({ status: 'idle' });
   const busy = useRef(false);
   const key = useRef(newKey());
-  async function act<T = object>(method: 'POST' | 'PUT', path: string, body?: unknown): Promise<Sent<T> | null> {
+  async function act<M extends 'POST' | 'PUT', P extends string>(
+    method: M,
+    path: P,
+    body?: Sends<RouteAt<M, P>>,
+  ): Promise<Sent<Gets<RouteAt<M, P>>> | null> {
     if (busy.current) return null;
     busy.current = true;
     setState({ status: 'busy' });
-    const sent = await send<T>(method, path, body, key.current);
+    const sent = await send(method, path, body, key.current);
     busy.current = false;
     if (sent.ok || sent.problem.status !== 0) key.current = newKey();
     if (sent.ok) answered(method, path);

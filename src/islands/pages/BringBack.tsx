@@ -8,7 +8,7 @@ export function BringBack({ page, title }: { page: string; title: string }) {
   const [said, setSaid] = useState<string | null>(null);
   const [back, setBack] = useState(false);
   const bring = async () => {
-    const sent = await act<{ pages: number; renamed: boolean }>('POST', `/api/items/${page}/bring-back`);
+    const sent = await act('POST', `/api/items/${page}/bring-back`);
     if (!sent?.ok) return;
     setBack(!sent.value.trial);
     setSaid(

@@ -1,17 +1,11 @@
 import type { ListedPage } from '@/core/content';
 import { useState } from 'react';
+import type { BulkRow, Bulk, StepBack } from '@/core/wire';
 import { Dialog, ProblemNote } from '../kit/parts';
 import { PagePicker } from '../kit/PagePicker';
 import { sendLong, type ProblemDetails } from '../kit/send';
 
 type Kind = 'show' | 'hide' | 'members' | 'everyone' | 'as-above' | 'move' | 'take-down' | 'delete';
-interface Outcome {
-  id: string;
-  title: string;
-  words: string;
-  notes: string[];
-  refused: boolean;
-}
 
 const KINDS: Record<Kind, string> = {
   show: 'Show in navigation',
@@ -23,7 +17,7 @@ const KINDS: Record<Kind, string> = {
   'take-down': 'Take down',
   delete: 'Delete',
 };
-const bulkOf = (kind: Kind, parent: string) => {
+const bulkOf = (kind: Kind, parent: string): Bulk => {
   switch (kind) {
     case 'show':
       return { do: 'navigation', shown: true };
@@ -52,22 +46,18 @@ export function BulkBar({
   chosen: ReadonlyMap<string, string>;
   pages: readonly ListedPage[];
   onClear: () => void;
-  /** With the steps that take it back. */ onDone: (words: string, back: object[]) => void;
+  /** With the steps that take it back. */ onDone: (words: string, back: StepBack[]) => void;
 }) {
   const [kind, setKind] = useState<Kind>('show');
   const [parent, setParent] = useState('');
-  const [outcome, setOutcome] = useState<Outcome[] | null>(null);
+  const [outcome, setOutcome] = useState<BulkRow[] | null>(null);
   const [problem, setProblem] = useState<ProblemDetails | null>(null);
   const [progress, setProgress] = useState<number | null>(null);
   const ids = [...chosen.keys()].map(Number);
   const run = async (dry: boolean) => {
     setProblem(null);
     setProgress(0);
-    const sent = await sendLong<{ rows: Outcome[]; back?: object[] }>(
-      '/api/pages/bulk',
-      { ids, bulk: bulkOf(kind, parent), dry },
-      setProgress,
-    );
+    const sent = await sendLong('/api/pages/bulk', { ids, bulk: bulkOf(kind, parent), dry }, setProgress);
     setProgress(null);
     if (!sent.ok) return setProblem(sent.problem);
     if (dry) return setOutcome(sent.value.rows);

@@ -34,14 +34,14 @@ export function MakeDialog({
   const parsed = useMemo(() => parseOutline(outline), [outline]);
   const where = pages.find((page) => page.id === parent);
   const make = async () => {
-    const sent = await act<{ id: string; made: number }>(
+    const sent = await act(
       'POST',
       '/api/pages',
       many ? { parent: Number(parent), layout, outline } : { parent: Number(parent), layout, title },
     );
     if (!sent?.ok) return;
     if (sent.value.trial) onMade('This is a trial: in the real room it would be made now. Nothing was kept.');
-    else if (many)
+    else if ('made' in sent.value)
       onMade(
         `${sent.value.made} ${sent.value.made === 1 ? 'page was' : 'pages were'} made below ${where?.title ?? 'it'}. They are drafts: visitors see nothing yet.`,
       );
@@ -174,7 +174,7 @@ export function CopyDialog({
   const [withBelow, setWithBelow] = useState(false);
   const { act, busy, problem } = useSend();
   const copy = async () => {
-    const sent = await act<{ made: number }>('POST', `/api/pages/${page.id}/copy`, { withBelow });
+    const sent = await act('POST', `/api/pages/${page.id}/copy`, { withBelow });
     if (sent?.ok)
       onDone(
         sent.value.trial

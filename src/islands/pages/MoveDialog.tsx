@@ -1,5 +1,6 @@
 import type { ListedPage } from '@/core/content';
 import { useEffect, useState } from 'react';
+import type { Move, MovePreview } from '@/core/wire';
 import { Dialog, Labelled, ProblemNote } from '../kit/parts';
 import { PagePicker } from '../kit/PagePicker';
 import { send, type ProblemDetails } from '../kit/send';
@@ -8,23 +9,6 @@ import type { Place } from './model';
 
 /** Behind all that lie there. */
 const LAST = 100_000;
-
-export interface MoveBack {
-  page: number;
-  parent: number;
-  index: number;
-}
-interface Preview {
-  title: string;
-  to: string;
-  addresses: { title: string; from: string; to: string }[];
-  below: number;
-  navigation: boolean;
-  lists: string[];
-  visitors: string | null;
-  links: { page: string; href: string; title: string; address: string }[];
-  faults: string[];
-}
 
 /** Says what moves with a page before it is moved, and offers to keep old addresses working. */
 export function MoveDialog({
@@ -38,23 +22,23 @@ export function MoveDialog({
   to: Place | null;
   pages: readonly ListedPage[];
   onClose: () => void;
-  onDone: (words: string, back: MoveBack | null) => void;
+  onDone: (words: string, back: Move | null) => void;
 }) {
   const [place, setPlace] = useState<Place | null>(to);
   const [redirect, setRedirect] = useState(true);
-  const [preview, setPreview] = useState<Preview | null>(null);
+  const [preview, setPreview] = useState<MovePreview | null>(null);
   const [cannot, setCannot] = useState<ProblemDetails | null>(null);
   const { act, busy, problem } = useSend();
   useEffect(() => {
     if (!place) return undefined;
     let current = true;
-    void send<Preview>('POST', `/api/pages/${page.id}/move`, {
+    void send('POST', `/api/pages/${page.id}/move`, {
       parent: Number(place.parent),
       index: place.index,
       dry: true,
     }).then((sent) => {
       if (!current) return;
-      setPreview(sent.ok ? sent.value : null);
+      setPreview(sent.ok && 'to' in sent.value ? sent.value : null);
       setCannot(sent.ok ? null : sent.problem);
     });
     return () => {
@@ -63,7 +47,7 @@ export function MoveDialog({
   }, [page.id, place]);
   const move = async () => {
     if (!place) return;
-    const sent = await act<{ back: MoveBack }>('POST', `/api/pages/${page.id}/move`, {
+    const sent = await act('POST', `/api/pages/${page.id}/move`, {
       parent: Number(place.parent),
       index: place.index,
       redirect,
@@ -73,7 +57,7 @@ export function MoveDialog({
         sent.value.trial
           ? 'This is a trial: nothing was moved.'
           : `${page.title} lies below ${preview?.to ?? 'its new place'} now.`,
-        sent.value.trial ? null : sent.value.back,
+        sent.value.trial || !('back' in sent.value) ? null : sent.value.back,
       );
   };
   /** What lies below the page chosen: it can stand before or after any of them. */
@@ -82,7 +66,7 @@ export function MoveDialog({
   useEffect(() => {
     if (to || parent === undefined) return undefined;
     let current = true;
-    void send<{ pages: ListedPage[] }>('GET', `/api/pages/tree?below=${parent}`).then(
+    void send('GET', `/api/pages/tree?below=${parent}`).then(
       (sent) => current && setMates(sent.ok ? sent.value.pages.filter((mate) => mate.id !== page.id) : []),
     );
     return () => {

@@ -1,8 +1,9 @@
 import { SETTINGS } from '@/core/content';
+import type { PreviewEntry } from '@/core/wire';
 import { layouts } from '@/office/layouts';
 import { ItemEditor } from '../editor/ItemEditor';
 import type { EditorProps } from '../editor/props';
-import { PreviewLinkPanel, type LinkRow } from './PreviewLinkPanel';
+import { PreviewLinkPanel } from './PreviewLinkPanel';
 import { AboutPanel, AddressPanel, NavigationPanel, ResultPanel } from './SettingsPanels';
 import { VisitorsPanel, type Visitors } from './VisitorsPanel';
 
@@ -13,7 +14,7 @@ export interface PageEditorProps extends EditorProps {
   site: string;
   /** Left out for who may not change it. */
   visitors: Visitors | null;
-  links: LinkRow[];
+  links: PreviewEntry[];
   /** The layouts they may give the page. */
   layoutIds: string[];
 }

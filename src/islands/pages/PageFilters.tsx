@@ -1,7 +1,8 @@
 import { useState } from 'react';
+import type { PageFilter } from '@/core/wire';
 import { ProblemNote } from '../kit/parts';
 import { send, type ProblemDetails } from '../kit/send';
-import { isFiltered, NO_FILTER, queryOf, STATES, type Filter } from './model';
+import { isFiltered, NO_FILTER, queryOf, STATES } from './model';
 
 export interface Choice {
   id: string;
@@ -22,25 +23,22 @@ export function PageFilters({
   saved: initial,
   choices,
 }: {
-  filter: Filter;
-  onFilter: (filter: Filter) => void;
-  saved: { name: string; filter: Filter }[];
+  filter: PageFilter;
+  onFilter: (filter: PageFilter) => void;
+  saved: { name: string; filter: PageFilter }[];
   choices: Choices;
 }) {
   const [saved, setSaved] = useState(initial);
   const [name, setName] = useState<string | null>(null);
   const [problem, setProblem] = useState<ProblemDetails | null>(null);
-  const keep = async (as: string, what: Filter | null) => {
-    const sent = await send<{ filters: { name: string; filter: Filter }[] }>('POST', '/api/pages/filters', {
-      name: as,
-      filter: what,
-    });
+  const keep = async (as: string, what: PageFilter | null) => {
+    const sent = await send('POST', '/api/pages/filters', { name: as, filter: what });
     setProblem(sent.ok ? null : sent.problem);
     if (!sent.ok) return;
     setSaved(sent.value.filters);
     setName(null);
   };
-  const pick = (key: keyof Filter, label: string, options: readonly Choice[]) => (
+  const pick = (key: keyof PageFilter, label: string, options: readonly Choice[]) => (
     <label className="grid gap-0.5">
       <span className="label mb-0">{label}</span>
       <select

@@ -2,11 +2,12 @@ import type { ListedPage } from '@/core/content';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import { getEntry } from '@/core/inventory';
+import type { PageFilter } from '@/core/wire';
 import { Icon } from '../kit/Icon';
 import { Empty, ProblemNote } from '../kit/parts';
 import { send, type ProblemDetails } from '../kit/send';
 import { COLUMNS } from './columns';
-import { queryOf, type Filter } from './model';
+import { queryOf } from './model';
 import { PageFilters, type Choices } from './PageFilters';
 
 const COLUMNS_KEY = 'safe-room-page-columns';
@@ -15,7 +16,7 @@ const ROW_PX = 46;
 const AFTER_TYPING_MS = 250;
 
 /** The stretches of the list that were asked for, fetched as the window comes near them. */
-function useStretches(filter: Filter) {
+function useStretches(filter: PageFilter) {
   const [rows, setRows] = useState<ReadonlyMap<number, ListedPage>>(new Map());
   const [total, setTotal] = useState<number | null>(null);
   const [problem, setProblem] = useState<ProblemDetails | null>(null);
@@ -30,10 +31,7 @@ function useStretches(filter: Filter) {
       if (asked.current.has(offset)) return;
       asked.current.add(offset);
       const mine = turn.current;
-      const sent = await send<{ pages: ListedPage[]; total: number }>(
-        'GET',
-        `/api/pages/list?${query}&offset=${offset}`,
-      );
+      const sent = await send('GET', `/api/pages/list?${query}&offset=${offset}`);
       if (mine !== turn.current) return;
       setProblem(sent.ok ? null : sent.problem);
       if (!sent.ok) return void asked.current.delete(offset);
@@ -72,9 +70,9 @@ export function PageList({
   timeZone,
   now,
 }: {
-  filter: Filter;
-  onFilter: (filter: Filter) => void;
-  saved: { name: string; filter: Filter }[];
+  filter: PageFilter;
+  onFilter: (filter: PageFilter) => void;
+  saved: { name: string; filter: PageFilter }[];
   choices: Choices;
   chosen: ReadonlyMap<string, string> | null;
   onChoose: (page: ListedPage, on: boolean) => void;
@@ -110,13 +108,13 @@ export function PageList({
   const grid = {
     gridTemplateColumns: `${chosen === null ? '' : '2.5rem '}minmax(12rem,1fr) ${shown.map((column) => column.width).join(' ')} 2.5rem`,
   };
-  const sortBy = (sort: string) =>
+  const sortBy = (sort: PageFilter['sort']) =>
     onFilter({
       ...filter,
       sort,
       dir: filter.sort === sort ? (filter.dir === 'up' ? 'down' : 'up') : sort === 'changed' ? 'down' : 'up',
     });
-  const head = (name: string, sort: string | null) => (
+  const head = (name: string, sort: PageFilter['sort'] | null) => (
     <div
       key={name}
       role="columnheader"

@@ -9,18 +9,19 @@ import {
   type DragMoveEvent,
 } from '@dnd-kit/core';
 import { useRef, useState } from 'react';
+import type { Move, PageFilter } from '@/core/wire';
 import { dragWords } from '../kit/drag';
 import { Icon } from '../kit/Icon';
 import { Empty, ProblemNote, Safe, useFocusLater } from '../kit/parts';
-import { sendLong, type ProblemDetails } from '../kit/send';
+import { sendLong, type ProblemDetails, send, type Sent } from '../kit/send';
 import { BulkBar } from './Bulk';
 import { CopyDialog, MakeDialog } from './MakeDialog';
-import { MoveDialog, type MoveBack } from './MoveDialog';
+import { MoveDialog } from './MoveDialog';
 import type { Choices } from './PageFilters';
 import { PageList } from './PageList';
 import { RetireDialog, type Retiring } from './RetireDialog';
 import { RowMenu, type RowAction } from './RowMenu';
-import { NO_FILTER, placeByKey, placeOnDrop, type Filter, type Place, type Zone } from './model';
+import { NO_FILTER, placeByKey, placeOnDrop, type Place, type Zone } from './model';
 import { ArrangeRow } from './ArrangeRow';
 import { TreeRows } from './TreeRows';
 import { useTree } from './useTree';
@@ -32,7 +33,7 @@ export interface PagesProps {
   may: { create: boolean; retire: boolean; edit: boolean };
   layouts: { id: string; name: string; purpose: string }[];
   choices: Choices;
-  saved: { name: string; filter: Filter }[];
+  saved: { name: string; filter: PageFilter }[];
   timeZone: string;
   now: string;
 }
@@ -48,8 +49,7 @@ export function PagesScreen(props: PagesProps) {
 
 /** The request that takes something back, and what is said then. */
 interface Undo {
-  path: string;
-  body: object;
+  send: (onProgress: (done: number) => void) => Promise<Sent<unknown>>;
   words: string;
   /** How many pages it is about. */ of?: number;
 }
@@ -79,7 +79,7 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
     // Part of the address: loaded again, or passed on, the screen is the same.
     history.replaceState(null, '', next === 'list' ? '?view=list' : location.pathname);
   };
-  const [filter, setFilter] = useState<Filter>(NO_FILTER);
+  const [filter, setFilter] = useState<PageFilter>(NO_FILTER);
   const [chosen, setChosen] = useState<ReadonlyMap<string, string> | null>(null);
   const [asking, setAsking] = useState<Asking>(null);
   const [over, setOver] = useState<{ id: string; zone: Zone; fits: boolean } | null>(null);
@@ -138,7 +138,7 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
   };
   const takeBack = async (undo: Undo) => {
     setBack({ done: 0, of: undo.of ?? 1 });
-    const sent = await sendLong(undo.path, undo.body, (done) => setBack({ done, of: undo.of ?? 1 }));
+    const sent = await undo.send((done) => setBack({ done, of: undo.of ?? 1 }));
     setBack(null);
     if (sent.ok) await done(undo.words, null);
     else setProblem(sent.problem);
@@ -235,8 +235,7 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
               steps.length === 0
                 ? null
                 : {
-                    path: '/api/pages/take-back',
-                    body: { steps },
+                    send: (onProgress) => sendLong('/api/pages/take-back', { steps }, onProgress),
                     of: steps.length,
                     words: steps.length === 1 ? 'It is as it was.' : `All ${steps.length} are as they were.`,
                   },
@@ -345,12 +344,16 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
           to={asking.to}
           pages={[...tree.tree.pages.values()]}
           onClose={() => setAsking(null)}
-          onDone={(words, back: MoveBack | null) =>
+          onDone={(words, back: Move | null) =>
             void done(
               words,
               back && {
-                path: `/api/pages/${back.page}/move`,
-                body: { parent: back.parent, index: back.index, redirect: false },
+                send: () =>
+                  send('POST', `/api/pages/${back.page}/move`, {
+                    parent: back.parent,
+                    index: back.index,
+                    redirect: false,
+                  }),
                 words: `${asking.page.title} is back where it was.`,
               },
               asking.page.id,
@@ -367,11 +370,13 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
             void done(
               words,
               asking.as === 'delete'
-                ? { path: `/api/items/${asking.page.id}/bring-back`, body: {}, words: `${asking.page.title} is back.` }
+                ? {
+                    send: () => send('POST', `/api/items/${asking.page.id}/bring-back`),
+                    words: `${asking.page.title} is back.`,
+                  }
                 : asking.as === 'take-down'
                   ? {
-                      path: `/api/items/${asking.page.id}/retire`,
-                      body: { do: 'put-back' },
+                      send: () => send('POST', `/api/items/${asking.page.id}/retire`, { do: 'put-back' }),
                       words: `${asking.page.title} is on the website again.`,
                     }
                   : null,

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { PreviewEntry } from '@/core/wire';
 import { sayTime } from '@/core/words';
 import { Panel } from '../editor/Panel';
 import { Icon } from '../kit/Icon';
@@ -10,13 +11,6 @@ interface Clock {
   now: string;
 }
 
-export interface LinkRow {
-  id: number;
-  by: string;
-  madeAt: string;
-  expiresAt: string;
-}
-
 /**
  * Links under which somebody without an account can look at the draft for some days: those there are, and a new one.
  */
@@ -26,7 +20,7 @@ export function PreviewLinkPanel({
   timeZone,
   now,
   before,
-}: Clock & { page: string; initial: LinkRow[]; /** Keeps the draft first. */ before: () => Promise<unknown> }) {
+}: Clock & { page: string; initial: PreviewEntry[]; /** Keeps the draft first. */ before: () => Promise<unknown> }) {
   const { act, busy, problem } = useSend();
   const [days, setDays] = useState(7);
   const [link, setLink] = useState<{ url: string; expiresAt: string } | null>(null);
@@ -34,7 +28,7 @@ export function PreviewLinkPanel({
   const [said, setSaid] = useState<string | null>(null);
   const say = (instant: string) => sayTime(new Date(instant), timeZone, new Date(now));
   const end = async (id: number) => {
-    const sent = await act<{ links: LinkRow[] }>('POST', `/api/pages/${page}/preview-link`, { end: id });
+    const sent = await act('POST', `/api/pages/${page}/preview-link`, { end: id });
     if (!sent?.ok) return;
     setLinks(sent.value.links);
     setLink(null);
@@ -42,13 +36,9 @@ export function PreviewLinkPanel({
   };
   const make = async () => {
     await before();
-    const sent = await act<{ url: string; expiresAt: string; links: LinkRow[] }>(
-      'POST',
-      `/api/pages/${page}/preview-link`,
-      { days },
-    );
+    const sent = await act('POST', `/api/pages/${page}/preview-link`, { days });
     if (!sent?.ok) return;
-    setLink(sent.value);
+    if ('url' in sent.value) setLink(sent.value);
     setLinks(sent.value.links);
     setSaid(sent.value.trial ? 'This is a trial: the link leads nowhere.' : null);
   };

@@ -1,17 +1,11 @@
 import type { ListedPage } from '@/core/content';
 import { useEffect, useState } from 'react';
+import type { RetirePreview } from '@/core/wire';
 import { Dialog, ProblemNote } from '../kit/parts';
 import { send, type ProblemDetails } from '../kit/send';
 import { useSend } from '../kit/useSend';
 
 export type Retiring = 'take-down' | 'put-back' | 'delete';
-interface Look {
-  title: string;
-  below: number;
-  also: string[];
-  drafts: number;
-  links: { page: string; href: string; title: string; address: string }[];
-}
 
 const WORDS = {
   'take-down': {
@@ -46,14 +40,15 @@ export function RetireDialog({
   onClose: () => void;
   onDone: (words: string) => void;
 }) {
-  const [look, setLook] = useState<Look | null>(null);
+  const [look, setLook] = useState<RetirePreview | null>(null);
   const [cannot, setCannot] = useState<ProblemDetails | null>(null);
   const { act, busy, problem } = useSend();
   const words = WORDS[as];
   useEffect(() => {
-    void send<Look>('POST', `/api/items/${page.id}/retire`, { do: 'look' }).then((sent) =>
-      sent.ok ? setLook(sent.value) : setCannot(sent.problem),
-    );
+    void send('POST', `/api/items/${page.id}/retire`, { do: 'look' }).then((sent) => {
+      if (!sent.ok) setCannot(sent.problem);
+      else if ('links' in sent.value) setLook(sent.value);
+    });
   }, [page.id]);
   const go = async () => {
     const sent = await act('POST', `/api/items/${page.id}/retire`, { do: as });

@@ -51,10 +51,9 @@ export function AddressPanel({ top, address, ...props }: PartProps & { top: bool
     if (readOnly || top) return undefined;
     let current = true;
     const timer = setTimeout(() => {
-      void send<{ address: string | null; fault: string | null; changes: number }>(
-        'GET',
-        `/api/pages/${page}/address?${new URLSearchParams({ slug, own }).toString()}`,
-      ).then((sent) => current && sent.ok && setTold(sent.value));
+      void send('GET', `/api/pages/${page}/address?${new URLSearchParams({ slug, own }).toString()}`).then(
+        (sent) => current && sent.ok && setTold(sent.value),
+      );
     }, AFTER_TYPING_MS);
     return () => {
       current = false;

@@ -1,12 +1,13 @@
 import type { ReactNode } from 'react';
 import type { ListedPage } from '@/core/content';
+import type { PageFilter } from '@/core/wire';
 import { sayTime } from '@/core/words';
 import { STATES } from './model';
 import type { Choice } from './PageFilters';
 
 interface Column {
   /** What the server sorts by; null where it does not. */
-  sort: string | null;
+  sort: PageFilter['sort'] | null;
   width: string;
   cell: (page: ListedPage, by: { languages: readonly Choice[]; timeZone: string; now: string }) => ReactNode;
 }

@@ -1,5 +1,6 @@
 import type { PageState } from '@/core/access';
 import type { ListedPage, TreePage } from '@/core/content';
+import type { PageFilter } from '@/core/wire';
 import { fold } from '@/core/words';
 
 export const STATES: Record<
@@ -122,20 +123,7 @@ export function placeByKey(tree: Tree, id: string, key: string): Place | null {
     : null;
 }
 
-/** What the list is asked for; all empty means everything. */
-export interface Filter {
-  q: string;
-  layout: string;
-  state: string;
-  navigation: string;
-  links: string;
-  language: string;
-  author: string;
-  days: number;
-  sort: string;
-  dir: 'up' | 'down';
-}
-export const NO_FILTER: Filter = {
+export const NO_FILTER: PageFilter = {
   q: '',
   layout: '',
   state: '',
@@ -147,13 +135,13 @@ export const NO_FILTER: Filter = {
   sort: 'changed',
   dir: 'down',
 };
-export const isFiltered = (filter: Filter): boolean =>
+export const isFiltered = (filter: PageFilter): boolean =>
   (['q', 'layout', 'state', 'navigation', 'links', 'language', 'author', 'days'] as const).some(
     (key) => filter[key] !== NO_FILTER[key],
   );
-export const queryOf = (filter: Filter): string =>
+export const queryOf = (filter: PageFilter): string =>
   new URLSearchParams(
     Object.entries(filter)
-      .filter(([key, value]) => value !== NO_FILTER[key as keyof Filter])
+      .filter(([key, value]) => value !== NO_FILTER[key as keyof PageFilter])
       .map(([key, value]) => [key, String(value)]),
   ).toString();

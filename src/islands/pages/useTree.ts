@@ -25,9 +25,9 @@ export function useTree<P extends TreePage>(initial: { pages: P[] }) {
       return undefined;
     }
     const timer = setTimeout(() => {
-      void send<{ pages: P[] }>('GET', `/api/pages/tree?q=${encodeURIComponent(q)}`).then((sent) => {
+      void send('GET', `/api/pages/tree?q=${encodeURIComponent(q)}`).then((sent) => {
         if (turn !== asked.current) return;
-        if (sent.ok) setFound(sent.value.pages);
+        if (sent.ok) setFound(sent.value.pages as TreePage[] as P[]);
         setFailed(sent.ok ? null : sent.problem.detail);
       });
     }, AFTER_TYPING_MS);
@@ -36,23 +36,21 @@ export function useTree<P extends TreePage>(initial: { pages: P[] }) {
 
   const fetchBranch = useCallback(async (id: string) => {
     setLoading((old) => new Set([...old, id]));
-    const sent = await send<{ pages: P[] }>('GET', `/api/pages/tree?below=${id}`);
+    const sent = await send('GET', `/api/pages/tree?below=${id}`);
     setLoading((old) => new Set([...old].filter((k) => k !== id)));
     setFailed(sent.ok ? null : sent.problem.detail);
-    if (sent.ok) setTree((old) => withBranch(old, id, sent.value.pages));
+    if (sent.ok) setTree((old) => withBranch(old, id, sent.value.pages as TreePage[] as P[]));
   }, []);
 
   /** Asks for the tree anew, with the branches that are open. */
   const refresh = useCallback(async () => {
-    const sent = await send<{ pages: P[]; total: number }>('GET', '/api/pages/tree');
+    const sent = await send('GET', '/api/pages/tree');
     if (!sent.ok) return setFailed(sent.problem.detail);
-    let next = treeOf(sent.value.pages);
+    let next = treeOf(sent.value.pages as TreePage[] as P[]);
     for (const id of opened) {
       const branch =
-        next.pages.has(id) && !next.children.has(id)
-          ? await send<{ pages: P[] }>('GET', `/api/pages/tree?below=${id}`)
-          : null;
-      if (branch?.ok) next = withBranch(next, id, branch.value.pages);
+        next.pages.has(id) && !next.children.has(id) ? await send('GET', `/api/pages/tree?below=${id}`) : null;
+      if (branch?.ok) next = withBranch(next, id, branch.value.pages as TreePage[] as P[]);
     }
     setFailed(null);
     setFound(null);

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { ManyRow } from '@/core/wire';
 import { fold } from '@/core/words';
 import { Icon } from '../kit/Icon';
 import { Dialog, ProblemNote } from '../kit/parts';
@@ -12,13 +13,6 @@ export interface SomePerson {
   id: string;
   name: string;
   /** What tells them from others of that name. */ detail: string;
-}
-
-interface ManyRow {
-  id: string;
-  name: string;
-  outcome: 'done' | 'same' | 'fault';
-  says: string;
 }
 
 const TITLE: Record<ManyKind, (who: string) => string> = {
@@ -56,11 +50,7 @@ export function ManyDialog({
     kind === 'give' ? { do: kind, assignment: given } : kind === 'take' ? { do: kind, role: given.role } : { do: kind };
   const isSaid = kind === 'pause' || kind === 'resume' || given.role !== '';
   const run = async (confirm: boolean) => {
-    const sent = await act<{ rows: ManyRow[]; done: boolean }>('POST', '/api/people/many', {
-      people: chosen.map(Number),
-      change,
-      confirm,
-    });
+    const sent = await act('POST', '/api/people/many', { people: chosen.map(Number), change, confirm });
     if (sent?.ok) setTold({ ...sent.value, ...(sent.value.trial && { trial: true as const }) });
   };
   const changed = told?.rows.filter((row) => row.outcome === 'done').length ?? 0;

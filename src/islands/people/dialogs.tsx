@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { ImportedLink, ImportRow } from '@/core/wire';
 import { FilePick } from '../kit/FilePick';
 import { Icon } from '../kit/Icon';
 import { Confirm, Dialog, Labelled, ProblemNote } from '../kit/parts';
@@ -66,7 +67,7 @@ export function InviteDialog({ roles, onClose }: { roles: RoleChoice[]; onClose:
         className="grid gap-4"
         onSubmit={(event) => {
           event.preventDefault();
-          void act<{ link: string; until: string }>('POST', '/api/people', given).then((sent) => {
+          void act('POST', '/api/people', given).then((sent) => {
             if (sent?.ok) setMade(sent.value);
           });
         }}
@@ -173,7 +174,7 @@ export function PersonDialog({
               className="btn"
               disabled={busy}
               onClick={() =>
-                void act<{ link: string; until: string }>('POST', `/api/people/${person.id}/link`).then((sent) => {
+                void act('POST', `/api/people/${person.id}/link`).then((sent) => {
                   if (sent?.ok && !sent.value.trial) setLink(sent.value);
                 })
               }
@@ -300,23 +301,8 @@ function Details({ person, onKept }: { person: PersonRow; onKept: () => void }) 
   );
 }
 
-interface ImportRow {
-  line: number;
-  name: string;
-  email: string;
-  says: string;
-  outcome: 'new' | 'more' | 'same' | 'fault';
-}
-
-interface LinkRow {
-  name: string;
-  email: string;
-  link: string;
-  until: string;
-}
-
 /** The links of everybody who came new from a file: to be copied or kept as a table, now or never. */
-function LinksShown({ lines, links }: { lines: number; links: readonly LinkRow[] }) {
+function LinksShown({ lines, links }: { lines: number; links: readonly ImportedLink[] }) {
   const [copied, setCopied] = useState(false);
   const table = [
     ['name', 'email', 'link', 'works until'],
@@ -373,14 +359,11 @@ export function ImportDialog({ onClose }: { onClose: (changed: boolean) => void 
   const { act, busy, problem, clear } = useSend();
   const [csv, setCsv] = useState('');
   const [rows, setRows] = useState<ImportRow[] | null>(null);
-  const [done, setDone] = useState<{ lines: number; links: LinkRow[]; trial: boolean } | null>(null);
+  const [done, setDone] = useState<{ lines: number; links: ImportedLink[]; trial: boolean } | null>(null);
   const faults = rows?.filter((r) => r.outcome === 'fault').length ?? 0;
   const work = rows?.filter((r) => r.outcome === 'new' || r.outcome === 'more').length ?? 0;
   const run = async (confirm: boolean) => {
-    const sent = await act<{ rows: ImportRow[]; done: boolean; links: LinkRow[] }>('POST', '/api/people/import', {
-      csv,
-      confirm,
-    });
+    const sent = await act('POST', '/api/people/import', { csv, confirm });
     if (sent?.ok && sent.value.done)
       setDone({
         lines: sent.value.rows.length,

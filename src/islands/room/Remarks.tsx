@@ -1,20 +1,9 @@
 import { useState } from 'react';
+import type { Remark, Sends } from '@/core/wire';
 import { sayTime } from '@/core/words';
 import { ProblemNote, useFocusLater } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
-
-export interface RemarkRow {
-  id: number;
-  answers: number | null;
-  field: string;
-  quote: string;
-  text: string;
-  by: string;
-  byId: string;
-  at: string;
-  settled: string | null;
-}
 
 /** Remarks with their answers; each can be answered, settled and opened again. */
 export function RemarkThreads({
@@ -25,8 +14,8 @@ export function RemarkThreads({
   now,
 }: {
   review: number;
-  remarks: RemarkRow[];
-  onChange: (remarks: RemarkRow[]) => void;
+  remarks: Remark[];
+  onChange: (remarks: Remark[]) => void;
   timeZone: string;
   now: string;
 }) {
@@ -38,8 +27,8 @@ export function RemarkThreads({
     if (answering !== null) focusLater(`answer-${answering}`);
     setAnswering(null);
   };
-  const run = async (body: object) => {
-    const sent = await act<{ remarks: RemarkRow[] }>('POST', `/api/review/${review}/remarks`, body);
+  const run = async (body: Sends<'POST /api/review/[id]/remarks'>) => {
+    const sent = await act('POST', `/api/review/${review}/remarks`, body);
     if (!sent?.ok) return;
     onChange(sent.value.remarks);
     if (answering !== null) forget();

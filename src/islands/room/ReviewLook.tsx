@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import type { FieldChange } from '@/core/content';
+import type { Remark } from '@/core/wire';
 import { Dialog, ProblemNote, Safe } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 import { Changes } from './Changes';
-import { RemarkThreads, type RemarkRow } from './Remarks';
+import { RemarkThreads } from './Remarks';
 
 const QUOTE = 300;
 
@@ -12,7 +13,7 @@ const QUOTE = 300;
 export function ReviewLook(props: {
   review: number;
   changes: FieldChange[];
-  remarks: RemarkRow[];
+  remarks: Remark[];
   timeZone: string;
   now: string;
 }) {
@@ -32,7 +33,7 @@ function Look({
 }: {
   review: number;
   changes: FieldChange[];
-  remarks: RemarkRow[];
+  remarks: Remark[];
   timeZone: string;
   now: string;
 }) {
@@ -46,11 +47,7 @@ function Look({
   };
   const make = async () => {
     if (!making) return;
-    const sent = await act<{ remarks: RemarkRow[] }>('POST', `/api/review/${review}/remarks`, {
-      ...making,
-      text,
-      answers: null,
-    });
+    const sent = await act('POST', `/api/review/${review}/remarks`, { ...making, text, answers: null });
     if (!sent?.ok) return;
     forget();
     setRemarks(sent.value.remarks);

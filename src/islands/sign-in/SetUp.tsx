@@ -27,11 +27,7 @@ function SetUpForm({ token, first }: { token: string; first: boolean }) {
   const { act, busy, problem, faultOf } = useSend();
   const [given, setGiven] = useState({ name: '', email: '', password: '' });
   const go = async () => {
-    const sent = await act<{ to: string }>(
-      'POST',
-      '/api/set-up',
-      first ? { token, ...given } : { token, password: given.password },
-    );
+    const sent = await act('POST', '/api/set-up', first ? { token, ...given } : { token, password: given.password });
     if (sent?.ok) location.assign(sent.value.to);
   };
   return (

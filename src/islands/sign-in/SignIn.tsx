@@ -22,7 +22,7 @@ function SignInCard({ next, demo }: { next: string | null; demo: DemoSignIn[] })
   const { act, busy, problem } = useSend();
   const [shown, setShown] = useState(false);
   const go = async ({ email, password }: { email: string; password: string }) => {
-    const sent = await act<{ to: string }>('POST', '/api/sign-in', { email, password, ...(next && { next }) });
+    const sent = await act('POST', '/api/sign-in', { email, password, ...(next && { next }) });
     if (sent?.ok) location.assign(sent.value.to);
   };
   return (

@@ -78,7 +78,7 @@ function MakeForm({ first, onClose, onTrial }: { first: FirstPage; onClose: () =
   const [missing, setMissing] = useState(false);
   const begin = async () => {
     if (title.trim() === '') return setMissing(true);
-    const sent = await act<{ id: string }>('POST', '/api/vacancies', { title, page });
+    const sent = await act('POST', '/api/vacancies', { title, page });
     if (!sent?.ok) return undefined;
     forget();
     if (sent.value.trial) return onTrial();
@@ -154,11 +154,10 @@ function Screen({ name, vacancies, first }: { name: string; vacancies: VacancyRo
   const run = async () => {
     if (!asking) return;
     const { what, row } = asking;
-    const sent = await act(
-      'POST',
-      what === 'bring-back' ? `/api/items/${row.id}/bring-back` : `/api/items/${row.id}/retire`,
-      what === 'bring-back' ? {} : { do: what },
-    );
+    const sent =
+      what === 'bring-back'
+        ? await act('POST', `/api/items/${row.id}/bring-back`)
+        : await act('POST', `/api/items/${row.id}/retire`, { do: what });
     setAsking(null);
     if (!sent?.ok) return;
     if (sent.value.trial) setSaid(TRIAL);

@@ -1,5 +1,7 @@
 import { useState } from 'react';
+import type { PlanState } from '@/core/wire';
 import { Confirm, Labelled, ProblemNote, Safe } from '../kit/parts';
+import { type Sent } from '../kit/send';
 import { useSend } from '../kit/useSend';
 
 /** Asks, then makes what is prepared the plan in force: all of it, or the roles named. */
@@ -128,8 +130,8 @@ export function DropPrepared({
 }) {
   const { act, busy, problem } = useSend();
   const [asking, setAsking] = useState(false);
-  const run = async (path: string, body: object) => {
-    const sent = await act('POST', path, body);
+  const run = async (sending: Promise<Sent<PlanState> | null>) => {
+    const sent = await sending;
     setAsking(false);
     if (sent?.ok) location.assign('/workshop/release');
   };
@@ -141,7 +143,9 @@ export function DropPrepared({
           type="button"
           className="btn btn-small justify-self-start"
           disabled={busy}
-          onClick={() => void run('/api/workshop/history', { direction: 'undo', role: null, also: undo.also })}
+          onClick={() =>
+            void run(act('POST', '/api/workshop/history', { direction: 'undo', role: null, also: undo.also }))
+          }
         >
           Undo: {undo.words.toLowerCase()}
         </button>
@@ -168,7 +172,7 @@ export function DropPrepared({
         title={changes === 1 ? 'Drop this change?' : `Drop these ${changes} changes?`}
         yes="Drop it"
         busy={busy}
-        onYes={() => void run('/api/workshop/drop', { revision, roles })}
+        onYes={() => void run(act('POST', '/api/workshop/drop', { revision, roles }))}
         onNo={() => setAsking(false)}
       >
         What is prepared becomes what is in force{roles ? ', for the parts shown' : ''}. It can be undone.

@@ -22,10 +22,8 @@ function Form() {
   const [told, setTold] = useState<{ revision: number; differences: RoleDifference[] } | null>(null);
   const { act, busy, problem, clear } = useSend();
   const look = async () => {
-    const sent = await act<{ revision: number; differences: RoleDifference[] }>('POST', '/api/workshop/import', {
-      text,
-    });
-    setTold(sent?.ok ? sent.value : null);
+    const sent = await act('POST', '/api/workshop/import', { text });
+    setTold(sent?.ok && 'differences' in sent.value ? sent.value : null);
   };
   const keep = async () => {
     const sent = await act('POST', '/api/workshop/import', { text, confirm: told?.revision });

@@ -3,6 +3,7 @@ import type { Decision } from '@/core/access';
 import type { PermissionId } from '@/core/inventory';
 import type { Plan } from '@/core/plan';
 import { differences } from '@/core/release';
+import type { PlanState } from '@/core/wire';
 import { sayAge } from '@/core/words';
 import { inventory } from '@/office';
 import { Icon } from '../kit/Icon';
@@ -19,7 +20,7 @@ import { TasksStep } from './steps/TasksStep';
 import { ToolbarStep } from './steps/ToolbarStep';
 import { ToursStep } from './steps/ToursStep';
 import { WalkStep } from './steps/WalkStep';
-import { usePlan, type Change, type PlanState } from './usePlan';
+import { usePlan, type Change } from './usePlan';
 import { usePreparing } from './usePreparing';
 
 export const STEPS = [
@@ -208,7 +209,7 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
   }, [mayEdit, redo, undo]);
 
   const stepIn = async () => {
-    const sent = await stepping.act<{ to: string }>('POST', '/api/workshop/step-in', {
+    const sent = await stepping.act('POST', '/api/workshop/step-in', {
       role: role.id,
       ...(person.id !== '0' && { person: person.id }),
       from: `/workshop/roles/${role.id}/${step}`,

@@ -1,8 +1,9 @@
 import { CHECKS } from '@/core/content';
 import { publishingOf, type CheckRule } from '@/core/plan';
+import type { PlanState } from '@/core/wire';
 import { Icon } from '../kit/Icon';
 import { ProblemNote, Safe } from '../kit/parts';
-import { usePlan, type PlanState } from './usePlan';
+import { usePlan } from './usePlan';
 
 const RULES: [CheckRule, string][] = [
   ['block', 'Stops it'],

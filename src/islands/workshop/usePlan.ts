@@ -1,26 +1,8 @@
 import { useCallback, useRef, useState } from 'react';
-import { applyOperation, type Operation, type Plan } from '@/core/plan';
+import { applyOperation, type Operation } from '@/core/plan';
+import type { HistoryEntry, PlanState } from '@/core/wire';
 import { inventory } from '@/office';
-import { send, type ProblemDetails } from '../kit/send';
-
-export interface HistoryEntry {
-  id: number;
-  words: string;
-  role: string | null;
-  by: string;
-  at: string;
-}
-/** A change of one's own; `also`: what was changed in the same place since and goes with it. */
-export interface Reversible extends HistoryEntry {
-  also: HistoryEntry[];
-}
-export interface PlanState {
-  plan: Plan;
-  revision: number;
-  undo: Reversible | null;
-  redo: Reversible | null;
-  recent: HistoryEntry[];
-}
+import { send, type ProblemDetails, type Sent } from '../kit/send';
 
 /**
  * The prepared plan. A change shows at once and is sent in order behind the ones before it; where the server refuses,
@@ -50,25 +32,14 @@ export function usePlan(initial: PlanState, role: string | null) {
   }, []);
 
   const post = useCallback(
-    (
-      path: string,
-      body: object,
-      operations: Operation[] | null,
-      isDue: () => boolean = () => true,
-      also?: () => number[],
-    ) => {
+    (ask: () => Promise<Sent<PlanState>>, operations: Operation[] | null, isDue: () => boolean = () => true) => {
       if (operations) pending.current.push(operations);
       setWaiting((n) => n + 1);
       if (operations) show(latest.current);
       const madeAfter = refusals.current;
       chain.current = chain.current.then(async () => {
         if (madeAfter !== refusals.current || !isDue()) return setWaiting((n) => n - 1);
-        const sent = await send<PlanState>('POST', path, {
-          ...body,
-          role,
-          ...(operations && { revision: latest.current.revision }),
-          ...(path.endsWith('history') && { also: also?.() ?? [] }),
-        });
+        const sent = await ask();
         if (operations) pending.current.shift();
         setWaiting((n) => n - 1);
         if (sent.ok) {
@@ -82,7 +53,7 @@ export function usePlan(initial: PlanState, role: string | null) {
         return show((sent.problem['state'] as PlanState | undefined) ?? latest.current);
       });
     },
-    [role, show],
+    [show],
   );
 
   const change = useCallback(
@@ -92,21 +63,34 @@ export function usePlan(initial: PlanState, role: string | null) {
         const applied = applyOperation(inventory, plan, operation);
         if (!applied.ok) {
           if (applied.code !== 'already-so')
-            setProblem({ kind: 'bad-input', code: applied.code, status: 422, title: 'Not possible', detail: applied.detail });
+            setProblem({
+              kind: 'bad-input',
+              code: applied.code,
+              status: 422,
+              title: 'Not possible',
+              detail: applied.detail,
+            });
           return;
         }
         plan = applied.plan;
       }
-      post('/api/workshop/plan', { operations }, operations);
+      post(
+        () => send('POST', '/api/workshop/plan', { revision: latest.current.revision, role, operations }),
+        operations,
+      );
     },
-    [post, state],
+    [post, role, state],
   );
   // Whether there is anything to take back is asked in its turn: what was pressed before may still be on its way.
   const undo = useCallback(
     (knowing = false) =>
       post(
-        '/api/workshop/history',
-        { direction: 'undo' },
+        () =>
+          send('POST', '/api/workshop/history', {
+            direction: 'undo',
+            role,
+            also: latest.current.undo?.also.map((entry) => entry.id) ?? [],
+          }),
         null,
         () => {
           const entry = latest.current.undo;
@@ -114,13 +98,17 @@ export function usePlan(initial: PlanState, role: string | null) {
           setAsking(entry && !isNamed ? entry.also : null);
           return entry !== null && isNamed;
         },
-        () => latest.current.undo?.also.map((entry) => entry.id) ?? [],
       ),
-    [post],
+    [post, role],
   );
   const redo = useCallback(
-    () => post('/api/workshop/history', { direction: 'redo' }, null, () => latest.current.redo !== null),
-    [post],
+    () =>
+      post(
+        () => send('POST', '/api/workshop/history', { direction: 'redo', role, also: [] }),
+        null,
+        () => latest.current.redo !== null,
+      ),
+    [post, role],
   );
   return {
     state,

@@ -1,10 +1,7 @@
 import { useEffect, useState } from 'react';
+import type { Preparing } from '@/core/wire';
 import { send } from '../kit/send';
 
-export interface Preparing {
-  name: string;
-  role: string | null;
-}
 const EVERY_MS = 15_000;
 
 /** Says which role is prepared here, and who else prepares what. */
@@ -12,9 +9,7 @@ export function usePreparing(role: string | null): Preparing[] {
   const [others, setOthers] = useState<Preparing[]>([]);
   useEffect(() => {
     const tell = () =>
-      void send<{ others: Preparing[] }>('POST', '/api/workshop/presence', { role }).then(
-        (sent) => sent.ok && setOthers(sent.value.others),
-      );
+      void send('POST', '/api/workshop/presence', { role }).then((sent) => sent.ok && setOthers(sent.value.others));
     tell();
     const timer = setInterval(tell, EVERY_MS);
     return () => clearInterval(timer);

@@ -6,7 +6,7 @@ import { endpoint } from '@/server/gate/endpoint';
 const MOST = 100_000;
 
 /** The activity as CSV, cut down as the screen is: `?q=&who=&what=&from=&until=`. */
-export const GET = endpoint({
+export const GET = endpoint('GET /api/activity', {
   needs: 'activity.view',
   run: async ({ tx, access, query }) => {
     const lines = await listActivity(tx, access.site.id, MOST, readActivityFilter(query, access.site.timeZone));

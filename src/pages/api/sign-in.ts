@@ -1,5 +1,5 @@
 import type { APIRoute } from 'astro';
-import { z } from 'zod';
+import { ROUTES } from '@/core/wire';
 import { db } from '@/server/db/client';
 import { readBody } from '@/server/gate/body';
 import { answerFault, json, parseBody } from '@/server/gate/endpoint';
@@ -7,17 +7,11 @@ import { hostOf, refuseForeign } from '@/server/gate/origin';
 import { browserCookie, newToken, readBrowserCookie, readCookie, sessionCookie } from '@/server/gate/sessions';
 import { signIn } from '@/server/gate/sign-in';
 
-const body = z.strictObject({
-  email: z.string().trim().max(300),
-  password: z.string().max(1000),
-  next: z.string().max(500).optional(),
-});
-
 /** Begins a session. Open to everybody; wrong tries are counted. */
 export const POST: APIRoute = async ({ request, clientAddress }) => {
   try {
     refuseForeign(request);
-    const given = parseBody(body, await readBody(request));
+    const given = parseBody(ROUTES['POST /api/sign-in'].body, await readBody(request));
     const browser = readBrowserCookie(request);
     const newBrowser = browser ?? newToken();
     const { token, to } = await signIn(db, given, {

@@ -18,6 +18,7 @@ import {
 import { scopeNames } from '@/core/inventory';
 import { grantInWords, operationInWords, policyOf, remediesFor, type Operation, type Plan } from '@/core/plan';
 import { room, type RoomTask } from '@/core/room';
+import type { WhyGroup } from '@/core/wire';
 import { isDay, sayDay } from '@/core/words';
 import { inventory } from '@/office';
 import { findInstant, now } from '../clock';
@@ -177,14 +178,6 @@ export function mapRows(survey: Survey, branch: string | null): MapRow[] {
       cells: extents(row.id),
     };
   });
-}
-
-export interface WhyGroup {
-  allowed: boolean;
-  words: string;
-  ways: string[];
-  pages: string[];
-  count: number;
 }
 
 /**

@@ -3,6 +3,7 @@ import type { APIRoute } from 'astro';
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { PermissionId } from '@/core/inventory';
+import { type AnswerOf, type BodyOf, type Contract, type Route, ROUTES } from '@/core/wire';
 import { db, isDatabaseAway, type Tx } from '../db/client';
 import { receipts } from '../db/schema';
 import { log } from '../log';
@@ -37,9 +38,6 @@ export interface Declared {
   /** Works for real also while a room is tried: only what ends the trial. */
   evenInTrial?: true;
 }
-
-/** Number of a row, as bodies name one. */
-export const idSchema = z.int().min(1).max(2_147_483_647);
 
 export function parseBody<S extends z.ZodType>(schema: S, value: unknown): z.infer<S> {
   const parsed = schema.safeParse(value);
@@ -143,13 +141,20 @@ function asLines(work: (progress: (done: number) => void) => Promise<unknown>, r
 }
 
 /**
- * Makes an endpoint: from where does it come, who asks, may they, is the input whole, then one service call in one
- * transaction, then the answer. While a room is tried the transaction is rolled back after the answer is made.
+ * Makes the endpoint of a route: from where does it come, who asks, may they, is the input whole, then one service call
+ * in one transaction, then the answer, as the contract of the route has them. While a room is tried the transaction is rolled back after the answer is made.
  */
-export function endpoint<S extends z.ZodType = z.ZodObject<Record<never, never>>>(
-  declared: Declared & { body?: S; run: (call: Call<z.infer<S>>) => Promise<unknown> },
-): APIRoute & { declared: Declared } {
+export function endpoint<R extends Route>(
+  route: R,
+  declared: Declared & { run: (call: Call<BodyOf<R>>) => Promise<AnswerOf<R> | Response> },
+): APIRoute & { declared: Declared & { route: Route } } {
+  const contract: Contract = ROUTES[route];
   const kind = declared.on === undefined ? undefined : getEntry(THINGS, declared.on);
+  // Nothing goes out that the contract does not name.
+  const run = async (call: Call<BodyOf<R>>): Promise<unknown> => {
+    const value = await declared.run(call);
+    return value instanceof Response ? value : (contract.answer?.parse(value) ?? {});
+  };
   const work = async (
     request: Request,
     params: Record<string, string | undefined>,
@@ -167,7 +172,7 @@ export function endpoint<S extends z.ZodType = z.ZodObject<Record<never, never>>
         const thing = kind ? await kind.find(tx, access, { id: params['id'], body: raw }) : {};
         if (thing === null) throw notFound(kind?.words ?? 'That');
         if (declared.needs !== 'signed-in') await authorize(tx, access, declared.needs, thing);
-        const body = parseBody(declared.body ?? z.object({}), raw) as z.infer<S>;
+        const body = parseBody(contract.body ?? z.object({}), raw) as BodyOf<R>;
         const call = {
           tx,
           access,
@@ -179,9 +184,9 @@ export function endpoint<S extends z.ZodType = z.ZodObject<Record<never, never>>
           progress,
           id: Number(params['id']),
         };
-        if (request.method === 'GET') return declared.run(call);
-        if (access.trial && !declared.evenInTrial) throw new Trial(await declared.run(call));
-        return once(tx, access, request, raw, () => declared.run(call));
+        if (request.method === 'GET') return run(call);
+        if (access.trial && !declared.evenInTrial) throw new Trial(await run(call));
+        return once(tx, access, request, raw, () => run(call));
       })
       .catch((error: unknown) => {
         if (error instanceof Trial) return { ...(error.value as object | undefined), trial: true };
@@ -199,5 +204,5 @@ export function endpoint<S extends z.ZodType = z.ZodObject<Record<never, never>>
     }
   };
   const { needs, on, evenInTrial } = declared;
-  return Object.assign(handler, { declared: { needs, ...(on && { on }), ...(evenInTrial && { evenInTrial }) } });
+  return Object.assign(handler, { declared: { route, needs, ...(on && { on }), ...(evenInTrial && { evenInTrial }) } });
 }

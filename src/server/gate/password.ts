@@ -2,7 +2,6 @@ import { hash, verify } from '@node-rs/argon2';
 import { ZxcvbnFactory } from '@zxcvbn-ts/core';
 import * as common from '@zxcvbn-ts/language-common';
 import * as english from '@zxcvbn-ts/language-en';
-import { z } from 'zod';
 import { Problem, problemAt } from './problems';
 
 /**
@@ -11,12 +10,6 @@ import { Problem, problemAt } from './problems';
 const OPTIONS = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 /** Checks under way at once, the waiting ones included; more would only make everybody wait. */
 const MOST_AT_ONCE = 40;
-
-const [MIN, MAX] = [10, 200];
-export const passwordSchema = z
-  .string()
-  .min(MIN, `A password needs at least ${MIN} characters.`)
-  .max(MAX, `A password has at most ${MAX} characters.`);
 
 /** Of 0 to 4; 3 withstands guessing at the speed a stolen database allows (the estimator's own scale). */
 const STRONG_ENOUGH = 3;

@@ -1,4 +1,4 @@
-import { KINDS, kindOf, refusalInWords, type Given, type Kind, type RefusalCode } from '@/core/wire';
+import { type Given, type Kind, kindOf, KINDS, type RefusalCode, refusalInWords } from '@/core/wire';
 
 /** What a refusal's sentence needs, left out where it needs nothing. */
 type With<C extends RefusalCode> = keyof Given<C> extends never

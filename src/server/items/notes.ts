@@ -1,18 +1,10 @@
 import { and, desc, eq, sql } from 'drizzle-orm';
+import type { Note } from '@/core/wire';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { notes, people } from '../db/schema';
 import type { Access } from '../gate/access';
 import { notFound } from '../gate/problems';
-
-/** A word about a page among those who keep it. */
-export interface Note {
-  id: number;
-  text: string;
-  by: string;
-  at: string;
-  settled: boolean;
-}
 
 /** The notes of a page: those not settled first, each newest first. */
 export async function listNotes(tx: Tx, siteId: number, itemId: number): Promise<Note[]> {

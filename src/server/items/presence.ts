@@ -1,14 +1,9 @@
 import { and, asc, eq, gt, ne } from 'drizzle-orm';
+import type { Present } from '@/core/wire';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { people, presence } from '../db/schema';
 import type { Access } from '../gate/access';
-
-export interface Present {
-  id: string;
-  name: string;
-  typing: boolean;
-}
 
 /** After this long without a word somebody is taken to have left: three times as long as between two words. */
 const GONE_AFTER_MS = 45_000;

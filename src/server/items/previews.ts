@@ -1,6 +1,7 @@
 import { and, desc, eq, gt, isNull } from 'drizzle-orm';
 import { policyOf } from '@/core/plan';
 import { canonical } from '@/core/json';
+import type { PreviewEntry } from '@/core/wire';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { now } from '../clock';
@@ -45,13 +46,6 @@ export async function makePreviewLink(
     detail: `For ${days} ${days === 1 ? 'day' : 'days'}`,
   });
   return { url: `${origin}/preview/${token}`, expiresAt: expiresAt.toISOString() };
-}
-
-export interface PreviewEntry {
-  id: number;
-  by: string;
-  madeAt: string;
-  expiresAt: string;
 }
 
 /**

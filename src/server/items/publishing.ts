@@ -1,6 +1,7 @@
 import { and, asc, eq, inArray, isNotNull, isNull, lte, not, sql } from 'drizzle-orm';
-import { checkPage, hrefsIn, ownPath, textOf, type Finding, type PageContent } from '@/core/content';
-import { policyOf, publishingOf, type CheckRule, type Plan } from '@/core/plan';
+import { checkPage, hrefsIn, ownPath, textOf, type PageContent } from '@/core/content';
+import { policyOf, publishingOf, type Plan } from '@/core/plan';
+import type { JudgedFinding } from '@/core/wire';
 import { sayTime } from '@/core/words';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
@@ -24,8 +25,6 @@ import { findPlace, type PageFacts } from '../tree/tree';
 
 /** Who does something: a person, or Safe Room itself when its time has come. */
 export type Actor = Pick<Access, 'site'> & { signedInId: number; plan: Plan };
-
-export type JudgedFinding = Finding & { rule: Exclude<CheckRule, 'off'> };
 
 /**
  * What may be wrong with a content, as the site wants it judged. A page that `sees` says no to is not there: nobody

@@ -1,4 +1,5 @@
 import { and, asc, count, eq, isNull } from 'drizzle-orm';
+import type { Remark } from '@/core/wire';
 import { record } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
@@ -8,19 +9,6 @@ import { authorize, mayNow, type Thing } from '../gate/authorize';
 import { notFound, Problem } from '../gate/problems';
 import { hrefFor } from './items';
 import { titleOf } from './publishing';
-
-/** A remark on a place in a draft that was sent: the field, and the words it is about. */
-export interface Remark {
-  id: number;
-  answers: number | null;
-  field: string;
-  quote: string;
-  text: string;
-  by: string;
-  byId: string;
-  at: string;
-  settled: string | null;
-}
 
 /** The remarks of a second look, in the order they were made. */
 export async function listRemarks(tx: Tx, siteId: number, reviewId: number): Promise<Remark[]> {

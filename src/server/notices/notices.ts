@@ -1,6 +1,6 @@
 import { and, desc, eq, gt, isNull, lte, or, sql } from 'drizzle-orm';
-import { z } from 'zod';
 import type { Place } from '@/core/access';
+import type { Correction, NewNotice } from '@/core/wire';
 import { fieldTime, sayFullTime } from '@/core/words';
 import { record } from '../activity/activity';
 import { now } from '../clock';
@@ -108,21 +108,6 @@ function mustShow(startsAt: Date, endsAt: Date | null): void {
   if (endsAt && endsAt <= now()) throw problemAt('until', 'ends-past');
 }
 
-/** A notice as its form sends it; hours on the site's own clock. */
-export const noticeSchema = z.strictObject({
-  text: z
-    .string()
-    .trim()
-    .min(1, 'Write what visitors should read.')
-    .max(300, 'A notice can have 300 characters; people read it standing.'),
-  kind: z.enum(['information', 'warning']),
-  from: z.string().max(20).optional(),
-  until: z.string().max(20).optional(),
-});
-export type NewNotice = z.infer<typeof noticeSchema>;
-/** The same for one that is set right: `was` is what it said when the form was opened. */
-export const correctionSchema = noticeSchema.extend({ was: z.string().max(300) });
-
 /** Puts a notice on the website. Runs in a transaction. */
 export async function postNotice(tx: Tx, access: Access, pageId: number, given: NewNotice): Promise<{ id: number }> {
   const startsAt = given.from ? instantOf(given.from, access.site.timeZone, 'from') : now();
@@ -148,12 +133,7 @@ export async function postNotice(tx: Tx, access: Access, pageId: number, given: 
  * Sets a notice right that shows or is to come: visitors read the new words at once, and the activity tells both. Its
  * start can be changed until it has begun. Runs in a transaction.
  */
-export async function correctNotice(
-  tx: Tx,
-  access: Access,
-  id: number,
-  given: z.infer<typeof correctionSchema>,
-): Promise<void> {
+export async function correctNotice(tx: Tx, access: Access, id: number, given: Correction): Promise<void> {
   const [old] = await tx
     .select()
     .from(notices)

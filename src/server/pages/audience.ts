@@ -1,5 +1,4 @@
 import { eq } from 'drizzle-orm';
-import { z } from 'zod';
 import type { Audience } from '@/core/access';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
@@ -8,15 +7,6 @@ import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { mustMayBelow } from './move';
 import { findPageName } from '../tree/tree';
-
-/** Who may visit a page, as it comes over the wire and lies in its row. */
-export const audienceSchema = z.union([
-  z.strictObject({ kind: z.enum(['everyone', 'members']) }),
-  z.strictObject({
-    kind: z.literal('roles'),
-    roles: z.array(z.string().max(80)).min(1, 'Choose at least one role.').max(50),
-  }),
-]);
 
 /** Gives a page rights of its own for visitors, or with null those of the page above. Runs in a transaction. */
 export async function setAudience(tx: Tx, access: Access, pageId: number, audience: Audience | null): Promise<void> {

@@ -1,15 +1,14 @@
 import { inArray, eq, sql } from 'drizzle-orm';
-import { z } from 'zod';
 import type { Audience } from '@/core/access';
+import { audienceSchema, type Bulk, type BulkRow, type StepBack } from '@/core/wire';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { items } from '../db/schema';
 import { tryOut } from '../db/tryOut';
 import type { Access } from '../gate/access';
 import { authorize, mayNow, mayOn } from '../gate/authorize';
-import { idSchema } from '../gate/endpoint';
 import { Problem } from '../gate/problems';
-import { audienceSchema, setAudience } from './audience';
+import { setAudience } from './audience';
 import { findAddresses } from '../tree/addresses';
 import { findLinks } from '../items/references';
 import { mustFindPage } from '../items/items';
@@ -17,16 +16,6 @@ import { titleOf } from '../items/publishing';
 import { bringBack, deleteItem, previewRetire, putBack, takeItemDown, type SiteLinks } from './retire';
 import { movePage, previewMove } from './move';
 import { findPlace, listPages } from '../tree/tree';
-
-/** What can be done with many pages at once. */
-export const bulkSchema = z.discriminatedUnion('do', [
-  z.strictObject({ do: z.literal('navigation'), shown: z.boolean() }),
-  z.strictObject({ do: z.literal('audience'), audience: z.enum(['everyone', 'members', 'as-above']) }),
-  z.strictObject({ do: z.literal('move'), parent: idSchema, redirect: z.boolean() }),
-  z.strictObject({ do: z.literal('take-down') }),
-  z.strictObject({ do: z.literal('delete') }),
-]);
-export type Bulk = z.infer<typeof bulkSchema>;
 
 /** What doing it with a page needs, and taking it back. */
 const NEEDS: Record<Bulk['do'] | StepBack['do'], string> = {
@@ -38,24 +27,6 @@ const NEEDS: Record<Bulk['do'] | StepBack['do'], string> = {
   delete: 'page.retire',
   'bring-back': 'page.retire',
 };
-
-export interface BulkRow {
-  id: string;
-  title: string;
-  /** What becomes of it, or why nothing does. */ words: string;
-  /** What comes with it, where it is only told. */ notes: string[];
-  refused: boolean;
-}
-
-/** What takes back what was done with one page. */
-export const stepBackSchema = z.discriminatedUnion('do', [
-  z.strictObject({ do: z.literal('navigation'), page: idSchema, shown: z.boolean() }),
-  z.strictObject({ do: z.literal('audience'), page: idSchema, audience: audienceSchema.nullable() }),
-  z.strictObject({ do: z.literal('move'), page: idSchema, parent: idSchema, index: z.int().min(0).max(1_000_000) }),
-  z.strictObject({ do: z.literal('put-back'), page: idSchema }),
-  z.strictObject({ do: z.literal('bring-back'), page: idSchema }),
-]);
-export type StepBack = z.infer<typeof stepBackSchema>;
 
 const AUDIENCE = {
   everyone: 'Everyone may visit it',

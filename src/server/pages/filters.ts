@@ -1,13 +1,8 @@
 import { and, asc, eq } from 'drizzle-orm';
+import { filterSchema, type PageFilter, type SavedFilter } from '@/core/wire';
 import type { Tx } from '../db/client';
 import { savedFilters } from '../db/schema';
 import type { Access } from '../gate/access';
-import { filterSchema, type PageFilter } from './listing';
-
-export interface SavedFilter {
-  name: string;
-  filter: PageFilter;
-}
 
 /** The filters somebody has given a name, by name. What no longer fits is left out. */
 export async function listFilters(tx: Tx, access: Access): Promise<SavedFilter[]> {

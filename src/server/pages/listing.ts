@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, gte, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
-import { z } from 'zod';
-import { PAGE_STATES, type PageState } from '@/core/access';
+import { type PageState } from '@/core/access';
 import type { ListedPage } from '@/core/content';
+import type { PageFilter } from '@/core/wire';
 import { sayDay } from '@/core/words';
 import { getLayout } from '@/office';
 import { now } from '../clock';
@@ -13,24 +13,6 @@ import { allowedPages } from '../gate/filter';
 import { findBroken } from '../items/references';
 import { findSiteMap, listPages } from '../tree/tree';
 import { askable, titleHolds } from '../tree/search';
-
-const SORTS = ['title', 'changed', 'state', 'layout', 'author', 'place'] as const;
-/** What the list of pages can be asked for; also the form in which a filter is saved. */
-export const filterSchema = z.object({
-  q: z.string().trim().max(200).default(''),
-  layout: z.string().max(40).default(''),
-  state: z.enum(['', ...PAGE_STATES]).default(''),
-  navigation: z.enum(['', 'yes', 'no']).default(''),
-  /** `broken`: what visitors read of it leads somewhere that is not there. */
-  links: z.enum(['', 'broken']).default(''),
-  language: z.string().max(12).default(''),
-  author: z.string().max(12).default(''),
-  /** Changed in the last so many days. */
-  days: z.coerce.number().int().min(0).max(3660).default(0),
-  sort: z.enum(SORTS).default('changed'),
-  dir: z.enum(['up', 'down']).default('down'),
-});
-export type PageFilter = z.infer<typeof filterSchema>;
 
 const state = sql<PageState>`case when ${drafts.itemId} is not null then 'draft' when ${reviews.id} is not null then 'waiting' when ${items.downRevisionId} is not null then 'down' when exists (select 1 from ${publications} where ${publications.itemId} = ${items.id}) then 'published' else 'draft' end`;
 const lastOut = sql<

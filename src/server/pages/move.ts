@@ -2,6 +2,7 @@ import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Audience } from '@/core/access';
 import { canonical } from '@/core/json';
 import { addressChanges, addressOf } from '@/core/content';
+import type { Move, MovePreview } from '@/core/wire';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { items, revisions } from '../db/schema';
@@ -15,29 +16,6 @@ import { findForbiddenBelow, findPagesOf, titleOf } from '../items/publishing';
 import { findPlace } from '../tree/tree';
 
 type PageRow = typeof items.$inferSelect;
-
-export interface Move {
-  page: number;
-  parent: number;
-  /** Place among the pages there, from 0; the page itself not counted. */ index: number;
-}
-export interface MovePreview {
-  /** Title of the page, and of the page it would lie below. */
-  title: string;
-  to: string;
-  addresses: { title: string; from: string; to: string }[];
-  /** Pages that go with it. */
-  below: number;
-  /** Whether it would stand in another part of the navigation. */
-  navigation: boolean;
-  /** Lists that fill themselves from what lies below a page: one loses it, one gains it. */
-  lists: string[];
-  /** Who may visit it, where that is not everybody or would change; a sentence. */
-  visitors: string | null;
-  /** Links that follow by themselves. */
-  links: ReturnType<typeof linksTo>;
-  faults: string[];
-}
 
 const isOpen = (audience: Audience | null | undefined) => (audience?.kind ?? 'everyone') === 'everyone';
 const WHO = { everyone: 'everybody', members: 'members only', roles: 'some roles only' } as const;

@@ -1,5 +1,6 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import { freeSlug } from '@/core/content';
+import type { RetirePreview } from '@/core/wire';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { now } from '../clock';
@@ -14,16 +15,6 @@ import { findLinks, linksTo, type LinkInText } from '../items/references';
 import { hrefFrom, hrefOf, mustFindItem, thisOf } from '../items/items';
 import { findBranch, putOnline, takeDown, titleOf } from '../items/publishing';
 import { livePages, mustMayBelow } from './move';
-
-export interface RetirePreview {
-  title: string;
-  /** Pages below it. */
-  below: number;
-  /** What else goes along, in words. */
-  also: string[];
-  drafts: number;
-  links: ReturnType<typeof linksTo>;
-}
 
 /** Addresses and links of a whole site, read once where many pages are looked at. */
 export interface SiteLinks {

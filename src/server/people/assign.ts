@@ -1,8 +1,8 @@
-import { refusalInWords } from '@/core/wire';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Assignment, PolicyPerson } from '@/core/access';
 import { canonical } from '@/core/json';
 import { assignmentFaults, growsBetween, type AssignmentFault, type Plan } from '@/core/plan';
+import { refusalInWords } from '@/core/wire';
 import { dayKey, sayDay } from '@/core/words';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';

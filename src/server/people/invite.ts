@@ -1,3 +1,4 @@
+import { emailSchema, type ImportedLink, type ImportRow, type MadeLink, nameSchema } from '@/core/wire';
 import { addPerson } from './accounts';
 import { canonical } from '@/core/json';
 import type { PolicyPerson } from '@/core/access';
@@ -22,14 +23,8 @@ import {
   writeAssignments,
   type GivenAssignment,
 } from './assign';
-import { emailSchema, nameSchema } from './given';
 import { sendMail } from './mails';
 import { listPeople, type Person } from './people';
-
-export interface MadeLink {
-  link: string;
-  /** The last moment it works, in words. */ until: string;
-}
 
 /**
  * Makes a one-time link with which somebody chooses a password, and puts the mail that tells of it in the outbox. The
@@ -100,18 +95,6 @@ export async function renewLink(tx: Tx, access: Access, personId: number, origin
 }
 
 const PEOPLE_HEAD = ['name', 'email', 'role', 'branch', 'from', 'until'] as const;
-export interface ImportRow {
-  line: number;
-  name: string;
-  email: string;
-  says: string;
-  outcome: 'new' | 'more' | 'same' | 'fault';
-}
-/** A link for somebody new, to be handed over: shown this once. */
-export interface ImportedLink extends MadeLink {
-  name: string;
-  email: string;
-}
 
 /**
  * Reads people from CSV: one line an assignment, a mail address once for each person or several times for several

@@ -1,31 +1,10 @@
-import { z } from 'zod';
 import { canonical } from '@/core/json';
+import type { ManyChange, ManyRow } from '@/core/wire';
 import type { Tx } from '../db/client';
 import { tryOut } from '../db/tryOut';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { mustFindPerson, lockPeople, setAssignments, setSuspended, toGiven } from './assign';
-import { assignmentSchema } from './given';
-
-/**
- * One change for several people: a role given or taken away (on every branch and for all times), accounts paused or let
- * work again.
- */
-export const manySchema = z.discriminatedUnion('do', [
-  z.strictObject({ do: z.literal('give'), assignment: assignmentSchema }),
-  z.strictObject({ do: z.literal('take'), role: z.string().max(80) }),
-  z.strictObject({ do: z.literal('pause') }),
-  z.strictObject({ do: z.literal('resume') }),
-]);
-export type ManyChange = z.infer<typeof manySchema>;
-
-/** What becomes of one of them: changed, as it was already, or left out because it may not be. */
-export interface ManyRow {
-  id: string;
-  name: string;
-  outcome: 'done' | 'same' | 'fault';
-  says: string;
-}
 
 async function changeOne(tx: Tx, access: Access, id: number, change: ManyChange): Promise<string | null> {
   const { person } = await mustFindPerson(tx, access, id);

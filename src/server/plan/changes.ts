@@ -23,6 +23,7 @@ import {
 import type { PolicyPerson } from '@/core/access';
 import { canonical } from '@/core/json';
 import { changeInWords } from '@/core/release';
+import type { PlanState } from '@/core/wire';
 import { sayDay } from '@/core/words';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
@@ -36,7 +37,7 @@ import { loadGround } from '../gate/ground';
 import { Problem } from '../gate/problems';
 import { endLinks } from '../gate/set-up';
 import { listPeople } from '../people/people';
-import { getLivePlan, getPlanState, readRelease, type PlanState } from './plans';
+import { getLivePlan, getPlanState, readRelease } from './plans';
 
 /** Locks the prepared plan. Runs in a transaction. */
 async function lockPlan(tx: Tx, access: Access): Promise<{ plan: Plan; revision: number }> {

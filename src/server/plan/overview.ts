@@ -4,11 +4,11 @@ import { canonical } from '@/core/json';
 import { differences, impactOf, type Effect, type RoleDifference } from '@/core/release';
 import { askerFor, figures, room, type RoomFigures } from '@/core/room';
 import { missingInWords, surplusOf } from '@/core/task';
+import type { HistoryEntry } from '@/core/wire';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import type { PageFacts } from '../tree/tree';
 import { sampleOf } from '../gate/access';
-import type { HistoryEntry } from './plans';
 
 const nameOfPage = (pages: readonly PageFacts[]) => (id: string) => {
   const page = pages.find((p) => p.id === id);

@@ -10,6 +10,7 @@ import {
   touchedBy,
   type Plan,
 } from '@/core/plan';
+import type { HistoryEntry, PlanState } from '@/core/wire';
 import { inventory } from '@/office';
 import type { Tx } from '../db/client';
 import { people, plans, planSteps, releases, sites } from '../db/schema';
@@ -39,31 +40,6 @@ export async function getPreparedPlan(tx: Tx, siteId: number): Promise<{ plan: P
   const [row] = await tx.select().from(plans).where(eq(plans.siteId, siteId));
   if (!row) throw new Error(`site ${siteId} has no prepared plan`);
   return { plan: readPlan(row.plan), revision: row.revision };
-}
-
-/** `role` is null where an operation concerned the whole plan. */
-export interface HistoryEntry {
-  id: number;
-  words: string;
-  role: string | null;
-  by: string;
-  at: string;
-}
-/**
- * A change that can be taken back or made again; `also`: what was changed in the same place since, newest first, and
- * goes with it.
- */
-export interface Reversible extends HistoryEntry {
-  also: HistoryEntry[];
-}
-export interface PlanState {
-  plan: Plan;
-  revision: number;
-  /** One's own last change to the role that is prepared. */
-  undo: Reversible | null;
-  redo: Reversible | null;
-  /** Operations done since the last release, newest first. */
-  recent: HistoryEntry[];
 }
 
 /** The prepared plan, with what somebody can undo and redo of a role; null for what concerns the plan as a whole. */

@@ -1,14 +1,11 @@
 import { and, asc, eq, gt, ne } from 'drizzle-orm';
+import type { Preparing } from '@/core/wire';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { people, planPresence } from '../db/schema';
 import type { Access } from '../gate/access';
 
 const GONE_AFTER_MS = 45_000;
-export interface Preparing {
-  name: string;
-  /** The role they prepare; null for the plan as a whole. */ role: string | null;
-}
 
 /** Notes which role somebody prepares, and says who else prepares what. Runs in a transaction. */
 export async function tellPreparing(tx: Tx, access: Access, role: string | null): Promise<{ others: Preparing[] }> {

@@ -1,5 +1,6 @@
 import { and, desc, eq, inArray, isNotNull, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { addressOf } from '@/core/content';
+import type { Target } from '@/core/wire';
 import { fold } from '@/core/words';
 import type { Tx } from '../db/client';
 import { items, revisions } from '../db/schema';
@@ -77,14 +78,6 @@ export async function searchPages(tx: Tx, among: readonly PageFacts[], asked: st
     const page = byId.get(String(row.id));
     return page ? [{ page, excerpt: row.excerpt.split(new RegExp(`[${BEGIN}${END}]`)) }] : [];
   });
-}
-
-/** A page a link can lead to; no address where visitors see only what lies below it. */
-export interface Target {
-  id: string;
-  title: string;
-  address: string | null;
-  below: boolean;
 }
 
 const targetTitle = sql<string>`coalesce(${items.shortName}, ${revisions.content}->>'title')`;

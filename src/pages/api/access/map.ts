@@ -3,7 +3,7 @@ import { writeCsv } from '@/server/csv';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** The access map as CSV: `?branch=&rows=&plan=`. */
-export const GET = endpoint({
+export const GET = endpoint('GET /api/access/map', {
   needs: 'plan.view',
   run: async ({ tx, access, query }) => {
     const asked = readAsked(query);

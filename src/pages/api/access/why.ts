@@ -2,7 +2,7 @@ import { loadSurvey, readAsked, whyOn } from '@/server/access/survey';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** Why a person or a role may or may not do something on a branch: `?row=&permission=&branch=&rows=&plan=`. */
-export const GET = endpoint({
+export const GET = endpoint('GET /api/access/why', {
   needs: 'plan.view',
   run: async ({ tx, access, query }) => {
     const asked = readAsked(query);

@@ -1,10 +1,11 @@
-import { filterSchema, listByFilter } from '@/server/pages/listing';
+import { filterSchema } from '@/core/wire';
+import { listByFilter } from '@/server/pages/listing';
 import { endpoint, parseBody } from '@/server/gate/endpoint';
 
 const MOST = 100;
 
 /** A stretch of the list of pages; only those somebody may see are in it. */
-export const GET = endpoint({
+export const GET = endpoint('GET /api/pages/list', {
   needs: 'signed-in',
   run: ({ tx, access, query }) => {
     const asked = query;

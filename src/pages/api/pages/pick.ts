@@ -8,7 +8,7 @@ import { endpoint } from '@/server/gate/endpoint';
  * The pages a field picks one from: all that somebody may know of, or with `for=` a permission those of them on which
  * they may do that as their own.
  */
-export const GET = endpoint({
+export const GET = endpoint('GET /api/pages/pick', {
   needs: 'signed-in',
   run: async ({ tx, access, query }) => {
     const sees = maySee(access);

@@ -8,7 +8,7 @@ const NEWEST = 5;
  * Pages of the website a link can lead to: with words (`q`), those whose title fits; without, those changed last, and
  * the tree's beginning; with a page (`below`), what lies right below it.
  */
-export const GET = endpoint({
+export const GET = endpoint('GET /api/pages/targets', {
   needs: 'signed-in',
   run: async ({ tx, access, query }) => {
     const asked = query;

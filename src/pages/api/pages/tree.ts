@@ -5,7 +5,7 @@ import { endpoint } from '@/server/gate/endpoint';
  * The tree a screen begins with, what lies below a page (`below`), or what fits some words with all above it (`q`);
  * only what somebody may see.
  */
-export const GET = endpoint({
+export const GET = endpoint('GET /api/pages/tree', {
   needs: 'signed-in',
   run: async ({ tx, access, query }) => {
     const asked = query;

@@ -1,13 +1,11 @@
-import { z } from 'zod';
 import { inventory } from '@/office';
 import { endpoint } from '@/server/gate/endpoint';
 import { notFound } from '@/server/gate/problems';
 import { keepProgress } from '@/server/tours/progress';
 
 /** Remembers how far one is with a tour. */
-export const PUT = endpoint({
+export const PUT = endpoint('PUT /api/tours/[task]', {
   needs: 'signed-in',
-  body: z.strictObject({ stop: z.int().min(0).max(200), done: z.boolean(), seen: z.boolean().default(false) }),
   run: ({ tx, access, params, body }) => {
     const task = params['task'] ?? '';
     if (!inventory.tasks.has(task)) throw notFound('This tour');

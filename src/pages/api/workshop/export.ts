@@ -2,7 +2,7 @@ import { endpoint } from '@/server/gate/endpoint';
 import { EXPORTS, exportPlan } from '@/server/plan/files';
 
 /** The plan as a file: `?as=json|csv|bundle|schema|bundle-schema`, and `&live` for the one in force. */
-export const GET = endpoint({
+export const GET = endpoint('GET /api/workshop/export', {
   needs: 'plan.view',
   run: async ({ tx, access, query }) => {
     const asked = query;

@@ -1,21 +1,16 @@
-import { z } from 'zod';
 import { Problem } from '@/server/gate/problems';
 import { endpoint } from '@/server/gate/endpoint';
 import { previewPlan } from '@/server/plan/files';
 import { changePlan } from '@/server/plan/changes';
 
 /** Tells what a file would change in the prepared plan; changes it when confirmed for the revision that was told of. */
-export const POST = endpoint({
+export const POST = endpoint('POST /api/workshop/import', {
   needs: 'plan.edit',
-  body: z.strictObject({
-    text: z.string().min(1, 'The file is empty.').max(1_500_000),
-    confirm: z.int().max(2_147_483_647).optional(),
-  }),
   run: async ({ tx, access, body }) => {
     const { plan, revision, differences } = await previewPlan(tx, access.site, body.text);
     if (body.confirm === undefined) return { revision, differences };
     if (differences.length === 0) throw new Problem('plan-file-same');
     await changePlan(tx, access, body.confirm, [{ do: 'replace-plan', plan }]);
-    return { done: true };
+    return { done: true as const };
   },
 });

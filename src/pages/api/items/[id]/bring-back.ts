@@ -2,7 +2,7 @@ import { bringBack } from '@/server/pages/retire';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** Brings a deleted item back, with what was deleted with it. */
-export const POST = endpoint({
+export const POST = endpoint('POST /api/items/[id]/bring-back', {
   needs: 'item.retire',
   on: 'deletedItem',
   run: ({ tx, access, id }) => bringBack(tx, access, id),

@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import { maySee } from '@/server/tree/naming';
 import { readContent } from '@/core/content';
 import { formOf } from '@/server/items/forms';
@@ -9,10 +8,9 @@ import { endpoint } from '@/server/gate/endpoint';
 import { problemAt } from '@/server/gate/problems';
 
 /** What may be wrong with what is on the screen. */
-export const POST = endpoint({
+export const POST = endpoint('POST /api/items/[id]/check', {
   needs: 'item.edit',
   on: 'item',
-  body: z.strictObject({ content: z.unknown() }),
   run: async ({ tx, access, id, body }) => {
     const item = await mustFindItem(tx, access.site.id, id);
     const { layouts, type } = formOf(item);

@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import { record } from '@/server/activity/activity';
 import { hrefFor } from '@/server/items/items';
 import { callOff, comingInstant, planFor, titleOf } from '@/server/items/publishing';
@@ -9,13 +8,9 @@ import { sayTime } from '@/core/words';
 import { now } from '@/server/clock';
 
 /** Plans when an item is taken down, or calls off what is planned. */
-export const POST = endpoint({
+export const POST = endpoint('POST /api/items/[id]/plan', {
   needs: 'item.view',
   on: 'item',
-  body: z.union([
-    z.strictObject({ at: z.string().max(20) }),
-    z.strictObject({ callOff: z.enum(['publish', 'take-down']) }),
-  ]),
   run: async ({ tx, access, id, body, thing }) => {
     await authorize(
       tx,

@@ -1,11 +1,9 @@
-import { z } from 'zod';
 import { tellPresence } from '@/server/items/presence';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** Says that somebody has it open, and asks who else has. */
-export const POST = endpoint({
+export const POST = endpoint('POST /api/items/[id]/presence', {
   needs: 'item.view',
   on: 'item',
-  body: z.strictObject({ typing: z.boolean(), leaving: z.boolean().default(false) }),
   run: ({ tx, access, id, body }) => tellPresence(tx, access, id, body),
 });

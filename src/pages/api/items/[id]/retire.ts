@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import { deleteItem, previewRetire, putBack, takeItemDown } from '@/server/pages/retire';
 import { endpoint } from '@/server/gate/endpoint';
 
@@ -7,9 +6,8 @@ const DO = { look: previewRetire, 'take-down': takeItemDown, 'put-back': putBack
 /**
  * Takes an item and all below it off the website or deletes it, puts it back, or only looks what that would take along.
  */
-export const POST = endpoint({
+export const POST = endpoint('POST /api/items/[id]/retire', {
   needs: 'item.retire',
   on: 'item',
-  body: z.strictObject({ do: z.enum(['look', 'take-down', 'put-back', 'delete']) }),
-  run: ({ tx, access, id, body }): Promise<unknown> => DO[body.do](tx, access, id),
+  run: async ({ tx, access, id, body }) => (await DO[body.do](tx, access, id)) ?? {},
 });

@@ -3,7 +3,7 @@ import { tryAddress } from '@/server/tree/addresses';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** The address a page would have, why it cannot, and how many addresses would change. */
-export const GET = endpoint({
+export const GET = endpoint('GET /api/pages/[id]/address', {
   needs: 'page.edit',
   on: 'page',
   run: async ({ tx, access, id, query }) => {

@@ -1,13 +1,11 @@
-import { z } from 'zod';
 import { endPreviewLink, listPreviewLinks, makePreviewLink } from '@/server/items/previews';
-import { endpoint, idSchema } from '@/server/gate/endpoint';
+import { endpoint } from '@/server/gate/endpoint';
 import { originOf } from '@/server/gate/origin';
 
 /** Makes a link under which the draft can be looked at without an account, for some days, or ends one. */
-export const POST = endpoint({
+export const POST = endpoint('POST /api/pages/[id]/preview-link', {
   needs: 'page.edit',
   on: 'page',
-  body: z.union([z.strictObject({ days: z.int().min(1).max(30) }), z.strictObject({ end: idSchema })]),
   run: async ({ tx, access, id, body, request }) =>
     'end' in body
       ? endPreviewLink(tx, access, id, body.end)

@@ -1,0 +1,117 @@
+import { z } from 'zod';
+import type { ContentFault, FieldChange, Finding, PageContent } from '../content';
+import { idSchema, versionSchema, type Contract } from './parts';
+
+const note = z.object({ id: z.int(), text: z.string(), by: z.string(), at: z.string(), settled: z.boolean() });
+/** Words about an item among those who keep it. */
+export type Note = z.infer<typeof note>;
+
+const present = z.object({ id: z.string(), name: z.string(), typing: z.boolean() });
+/** Somebody who has an item open. */
+export type Present = z.infer<typeof present>;
+
+const remark = z.object({
+  id: z.int(),
+  /** The remark it answers. */
+  answers: z.int().nullable(),
+  field: z.string(),
+  quote: z.string(),
+  text: z.string(),
+  by: z.string(),
+  byId: z.string(),
+  at: z.string(),
+  settled: z.string().nullable(),
+});
+/** A remark of a second look. */
+export type Remark = z.infer<typeof remark>;
+
+/** What may be wrong with a content, as the site wants it judged. */
+export type JudgedFinding = Finding & { rule: 'block' | 'advise' };
+
+export const linkTo = z.object({ page: z.string(), href: z.string(), title: z.string(), address: z.string() });
+const look = z.object({
+  title: z.string(),
+  /** Pages below it. */
+  below: z.int(),
+  /** What else goes along, in words. */
+  also: z.array(z.string()),
+  drafts: z.int(),
+  /** Links that would lead nowhere. */
+  links: z.array(linkTo),
+});
+/** What taking an item away takes along. */
+export type RetirePreview = z.infer<typeof look>;
+
+const content = z.custom<PageContent>();
+const given = z.unknown();
+const changeNote = z.string().trim().max(500);
+const hour = z.string().max(20);
+
+export const itemRoutes = {
+  'POST /api/items/[id]/aside': { body: z.strictObject({ content: given }) },
+  'POST /api/items/[id]/bring-back': { answer: z.object({ id: z.string(), pages: z.int(), renamed: z.boolean() }) },
+  'POST /api/items/[id]/check': {
+    body: z.strictObject({ content: given }),
+    answer: z.object({ findings: z.array(z.custom<JudgedFinding>()) }),
+  },
+  'GET /api/items/[id]/content': { answer: z.object({ content }) },
+  'PUT /api/items/[id]/draft': {
+    /** `over`: what somebody else wrote meanwhile was seen. */
+    body: z.strictObject({ content: given, version: versionSchema, over: z.boolean().optional() }),
+    answer: z.object({ version: z.int(), updatedAt: z.string(), faults: z.array(z.custom<ContentFault>()) }),
+  },
+  'POST /api/items/[id]/drop': { body: z.strictObject({ version: versionSchema.min(1) }) },
+  'POST /api/items/[id]/notes': {
+    body: z.union([
+      z.strictObject({ text: z.string().trim().min(1, 'Write something first.').max(1000) }),
+      z.strictObject({ settle: idSchema, settled: z.boolean() }),
+    ]),
+    answer: z.object({ notes: z.array(note) }),
+  },
+  'POST /api/items/[id]/plan': {
+    body: z.union([z.strictObject({ at: hour }), z.strictObject({ callOff: z.enum(['publish', 'take-down']) })]),
+  },
+  'POST /api/items/[id]/presence': {
+    body: z.strictObject({ typing: z.boolean(), leaving: z.boolean().default(false) }),
+    answer: z.object({ others: z.array(present) }),
+  },
+  'POST /api/items/[id]/publish': {
+    body: z.strictObject({ content: given, version: versionSchema, note: changeNote, at: hour.optional() }),
+  },
+  'POST /api/items/[id]/retire': {
+    body: z.strictObject({ do: z.enum(['look', 'take-down', 'put-back', 'delete']) }),
+    /** What it would take along, of a look only; else of how many pages it was done. */
+    answer: z.union([look, z.object({ pages: z.int().optional() })]),
+  },
+  'POST /api/items/[id]/send': {
+    body: z.strictObject({
+      content: given,
+      version: versionSchema,
+      note: changeNote,
+      askedOf: idSchema.nullable().optional(),
+    }),
+    answer: z.object({ review: z.int() }),
+  },
+  'GET /api/items/[id]/versions/[revision]': {
+    answer: z.object({ changes: z.array(z.custom<FieldChange>()), content }),
+  },
+  'POST /api/review/[id]/decide': {
+    body: z.strictObject({
+      outcome: z.enum(['published', 'sent-back']),
+      word: z.string().trim().max(1000),
+      at: hour.optional(),
+    }),
+  },
+  'POST /api/review/[id]/remarks': {
+    body: z.union([
+      z.strictObject({
+        field: z.string().max(60),
+        quote: z.string().trim().max(300),
+        text: z.string().trim().min(1, 'Write something first.').max(1000),
+        answers: idSchema.nullable(),
+      }),
+      z.strictObject({ settle: idSchema, settled: z.boolean() }),
+    ]),
+    answer: z.object({ remarks: z.array(remark) }),
+  },
+} as const satisfies Record<string, Contract>;
