@@ -24,7 +24,7 @@ module.exports = {
     },
     layer('office-on-core', '^src/office', '^src/(?!core|office)'),
     layer('server-on-office', '^src/server', '^src/(?!core|office|server)'),
-    layer('the-tree-below-items', '^src/server/tree', '^src/server/(items|pages|vacancies|notices|media)/'),
+    layer('the-tree-below-items', '^src/server/tree', '^src/server/(items|pages|vacancies|notices|pictures)/'),
     layer('items-below-their-types', '^src/server/items', '^src/server/(pages|vacancies)/'),
     layer('islands-on-office', '^src/islands', '^src/(?!core|office|islands)'),
     { ...layer('demo-is-for-seeding', '^src/(?!demo)', '^src/demo'), from: { path: '^src/(?!demo|pages/sign-in)' } },

@@ -17,7 +17,7 @@ import {
 import { hashPassword } from '@/server/gate/password';
 import { beginDraft } from '@/server/items/begin';
 import { keepReferences } from '@/server/items/references';
-import { keepBlob } from '@/server/media/media';
+import { keepBlob } from '@/server/pictures/pictures';
 import { installPlan } from '@/server/plan/plans';
 import { HOME, type DemoPage } from './pages';
 import { DEMO_PEOPLE } from './people';

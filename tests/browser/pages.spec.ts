@@ -430,7 +430,9 @@ test('rules before publishing: set, undone, live for everybody', async ({ browse
   await ines.getByLabel('Summary').fill('Thirty lockers.');
   await isKept(ines);
   await ines.getByRole('button', { name: /^Send to Priya/ }).click();
-  await expect(ines.getByText('Say in a sentence what you changed; this website asks for it.', { exact: true })).toBeVisible();
+  await expect(
+    ines.getByText('Say in a sentence what you changed; this website asks for it.', { exact: true }),
+  ).toBeVisible();
   await ines.getByLabel('What did you change?').fill('More lockers');
   await loads(ines, () => ines.getByRole('button', { name: /^Send to Priya/ }).click());
   await expect(ines.getByText('It is sent.')).toBeVisible();

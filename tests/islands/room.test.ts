@@ -107,12 +107,12 @@ describe('sending', () => {
   it('gives a refusal as the server tells it', async () => {
     answer(
       403,
-      '{"code":"refused","status":403,"title":"Not in your room","detail":"Ask Maud."}',
+      '{"kind":"refused","code":"not-yours","status":403,"title":"Not in your room","detail":"Ask Maud."}',
       'application/problem+json',
     );
     expect(await send('POST', '/api/x')).toEqual({
       ok: false,
-      problem: { kind: 'refused', status: 403, title: 'Not in your room', detail: 'Ask Maud.' },
+      problem: { kind: 'refused', code: 'not-yours', status: 403, title: 'Not in your room', detail: 'Ask Maud.' },
     });
   });
 

@@ -15,7 +15,7 @@ import { POST as copy } from '@/pages/api/pages/[id]/copy';
 import { PUT as putDraft } from '@/pages/api/items/[id]/draft';
 import { POST as drop } from '@/pages/api/items/[id]/drop';
 import { POST as move } from '@/pages/api/pages/[id]/move';
-import { POST as planned } from '@/pages/api/items/[id]/plan';
+import { POST as planned } from '@/pages/api/items/[id]/schedule';
 import { POST as previewLink } from '@/pages/api/pages/[id]/preview-link';
 import { POST as publish } from '@/pages/api/items/[id]/publish';
 import { POST as retire } from '@/pages/api/items/[id]/retire';
@@ -796,7 +796,9 @@ describe('what is planned', () => {
       (await db.execute<{ n: number }>(sql`select count(*)::int as n from publications where item_id = ${id}`)).rows[0]
         ?.n ?? 0;
     const before = await out();
-    // A barrier: everybody has seen that it is due before anybody may take it, since its row is held meanwhile.
+    // A barrier: everybody has seen that it is due before anybody may take it, since its row is held meanwhile. Who
+    // waits is asked outside the transaction: inside, the statistics stay as they were read first (PostgreSQL manual,
+    // "Viewing Statistics").
     const settled: Promise<number>[] = [];
     await db.transaction(async (tx) => {
       await tx.execute(sql`select 1 from items where id = ${id} for update`);
@@ -804,7 +806,7 @@ describe('what is planned', () => {
       for (let waits = 0; waits < 1;)
         waits = Number(
           (
-            await tx.execute<{ n: number }>(
+            await db.execute<{ n: number }>(
               sql`select count(*)::int as n from pg_stat_activity where wait_event_type = 'Lock' and datname = current_database()`,
             )
           ).rows[0]?.n,

@@ -110,7 +110,7 @@ const TABLE: Record<string, Row> = {
   'POST items/[id]/drop.ts': item(['item.edit'], { version: far }, [409, 422]),
   'POST pages/[id]/move.ts': page(['page.arrange'], { parent: far, index: 0, dry: true }, 404),
   'POST items/[id]/notes.ts': item(['item.edit'], { settle: far, settled: true }, 404),
-  'POST items/[id]/plan.ts': item(['item.retire'], { at: '2001-01-01T10:00' }, 422, { faults: true }),
+  'POST items/[id]/schedule.ts': item(['item.retire'], { at: '2001-01-01T10:00' }, 422, { faults: true }),
   'POST items/[id]/presence.ts': item(['item.view'], { typing: false, leaving: true }),
   'POST pages/[id]/preview-link.ts': page(['page.edit'], { end: far }, 404),
   'POST items/[id]/publish.ts': item(['item.publish', 'item.edit'], { content: {}, version: far, note: '' }, 409),

@@ -101,7 +101,7 @@ const ASKED: [file: string, method: string, body: object][] = [
   ['items/[id]/presence.ts', 'POST', { typing: false, leaving: true }],
   ['items/[id]/draft.ts', 'PUT', { content: { title: 'x' }, version: 99 }],
   ['pages/[id]/copy.ts', 'POST', { nothing: true }],
-  ['items/[id]/plan.ts', 'POST', { at: '2001-01-01T10:00' }],
+  ['items/[id]/schedule.ts', 'POST', { at: '2001-01-01T10:00' }],
   ['review/[id]/decide.ts', 'POST', { outcome: 'sent-back', word: '' }],
   ['review/[id]/remarks.ts', 'POST', { settle: 99999, settled: true }],
 ];

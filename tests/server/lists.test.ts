@@ -18,7 +18,7 @@ import { getLivePlan, getPreparedPlan } from '@/server/plan/plans';
 import { listPeople } from '@/server/people/people';
 import { GET as getMedia } from '@/pages/media/[hash]';
 import { findPictureUse } from '@/server/items/references';
-import { listPictures } from '@/server/media/media';
+import { listPictures } from '@/server/pictures/pictures';
 import { accessOf, pageId, siteId } from './ask';
 
 describe('the page tree', () => {

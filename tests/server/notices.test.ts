@@ -6,7 +6,7 @@ import { POST as describePicture } from '@/pages/api/pictures/[id]/describe';
 import { listActivity } from '@/server/activity/activity';
 import { findPlace, listPages } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
-import { listPictures } from '@/server/media/media';
+import { listPictures } from '@/server/pictures/pictures';
 import { comingInstant } from '@/server/items/publishing';
 import { findAccess, type Site } from '@/server/gate/access';
 import { listNotices, noticeReader, noticesShowing } from '@/server/notices/notices';

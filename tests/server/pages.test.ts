@@ -190,6 +190,16 @@ describe('making pages', () => {
     });
     expect(await db.$count(items)).toBe(before);
   });
+  it.each([
+    [{ title: ' ' }, 'title', 'Give the page a title.'],
+    [{ outline: '' }, 'outline', 'Paste or type a list first.'],
+  ])('tells what is wrong with the form that was sent, not with another: %o', async (given, field, message) => {
+    const answer = await call(make, 'POST', '/x', {
+      ...asJuno(),
+      body: { parent: await pageId('About us'), layout: 'plain', ...given },
+    });
+    expect(answer).toMatchObject({ status: 422, body: { faults: [{ field, message }] } });
+  });
   it('keeps clear of the addresses the application answers itself', async () => {
     const made = await call(make, 'POST', '/x', {
       ...asMaud(),

@@ -8,7 +8,7 @@ import { PUT as putDraft } from '@/pages/api/items/[id]/draft';
 import { POST as drop } from '@/pages/api/items/[id]/drop';
 import { POST as makePage } from '@/pages/api/pages/index';
 import { POST as notes } from '@/pages/api/items/[id]/notes';
-import { POST as planFor } from '@/pages/api/items/[id]/plan';
+import { POST as scheduleFor } from '@/pages/api/items/[id]/schedule';
 import { POST as presence } from '@/pages/api/items/[id]/presence';
 import { POST as previewLink } from '@/pages/api/pages/[id]/preview-link';
 import { POST as publish } from '@/pages/api/items/[id]/publish';
@@ -405,7 +405,7 @@ describe('at a time', () => {
       ).status,
     ).toBe(200);
     expect(
-      (await call(planFor, 'POST', '/x', { ...maud, params: page.params, body: { callOff: 'publish' } })).status,
+      (await call(scheduleFor, 'POST', '/x', { ...maud, params: page.params, body: { callOff: 'publish' } })).status,
     ).toBe(200);
     expect((await getEditable(db, await siteId(), page.id)).content['summary']).toBe('Newer words.');
     await db.delete(drafts).where(eq(drafts.itemId, page.id));
@@ -419,13 +419,13 @@ describe('at a time', () => {
       body: { content: { ...page.content, summary: 'Not yet.' }, version: 0, note: '', at: later },
     });
     expect(
-      (await call(planFor, 'POST', '/x', { ...maud, params: page.params, body: { callOff: 'publish' } })).status,
+      (await call(scheduleFor, 'POST', '/x', { ...maud, params: page.params, body: { callOff: 'publish' } })).status,
     ).toBe(200);
     const after = await getEditable(db, await siteId(), page.id);
     expect(after).toMatchObject({ planned: [], draft: { version: 1 } });
     expect(after.content['summary']).toBe('Not yet.');
     expect(
-      (await call(planFor, 'POST', '/x', { ...maud, params: page.params, body: { callOff: 'publish' } })).status,
+      (await call(scheduleFor, 'POST', '/x', { ...maud, params: page.params, body: { callOff: 'publish' } })).status,
     ).toBe(409);
   });
   it('a page is taken down by itself; whoever may not take down cannot plan it', async () => {
@@ -433,14 +433,16 @@ describe('at a time', () => {
     const page = await open('Contact');
     expect(
       (
-        await call(planFor, 'POST', '/x', {
+        await call(scheduleFor, 'POST', '/x', {
           ...ines,
           params: { id: String(await pageId('Left luggage')) },
           body: { at: later },
         })
       ).status,
     ).toBe(403);
-    expect((await call(planFor, 'POST', '/x', { ...maud, params: page.params, body: { at: later } })).status).toBe(200);
+    expect((await call(scheduleFor, 'POST', '/x', { ...maud, params: page.params, body: { at: later } })).status).toBe(
+      200,
+    );
     await db
       .update(schedules)
       .set({ dueAt: new Date(Date.now() - 1000) })

@@ -25,7 +25,7 @@ import { getEditable } from '@/server/items/editable';
 import { formOf } from '@/server/items/forms';
 import { withAddresses } from '@/server/items/links';
 import { getReviewView } from '@/server/items/reviews';
-import { listPictures } from '@/server/media/media';
+import { listPictures } from '@/server/pictures/pictures';
 import { call, inForce, pageId, signInAs, siteId, type Who } from './ask';
 
 let [maud, ines, priya]: Who[] = [];

@@ -68,7 +68,7 @@ export const itemRoutes = {
     ]),
     answer: z.object({ notes: z.array(note) }),
   },
-  'POST /api/items/[id]/plan': {
+  'POST /api/items/[id]/schedule': {
     body: z.union([z.strictObject({ at: hour }), z.strictObject({ callOff: z.enum(['publish', 'take-down']) })]),
   },
   'POST /api/items/[id]/presence': {

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { compareField, SETTINGS, mergeContent, type Layout, type Names, type PageContent } from '@/core/content';
 import { Dialog } from '../kit/parts';
-import { Changes } from '../room/Changes';
+import { Changes } from '../review/Changes';
 
 interface ConflictProps {
   detail: string;

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Remark } from '@/core/wire';
 import { Safe } from '../kit/parts';
 import { useAbout } from './about';
-import { RemarkThreads } from '../room/Remarks';
+import { RemarkThreads } from '../review/Remarks';
 
 /** The remarks of the last second look, beside the text they are about. */
 export function RemarksPanel({

@@ -30,8 +30,8 @@ export function SchedulePanel({
   const [at, setAt] = useState('');
   const [said, setSaid] = useState<string | null>(null);
   const say = (instant: string) => sayTime(new Date(instant), timeZone, new Date(now));
-  const run = async (body: Sends<'POST /api/items/[id]/plan'>) => {
-    const sent = await act('POST', `/api/items/${item}/plan`, body);
+  const run = async (body: Sends<'POST /api/items/[id]/schedule'>) => {
+    const sent = await act('POST', `/api/items/${item}/schedule`, body);
     if (!sent?.ok) return;
     if (sent.value.trial) setSaid('This is a trial: nothing was planned.');
     else location.reload();

@@ -3,7 +3,7 @@ import type { FieldChange, PageContent } from '@/core/content';
 import { sayTime } from '@/core/words';
 import { Dialog, Labelled } from '../kit/parts';
 import { send } from '../kit/send';
-import { Changes } from '../room/Changes';
+import { Changes } from '../review/Changes';
 import { useAbout } from './about';
 import { Panel } from './Panel';
 

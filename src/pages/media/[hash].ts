@@ -2,7 +2,7 @@ import type { APIRoute } from 'astro';
 import { db } from '@/server/db/client';
 import { answerFault } from '@/server/gate/endpoint';
 import { notFound } from '@/server/gate/problems';
-import { findBlob } from '@/server/media/media';
+import { findBlob } from '@/server/pictures/pictures';
 
 /**
  * The bytes of a picture, open to everybody. The address is their hash, so they can be kept for good; scripts in a

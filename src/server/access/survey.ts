@@ -22,7 +22,7 @@ import type { WhyGroup } from '@/core/wire';
 import { isDay, sayDay } from '@/core/words';
 import { inventory } from '@/office';
 import { findInstant, now } from '../clock';
-import { listPages, type PageFacts } from '../tree/tree';
+import { listPages, type PageFacts, liveNameOf } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { namesFor, sampleOf, type Access } from '../gate/access';
 import { notFound } from '../gate/problems';
@@ -85,7 +85,6 @@ export const PLAN_CHOICE = {
 
 export const permissionIds = [...inventory.permissions.keys()];
 const isPlaced = (permission: string) => inventory.permissions.get(permission as never)?.placed ?? permission === VISIT;
-export const titleOf = (page: PageFacts) => page.shortName ?? page.liveTitle;
 
 export async function loadSurvey(tx: Tx, access: Access, asked: Asked): Promise<Survey> {
   const plan =
@@ -200,7 +199,7 @@ export function whyOn(survey: Survey, row: string, permission: string, branch: s
         (group = { allowed: decision.allowed, words, ways: waysOf(decision, permission, names), pages: [], count: 0 }),
       );
     group.count++;
-    if (page && group.pages.length < 5) group.pages.push(titleOf(page));
+    if (page && group.pages.length < 5) group.pages.push(liveNameOf(page));
   }
   return [...groups.values()].sort((a, b) => b.count - a.count);
 }

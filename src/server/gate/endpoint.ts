@@ -39,10 +39,17 @@ export interface Declared {
   evenInTrial?: true;
 }
 
+/** Faults of a body that may have one of several forms: those of the form it comes nearest to. */
+const plainly = (issues: readonly z.core.$ZodIssue[]): z.core.$ZodIssue[] =>
+  issues.flatMap((issue) => {
+    const [nearest] = issue.code === 'invalid_union' ? issue.errors.toSorted((a, b) => a.length - b.length) : [];
+    return nearest ? plainly(nearest).map((one) => ({ ...one, path: [...issue.path, ...one.path] })) : [issue];
+  });
+
 export function parseBody<S extends z.ZodType>(schema: S, value: unknown): z.infer<S> {
   const parsed = schema.safeParse(value);
   if (parsed.success) return parsed.data;
-  const faults = parsed.error.issues.map((issue) => ({ field: issue.path.join('.'), message: issue.message }));
+  const faults = plainly(parsed.error.issues).map((issue) => ({ field: issue.path.join('.'), message: issue.message }));
   const [first] = faults;
   const told = first ? `${first.field ? `${first.field}: ` : ''}${first.message}` : 'Something does not fit.';
   throw new Problem('body-faults', { faults: told }, { faults });

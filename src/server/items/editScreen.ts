@@ -7,7 +7,7 @@ import { pageNamer } from '../tree/naming';
 import type { Tx } from '../db/client';
 import type { Access } from '../gate/access';
 import { mayNow, type Thing } from '../gate/authorize';
-import { listPictures } from '../media/media';
+import { listPictures } from '../pictures/pictures';
 import { listPeople } from '../people/people';
 import type { LoadedRoom } from '../room';
 import { fieldsFor } from './allowed';

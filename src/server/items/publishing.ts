@@ -119,7 +119,7 @@ export function comingInstant(actor: Pick<Actor, 'site'>, local: string): Date {
  * Plans what shall happen to a page by itself; what was planned before of the same kind is replaced. Runs in a
  * transaction.
  */
-export async function planFor(
+export async function scheduleFor(
   tx: Tx,
   actor: Actor,
   itemId: number,

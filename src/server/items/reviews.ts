@@ -17,7 +17,7 @@ import { addRevision, saveAndTake } from './drafts';
 import { asShown, layoutOf, whole, type ItemRow } from './forms';
 import { hrefFor, mustFindItem } from './items';
 import { withAddresses } from './links';
-import { comingInstant, mustPass, planFor, putOnline, replaceWaiting } from './publishing';
+import { comingInstant, mustPass, scheduleFor, putOnline, replaceWaiting } from './publishing';
 import { countOpenRemarks } from './remarks';
 import { findAllPlaced, findLiveContent, findPlace } from '../tree/tree';
 
@@ -136,7 +136,7 @@ async function publishRevision(
   }
   const dueAt = comingInstant(access, at);
   await mustPass(tx, access, itemId, content);
-  await planFor(tx, access, itemId, { what: 'publish', dueAt, revisionId });
+  await scheduleFor(tx, access, itemId, { what: 'publish', dueAt, revisionId });
   await record(tx, access, actions.later, textOf(content, 'title'), {
     ...more,
     detail: [`For ${sayTime(dueAt, access.site.timeZone, now())}.`, note].filter(Boolean).join(' '),

@@ -2,7 +2,7 @@ import { closure, covers, scopeInWords, type PolicyPerson } from '@/core/access'
 import { scopeNames } from '@/core/inventory';
 import { getRole, ROLE_PART_KEYS, rolePart, type Plan, type PlanRole, type RolePartKey } from '@/core/plan';
 import { inventory } from '@/office';
-import type { PageFacts } from '../tree/tree';
+import { type PageFacts, liveNameOf } from '../tree/tree';
 
 export interface ComparedGroup {
   name: string;
@@ -24,7 +24,7 @@ export function compareRoles(
   const both = [getRole(plan, a), getRole(plan, b)] as const;
   const pageName = (id: string) => {
     const page = pages.find((p) => p.id === id);
-    return page ? (page.shortName ?? page.liveTitle) : 'a page that is gone';
+    return page ? liveNameOf(page) : 'a page that is gone';
   };
   const row = (name: string, of: (role: PlanRole) => string) => ({ name, a: of(both[0]), b: of(both[1]) });
   const may = (role: PlanRole, permission: string) =>

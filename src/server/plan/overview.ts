@@ -7,12 +7,12 @@ import { missingInWords, surplusOf } from '@/core/task';
 import type { HistoryEntry } from '@/core/wire';
 import { inventory } from '@/office';
 import { now } from '../clock';
-import type { PageFacts } from '../tree/tree';
+import { type PageFacts, liveNameOf } from '../tree/tree';
 import { sampleOf } from '../gate/access';
 
 const nameOfPage = (pages: readonly PageFacts[]) => (id: string) => {
   const page = pages.find((p) => p.id === id);
-  return page ? (page.shortName ?? page.liveTitle) : 'a page that is gone';
+  return page ? liveNameOf(page) : 'a page that is gone';
 };
 
 /** What is to be known of somebody who holds a role and does not work by it now. */

@@ -1,7 +1,7 @@
 import type { Place } from '@/core/access';
 import type { Access } from '../gate/access';
 import { mayOn, mayVisit } from '../gate/authorize';
-import type { PageFacts } from './tree';
+import { type PageFacts, liveNameOf } from './tree';
 
 /**
  * Whether somebody may know of a page: they may look at it in the back office, or it is on the website and they may
@@ -18,10 +18,6 @@ export function pageNamer(access: Access, pages: readonly PageFacts[]): (id: str
   const byId = new Map(pages.map((page) => [page.id, page]));
   return (id) => {
     const page = byId.get(id);
-    return page === undefined
-      ? 'a page that is gone'
-      : sees(page)
-        ? (page.shortName ?? page.liveTitle)
-        : 'a page you do not see';
+    return page === undefined ? 'a page that is gone' : sees(page) ? liveNameOf(page) : 'a page you do not see';
   };
 }

@@ -30,6 +30,10 @@ export interface PageFacts {
   publishedAt: Date | null;
 }
 
+/** What a page is called where visitors read of it: its short name, else its title. */
+export const liveNameOf = (page: Pick<PageFacts, 'shortName' | 'liveTitle'>): string =>
+  page.shortName ?? page.liveTitle;
+
 const lastPublished = sql<
   string | null
 >`(select max(${publications.publishedAt}) from ${publications} where ${publications.itemId} = ${items.id})`;

@@ -1,6 +1,6 @@
 import { inventory } from '@/office';
 import { maySee } from '@/server/tree/naming';
-import { listPages } from '@/server/tree/tree';
+import { listPages, liveNameOf } from '@/server/tree/tree';
 import { mayOn } from '@/server/gate/authorize';
 import { endpoint } from '@/server/gate/endpoint';
 
@@ -17,8 +17,6 @@ export const GET = endpoint('GET /api/pages/pick', {
     const pages = (await listPages(tx, access.site.id)).filter(
       (page) => sees(page) && (wanted === null || may({ ...page.place, author: access.who.id })),
     );
-    return {
-      pages: pages.map(({ id, parent, shortName, liveTitle }) => ({ id, parent, title: shortName ?? liveTitle })),
-    };
+    return { pages: pages.map((page) => ({ id: page.id, parent: page.parent, title: liveNameOf(page) })) };
   },
 });

@@ -1,5 +1,5 @@
 import { endpoint } from '@/server/gate/endpoint';
-import { describePicture } from '@/server/media/media';
+import { describePicture } from '@/server/pictures/pictures';
 
 /** Changes what a picture is said to show. */
 export const POST = endpoint('POST /api/pictures/[id]/describe', {

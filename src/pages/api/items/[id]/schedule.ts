@@ -1,6 +1,6 @@
 import { record } from '@/server/activity/activity';
 import { hrefFor } from '@/server/items/items';
-import { callOff, comingInstant, planFor, titleOf } from '@/server/items/publishing';
+import { callOff, comingInstant, scheduleFor, titleOf } from '@/server/items/publishing';
 import { mustMayBelow } from '@/server/pages/move';
 import { authorize } from '@/server/gate/authorize';
 import { endpoint } from '@/server/gate/endpoint';
@@ -8,7 +8,7 @@ import { sayTime } from '@/core/words';
 import { now } from '@/server/clock';
 
 /** Plans when an item is taken down, or calls off what is planned. */
-export const POST = endpoint('POST /api/items/[id]/plan', {
+export const POST = endpoint('POST /api/items/[id]/schedule', {
   needs: 'item.view',
   on: 'item',
   run: async ({ tx, access, id, body, thing }) => {
@@ -21,7 +21,7 @@ export const POST = endpoint('POST /api/items/[id]/plan', {
     if ('callOff' in body) return callOff(tx, access, id, body.callOff);
     const dueAt = comingInstant(access, body.at);
     await mustMayBelow(tx, access, 'page.retire', id);
-    await planFor(tx, access, id, { what: 'take-down', dueAt });
+    await scheduleFor(tx, access, id, { what: 'take-down', dueAt });
     await record(tx, access, 'planned to take down', await titleOf(tx, id), {
       href: await hrefFor(tx, id),
       detail: `For ${sayTime(dueAt, access.site.timeZone, now())}.`,
