@@ -1,4 +1,3 @@
-import { addPerson } from '@/server/people/accounts';
 import { eq } from 'drizzle-orm';
 import { documentOf, emptyDocument, parseContent, withHrefs, type PageContent } from '@/core/content';
 import { layouts } from '@/office';
@@ -25,6 +24,7 @@ import { demoVacancies, type DemoVacancy } from './vacancies';
 import { PICTURES } from './pictures';
 import { demoPlan, startPlan } from './plan';
 import { p } from './write';
+import { addPerson } from '@/server/people/accounts';
 
 const DAY_MS = 86_400_000;
 

@@ -99,7 +99,7 @@ describe('sending', () => {
 
   it('reads without a body and without a key', async () => {
     const asked = answer(200, '{}');
-    await send('GET', '/api/x');
+    await send('GET', '/api/ask');
     expect(asked[0]?.init.body).toBeUndefined();
     expect(asked[0]?.init.headers).toEqual({ accept: 'application/json' });
   });
@@ -110,7 +110,7 @@ describe('sending', () => {
       '{"kind":"refused","code":"not-yours","status":403,"title":"Not in your room","detail":"Ask Maud."}',
       'application/problem+json',
     );
-    expect(await send('POST', '/api/x')).toEqual({
+    expect(await send('POST', '/api/sign-out')).toEqual({
       ok: false,
       problem: { kind: 'refused', code: 'not-yours', status: 403, title: 'Not in your room', detail: 'Ask Maud.' },
     });
@@ -118,7 +118,7 @@ describe('sending', () => {
 
   it('never throws: no network, and answers that are no JSON, are told in words', async () => {
     vi.stubGlobal('fetch', () => Promise.reject(new TypeError('network')));
-    expect(await send('POST', '/api/x')).toMatchObject({
+    expect(await send('POST', '/api/sign-out')).toMatchObject({
       ok: false,
       problem: {
         code: 'offline',
@@ -127,7 +127,7 @@ describe('sending', () => {
       },
     });
     answer(502, '<html>bad gateway</html>', 'text/html');
-    expect(await send('POST', '/api/x')).toMatchObject({
+    expect(await send('POST', '/api/sign-out')).toMatchObject({
       ok: false,
       problem: { status: 502, detail: 'Something went wrong, and nothing was lost. Try again in a moment.' },
     });

@@ -1,4 +1,3 @@
-import { addPerson } from '@/server/people/accounts';
 import type { APIRoute } from 'astro';
 import { eq } from 'drizzle-orm';
 import { DEMO_PEOPLE } from '@/demo/people';
@@ -10,6 +9,7 @@ import { getLivePlan } from '@/server/plan/plans';
 import { findAccess, findSite, type Access, type Site } from '@/server/gate/access';
 import { beginSession } from '@/server/gate/sessions';
 import { sql } from 'drizzle-orm';
+import { addPerson } from '@/server/people/accounts';
 
 export const ORIGIN = 'http://127.0.0.1:4400';
 

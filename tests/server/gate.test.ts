@@ -1,4 +1,4 @@
-import { findAccount, setAccount } from '@/server/people/accounts';
+import { findAccount, setPassword } from '@/server/people/accounts';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import type { APIRoute } from 'astro';
@@ -35,7 +35,7 @@ async function makeLooker() {
   await inForce(...role('looker', ...[...inventory.permissions.keys()].filter(isReading)));
   const looker = await somebody(LOOKER, { role: 'looker' });
   const found = await findAccount(db, looker.id);
-  await setAccount(db, found?.account.id ?? 0, { passwordHash: await hashPassword('nine-quiet-ferries') });
+  await setPassword(db, found?.account.id ?? 0, await hashPassword('nine-quiet-ferries'));
   return looker;
 }
 const first = (name: string) => name.split(' ')[0] ?? name;

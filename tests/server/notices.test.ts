@@ -10,7 +10,7 @@ import { listPictures } from '@/server/pictures/pictures';
 import { comingInstant } from '@/server/items/publishing';
 import { findAccess, type Site } from '@/server/gate/access';
 import { listNotices, noticeReader, noticesShowing } from '@/server/notices/notices';
-import { instantOf } from '@/server/typed';
+import { instantOf } from '@/server/typedHour';
 import { visitsThisWeek } from '@/server/visits/counter';
 import { call, pageId, signInAs, siteId } from './ask';
 

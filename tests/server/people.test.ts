@@ -1,4 +1,3 @@
-import { addPerson } from '@/server/people/accounts';
 import { and, eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { POST as invite } from '@/pages/api/people/index';
@@ -23,6 +22,7 @@ import { listMails } from '@/server/people/mails';
 import { findKeyholderName, listPeople } from '@/server/people/people';
 import { getPlanState } from '@/server/plan/plans';
 import { accessOf, call, pageId, signInAs, siteId } from './ask';
+import { addPerson } from '@/server/people/accounts';
 
 const TZ = 'Europe/London';
 const everybody = async () => listPeople(db, await siteId());

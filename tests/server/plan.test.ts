@@ -1,4 +1,3 @@
-import { addPerson } from '@/server/people/accounts';
 import { eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { getRole, type Operation } from '@/core/plan';
@@ -20,6 +19,7 @@ import { listReleases, getPlanState } from '@/server/plan/plans';
 import { loadRoom } from '@/server/room';
 import { findProgress } from '@/server/tours/progress';
 import { accessOf, call, signInAs, siteId } from './ask';
+import { addPerson } from '@/server/people/accounts';
 
 const state = async () => getPlanState(db, await siteId(), { personId: 0, role: null });
 const close: Operation = { do: 'set-door', role: 'harbour-desk', section: 'notices', state: 'closed' };

@@ -46,3 +46,9 @@ export type Gets<R extends Route> = R extends Route
     ? z.output<A>
     : object
   : never;
+/** The body a request there is given; nothing can be sent to an address that no route has. */
+export type Body<R extends Route> = [R] extends [never]
+  ? [noSuchRoute: never]
+  : undefined extends Sends<R>
+    ? [body?: undefined]
+    : [body: Sends<R>];

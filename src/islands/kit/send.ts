@@ -1,4 +1,4 @@
-import type { Gets, Kind, RouteAt, Sends } from '@/core/wire';
+import type { Body, Gets, Kind, RouteAt, Sends } from '@/core/wire';
 
 /** A refusal or failure as the server tells it (RFC 9457), or as the network's silence is told. */
 export interface ProblemDetails {
@@ -27,16 +27,17 @@ type Method = 'GET' | 'POST' | 'PUT';
 export const newKey = (): string => crypto.randomUUID();
 
 /**
- * Sends a request to an endpoint of ours, whose contract says by its address what goes and what comes. Never throws: what goes wrong comes back as a problem. A request that
- * writes carries a key, so that sending it twice has one effect; give the same key to try the same thing again.
+ * Sends a request to an endpoint of ours, whose contract says by its address what goes and what comes. Never throws:
+ * what goes wrong comes back as a problem. A request that writes carries a key, so that sending it twice has one effect;
+ * give the same key to try the same thing again.
  */
 export async function send<M extends Method, P extends string>(
   method: M,
   path: P,
-  body?: Sends<RouteAt<M, P>>,
-  key: string = newKey(),
+  ...given: [...Body<RouteAt<M, P>>, key?: string]
 ): Promise<Sent<Gets<RouteAt<M, P>>>> {
   type T = Gets<RouteAt<M, P>>;
+  const [body, key = newKey()] = given as unknown as [body?: unknown, key?: string];
   try {
     const response = await fetch(path, {
       method,

@@ -12,7 +12,7 @@ const addressOf = (source: PageSource) =>
     ? '/api/workshop/pages'
     : source === 'seen'
       ? '/api/pages/pick'
-      : `/api/pages/pick?for=${encodeURIComponent(source)}`;
+      : (`/api/pages/pick?for=${encodeURIComponent(source)}` as const);
 
 const asked = new Map<PageSource, Promise<Sent<{ pages: PickedPage[] }>>>();
 

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import type { Gets, RouteAt, Sends } from '@/core/wire';
+import type { Body, Gets, RouteAt } from '@/core/wire';
 import { answered } from './happened';
 import { newKey, send, type ProblemDetails, type Sent } from './send';
 
@@ -17,12 +17,12 @@ export function useSend() {
   async function act<M extends 'POST' | 'PUT', P extends string>(
     method: M,
     path: P,
-    body?: Sends<RouteAt<M, P>>,
+    ...body: Body<RouteAt<M, P>>
   ): Promise<Sent<Gets<RouteAt<M, P>>> | null> {
     if (busy.current) return null;
     busy.current = true;
     setState({ status: 'busy' });
-    const sent = await send(method, path, body, key.current);
+    const sent = await send(method, path, ...([body[0], key.current] as unknown as [...Body<RouteAt<M, P>>, string]));
     busy.current = false;
     if (sent.ok || sent.problem.status !== 0) key.current = newKey();
     if (sent.ok) answered(method, path);

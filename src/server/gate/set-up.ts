@@ -1,4 +1,3 @@
-import { addPerson, findAccount, setAccount } from '../people/accounts';
 import { and, eq, gt, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { decide } from '@/core/access';
 import { beyondMe, KEYHOLDER, policyOf } from '@/core/plan';
@@ -7,6 +6,7 @@ import { now } from '../clock';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { assignments, people, sessions, setupLinks, sites } from '../db/schema';
+import { addPerson, setPassword } from '../people/accounts';
 import { findKeyholderName, findPolicyPerson } from '../people/people';
 import { getLivePlan } from '../plan/plans';
 import type { Site } from './access';
@@ -99,15 +99,15 @@ export async function choosePassword(tx: Tx, given: { token: string; password: s
   if (!link?.personId || !site) throw new Problem('link-used');
   if (link.madeBy !== null && !(await mayStillGive(tx, site, link.madeBy, link.personId)))
     throw new Problem('link-used');
-  const invited = await findAccount(tx, link.personId);
-  if (!invited || invited.person.suspendedAt) throw new Problem('account-paused');
-  const { person, account } = invited;
+  // Held, so that nobody is paused meanwhile.
+  const [person] = await tx
+    .select()
+    .from(people)
+    .where(and(eq(people.id, link.personId), isNull(people.suspendedAt)))
+    .for('update');
+  if (!person) throw new Problem('account-paused');
   assertStrong(given.password, person);
-  await setAccount(tx, account.id, {
-    passwordHash: await hashPassword(given.password),
-    wrongTries: 0,
-    wrongSince: null,
-  });
+  await setPassword(tx, person.accountId, await hashPassword(given.password));
   await tx.delete(sessions).where(eq(sessions.personId, person.id));
   await record(tx, { site, signedInId: person.id }, 'chose a password', person.name, {});
   return beginSession(tx, link.siteId, person.id);

@@ -1,4 +1,3 @@
-import { findAccount, findByEmail, setAccount } from '../people/accounts';
 import { setTimeout as wait } from 'node:timers/promises';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import { and, eq, ne, sql } from 'drizzle-orm';
@@ -6,6 +5,7 @@ import { record } from '../activity/activity';
 import { now } from '../clock';
 import { pool, type Db, type Tx } from '../db/client';
 import { accounts, knownBrowsers, sessions } from '../db/schema';
+import { findAccount, findByEmail, setPassword } from '../people/accounts';
 import { findPolicyPerson } from '../people/people';
 import { findSite, isKeyholder, type Access } from './access';
 import { assertStrong, checkPassword, hashPassword } from './password';
@@ -127,7 +127,7 @@ export async function findWrongTries(tx: Tx, access: Access): Promise<{ times: n
 /** Somebody was told of wrong tries; they are counted anew from here. Runs in a transaction. */
 export async function forgetWrongTries(tx: Tx, access: Access): Promise<void> {
   const mine = await findAccount(tx, access.signedInId);
-  if (mine) await setAccount(tx, mine.account.id, { wrongTries: 0, wrongSince: null });
+  if (mine) await tx.update(accounts).set({ wrongTries: 0, wrongSince: null }).where(eq(accounts.id, mine.account.id));
 }
 
 /**
@@ -148,11 +148,7 @@ export async function changePassword(
   await byOwner.delete(String(me.id));
   if (given.current === given.password) throw problemAt('password', 'password-same');
   assertStrong(given.password, me);
-  await setAccount(tx, account.id, {
-    passwordHash: await hashPassword(given.password),
-    wrongTries: 0,
-    wrongSince: null,
-  });
+  await setPassword(tx, account.id, await hashPassword(given.password));
   await endLinks(tx, [me.id]);
   await tx.delete(sessions).where(and(eq(sessions.personId, me.id), ne(sessions.tokenHash, hashToken(token ?? ''))));
   await record(tx, access, 'changed their password', me.name);

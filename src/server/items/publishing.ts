@@ -12,7 +12,7 @@ import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
 import { allowedPages } from '../gate/filter';
 import { Problem, problemAt } from '../gate/problems';
-import { instantOf } from '../typed';
+import { instantOf } from '../typedHour';
 import { findPolicyPerson } from '../people/people';
 import { getLivePlan } from '../plan/plans';
 import { formOf, layoutOf, whole, type ItemRow } from './forms';

@@ -9,7 +9,7 @@ import { notices, items, people } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { Problem, problemAt } from '../gate/problems';
-import { instantOf } from '../typed';
+import { instantOf } from '../typedHour';
 
 export interface NoticeEntry {
   id: number;

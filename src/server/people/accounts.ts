@@ -38,11 +38,7 @@ export async function findAccount(tx: Tx, personId: number) {
   return found;
 }
 
-/** Writes what somebody signs in with: another password, or how often the wrong one was tried. */
-export async function setAccount(
-  tx: Tx,
-  id: number,
-  values: Partial<Omit<typeof accounts.$inferSelect, 'id'>>,
-): Promise<void> {
-  await tx.update(accounts).set(values).where(eq(accounts.id, id));
+/** Gives an account another password; wrong tries are counted anew from here. */
+export async function setPassword(tx: Tx, id: number, passwordHash: string): Promise<void> {
+  await tx.update(accounts).set({ passwordHash, wrongTries: 0, wrongSince: null }).where(eq(accounts.id, id));
 }

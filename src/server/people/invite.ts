@@ -1,15 +1,15 @@
-import { emailSchema, type ImportedLink, type ImportRow, type MadeLink, nameSchema } from '@/core/wire';
-import { addPerson } from './accounts';
 import { canonical } from '@/core/json';
 import type { PolicyPerson } from '@/core/access';
 import { record } from '../activity/activity';
 import { readCsv } from '../csv';
+import { emailSchema, nameSchema, type ImportedLink, type ImportRow, type MadeLink } from '@/core/wire';
 import { sayDay, sayTime } from '@/core/words';
 import { now } from '../clock';
 import { listPages } from '../tree/tree';
 import type { Tx } from '../db/client';
 import type { Access } from '../gate/access';
 import { loadBounds } from '../gate/bounds';
+import { addPerson } from './accounts';
 import { Problem } from '../gate/problems';
 import { makePasswordToken } from '../gate/set-up';
 import {
