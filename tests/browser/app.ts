@@ -194,8 +194,11 @@ export async function allTools(page: Page) {
   if ((await more.count()) > 0 && (await more.getAttribute('aria-expanded')) === 'false') await more.click();
 }
 
-/** Waits until what was typed is kept on the server. */
-export const isKept = (page: Page) => expect(page.getByText('Draft kept')).toBeVisible();
+/** Waits until what was typed is kept on the server: the screen tells of the last letter a frame after it. */
+export async function isKept(page: Page): Promise<void> {
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+  await expect(page.getByText('Draft kept')).toBeVisible();
+}
 
 /**
  * Waits until what was changed in the Workshop is on the server: it shows at once, and is sent behind what was changed

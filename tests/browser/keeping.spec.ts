@@ -85,9 +85,10 @@ test('somebody else’s change arrives while one is writing: cursor, focus and e
   await tomas.reload();
   await expect(writing(tomas)).toContainText('before  after');
   for (let i = 0; i < 6; i++) await ines.keyboard.press('ArrowLeft');
-  await writing(tomas).click();
+  await writing(tomas).getByText('Lockers').click();
   await tomas.keyboard.press('Control+Home');
   await tomas.keyboard.type('Tomas begins. ');
+  await expect(writing(tomas)).toContainText('Tomas begins. Lockers');
   await isKept(tomas);
   const typed = 'and nothing of this is lost, however long it takes to arrive';
   await ines.keyboard.type(typed, { delay: 60 });
