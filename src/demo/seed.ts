@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import { documentOf, emptyDocument, parseContent, withHrefs, type PageContent } from '@/core/content';
+import { documentOf, emptyDocument, parseContent, startSettings, withHrefs, type PageContent } from '@/core/content';
 import { layouts } from '@/office';
 import type { Db, Tx } from '@/server/db/client';
 import {
@@ -95,9 +95,12 @@ async function publish(tx: Tx, item: ItemRow, content: PageContent): Promise<voi
   await tx.insert(publications).values({ siteId, itemId, revisionId, publishedBy: by, publishedAt: at });
 }
 
-/** What a page says, as its layout has it. */
-function contentOf(page: Pick<DemoPage, 'slug' | 'layout'>, content: PageContent): PageContent {
-  const checked = parseContent(layouts, page.layout, content);
+/** What a page says, as its layout has it, with its settings. */
+function contentOf(page: ItemRow, said: PageContent): PageContent {
+  const author = page.authorId === null ? null : String(page.authorId);
+  const { layout, slug, shortName, inNavigation, language } = page;
+  const settings = startSettings({ layout, slug, shortName, inNavigation, language, author });
+  const checked = parseContent(layouts, page.layout, { ...settings, ...said });
   if (!checked.ok) throw new Error(`page "${page.slug}": ${checked.faults.map((f) => f.message).join(' ')}`);
   return checked.content;
 }
@@ -129,10 +132,15 @@ export async function seedEmpty(db: Db, at: Date): Promise<{ siteId: number }> {
   return db.transaction(async (tx) => {
     const [site] = await tx.insert(sites).values({ name: 'New site', timeZone: 'Europe/London' }).returning();
     if (!site) throw new Error('the site was not written');
-    const home = { slug: '', layout: 'plain' as const, shortName: 'Home' };
+    const home = await addPage(
+      tx,
+      site.id,
+      { parent: null, position: 0, authorId: null, day: at },
+      { slug: '', layout: 'plain', shortName: 'Home' },
+    );
     await publish(
       tx,
-      await addPage(tx, site.id, { parent: null, position: 0, authorId: null, day: at }, home),
+      home,
       contentOf(home, { title: 'Welcome', summary: 'This website is being prepared.', body: emptyDocument() }),
     );
     await installPlan(tx, site.id, startPlan());
@@ -196,7 +204,7 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
     // Their links name pages, so all of them must be there.
     for (const one of made.values()) {
       one.content = contentOf(
-        one.page,
+        one.row,
         withHrefs(one.content, (href) => names.get(href) ?? href),
       );
       await publish(tx, one.row, one.content);

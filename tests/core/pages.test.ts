@@ -13,11 +13,13 @@ import {
   parseContent,
   parseOutline,
   plainText,
+  readContent,
   richTextsOf,
   searchResultOf,
+  SETTINGS,
   settingsOf,
   slugFrom,
-  withSettings,
+  startSettings,
   type Addressed,
   type PageContent,
   type Piece,
@@ -287,21 +289,23 @@ describe('typed fields', () => {
       parseContent(layouts, 'harbour', { title: 'x', hours: 'x'.repeat(401), 'page.layout': 'plain' }),
     ).toMatchObject({ ok: false, faults: [{ field: 'hours' }] });
   });
-  it('settings are filled in for content written before they were, and never over what it says', () => {
-    const row = {
-      layout: 'plain',
-      slug: 'fares',
+  it('a page begins with all of its settings, and columns hold what they say', () => {
+    const page = { layout: 'plain', slug: 'fares', author: '3', language: 'cy' };
+    const start = startSettings(page);
+    expect(Object.keys(start)).toEqual(SETTINGS.map((setting) => setting.id));
+    expect(readContent(layouts, 'plain', { title: 'x', ...start })?.faults).toEqual([]);
+    expect(settingsOf(start)).toEqual({
+      ...page,
       ownAddress: null,
+      redirect: true,
       shortName: null,
       inNavigation: true,
-      author: '3',
       day: null,
-      language: 'en',
-    };
-    expect(settingsOf(withSettings({ title: 'x' }, row))).toEqual({ ...row, redirect: true });
-    expect(
-      settingsOf(withSettings({ title: 'x', 'page.slug': 'prices', 'page.inNavigation': false }, row)),
-    ).toMatchObject({ slug: 'prices', inNavigation: false });
+    });
+    expect(settingsOf({ ...start, 'page.slug': 'prices', 'page.inNavigation': false })).toMatchObject({
+      slug: 'prices',
+      inNavigation: false,
+    });
     expect(searchResultOf({ title: 'Fares', summary: 'Prices.', 'page.searchTitle': '  ' })).toEqual({
       title: 'Fares',
       text: 'Prices.',

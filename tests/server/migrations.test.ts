@@ -6,7 +6,7 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import { expect, inject, it } from 'vitest';
-import { referencesOf, type PageContent } from '@/core/content';
+import { referencesOf, startSettings, type PageContent } from '@/core/content';
 import type { Tx } from '@/server/db/client';
 import { formOf } from '@/server/items/forms';
 import { getLivePlan, getPlanState } from '@/server/plan/plans';
@@ -14,6 +14,8 @@ import { demo } from '../core/operations';
 
 /** Migrations until what hangs on pages came to hang on items. */
 const BEFORE_ITEMS = 13;
+/** And until every version of a page said its settings. */
+const BEFORE_SETTINGS = 16;
 const ALL = join(import.meta.dirname, '../../src/server/db/migrations');
 
 /** The first `count` migrations, in a folder of their own. */
@@ -63,8 +65,6 @@ it('migrations run on a database in use, one after the other, and lose nothing',
   await admin.query(`create database ${name}`);
   await admin.end();
   const pool = new pg.Pool({ connectionString: inject('adminUrl').replace(/\/postgres$/, `/${name}`) });
-  const count = (JSON.parse(readFileSync(join(ALL, 'meta/_journal.json'), 'utf8')) as { entries: object[] }).entries
-    .length;
   await migrate(drizzle(pool), { migrationsFolder: firstOf(2) });
   // What was in use then: a person, a page with a draft, a plan of the first form, a release of it and a change to a
   // role.
@@ -89,7 +89,7 @@ it('migrations run on a database in use, one after the other, and lose nothing',
   // What hangs on a page: a version that is live, a look at another, work planned, notes, somebody who has it open, a
   // link to look at it.
   await pool.query(`
-    insert into revisions (site_id, page_id, number, content, kind, note, made_by) values (1, 1, 1, '{"title":"Tides"}', 'published', 'First', 1), (1, 1, 2, '{"title":"Tides of today"}', 'sent', '', 1);
+    insert into revisions (site_id, page_id, number, content, kind, note, made_by) values (1, 1, 1, '{"title":"Tides","page.inNavigation":true}', 'published', 'First', 1), (1, 1, 2, '{"title":"Tides of today"}', 'sent', '', 1);
     update pages set live_revision_id = 1, audience = '{"kind":"members"}';
     insert into publications (site_id, page_id, revision_id, published_by) values (1, 1, 1, 1);
     insert into reviews (site_id, page_id, revision_id, sent_by, note) values (1, 1, 2, 1, 'Look');
@@ -139,7 +139,8 @@ it('migrations run on a database in use, one after the other, and lose nothing',
       ),
     );
   const before = await rowsOf([...tables, 'pages', 'page_notes']);
-  for (let n = BEFORE_ITEMS + 1; n <= count; n++) await migrate(drizzle(pool), { migrationsFolder: firstOf(n) });
+  for (let n = BEFORE_ITEMS + 1; n <= BEFORE_SETTINGS; n++)
+    await migrate(drizzle(pool), { migrationsFolder: firstOf(n) });
   const called = (rows: Record<string, unknown>[] | undefined, table: string) =>
     rows?.map(({ page_id: page, ...row }) => ({
       ...row,
@@ -173,6 +174,15 @@ it('migrations run on a database in use, one after the other, and lose nothing',
   );
   expect(after['notes']).toEqual(called(before['page_notes'], 'notes'));
   expect(after['items']).toEqual(before['pages']?.map((row) => ({ ...row, type: 'page' })));
+  // Settings that were changed beside any words: the version in force says them from now on, and is one of its own.
+  await pool.query(`update items set in_navigation = false, short_name = 'Tides', author_id = 1 where id = 1`);
+  const contents = async (where: string) =>
+    (
+      await pool.query<{ content: PageContent }>(
+        `select content from revisions r join items i on i.id = item_id where ${where} order by r.id`,
+      )
+    ).rows.map((row) => row.content);
+  const said = await contents('true');
   const db = drizzle(pool, { casing: 'snake_case' });
   await migrate(db, { migrationsFolder: ALL });
   await expectAsDeclared(pool);
@@ -186,9 +196,19 @@ it('migrations run on a database in use, one after the other, and lose nothing',
       )
     ).rows,
   ).toEqual([{ email: 'a@b.example', password_hash: 'x', wrong_tries: 0 }]);
+  const inForce = {
+    ...startSettings({ layout: 'plain', slug: '', author: '1', language: 'en', inNavigation: false }),
+    'page.shortName': 'Tides',
+  };
   expect((await pool.query('select content, version from drafts where item_id = 1')).rows).toEqual([
-    { content, version: 3 },
+    { content: { ...inForce, ...content }, version: 3 },
   ]);
+  expect(await contents(`kind <> 'adjusted'`)).toEqual(said.map((one) => ({ ...inForce, ...one })));
+  expect(await contents('r.id = live_revision_id')).toEqual([{ ...inForce, title: 'Tides' }]);
+  expect(
+    (await pool.query(`select revision_id = live_revision_id as live from publications join items i on i.id = item_id`))
+      .rows,
+  ).toEqual([{ live: false }, { live: true }]);
   // From here on nothing is rewritten: the same forms once more, as no migration has seen them.
   await pool.query(steps, change);
   const release = await pool.query<{ id: number }>(

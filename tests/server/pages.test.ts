@@ -14,6 +14,7 @@ import { POST as move } from '@/pages/api/pages/[id]/move';
 import { POST as publish } from '@/pages/api/items/[id]/publish';
 import { POST as retire } from '@/pages/api/items/[id]/retire';
 import { getEditable } from '@/server/items/editable';
+import { listWriters } from '@/server/items/items';
 import { findAddresses, findRedirect } from '@/server/tree/addresses';
 import { listDeleted } from '@/server/pages/retire';
 import { listPages } from '@/server/tree/tree';
@@ -600,10 +601,10 @@ it('what lies below goes along only where it is theirs, too', async () => {
 it('a page put back, or brought back under another address, keeps what was changed for it meanwhile', async () => {
   const params = await on('Timetable');
   await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'take-down' } });
-  await db
-    .update(items)
-    .set({ inNavigation: false })
-    .where(eq(items.id, Number(params.id)));
+  await call(bulk, 'POST', '/x', {
+    ...asMaud(),
+    body: { ids: [Number(params.id)], bulk: { do: 'navigation', shown: false } },
+  });
   await call(retire, 'POST', '/x', { ...asMaud(), params, body: { do: 'put-back' } });
   expect((await listPages(db, await siteId())).find((page) => page.id === params.id)).toMatchObject({
     live: true,
@@ -619,6 +620,33 @@ it('a page put back, or brought back under another address, keeps what was chang
   await call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'plain', title: 'Twice' } });
   await call(bringBack, 'POST', '/x', { ...asMaud(), params: twice });
   expect((await getEditable(db, await siteId(), Number(twice.id))).content['page.slug']).toBe('twice-2');
+});
+
+it('a setting changed at once is a version of its own; whoever wrote what waits is not forgotten over it', async () => {
+  const params = await on('Getting around on Skell');
+  const before = await getEditable(db, await siteId(), Number(params.id));
+  const writers = await listWriters(db, await siteId(), Number(params.id));
+  expect(writers).toHaveLength(1);
+  await call(bulk, 'POST', '/x', {
+    ...asMaud(),
+    body: { ids: [Number(params.id)], bulk: { do: 'navigation', shown: false } },
+  });
+  const after = await getEditable(db, await siteId(), Number(params.id));
+  expect(after.live).toEqual({ ...before.live, 'page.inNavigation': false });
+  expect(after.versions.filter((version) => version.live)).toMatchObject([{ note: 'Left out of navigation' }]);
+  expect(after.versions).toHaveLength(before.versions.length + 1);
+  expect(await listWriters(db, await siteId(), Number(params.id))).toEqual(writers);
+});
+
+it('a page below another has a last part of its address: an empty one waits in its draft and goes nowhere', async () => {
+  const params = await on('Lost and found');
+  const { live, content } = await getEditable(db, await siteId(), Number(params.id));
+  const body = { content: { ...content, 'page.slug': '' }, version: 0 };
+  const kept = await call(putDraft, 'PUT', '/x', { ...asMaud(), params, body });
+  expect(kept.body).toMatchObject({ faults: [{ field: 'page.slug' }] });
+  const sent = await call(publish, 'POST', '/x', { ...asMaud(), params, body: { ...body, version: 1, note: '' } });
+  expect([sent.status, sent.body['faults']]).toMatchObject([422, [{ field: 'page.slug' }]]);
+  expect((await getEditable(db, await siteId(), Number(params.id))).live).toEqual(live);
 });
 
 it('no two pages have the same address, by whichever way: a new page, one below, one brought back', async () => {

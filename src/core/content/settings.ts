@@ -71,7 +71,7 @@ export interface PageSettings {
   language: string;
 }
 
-/** The settings of a page as rows keep them; null where an empty field says "as usual". */
+/** The settings a content says, as columns hold them; null where an empty field says "as usual". */
 export const settingsOf = (content: PageContent): PageSettings => ({
   layout: textOf(content, 'page.layout'),
   slug: textOf(content, 'page.slug'),
@@ -84,25 +84,22 @@ export const settingsOf = (content: PageContent): PageSettings => ({
   language: textOf(content, 'page.language') || 'en',
 });
 
-/** What rows keep of a page's settings, as fields. */
-export const settingsAsContent = (page: Omit<PageSettings, 'redirect'>): PageContent => ({
+/** Every setting, as a page begins with them. What a page says always says all of them. */
+export const startSettings = (
+  page: Pick<PageSettings, 'layout' | 'slug' | 'author' | 'language'> &
+    Partial<Pick<PageSettings, 'shortName' | 'inNavigation'>>,
+): PageContent => ({
   'page.layout': page.layout,
   'page.slug': page.slug,
-  'page.ownAddress': page.ownAddress ?? '',
-  'page.shortName': page.shortName ?? '',
-  'page.inNavigation': page.inNavigation,
-  'page.author': page.author,
-  'page.day': page.day ?? '',
-  'page.language': page.language,
-});
-
-/** Content with every setting, for what was written before they were fields: what it says of its own goes before. */
-export const withSettings = (content: PageContent, page: Omit<PageSettings, 'redirect'>): PageContent => ({
-  ...settingsAsContent(page),
+  'page.ownAddress': '',
   'page.redirect': true,
+  'page.shortName': page.shortName ?? '',
+  'page.inNavigation': page.inNavigation ?? true,
   'page.searchTitle': '',
   'page.searchText': '',
-  ...content,
+  'page.author': page.author,
+  'page.day': '',
+  'page.language': page.language,
 });
 
 /** Title and words under it as a search engine would show them. */

@@ -339,8 +339,8 @@ export const revisions = pgTable(
     itemId: integer().notNull(),
     number: integer().notNull(),
     content: jsonb().$type<PageContent>().notNull(),
-    /** `kept`: put aside when two people wrote at once. */
-    kind: text().$type<'sent' | 'published' | 'kept'>().notNull(),
+    /** `kept`: put aside when two people wrote at once. `adjusted`: a setting changed at once, beside any words. */
+    kind: text().$type<'sent' | 'published' | 'kept' | 'adjusted'>().notNull(),
     madeBy: integer(),
     madeAt: now(),
     note: text().notNull().default(''),

@@ -8,7 +8,7 @@ import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { fieldsFor, mustMayWrite } from './allowed';
 import { draftInfo } from './editable';
-import { asShown, whole, type ItemRow } from './forms';
+import { type ItemRow } from './forms';
 import { contentOf, findDraft, mustFindItem, findWriters, standing, thisOf } from './items';
 import { withAddresses } from './links';
 import { dropReferences, keepReferences } from './references';
@@ -20,7 +20,7 @@ const conflict = async (tx: Tx, draft: NonNullable<Awaited<ReturnType<typeof fin
     { person: draft.updatedByName, thing: thisOf(item).toLowerCase() },
     {
       theirs: {
-        content: await withAddresses(tx, item.siteId, { ...whole(draft.content, item), ...draft.unfinished }),
+        content: await withAddresses(tx, item.siteId, { ...draft.content, ...draft.unfinished }),
         draft: draftInfo(draft),
       },
     },
@@ -46,7 +46,7 @@ export async function saveDraft(
     throw new Problem(
       'sent-meanwhile',
       { thing: thisOf(item) },
-      { theirs: { content: before && (await withAddresses(tx, item.siteId, whole(before, item))), draft: null } },
+      { theirs: { content: before && (await withAddresses(tx, item.siteId, before)), draft: null } },
     );
   }
   const { content, allowance, unfinished, faults } = await readWritten(tx, access, item, given.content, {
@@ -88,7 +88,7 @@ export async function addRevision(
   access: Pick<Access, 'signedInId'>,
   item: Pick<ItemRow, 'id' | 'siteId' | 'type'>,
   content: PageContent,
-  kind: 'sent' | 'published' | 'kept',
+  kind: (typeof revisions.$inferSelect)['kind'],
   note: string,
   by: { madeBy?: number | null; writers: readonly number[] },
 ): Promise<number> {
@@ -130,7 +130,7 @@ export async function saveAndTake(
   const taken = await takeDraft(tx, access, itemId, version);
   const item = await mustFindItem(tx, access.site.id, itemId);
   const live = await contentOf(tx, item.liveRevisionId);
-  if (live && sameContent(taken.content, asShown(live, item))) throw new Problem('nothing-differs');
+  if (live && sameContent(taken.content, live)) throw new Problem('nothing-differs');
   return { ...taken, item };
 }
 
@@ -148,7 +148,7 @@ async function takeDraft(tx: Tx, access: Access, itemId: number, version: number
   if (draft.version !== version) throw await conflict(tx, draft, item);
   await tx.delete(drafts).where(eq(drafts.itemId, itemId));
   await dropReferences(tx, itemId);
-  return { content: whole(draft.content, item), writers: draft.writers };
+  return { content: draft.content, writers: draft.writers };
 }
 
 /** Keeps a version that was not chosen when two people wrote at once. Runs in a transaction. */
@@ -184,6 +184,6 @@ export async function dropDraft(tx: Tx, access: Access, itemId: number, version:
   if (!stood) throw new Problem('only-a-draft', { thing: thisOf(item) });
   const unfinished = (await findDraft(tx, itemId))?.unfinished ?? {};
   const { content, writers } = await takeDraft(tx, access, itemId, version);
-  await mustMayWrite(tx, access, item, [content, unfinished], [whole(stood, item), {}]);
+  await mustMayWrite(tx, access, item, [content, unfinished], [stood, {}]);
   await addRevision(tx, access, item, content, 'kept', 'Draft put aside', { writers });
 }

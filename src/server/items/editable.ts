@@ -3,7 +3,7 @@ import { faultsInSight, readContent, textOf, type ContentFault, type Layout, typ
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { people, publications, revisions, schedules } from '../db/schema';
-import { asShown, formOf, layoutOf, whole, type Form } from './forms';
+import { formOf, layoutOf, type Form } from './forms';
 import { withAddresses } from './links';
 import { contentOf, findDraft, mustFindItem, findNewest, findWaiting } from './items';
 
@@ -127,16 +127,15 @@ export async function getEditable(tx: Tx, siteId: number, itemId: number): Promi
         revisionId: revision.id,
         by: name ?? 'Somebody',
         at: revision.madeAt.toISOString(),
-        kind: revision.kind,
+        kind: revision.kind === 'sent' ? ('sent' as const) : ('kept' as const),
         note: revision.note,
         live: false,
       })),
   ].sort((a, b) => b.at.localeCompare(a.at));
-  const newest = whole(await findNewest(tx, item), item);
   const { content, unfinished, shown } = await withAddresses(tx, siteId, {
-    content: newest,
+    content: await findNewest(tx, item),
     unfinished: draft?.unfinished ?? {},
-    shown: live ? asShown(live, item) : null,
+    shown: live ?? null,
   });
   return {
     id: String(itemId),

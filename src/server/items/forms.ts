@@ -3,9 +3,7 @@ import {
   documentOf,
   piecesOf,
   referencesOf,
-  settingsAsContent,
   textOf,
-  withSettings,
   type Document,
   type DocumentNode,
   type Field,
@@ -52,30 +50,6 @@ export function layoutOf(content: PageContent, item: Pick<ItemRow, 'layout' | 't
   const { layouts } = formOf(item);
   return layouts.get(textOf(content, 'page.layout')) ?? getEntry(layouts, item.layout);
 }
-
-/** What a page's row says of its settings. */
-const rowSettings = (page: ItemRow) => ({
-  layout: page.layout,
-  slug: page.slug,
-  ownAddress: page.ownAddress,
-  shortName: page.shortName,
-  inNavigation: page.inNavigation,
-  author: page.authorId === null ? null : String(page.authorId),
-  day: page.day,
-  language: page.language,
-});
-const hasSettings = (item: ItemRow) => formOf(item).type.settings.length > 0;
-
-/** Words that wait, with the settings of their item where they say nothing of them themselves. */
-export const whole = (content: PageContent, item: ItemRow): PageContent =>
-  hasSettings(item) ? withSettings(content, rowSettings(item)) : content;
-
-/**
- * Words that visitors see or saw, with the settings as they are now: some are changed for many pages at once, beside
- * any words.
- */
-export const asShown = (content: PageContent, item: ItemRow): PageContent =>
-  hasSettings(item) ? { ...whole(content, item), ...settingsAsContent(rowSettings(item)) } : content;
 
 /** The blocks of a field, whichever pieces they lie in. */
 export const blocksOf = (field: Field, content: PageContent): Document =>

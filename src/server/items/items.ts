@@ -1,11 +1,11 @@
-import { and, eq, gt, isNull, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gt, isNull, ne, sql, type SQL } from 'drizzle-orm';
 import { emptyDocument, type PageContent } from '@/core/content';
 import { getEntry, type ItemVerb } from '@/core/inventory';
 import { inventory } from '@/office';
 import type { Tx } from '../db/client';
-import { drafts, items, people, reviews, revisions, schedules } from '../db/schema';
+import { drafts, items, people, publications, reviews, revisions, schedules } from '../db/schema';
 import { notFound } from '../gate/problems';
-import { asShown, formOf, type ItemRow } from './forms';
+import { formOf, type ItemRow } from './forms';
 
 async function findOne(tx: Tx, lock: boolean, ...where: SQL[]): Promise<ItemRow | undefined> {
   const query = tx
@@ -84,8 +84,7 @@ export const contentOf = async (tx: Tx, revisionId: number | null): Promise<Page
 /** What stands newest on an item before the draft: what waits, what visitors see, or what they saw. */
 export async function standing(tx: Tx, item: ItemRow): Promise<PageContent | undefined> {
   const waits = (await findWaiting(tx, item.id))?.content ?? (await findPlannedContent(tx, item.id));
-  const shown = waits ? undefined : await contentOf(tx, item.liveRevisionId ?? item.downRevisionId);
-  return waits ?? (shown && asShown(shown, item));
+  return waits ?? (await contentOf(tx, item.liveRevisionId ?? item.downRevisionId));
 }
 
 /** What shall go online by itself. */
@@ -102,13 +101,20 @@ async function findPlannedContent(tx: Tx, itemId: number): Promise<PageContent |
 export const findNewest = async (tx: Tx, item: ItemRow): Promise<PageContent> =>
   (await findDraft(tx, item.id))?.content ?? (await standing(tx, item)) ?? { title: '', body: emptyDocument() };
 
-/** Everybody who wrote words of an item that were never published: in versions made since it last went out. */
+/** Everybody who wrote words of an item that were never published: in versions made since words of it last went out. */
 export async function findWriters(tx: Tx, item: ItemRow): Promise<number[]> {
-  const last = item.liveRevisionId ?? item.downRevisionId ?? 0;
+  const isWritten = and(eq(revisions.itemId, item.id), ne(revisions.kind, 'adjusted'));
+  const [last] = await tx
+    .select({ id: revisions.id })
+    .from(publications)
+    .innerJoin(revisions, eq(revisions.id, publications.revisionId))
+    .where(isWritten)
+    .orderBy(desc(publications.id))
+    .limit(1);
   const rows = await tx
     .select({ writers: revisions.writers, madeBy: revisions.madeBy })
     .from(revisions)
-    .where(and(eq(revisions.itemId, item.id), gt(revisions.id, last)));
+    .where(and(isWritten, gt(revisions.id, last?.id ?? 0)));
   return rows.flatMap((row) => (row.writers.length > 0 ? row.writers : row.madeBy === null ? [] : [row.madeBy]));
 }
 

@@ -15,7 +15,7 @@ import { Problem, problemAt } from '../gate/problems';
 import { instantOf } from '../typedHour';
 import { findPolicyPerson } from '../people/people';
 import { getLivePlan } from '../plan/plans';
-import { formOf, layoutOf, whole, type ItemRow } from './forms';
+import { formOf, layoutOf, type ItemRow } from './forms';
 import { mustFindItem, hrefFor, hrefOf, needOf } from './items';
 import { beginDraft } from './begin';
 import { withAddresses } from './links';
@@ -38,8 +38,7 @@ export async function checkContent(
   sees?: (page: PageFacts) => boolean,
 ): Promise<JudgedFinding[]> {
   const item = await mustFindItem(tx, actor.site.id, itemId);
-  const kept = whole(given, item);
-  const content = await withAddresses(tx, actor.site.id, kept);
+  const content = await withAddresses(tx, actor.site.id, given);
   const layout = layoutOf(content, item);
   const described = new Map(
     (
@@ -51,7 +50,7 @@ export async function checkContent(
   );
   // What is named is there; other addresses are looked for, and all of them where not everything may be known.
   const isThere =
-    sees || hrefsIn(kept).some((href) => ownPath(href) !== undefined)
+    sees || hrefsIn(given).some((href) => ownPath(href) !== undefined)
       ? await answers(tx, actor.site.id, sees ?? (() => true))
       : () => true;
   const { checks } = publishingOf(actor.plan);
@@ -85,7 +84,7 @@ export async function putOnline(
   const item = await mustFindItem(tx, actor.site.id, itemId, true);
   await mustPass(tx, actor, itemId, content);
   if (formOf(item).type.settings.length > 0)
-    await applySettings(tx, actor.site.id, item, whole(content, item), actor.signedInId, isFree);
+    await applySettings(tx, actor.site.id, item, content, actor.signedInId, isFree);
   await tx
     .update(items)
     .set({ liveRevisionId: revisionId, downRevisionId: null, downAt: null })

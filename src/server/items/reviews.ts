@@ -14,12 +14,12 @@ import { listPeople } from '../people/people';
 import { compareApart, type KnownNames } from '../work/compare';
 import { beginDraft } from './begin';
 import { addRevision, saveAndTake } from './drafts';
-import { asShown, layoutOf, whole, type ItemRow } from './forms';
-import { hrefFor, mustFindItem } from './items';
+import { layoutOf, type ItemRow } from './forms';
+import { contentOf, hrefFor, mustFindItem } from './items';
 import { withAddresses } from './links';
 import { comingInstant, mustPass, scheduleFor, putOnline, replaceWaiting } from './publishing';
 import { countOpenRemarks } from './remarks';
-import { findAllPlaced, findLiveContent, findPlace } from '../tree/tree';
+import { findAllPlaced, findPlace } from '../tree/tree';
 
 /** A review by its number, with everybody who wrote what was sent since it was last published. */
 export async function findReview(tx: Tx, siteId: number, id: number) {
@@ -278,12 +278,6 @@ async function loadNames(tx: Tx, siteId: number): Promise<KnownNames> {
 
 const NOTHING: PageContent = { title: '', body: emptyDocument() };
 
-/** What visitors see of an item now, with its settings as they are. */
-async function shownNow(tx: Tx, item: ItemRow): Promise<PageContent | undefined> {
-  const live = await findLiveContent(tx, item.id);
-  return live && asShown(live, item);
-}
-
 /**
  * Two contents of an item compared: everything stored, field by field and setting by setting, against what the earlier
  * one showed.
@@ -295,7 +289,7 @@ async function compareOn(
   before: PageContent | undefined,
   after: PageContent,
 ): Promise<FieldChange[]> {
-  const [earlier, later] = await withAddresses(tx, siteId, [before ?? NOTHING, whole(after, item)]);
+  const [earlier, later] = await withAddresses(tx, siteId, [before ?? NOTHING, after]);
   return compareApart(
     item.type,
     [layoutOf(earlier, item).id, earlier],
@@ -344,7 +338,7 @@ export async function getReviewView(tx: Tx, siteId: number, id: number): Promise
     outcome: review.outcome,
     decidedBy: decider?.name ?? null,
     word: review.word,
-    changes: await compareOn(tx, siteId, item, await shownNow(tx, item), content),
+    changes: await compareOn(tx, siteId, item, await contentOf(tx, item.liveRevisionId), content),
   };
 }
 
@@ -369,7 +363,9 @@ export async function compareVersions(
     return row.content;
   };
   const content = await versionOf(revisionId);
-  const other = withId === null ? ((await shownNow(tx, item)) ?? content) : await versionOf(withId);
-  const shown = whole(content, item);
-  return { changes: await compareOn(tx, siteId, item, shown, other), content: await withAddresses(tx, siteId, shown) };
+  const other = withId === null ? ((await contentOf(tx, item.liveRevisionId)) ?? content) : await versionOf(withId);
+  return {
+    changes: await compareOn(tx, siteId, item, content, other),
+    content: await withAddresses(tx, siteId, content),
+  };
 }

@@ -5,7 +5,7 @@ import type { Tx } from '../db/client';
 import { media } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem, problemAt } from '../gate/problems';
-import { formOf, picturesOf, whole, type Form, type ItemRow } from './forms';
+import { formOf, picturesOf, type Form, type ItemRow } from './forms';
 import { mustMayUse, mustMayWrite } from './allowed';
 import { withNames } from './links';
 import { mustHaveTools } from './tools';
@@ -83,7 +83,11 @@ export async function readWritten(
   const form = formOf(item);
   const read = readContent(form.layouts, item.layout, raw, form.type.settings);
   if (!read) throw problemAt('', 'nothing-sent');
-  const faults = [...read.faults, ...(await picturesGone(tx, access, form, read.content))];
+  const faults = [
+    ...read.faults,
+    ...lastPartGone(item, read.content),
+    ...(await picturesGone(tx, access, form, read.content)),
+  ];
   const strange = faults.filter(({ field }) => !canWait(form.byId.get(field), (raw as Record<string, unknown>)[field]));
   if (strange.length > 0)
     throw new Problem('content-faulty', { faults: strange.map((f) => f.message).join(' ') }, { faults: strange });
@@ -91,16 +95,22 @@ export async function readWritten(
   const unfinished = Object.fromEntries(
     faults.map(({ field }) => [field, (raw as Record<string, unknown>)[field] ?? null]),
   );
-  const said = old.shown === undefined ? {} : whole(old.shown, item);
-  const content = whole(
-    { ...read.content, ...Object.fromEntries(Object.keys(unfinished).map((field) => [field, said[field] ?? null])) },
-    item,
-  );
-  await mustMayWrite(tx, access, item, [whole(said, item), old.unfinished], [content, unfinished]);
+  const said = old.shown ?? {};
+  const content = {
+    ...read.content,
+    ...Object.fromEntries(Object.keys(unfinished).map((field) => [field, said[field] ?? null])),
+  };
+  await mustMayWrite(tx, access, item, [said, old.unfinished], [content, unfinished]);
   await mustMayUse(tx, access, item, read.layout, content, old.shown);
   const allowance = mustHaveTools(access, form, old, content);
   return { content, allowance, unfinished, faults: faultsInSight(read.layout, faults) };
 }
+
+/** A page below another has a last part of its address; the first page has none, and needs none. */
+const lastPartGone = (item: ItemRow, content: PageContent): ContentFault[] =>
+  content['page.slug'] === '' && item.parentId !== null
+    ? [{ field: 'page.slug', message: 'The last part of the address is needed: by it the page is found.' }]
+    : [];
 
 /** The fields whose pictures are not there any more. */
 async function picturesGone(tx: Tx, access: Access, form: Form, content: PageContent): Promise<ContentFault[]> {

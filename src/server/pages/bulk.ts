@@ -1,4 +1,4 @@
-import { inArray, eq, sql } from 'drizzle-orm';
+import { inArray, sql } from 'drizzle-orm';
 import type { Audience } from '@/core/access';
 import { audienceSchema, type Bulk, type BulkRow, type StepBack } from '@/core/wire';
 import { record } from '../activity/activity';
@@ -8,6 +8,7 @@ import { tryOut } from '../db/tryOut';
 import type { Access } from '../gate/access';
 import { authorize, mayNow, mayOn } from '../gate/authorize';
 import { Problem } from '../gate/problems';
+import { adjust } from './adjust';
 import { setAudience } from './audience';
 import { findAddresses } from '../tree/addresses';
 import { findLinks } from '../items/references';
@@ -34,14 +35,12 @@ const AUDIENCE = {
   'as-above': 'Visitors as of the page above',
 };
 
+const shownInWords = (shown: boolean) => (shown ? 'Shown in navigation' : 'Left out of navigation');
+
 async function showInNavigation(tx: Tx, access: Access, id: number, shown: boolean): Promise<void> {
   const page = await mustFindPage(tx, access.site.id, id, true);
   if (page.inNavigation === shown) throw new Problem(shown ? 'shown-already' : 'left-out-already');
-  await tx.update(items).set({ inNavigation: shown }).where(eq(items.id, id));
-  // A draft begun before says the same, or publishing it would take this back.
-  await tx.execute(
-    sql`update drafts set content = jsonb_set(content, '{page.inNavigation}', to_jsonb(${shown}::boolean)) where item_id = ${id} and content ? 'page.inNavigation'`,
-  );
+  await adjust(tx, access, page, { inNavigation: shown }, shownInWords(shown));
 }
 
 /** Some things by name: the first of them, and how many more there are. */
@@ -99,11 +98,7 @@ async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk, tell: SiteL
   switch (bulk.do) {
     case 'navigation': {
       await showInNavigation(tx, access, id, bulk.shown);
-      return {
-        words: bulk.shown ? 'Shown in navigation' : 'Left out of navigation',
-        notes: [],
-        back: { do: 'navigation', page: id, shown: !bulk.shown },
-      };
+      return { words: shownInWords(bulk.shown), notes: [], back: { do: 'navigation', page: id, shown: !bulk.shown } };
     }
     case 'audience': {
       const { audience } = await mustFindPage(tx, access.site.id, id, true);

@@ -1,6 +1,14 @@
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import type { Audience } from '@/core/access';
-import { emptyDocument, freeSlug, parseOutline, slugFrom, textOf, type PageContent } from '@/core/content';
+import {
+  emptyDocument,
+  freeSlug,
+  parseOutline,
+  slugFrom,
+  startSettings,
+  textOf,
+  type PageContent,
+} from '@/core/content';
 import { layouts } from '@/office';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
@@ -25,6 +33,9 @@ const nextPosition = async (tx: Tx, parentId: number): Promise<number> =>
         .where(and(eq(items.parentId, parentId), eq(items.type, 'page'), isNull(items.deletedAt)))
     )[0]?.next ?? 0,
   );
+
+/** Settings that a copy takes over; the others belong to the place and its maker. */
+const AS_COPIED = ['page.shortName', 'page.searchTitle', 'page.searchText', 'page.day', 'page.language'];
 
 /** Writes a page that visitors do not see yet, with a draft to begin from. */
 async function addPage(
@@ -59,14 +70,11 @@ async function addPage(
   if (!row) throw new Error('a page was not written');
   const path = `${parent.path}.${row.id}`;
   await tx.update(items).set({ path }).where(eq(items.id, row.id));
-  const content: PageContent = {
-    ...given.content,
-    title: given.title,
-    'page.layout': given.layout,
-    'page.slug': given.slug,
-    'page.ownAddress': '',
-  };
-  await beginDraft(tx, row, { content: { body: emptyDocument(), ...content }, by: access.signedInId });
+  const { slug, layout, language, inNavigation } = row;
+  const start = startSettings({ slug, layout, language, inNavigation, author: access.who.id });
+  const own = Object.fromEntries(AS_COPIED.map((id) => [id, given.content?.[id] ?? start[id] ?? null]));
+  const content: PageContent = { body: emptyDocument(), ...given.content, ...start, ...own, title: given.title };
+  await beginDraft(tx, row, { content, by: access.signedInId });
   return { ...row, path };
 }
 

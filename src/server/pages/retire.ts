@@ -10,10 +10,11 @@ import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { Problem } from '../gate/problems';
 import { addressFaults, findAddresses, lockTree, takenSlugs, type AddressMap } from '../tree/addresses';
-import { asShown, type ItemRow } from '../items/forms';
+import { type ItemRow } from '../items/forms';
 import { findLinks, linksTo, type LinkInText } from '../items/references';
 import { hrefFrom, hrefOf, mustFindItem, thisOf } from '../items/items';
 import { findBranch, putOnline, takeDown, titleOf } from '../items/publishing';
+import { adjust } from './adjust';
 import { livePages, mustMayBelow } from './move';
 
 /** Addresses and links of a whole site, read once where many pages are looked at. */
@@ -93,7 +94,7 @@ export async function putBack(tx: Tx, access: Access, pageId: number): Promise<{
       .select()
       .from(revisions)
       .where(eq(revisions.id, row.downRevisionId ?? 0));
-    if (revision) await putOnline(tx, access, row.id, revision.id, asShown(revision.content, row), { isFree: true });
+    if (revision) await putOnline(tx, access, row.id, revision.id, revision.content, { isFree: true });
   }
   await record(tx, access, 'put back', await titleOf(tx, pageId), { href: hrefOf(page), detail: withBelow(branch) });
   return { pages: branch.filter(isPage).length };
@@ -164,22 +165,15 @@ export async function bringBack(
         .where(and(eq(items.siteId, access.site.id), isNull(items.deletedAt), isNotNull(items.ownAddress)))
     ).map((row) => row.own),
   );
-  const clashing = together.filter((row) => row.ownAddress !== null && owned.has(row.ownAddress)).map((row) => row.id);
-  // Their drafts say the same, or publishing them would ask for an address that is taken.
-  if (clashing.length > 0) {
-    await tx.update(items).set({ ownAddress: null }).where(inArray(items.id, clashing));
-    await tx
-      .update(drafts)
-      .set({ content: sql`${drafts.content} || '{"page.ownAddress": ""}'` })
-      .where(inArray(drafts.itemId, clashing));
-  }
-  if (slug !== page.slug) {
-    await tx.update(items).set({ slug }).where(eq(items.id, page.id));
-    await tx
-      .update(drafts)
-      .set({ content: sql`${drafts.content} || jsonb_build_object('page.slug', ${slug}::text)` })
-      .where(eq(drafts.itemId, page.id));
-  }
+  const renamed = together.flatMap((row) => {
+    const change = {
+      ...(row.ownAddress !== null && owned.has(row.ownAddress) && { ownAddress: '' as const }),
+      ...(row.id === page.id && slug !== page.slug && { slug }),
+    };
+    return Object.keys(change).length > 0 ? [{ row, change }] : [];
+  });
+  for (const { row, change } of renamed)
+    await adjust(tx, access, row, change, 'Brought back: its address had been given away');
   await tx
     .update(items)
     .set({ deletedAt: null, deletedBy: null })
@@ -199,11 +193,7 @@ export async function bringBack(
     href: hrefOf(page),
     detail: withBelow(together),
   });
-  return {
-    id: String(pageId),
-    pages: together.filter(isPage).length,
-    renamed: slug !== page.slug || clashing.length > 0,
-  };
+  return { id: String(pageId), pages: together.filter(isPage).length, renamed: renamed.length > 0 };
 }
 
 export interface DeletedEntry {

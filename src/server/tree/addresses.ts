@@ -169,6 +169,12 @@ export async function tryAddress(
   return { address: addressOf(after, page.id), fault: fault?.message ?? null, changes: changes.length };
 }
 
+/** What a page's row holds of its content, for what is looked for by columns: written with every version that is in force. */
+export function columnsOf(content: PageContent) {
+  const { redirect: _, author, ...columns } = settingsOf(content);
+  return { ...columns, authorId: author === null ? null : Number(author) };
+}
+
 /**
  * Makes what a content says of its page's settings true: layout, address, navigation, author, date. Old addresses go on
  * leading here if the content says so. `isFree`: that nobody else has its address was looked at. Runs in a transaction.
@@ -181,10 +187,8 @@ export async function applySettings(
   by: number | null,
   isFree = false,
 ): Promise<void> {
-  const settings = settingsOf(content);
-  const isRoot = page.parentId === null;
-  const slug = isRoot || settings.slug === '' ? page.slug : settings.slug;
-  const ownAddress = isRoot ? null : settings.ownAddress;
+  const columns = columnsOf(content);
+  const { slug, ownAddress } = columns;
   // Also when visitors are to find it there for the first time: meanwhile the address may have been given away.
   if (slug !== page.slug || ownAddress !== page.ownAddress || (page.liveRevisionId === null && !isFree)) {
     await lockTree(tx, siteId);
@@ -195,19 +199,7 @@ export async function applySettings(
     const changes = addressChanges(before, after);
     const [fault] = addressFaults(after, [own.id, ...changes.map((change) => change.page)]);
     if (fault) throw problemAt(ownAddress ? 'page.ownAddress' : 'page.slug', 'address-taken', { why: fault.message });
-    await keepOldAddresses(tx, siteId, by, changes, settings.redirect);
+    await keepOldAddresses(tx, siteId, by, changes, settingsOf(content).redirect);
   }
-  await tx
-    .update(items)
-    .set({
-      layout: settings.layout || page.layout,
-      slug,
-      ownAddress,
-      shortName: settings.shortName,
-      inNavigation: settings.inNavigation,
-      authorId: settings.author === null ? page.authorId : Number(settings.author),
-      day: settings.day,
-      language: settings.language,
-    })
-    .where(eq(items.id, page.id));
+  await tx.update(items).set(columns).where(eq(items.id, page.id));
 }
