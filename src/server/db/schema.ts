@@ -346,9 +346,9 @@ export const revisions = pgTable(
     note: text().notNull().default(''),
     /** Everybody who wrote any of it since the page was last published. */
     writers: writers(),
-    /** Its words as PostgreSQL's full text search wants them: title before summary before text. */
+    /** Its words as PostgreSQL's full text search wants them, by its language: title before summary before text. */
     words: tsvector().generatedAlwaysAs(
-      sql`setweight(to_tsvector('english'::regconfig, coalesce(content->>'title', '')), 'A') || setweight(to_tsvector('english'::regconfig, coalesce(content->>'summary', '')), 'B') || setweight(jsonb_to_tsvector('english'::regconfig, jsonb_path_query_array(content, 'strict $.** ? (exists (@.text)).text'), '["string"]'), 'C')`,
+      sql`setweight(to_tsvector(search_language(content->>'page.language'), coalesce(content->>'title', '')), 'A') || setweight(to_tsvector(search_language(content->>'page.language'), coalesce(content->>'summary', '')), 'B') || setweight(jsonb_to_tsvector(search_language(content->>'page.language'), jsonb_path_query_array(content, 'strict $.** ? (exists (@.text)).text'), '["string"]'), 'C')`,
     ),
   },
   (t) => [

@@ -47,7 +47,14 @@ const text = sql<string>`concat_ws(' ', ${revisions.content}->>'summary', (selec
 export async function searchPages(tx: Tx, among: readonly PageFacts[], asked: string): Promise<Found[]> {
   const words = askable(asked);
   if (words === '' || among.length === 0) return [];
-  const query = sql`websearch_to_tsquery('english', ${words})`;
+  // Each page is asked in its own language: by its stems, and without its small words.
+  const language = sql`search_language(${items.language})`;
+  const query = sql`websearch_to_tsquery(${language}, ${words})`;
+  const fits = or(
+    ...[...new Set(among.map((page) => page.language))].map((tag) =>
+      and(eq(items.language, tag), sql`${revisions.words} @@ websearch_to_tsquery(search_language(${tag}), ${words})`),
+    ),
+  );
   const there = inArray(
     items.id,
     among.map((page) => Number(page.id)),
@@ -56,13 +63,13 @@ export async function searchPages(tx: Tx, among: readonly PageFacts[], asked: st
     tx
       .select({
         id: items.id,
-        excerpt: sql<string>`ts_headline('english', ${text}, ${query}, ${`StartSel=${BEGIN}, StopSel=${END}, MaxWords=28, MinWords=14, MaxFragments=1`})`,
+        excerpt: sql<string>`ts_headline(${language}, ${text}, ${query}, ${`StartSel=${BEGIN}, StopSel=${END}, MaxWords=28, MinWords=14, MaxFragments=1`})`,
       })
       .from(items)
       .innerJoin(revisions, eq(revisions.id, items.liveRevisionId))
       .$dynamic();
   let rows = await live()
-    .where(and(there, sql`${revisions.words} @@ ${query}`))
+    .where(and(there, fits))
     .orderBy(desc(sql`ts_rank(${revisions.words}, ${query})`), items.id)
     .limit(MOST);
   // Who writes quotes or a minus means it to the letter.
