@@ -156,6 +156,7 @@ async function start(page: Page, name: RegExp) {
 }
 const next = (page: Page) => card(page).getByRole('button', { name: 'Next' }).click();
 /** How a tour stands under Tours. */
+/** What the list of tours says of one; it is told behind whoever goes on. */
 const standing = async (page: Page, name: string) => {
   await page.goto('/room/tours');
   return page
@@ -181,7 +182,7 @@ test('a tour ends by what was done: a refused form is no end, another notice tha
   await ines.getByLabel('What should visitors read?').fill('The tour of the tour runs late.');
   await loads(ines, () => ines.getByRole('button', { name: 'Put it on the website', exact: true }).click());
   await expect(card(ines)).toContainText('You have done it');
-  expect(await standing(ines, 'Post a sailing notice')).toContain('taken');
+  await expect.poll(() => standing(ines, 'Post a sailing notice')).toContain('taken');
 
   // The one posted last is not the first in the list; ending it is what the tour waits for.
   await start(ines, /End a sailing notice/);
@@ -194,7 +195,7 @@ test('a tour ends by what was done: a refused form is no end, another notice tha
   await mine.getByRole('button', { name: /^End/ }).click();
   await loads(ines, () => ines.getByRole('alertdialog').getByRole('button', { name: /^End/ }).click());
   await expect(card(ines)).toContainText('You have done it');
-  expect(await standing(ines, 'End a sailing notice')).toContain('taken');
+  await expect.poll(() => standing(ines, 'End a sailing notice')).toContain('taken');
 
   // Pressing Next to the end shows the way; nothing was done.
   await start(ines, /Change the words on a harbour page/);
@@ -214,7 +215,7 @@ test('a tour ends by what was done: a refused form is no end, another notice tha
       .click();
   }
   await expect(card(ines)).toContainText('That is the way');
-  expect(await standing(ines, 'Change the words on a harbour page')).toContain('seen');
+  await expect.poll(() => standing(ines, 'Change the words on a harbour page')).toContain('seen');
   await ines.context().close();
 });
 
@@ -239,7 +240,7 @@ test('opening a branch of the tree is not opening a page; another page than the 
   await ines.getByLabel('Summary').fill('The ticket office moved to the blue house.');
   await ines.getByRole('button', { name: /^Send/ }).click();
   await expect(card(ines)).toContainText('You have done it');
-  expect(await standing(ines, 'Change the words on a harbour page')).toContain('taken');
+  await expect.poll(() => standing(ines, 'Change the words on a harbour page')).toContain('taken');
   await ines.context().close();
   // The second look waits for a decision, of whichever draft.
   const priya = await signIn(browser, app, 'Priya');

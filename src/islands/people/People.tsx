@@ -1,7 +1,9 @@
 import { useMemo, useState } from 'react';
 import { Icon } from '../kit/Icon';
 import { Empty, Safe } from '../kit/parts';
-import { ImportDialog, InviteDialog, PersonDialog } from './dialogs';
+import { ImportDialog } from './ImportDialog';
+import { InviteDialog } from './InviteDialog';
+import { PersonDialog } from './PersonDialog';
 import { ManyDialog, type ManyKind } from './Many';
 import { findPeople, type PersonRow, type RoleChoice } from './model';
 

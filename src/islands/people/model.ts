@@ -49,3 +49,5 @@ export function findPeople(people: readonly PersonRow[], typed: string, only: st
             : person.state === only)),
   );
 }
+
+export const TRIAL = 'This is a trial: in the real room it would be done now. Nothing was kept.';

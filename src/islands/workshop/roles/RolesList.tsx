@@ -1,24 +1,13 @@
 import { useState, type ReactNode } from 'react';
 import type { Operation } from '@/core/plan';
 import { fold } from '@/core/words';
-import { Icon } from '../kit/Icon';
-import { Confirm, Dialog, Empty, Labelled, ProblemNote, Safe } from '../kit/parts';
-import { useSend } from '../kit/useSend';
+import { Icon } from '../../kit/Icon';
+import { Dialog, Empty, ProblemNote, Safe } from '../../kit/parts';
+import { useSend } from '../../kit/useSend';
+import { Archive } from './Archive';
+import type { Doing, RoleRow } from './model';
+import { NameDialog } from './NameDialog';
 
-export interface RoleRow {
-  id: string;
-  name: string;
-  purpose: string;
-  archived: boolean;
-  people: string[];
-  /** Names of the roles that build on it. */
-  under: string[];
-  changed: boolean;
-  tasks: number;
-  tasksThatCan: number;
-  surplus: string[];
-  problems: string[];
-}
 export interface RolesListProps {
   roles: RoleRow[];
   revision: number;
@@ -40,13 +29,6 @@ function idFrom(name: string, taken: ReadonlySet<string>): string {
   for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
   return id;
 }
-
-type Doing =
-  | { kind: 'new'; like: string }
-  | { kind: 'name'; role: RoleRow }
-  | { kind: 'archive'; role: RoleRow }
-  | { kind: 'compare'; role: RoleRow }
-  | null;
 
 /** Every role with how it stands; new ones, copies, names, comparing and archiving. */
 export function RolesList(props: RolesListProps) {
@@ -331,183 +313,5 @@ function Menu({ label, children }: { label: string; children: ReactNode }) {
         {children}
       </div>
     </details>
-  );
-}
-
-function NameDialog({
-  doing,
-  roles,
-  busy,
-  problem,
-  onKeep,
-  onClose,
-}: {
-  doing: Extract<Doing, { kind: 'new' | 'name' }>;
-  roles: RoleRow[];
-  busy: boolean;
-  problem: ReactNode;
-  onKeep: (name: string, purpose: string, like: string) => void;
-  onClose: () => void;
-}) {
-  const old = doing.kind === 'name' ? doing.role : roles.find((r) => r.id === doing.like);
-  const [name, setName] = useState(doing.kind === 'name' ? doing.role.name : old ? `${old.name}, copy` : '');
-  const [purpose, setPurpose] = useState(old?.purpose ?? '');
-  const [like, setLike] = useState(doing.kind === 'new' ? doing.like : '');
-  const twin = roles.find(
-    (r) =>
-      r.name.trim().toLowerCase() === name.trim().toLowerCase() && !(doing.kind === 'name' && r.id === doing.role.id),
-  );
-  return (
-    <Dialog open onClose={onClose} title={doing.kind === 'name' ? 'Name and purpose' : 'A new role'}>
-      <form
-        className="grid gap-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (name.trim() && !twin) onKeep(name.trim(), purpose.trim(), like);
-        }}
-      >
-        {problem}
-        <Labelled
-          label="Name"
-          hint="As the people who hold it would say: Harbour desk."
-          fault={twin ? 'There is a role of this name already.' : undefined}
-        >
-          {(ids) => (
-            <input
-              {...ids}
-              className="field"
-              autoFocus
-              required
-              maxLength={80}
-              value={name}
-              onChange={(event) => setName(event.target.value)}
-            />
-          )}
-        </Labelled>
-        <Labelled label="What it is for">
-          {(ids) => (
-            <textarea
-              {...ids}
-              className="field"
-              rows={2}
-              maxLength={400}
-              value={purpose}
-              onChange={(event) => setPurpose(event.target.value)}
-            />
-          )}
-        </Labelled>
-        {doing.kind === 'new' && (
-          <Labelled label="Begin with" hint="A copy stands on its own: later changes to the first do not reach it.">
-            {(ids) => (
-              <select {...ids} className="field" value={like} onChange={(event) => setLike(event.target.value)}>
-                <option value="">an empty room</option>
-                {roles
-                  .filter((r) => r.id !== 'keyholder' && !r.archived)
-                  .map((r) => (
-                    <option key={r.id} value={r.id}>
-                      a copy of {r.name}
-                    </option>
-                  ))}
-              </select>
-            )}
-          </Labelled>
-        )}
-        <button
-          type="submit"
-          className="btn btn-main justify-self-start"
-          disabled={busy || !name.trim() || twin !== undefined}
-        >
-          {doing.kind === 'name' ? 'Change name and purpose' : 'Make the role'}
-        </button>
-      </form>
-    </Dialog>
-  );
-}
-
-/** Archives a role nobody holds; before that, offers to give its holders another one. */
-function Archive({
-  role,
-  roles,
-  mayMove,
-  busy,
-  problem,
-  onMove,
-  onArchive,
-  onClose,
-}: {
-  role: RoleRow;
-  roles: RoleRow[];
-  mayMove: boolean;
-  busy: boolean;
-  problem: ReactNode;
-  onMove: (to: string) => Promise<{ ok: boolean } | null>;
-  onArchive: () => void;
-  onClose: () => void;
-}) {
-  const [people, setPeople] = useState(role.people);
-  const [to, setTo] = useState('');
-  if (role.under.length > 0)
-    return (
-      <Dialog open onClose={onClose} title={`${role.name} is built on`}>
-        <p>
-          {role.under.join(', ')} {role.under.length === 1 ? 'builds' : 'build'} on it: let{' '}
-          {role.under.length === 1 ? 'that role' : 'those roles'} stand on their own first, under Access.
-        </p>
-      </Dialog>
-    );
-  if (people.length === 0)
-    return (
-      <Confirm open title={`Archive ${role.name}?`} yes="Archive it" busy={busy} onYes={onArchive} onNo={onClose}>
-        {problem}
-        <p>Nobody holds it. It goes out of the lists when you go live; you can bring it back whenever you like.</p>
-      </Confirm>
-    );
-  return (
-    <Dialog open onClose={onClose} title={`${role.name} is still held`}>
-      <div className="grid gap-4">
-        {problem}
-        <p>
-          {people.length === 1
-            ? `${people[0]} holds it.`
-            : `${people.length} people hold it: ${people.slice(0, 8).join(', ')}${people.length > 8 ? '…' : ''}.`}{' '}
-          A role can be archived when nobody holds it.
-        </p>
-        {mayMove ? (
-          <>
-            <Labelled
-              label="Give them another role instead"
-              hint="Branch and dates stay. This counts at once, for all of them together."
-            >
-              {(ids) => (
-                <select {...ids} className="field" value={to} onChange={(event) => setTo(event.target.value)}>
-                  <option value="">Which role?</option>
-                  {roles
-                    .filter((r) => r.id !== role.id && !r.archived && r.id !== 'keyholder')
-                    .map((r) => (
-                      <option key={r.id} value={r.id}>
-                        {r.name}
-                      </option>
-                    ))}
-                </select>
-              )}
-            </Labelled>
-            <button
-              type="button"
-              className="btn btn-main justify-self-start"
-              disabled={busy || to === ''}
-              onClick={() =>
-                void onMove(to).then((sent) => {
-                  if (sent?.ok) setPeople([]);
-                })
-              }
-            >
-              Move {people.length === 1 ? 'this person' : `these ${people.length}`}
-            </button>
-          </>
-        ) : (
-          <p>Ask somebody who may give people roles to change that first.</p>
-        )}
-      </div>
-    </Dialog>
   );
 }
