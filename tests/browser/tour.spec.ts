@@ -155,7 +155,6 @@ async function start(page: Page, name: RegExp) {
   await expect(card(page)).toContainText(/Stop \d+ of/);
 }
 const next = (page: Page) => card(page).getByRole('button', { name: 'Next' }).click();
-/** How a tour stands under Tours. */
 /** What the list of tours says of one; it is told behind whoever goes on. */
 const standing = async (page: Page, name: string) => {
   await page.goto('/room/tours');
