@@ -12,12 +12,26 @@ const dialog = (page: Page) => page.locator('[role=dialog]:not([data-tour]), [ro
 /** What the hands do: with the pointer, or only with keys. */
 function handsOf(page: Page, how: How) {
   const isKeys = how === 'by keyboard alone';
-  /** Moves the focus to an element as somebody without a pointer does. */
+  /** Moves the focus to an element as somebody without a pointer does, who takes the shorter way. */
   const reach = async (target: Locator) => {
     await expect(target).toBeVisible();
-    for (let i = 0; i < 250; i++) {
-      if (await target.evaluate((element) => element === document.activeElement)) return;
-      await page.keyboard.press('Tab');
+    for (let pressed = 0; pressed < 250;) {
+      const away = await target.evaluate((element) => {
+        const at = document.activeElement;
+        if (element === at) return 0;
+        const stops = [
+          ...document.querySelectorAll<HTMLElement>('a[href], button, input, select, textarea, summary, [tabindex]'),
+        ].filter((one) => one.tabIndex >= 0 && one.checkVisibility());
+        const from = at === document.body ? -1 : stops.findIndex((one) => one === at);
+        const ahead = stops.findIndex((one) => one === element) - from || 1;
+        // Behind the last comes the first again.
+        return Math.abs(ahead) <= stops.length / 2 ? ahead : ahead - Math.sign(ahead) * (stops.length + 1);
+      });
+      if (away === 0) return;
+      // Not all at once: what is passed may change what there is to pass.
+      const presses = Math.max(1, Math.floor((Math.abs(away) * 2) / 3));
+      for (let i = 0; i < presses; i++) await page.keyboard.press(away > 0 ? 'Tab' : 'Shift+Tab');
+      pressed += presses;
     }
     throw new Error(`${String(target)} is not reached by Tab`);
   };
