@@ -7,7 +7,7 @@ import { parseArgs } from 'node:util';
 import { DEMO_PEOPLE } from '../src/demo/people';
 import { buildWhenOld } from './build';
 import { appUrl, CommandFault, isPortFree, isRunning, startCluster, stopCluster } from './cluster';
-import { decideFromFile, resolveFromFile } from './decide';
+import { acceptFromInput, decideFromFile, resolveFromFile } from './decide';
 import { exportPlan, importPlan } from './plan';
 import { runTests } from './test';
 import { answerWhere } from './where';
@@ -21,6 +21,7 @@ const USAGE = `usage: ./safe-room COMMAND [options]
   test     pass all tests
   decide   answer questions about access from a bundle, without database or server
   toolbar  answer which tools somebody has in a field, from a bundle, likewise
+  accept   answer whether a change of a text is accepted with some tools, likewise
   where    answer “Where do I…?” from the demo’s plan, without database or server
   plan     export the plan, or import one: plan export, plan import FILE
 
@@ -221,7 +222,8 @@ try {
   else if (command === 'decide' || command === 'toolbar') {
     if (!values.bundle) throw new CommandFault(`Say which bundle: ./safe-room ${command} --bundle FILE`);
     process.exitCode = (command === 'decide' ? decideFromFile : resolveFromFile)(values.bundle);
-  } else if (command === 'where') answerWhere(values.role);
+  } else if (command === 'accept') process.exitCode = acceptFromInput();
+  else if (command === 'where') answerWhere(values.role);
   else if (command === 'plan' && rest[0] === 'export')
     await withDatabase(data, () => exportPlan(values.as, values.live));
   else if (command === 'plan' && rest[0] === 'import' && rest[1])

@@ -1,9 +1,10 @@
-// ./safe-room decide and ./safe-room toolbar, each with --bundle FILE: answer questions about a bundle, without
+// ./safe-room decide and ./safe-room toolbar, each with --bundle FILE, and ./safe-room accept: answer questions without
 // database or server.
 import { readFileSync } from 'node:fs';
 import { answerOf, decide, openBundle, readQuestion } from '../src/core/access';
 import type { Fault } from '../src/core/json';
-import { openToolBundle, readToolQuestion, resolveTools } from '../src/core/toolbar';
+import { acceptChange, openToolBundle, readAcceptQuestion, readToolQuestion, resolveTools } from '../src/core/toolbar';
+import { inventory } from '../src/office';
 
 type Read<T> = T | { ok: false; faults: Fault[] };
 
@@ -29,7 +30,6 @@ function answerFromFile<B extends { ok: true }, Q>(
   read: (bundle: B, value: unknown) => Read<{ ok: true; question: Q }>,
   answer: (bundle: B, question: Q) => object,
 ): number {
-  const told: string[] = [];
   let text: string;
   try {
     text = readFileSync(file, 'utf8');
@@ -43,13 +43,25 @@ function answerFromFile<B extends { ok: true }, Q>(
     for (const { path, message } of bundle.faults) console.error(`${path}: ${message}`);
     return 2;
   }
+  return answerLines(
+    (value) => read(bundle, value),
+    (question) => answer(bundle, question),
+  );
+}
+
+/** The same for questions that need no bundle. */
+function answerLines<Q>(
+  read: (value: unknown) => Read<{ ok: true; question: Q }>,
+  answer: (question: Q) => object,
+): number {
+  const told: string[] = [];
   const questions: Q[] = [];
   readFileSync(0, 'utf8')
     .split('\n')
     .forEach((line, i) => {
       if (line.trim() === '') return;
       const value = parse(line);
-      const asked = value.ok ? read(bundle, value.value) : value;
+      const asked = value.ok ? read(value.value) : value;
       if (asked.ok) questions.push(asked.question);
       else for (const { path, message } of asked.faults) told.push(`line ${i + 1}, ${path}: ${message}`);
     });
@@ -57,7 +69,7 @@ function answerFromFile<B extends { ok: true }, Q>(
     console.error(told.join('\n'));
     return 2;
   }
-  process.stdout.write(questions.map((question) => `${JSON.stringify(answer(bundle, question))}\n`).join(''));
+  process.stdout.write(questions.map((question) => `${JSON.stringify(answer(question))}\n`).join(''));
   return 0;
 }
 
@@ -71,3 +83,19 @@ export const resolveFromFile = (file: string): number =>
     const { tools, steps, missing } = resolveTools(world, roles, spot);
     return { tools, because: [...steps, ...missing] };
   });
+
+/** Whether a change of a text is accepted with some tools, and what of it is not. */
+export function acceptFromInput(): number {
+  const modes = [...inventory.modes.keys()].map((mode) => ({ id: `mode.${mode}`, makes: [] }));
+  const known = new Map([...inventory.tools.values(), ...modes].map((tool) => [tool.id, tool]));
+  return answerLines(
+    (value) => readAcceptQuestion(known, value),
+    ({ before, after, hands }) => {
+      const faults = acceptChange(before, after, hands);
+      return {
+        accepted: faults.length === 0,
+        faults: faults.map(({ construct, path, why }) => ({ construct, path, why })),
+      };
+    },
+  );
+}

@@ -8,7 +8,8 @@ const allow = (permission: string, scope: PlanRole['grants'][number]['scope'] = 
   scope,
 });
 const open = (...sections: string[]) => sections.map((section) => ({ section, state: 'open' as const }));
-const writing = ['bold', 'italic', 'link', 'heading', 'bullets'];
+const links = ['link.page', 'link.file', 'link.web', 'link.mail', 'link.phone'];
+const writing = ['bold', 'italic', ...links, 'heading.2', 'heading.3', 'bullets'];
 
 /** The role that may do everything, with everything in its room. */
 export const keyholderRole = (): PlanRole => ({
@@ -102,7 +103,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         { section: 'review', state: 'closed' },
         { section: 'activity', state: 'closed' },
       ],
-      toolbar: { tools: ['bold', 'italic', 'link', 'heading', 'bullets'], modes: ['visual', 'preview'] },
+      toolbar: { tools: writing, modes: ['visual', 'preview'] },
       dashboard: { columns: [['pages.unfinished'], ['notices.now'], ['visits.week']] },
       tours: {
         'notices.post': {
@@ -188,7 +189,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       ],
       doors: [...open('pages', 'vacancies'), { section: 'pictures', state: 'look' }],
       toolbar: {
-        tools: [...writing, 'numbers', 'quote', 'table', 'picture', 'highlight', 'alert', 'find', 'full'],
+        tools: [...writing, 'numbers', 'quote', 'table', 'table.rows', 'picture', 'highlight', 'alert', 'find', 'full'],
         modes: ['visual', 'preview'],
       },
       dashboard: { columns: [['pages.unfinished', 'vacancies.open'], ['visits.week']] },

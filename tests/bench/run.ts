@@ -6,12 +6,13 @@ import { cpus, totalmem } from 'node:os';
 import { chromium } from '@playwright/test';
 import { decide, type Place } from '../../src/core/access';
 import { askable, makeFinder } from '../../src/core/ask';
-import { constructsOf } from '../../src/core/toolbar';
+import { acceptChange, handsOf } from '../../src/core/toolbar';
 import { policyOf } from '../../src/core/plan';
 import { figures, room } from '../../src/core/room';
 import { DEMO_PEOPLE } from '../../src/demo/people';
 import { demoPlan } from '../../src/demo/plan';
 import { HOME } from '../../src/demo/pages';
+import { p } from '../../src/demo/write';
 import { inventory } from '../../src/office';
 import { mustFindFreePort } from '../../scripts/cluster';
 import { copyDemo, makeTestCluster } from '../server/cluster';
@@ -67,9 +68,11 @@ say(
   `“Where do I…?”, ${QUESTIONS.length} plain questions`,
   `${shareOf(3)} among the first three, ${shareOf(1)} first; ${Math.round(rate(() => finder(QUESTIONS[i++ % QUESTIONS.length]?.[0] ?? '')))} answers a second`,
 );
+const home = HOME.body ?? { type: 'doc', content: [] };
+const more: typeof home = { ...home, content: [...home.content, p('One more.')] };
 say(
-  'constructsOf() of the start page’s text',
-  `${Math.round(rate(() => constructsOf(HOME.body ?? { type: 'doc', content: [] })) / 1000)} k a second`,
+  'acceptChange() of a word more in the start page’s text, without any tool',
+  `${Math.round(rate(() => acceptChange(home, more, handsOf(new Set(), [...inventory.tools.values()]))))} a second`,
 );
 
 measureComparing(say);

@@ -64,7 +64,14 @@ describe('the room of a role', () => {
       ['Pictures', 'look'],
     ]);
     expect(r.toolbar).toEqual({
-      tools: ['bold', 'italic', 'link', 'heading', 'bullets'],
+      tools: [
+        'bold',
+        'italic',
+        ...['page', 'file', 'web', 'mail', 'phone'].map((kind) => `link.${kind}`),
+        'heading.2',
+        'heading.3',
+        'bullets',
+      ],
       modes: ['visual', 'preview'],
     });
     expect(r.dashboard).toEqual([['pages.unfinished'], ['notices.now'], ['visits.week']]);
@@ -88,7 +95,7 @@ describe('the room of a role', () => {
     ]) {
       const r = at(p, person('ines', ...order.map((one) => ({ role: one }))));
       expect(r.toolbar).toEqual({
-        tools: ['bold', 'link'],
+        tools: ['bold', 'link.page'],
         modes: expect.arrayContaining(['visual', 'code']) as string[],
       });
       expect(r.tasks.map((t) => t.task).sort()).toEqual(['notices.post', 'pages.find']);
@@ -148,8 +155,8 @@ describe('whether a task can be done', () => {
       { do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false },
       { do: 'tick-task', role: 'harbour-desk', task: 'pages.link', ticked: true },
     );
-    expect(verdict(noLink, 'pages.link')).toEqual({ can: false, missing: { kind: 'tool', id: 'link' } });
-    expect(missingInWords(inventory, { kind: 'tool', id: 'link' })).toBe('The toolbar lacks “Link”.');
+    expect(verdict(noLink, 'pages.link')).toEqual({ can: false, missing: { kind: 'tool', id: 'link.page' } });
+    expect(missingInWords(inventory, { kind: 'tool', id: 'link.page' })).toBe('The toolbar lacks “Link to a page”.');
   });
   it('can be mended step by step until it can be done', () => {
     let p = demo;
@@ -246,7 +253,7 @@ describe('tours', () => {
     );
     expect(tour(p, 'pages.link')?.stops.at(-1)).toMatchObject({
       control: 'pages.edit.tool.link',
-      stale: 'The toolbar lacks “Link”.',
+      stale: 'The toolbar lacks “Link to a page”.',
     });
   });
   it('take a minute for 160 words (common practice, no source) and six seconds for each act', () => {

@@ -31,6 +31,21 @@ describe('what is stored of plans', () => {
     });
     const role = demo.roles[1];
     expect(readPatch(role)).toEqual({ roles: { [role?.id ?? '']: role } });
+    // Before headings and links were tools by level and kind.
+    const of = (tools: string[]) => ({ ...role, toolbar: { tools, modes: ['visual'] } });
+    const [old, parted] = [
+      of(['bold', 'link', 'heading', 'table']),
+      of([
+        'bold',
+        ...['page', 'file', 'web', 'mail', 'phone'].map((kind) => `link.${kind}`),
+        'heading.2',
+        'heading.3',
+        'table',
+      ]),
+    ];
+    expect(readPlan({ ...demo, roles: [demo.roles[0], old] })).toEqual({ ...demo, roles: [demo.roles[0], parted] });
+    expect(readPatch(old)).toEqual({ roles: { [role?.id ?? '']: parted } });
+    expect(readOperation({ do: 'set-tool', role: 'x', tool: 'link', on: false })).toMatchObject({ tool: 'link.page' });
   });
   it('is refused with its place where it is none', () => {
     const [one, ...others] = demo.roles;

@@ -45,18 +45,18 @@ describe('preparing a plan', () => {
   it('is undone and redone step by step, told by name, and the way forward ends when the same is changed again', async () => {
     const maud = await signInAs('Maud');
     const { revision } = await state();
-    const done = await prepare(maud, revision, [close, tool('link', false)]);
+    const done = await prepare(maud, revision, [close, tool('link.page', false)]);
     expect(done).toMatchObject({
       status: 200,
       body: {
         revision: revision + 1,
-        undo: { words: 'Take away tool “Link”', by: 'Maud Ellery', also: [] },
+        undo: { words: 'Take away tool “Link to a page”', by: 'Maud Ellery', also: [] },
         redo: null,
       },
     });
     expect((await go(maud, 'undo')).body).toMatchObject({
       undo: { words: 'Door “Notices”: closed' },
-      redo: { words: 'Take away tool “Link”' },
+      redo: { words: 'Take away tool “Link to a page”' },
     });
     await go(maud, 'undo');
     expect(await doorOf()).toBe('open');
@@ -108,13 +108,13 @@ describe('preparing a plan', () => {
     expect(lost?.body['state']).toMatchObject({ revision: revision + 1 });
     const others = await Promise.all([
       prepare(maud, revision, [tool('quote', false, 'newsroom')], 'newsroom'),
-      prepare(maud, revision, [tool('link', true, 'cafe-manager')], 'cafe-manager'),
+      prepare(maud, revision, [tool('link.page', true, 'cafe-manager')], 'cafe-manager'),
     ]);
     expect(others.map((a) => a.status)).toEqual([200, 200]);
-    expect([(await toolsOf('newsroom')).includes('quote'), (await toolsOf('cafe-manager')).includes('link')]).toEqual([
-      false,
-      true,
-    ]);
+    expect([
+      (await toolsOf('newsroom')).includes('quote'),
+      (await toolsOf('cafe-manager')).includes('link.page'),
+    ]).toEqual([false, true]);
     expect((await prepare(maud, revision + 999, [tool('find', true)])).status).toBe(409);
   });
 

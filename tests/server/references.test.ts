@@ -243,12 +243,12 @@ describe('links in texts', () => {
     const at = { ...maud, params: params('Contact'), body: { parent: id['Timetable'], index: 0, redirect: false } };
     expect((await call(move, 'POST', '/x', at)).status).toBe(200);
     expect(await findRedirect(db, await siteId(), '/about/contact')).toBeUndefined();
-    await inForce({ do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false });
+    await inForce({ do: 'set-tool', role: 'harbour-desk', tool: 'link.page', on: false });
     // As the browser of somebody without the tool has it, with a word more.
     const more = { ...body, content: [...body.content, p('More.')] };
     expect(await write('South Quay', more, 'keep', ines)).toMatchObject({ status: 200, body: { faults: [] } });
     expect(hrefs((await stored('South Quay'))['body']).at(-1)).toBe(`page:${id['Contact']}`);
-    await inForce({ do: 'set-tool', role: 'harbour-desk', tool: 'link', on: true });
+    await inForce({ do: 'set-tool', role: 'harbour-desk', tool: 'link.page', on: true });
   });
 
   it('that were made before there was a page ask for no tool when there is one', async () => {
@@ -265,7 +265,7 @@ describe('links in texts', () => {
     });
     expect(made.status).toBe(200);
     // Somebody whose toolbar has no Link goes on writing.
-    await inForce({ do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false });
+    await inForce({ do: 'set-tool', role: 'harbour-desk', tool: 'link.page', on: false });
     const more = { ...text('/harbours/spring'), content: [...text('/harbours/spring').content, p('More.')] };
     expect(await write('South Quay', more, 'keep', ines)).toMatchObject({ status: 200 });
     expect(hrefs((await stored('South Quay'))['body']).at(-1)).toBe(`page:${String(made.body['id'])}`);

@@ -38,7 +38,7 @@ describe('what is kept of all pages', () => {
     ['a page is moved', sql`update items set position = 40 where slug = 'fares'`],
     [
       'a draft is begun',
-      sql`insert into drafts (item_id, site_id, content, version, allowance) select id, site_id, '{"title":"Begun"}', 1, '{}' from items where slug = 'fares'`,
+      sql`insert into drafts (item_id, site_id, content, version) select id, site_id, '{"title":"Begun"}', 1 from items where slug = 'fares'`,
     ],
     [
       'a draft has another title',

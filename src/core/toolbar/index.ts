@@ -1,3 +1,7 @@
-export * from './constructs';
+export { linkKindOf } from './made';
+export * from './accept';
+export * from './hands';
+export * from './paste';
+export * from './question';
 export * from './resolve';
 export * from './bundle';

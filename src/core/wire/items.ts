@@ -56,8 +56,13 @@ export const itemRoutes = {
   },
   'GET /api/items/[id]/content': { answer: z.object({ content }) },
   'PUT /api/items/[id]/draft': {
-    /** `over`: what somebody else wrote meanwhile was seen. */
-    body: z.strictObject({ content: given, version: versionSchema, over: z.boolean().optional() }),
+    /** `over`: what somebody else wrote meanwhile was seen; `from`: the version somebody went back to with it. */
+    body: z.strictObject({
+      content: given,
+      version: versionSchema,
+      over: z.boolean().optional(),
+      from: idSchema.optional(),
+    }),
     answer: z.object({ version: z.int(), updatedAt: z.string(), faults: z.array(z.custom<ContentFault>()) }),
   },
   'POST /api/items/[id]/drop': { body: z.strictObject({ version: versionSchema.min(1) }) },

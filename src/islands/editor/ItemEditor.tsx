@@ -155,7 +155,8 @@ function Screen({
         {...clock}
         onWriteOn={
           may.edit
-            ? (older, of) => {
+            ? (older, of, version) => {
+                draft.goBackTo(version);
                 putIn(theirs(older));
                 if (note === '') setNote(`Back to the version of ${of}`);
                 setSaid(

@@ -1,6 +1,7 @@
 import type { Editor } from '@tiptap/core';
 import { useState } from 'react';
 import { asHref, isHref, LINK_GONE, thingOf } from '@/core/content';
+import { linkKindOf } from '@/core/toolbar';
 import { happened } from '../kit/happened';
 import { Dialog, Labelled } from '../kit/parts';
 import { PageTargets } from './PageTargets';
@@ -13,22 +14,23 @@ const KINDS: Record<Kind, string> = {
   web: 'A web address',
   mail: 'Mail or phone',
 };
-const kindOf = (href: string): Kind =>
-  href.startsWith('/media/')
-    ? 'file'
-    : href.startsWith('/') || href === ''
-      ? 'page'
-      : /^(mailto|tel):/.test(href)
-        ? 'mail'
-        : 'web';
+/** The tool that makes links of a kind; an address of mail and a phone number are typed into the same field. */
+const toolsOf = (kind: Kind): string[] => (kind === 'mail' ? ['link.mail', 'link.phone'] : [`link.${kind}`]);
+const kindOf = (href: string): Kind => {
+  const kind = linkKindOf(href);
+  return kind === 'phone' ? 'mail' : kind;
+};
 
 /** Where marked words shall lead: a page, newest first or from the tree; a file; a web address; mail or phone. */
 export default function LinkDialog({
   editor,
+  kinds,
   pictures,
   onClose,
 }: {
   editor: Editor;
+  /** The tools at hand, one for each kind of link. */
+  kinds: readonly string[];
   pictures: readonly PictureChoice[];
   onClose: () => void;
 }) {
@@ -36,13 +38,20 @@ export default function LinkDialog({
   // What is there goes by its address here.
   const gone = thingOf(before) !== undefined;
   const [href, setHref] = useState<string>(gone ? '' : before);
-  const [kind, setKind] = useState<Kind>(kindOf(href));
+  const offered = (Object.keys(KINDS) as Kind[]).filter((one) => toolsOf(one).some((tool) => kinds.includes(tool)));
+  const [kind, setKind] = useState<Kind>(href === '' ? (offered[0] ?? 'page') : kindOf(href));
   const wasLink = editor.isActive('link');
   const { from, to } = editor.state.selection;
   const empty = editor.state.doc.textBetween(from, to).trim() === '' && !wasLink;
   const made = asHref(href);
-  const fits = isHref(made);
-  const fault = href && !fits ? 'This is not an address a link can have.' : undefined;
+  const mayMake = kinds.includes(`link.${linkKindOf(made)}`);
+  const fits = isHref(made) && mayMake;
+  const fault =
+    href && !isHref(made)
+      ? 'This is not an address a link can have.'
+      : href && !mayMake && made !== before
+        ? 'Your toolbar makes no links of this kind.'
+        : undefined;
   const set = () => {
     editor.chain().focus().extendMarkRange('link').setLink({ href: made }).run();
     happened('link.made');
@@ -61,7 +70,7 @@ export default function LinkDialog({
           }}
         >
           <div role="group" aria-label="What it leads to" className="flex flex-wrap gap-2">
-            {(Object.keys(KINDS) as Kind[]).map((id) => (
+            {offered.map((id) => (
               <button
                 key={id}
                 type="button"

@@ -12,59 +12,51 @@ const PictureInText = lazy(() => import('./PictureInText'));
 const AlertDialog = lazy(() => import('./AlertDialog'));
 
 interface Action {
-  icon: IconName;
+  icon: IconName | null;
   isOn: (e: Editor) => boolean;
   /** False when it can do nothing where the cursor is. */ run: (e: Editor) => boolean;
-  words?: string;
   /** Why it can do nothing there. */ why?: string;
 }
-const ACTIONS: Record<string, Action[]> = {
-  bold: [{ icon: 'bold', isOn: (e) => e.isActive('bold'), run: (e) => e.chain().focus().toggleBold().run() }],
-  italic: [{ icon: 'italic', isOn: (e) => e.isActive('italic'), run: (e) => e.chain().focus().toggleItalic().run() }],
-  heading: [
-    {
-      icon: 'heading',
-      words: 'Heading',
-      isOn: (e) => e.isActive('heading', { level: 2 }),
-      run: (e) => e.chain().focus().toggleHeading({ level: 2 }).run(),
-    },
-    {
-      icon: 'heading',
-      words: 'Small heading',
-      isOn: (e) => e.isActive('heading', { level: 3 }),
-      run: (e) => e.chain().focus().toggleHeading({ level: 3 }).run(),
-    },
-  ],
-  bullets: [
-    { icon: 'list', isOn: (e) => e.isActive('bulletList'), run: (e) => e.chain().focus().toggleBulletList().run() },
-  ],
-  numbers: [
-    {
-      icon: 'numbers',
-      isOn: (e) => e.isActive('orderedList'),
-      run: (e) => e.chain().focus().toggleOrderedList().run(),
-    },
-  ],
-  quote: [
-    { icon: 'quote', isOn: (e) => e.isActive('blockquote'), run: (e) => e.chain().focus().toggleBlockquote().run() },
-  ],
-  table: [
-    {
-      icon: 'table',
-      isOn: (e) => e.isActive('table'),
-      run: (e) =>
-        !e.isActive('table') && e.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run(),
-      why: 'The cursor is in a table, and none stands in another. Put it outside for a second one.',
-    },
-  ],
-  highlight: [
-    {
-      icon: 'highlight',
-      isOn: (e) => e.isActive('highlight'),
-      run: (e) => e.chain().focus().toggleWrap('highlight').run(),
-      why: 'A box holds paragraphs and lists. Make plain text of this first, or put the cursor into a paragraph.',
-    },
-  ],
+const ACTIONS: Record<string, Action> = {
+  bold: { icon: 'bold', isOn: (e) => e.isActive('bold'), run: (e) => e.chain().focus().toggleBold().run() },
+  italic: { icon: 'italic', isOn: (e) => e.isActive('italic'), run: (e) => e.chain().focus().toggleItalic().run() },
+  'heading.2': {
+    icon: 'heading',
+    isOn: (e) => e.isActive('heading', { level: 2 }),
+    run: (e) => e.chain().focus().toggleHeading({ level: 2 }).run(),
+  },
+  'heading.3': {
+    icon: null,
+    isOn: (e) => e.isActive('heading', { level: 3 }),
+    run: (e) => e.chain().focus().toggleHeading({ level: 3 }).run(),
+  },
+  bullets: {
+    icon: 'list',
+    isOn: (e) => e.isActive('bulletList'),
+    run: (e) => e.chain().focus().toggleBulletList().run(),
+  },
+  numbers: {
+    icon: 'numbers',
+    isOn: (e) => e.isActive('orderedList'),
+    run: (e) => e.chain().focus().toggleOrderedList().run(),
+  },
+  quote: {
+    icon: 'quote',
+    isOn: (e) => e.isActive('blockquote'),
+    run: (e) => e.chain().focus().toggleBlockquote().run(),
+  },
+  table: {
+    icon: 'table',
+    isOn: (e) => e.isActive('table'),
+    run: (e) => !e.isActive('table') && e.chain().focus().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run(),
+    why: 'The cursor is in a table, and none stands in another. Put it outside for a second one.',
+  },
+  highlight: {
+    icon: 'highlight',
+    isOn: (e) => e.isActive('highlight'),
+    run: (e) => e.chain().focus().toggleWrap('highlight').run(),
+    why: 'A box holds paragraphs and lists. Make plain text of this first, or put the cursor into a paragraph.',
+  },
 };
 const IN_TABLE: [name: string, run: (e: Editor) => boolean, why: string][] = [
   ['Row below', (e) => e.chain().focus().addRowAfter().run(), ''],
@@ -110,9 +102,7 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
   const on = useEditorState({
     editor,
     selector: ({ editor: e }) =>
-      Object.fromEntries(
-        Object.entries(ACTIONS).flatMap(([tool, list]) => list.map((a, i) => [`${tool}${i}`, a.isOn(e)])),
-      ),
+      Object.fromEntries(Object.entries(ACTIONS).map(([tool, action]) => [tool, action.isOn(e)])),
   });
   const active = useEditorState({
     editor,
@@ -123,7 +113,8 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
     }),
   });
   // The keys the inventory names for Link; those of the other tools come with the editor.
-  const mayLink = tools.some((tool) => tool.id === 'link');
+  const links = tools.filter((tool) => tool.id.startsWith('link.'));
+  const mayLink = links.length > 0;
   useEffect(() => {
     const { dom } = editor.view;
     const onKey = (event: KeyboardEvent) => {
@@ -141,7 +132,7 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
     dom.addEventListener('keydown', onKey);
     return () => dom.removeEventListener('keydown', onKey);
   }, [editor, mayLink]);
-  const inTable = on['table0'] && tools.some((tool) => tool.id === 'table');
+  const inTable = on['table'] && tools.some((tool) => tool.id.startsWith('table'));
   const button = (
     label: string,
     pressed: boolean,
@@ -170,8 +161,18 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
   const buttonsOf = (tool: Tool) => {
     const { name, keys } = tool;
     switch (tool.id) {
-      case 'link':
-        return button(name, active.link, () => setAsking('link'), 'link', true, { anchor: anchor('tool.link'), keys });
+      case 'link.page':
+      case 'link.file':
+      case 'link.web':
+      case 'link.mail':
+      case 'link.phone':
+        // One button for all kinds; the dialog offers those there are.
+        return tool === links[0]
+          ? button('Link', active.link, () => setAsking('link'), 'link', true, {
+              anchor: anchor('tool.link'),
+              keys: 'Ctrl K',
+            })
+          : [];
       case 'picture':
         return button(name, active.picture, () => setAsking('picture'), 'picture', true, { keys });
       case 'alert':
@@ -180,17 +181,12 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
         return button(name, finding, onFind, 'find', false, { keys });
       case 'full':
         return button(name, full, onFull, 'full', false, { keys });
-      default:
-        return (ACTIONS[tool.id] ?? []).map((action, i) =>
-          button(
-            action.words ?? name,
-            on[`${tool.id}${i}`] ?? false,
-            () => act(action.words ?? name, action.run, action.why),
-            action.words && i > 0 ? null : action.icon,
-            tool.group !== 'words',
-            { keys: i === 0 ? keys : undefined },
-          ),
-        );
+      default: {
+        const action = ACTIONS[tool.id];
+        if (!action) return [];
+        const { icon, run, why } = action;
+        return button(name, on[tool.id] ?? false, () => act(name, run, why), icon, tool.group !== 'words', { keys });
+      }
     }
   };
   // One row: what does not fit stands behind More, in the same order. All of it is measured anew when the room changes.
@@ -277,7 +273,14 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
         )}
       </RadixToolbar.Root>
       <Suspense fallback={null}>
-        {asking === 'link' && <LinkDialog editor={editor} pictures={pictures} onClose={() => setAsking(null)} />}
+        {asking === 'link' && (
+          <LinkDialog
+            editor={editor}
+            kinds={links.map((tool) => tool.id)}
+            pictures={pictures}
+            onClose={() => setAsking(null)}
+          />
+        )}
         {asking === 'picture' && <PictureInText editor={editor} pictures={pictures} onClose={() => setAsking(null)} />}
         {asking === 'alert' && <AlertDialog editor={editor} onClose={() => setAsking(null)} />}
       </Suspense>

@@ -27,7 +27,8 @@ export function VersionsPanel({
 }: {
   item: string;
   versions: VersionRow[];
-  /** Left out for who may not change the page. */ onWriteOn?: ((content: PageContent, of: string) => void) | undefined;
+  /** Left out for who may not change the page. */ onWriteOn?:
+    ((content: PageContent, of: string, version: number) => void) | undefined;
   timeZone: string;
   now: string;
 }) {
@@ -120,7 +121,7 @@ export function VersionsPanel({
                 type="button"
                 className="btn btn-main"
                 onClick={() => {
-                  onWriteOn(compared.content, day(open.at));
+                  onWriteOn(compared.content, day(open.at), open.revisionId);
                   setOpen(null);
                 }}
               >

@@ -1,4 +1,4 @@
-import { Extension, type AnyExtension, type Node } from '@tiptap/core';
+import { Extension, textblockTypeInputRule, type AnyExtension, type Node } from '@tiptap/core';
 import { Blockquote } from '@tiptap/extension-blockquote';
 import { Bold } from '@tiptap/extension-bold';
 import { Document } from '@tiptap/extension-document';
@@ -46,6 +46,30 @@ const silent = <E extends AnyExtension>(extension: E): E =>
     addPasteRules: () => [],
   }) as unknown as E;
 
+/** Headings; the keys and typing shortcuts only of the levels there is a tool for. */
+function heading(allowed: ReadonlySet<string>) {
+  const levels = ([2, 3] as const).filter((level) => allowed.has(`heading.${level}`));
+  const all = Heading.configure({ levels: [2, 3] });
+  if (levels.length === 0) return silent(all);
+  const [only] = levels.length === 1 ? levels : [];
+  return only === undefined
+    ? all
+    : all.extend({
+        addKeyboardShortcuts() {
+          return { [`Mod-Alt-${only}`]: () => this.editor.commands.toggleHeading({ level: only }) };
+        },
+        addInputRules() {
+          return [
+            textblockTypeInputRule({
+              find: new RegExp(`^(#{${only}})\\s$`),
+              type: this.type,
+              getAttributes: { level: only },
+            }),
+          ];
+        },
+      });
+}
+
 /** Marks what “Find and replace” finds. */
 const Search = Extension.create({ name: 'search', addProseMirrorPlugins: () => [search()] });
 
@@ -69,15 +93,15 @@ export function extensionsFor(guard: GuardOptions, pictures: readonly PictureCho
     Link.configure({
       openOnClick: false,
       autolink: false,
-      linkOnPaste: allowed.has('link'),
+      linkOnPaste: allowed.has('link.web'),
       isAllowedUri: (uri) => isHref(uri) || thingOf(uri) !== undefined,
       HTMLAttributes: { target: null, rel: null, class: null },
     }),
-    when('heading', Heading.configure({ levels: [2, 3] })),
+    heading(allowed),
     when('bullets', BulletList),
     when('numbers', OrderedList),
     when('quote', Blockquote),
-    (allowed.has('table') ? Table : LockedTable).configure({ resizable: false }),
+    (allowed.has('table') || allowed.has('table.rows') ? Table : LockedTable).configure({ resizable: false }),
     TableRow.extend({ content: '(tableCell | tableHeader)+' }),
     TableHeader,
     TableCell,

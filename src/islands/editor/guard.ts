@@ -4,7 +4,7 @@ import { Plugin } from '@tiptap/pm/state';
 import { parseDocument, type Document, type DocumentNode } from '@/core/content';
 import type { Tool } from '@/core/inventory';
 import { FROM_OUTSIDE } from './putIn';
-import { constructsOf, losesProtected, mergeConstructs, missingTools, plainOut } from '@/core/toolbar';
+import { acceptChange, handsOf, makersOf, plainOut } from '@/core/toolbar';
 
 export interface GuardOptions {
   allowed: ReadonlySet<string>;
@@ -27,7 +27,9 @@ export const Guard = Extension.create<GuardOptions>({
   name: 'guard',
   addProseMirrorPlugins() {
     const { allowed, tools, loaded, say } = this.options;
-    let allowance = constructsOf(loaded);
+    const hands = handsOf(allowed, tools);
+    /** The text as it came, here and from outside: what stands in any of them needs no tool. */
+    const came = [loaded];
     return [
       new Plugin({
         filterTransaction(tr, state) {
@@ -38,25 +40,20 @@ export const Guard = Extension.create<GuardOptions>({
             return false;
           }
           if (tr.getMeta(FROM_OUTSIDE)) {
-            allowance = mergeConstructs(allowance, constructsOf(after));
+            came.push(after);
             return true;
           }
-          const missing = missingTools(allowed, tools, allowance, after);
-          if (missing.length) {
-            say(
-              `That needs ${missing.map((tool) => `“${tool.name}”`).join(' and ')}, which your toolbar does not have.`,
-            );
-            return false;
-          }
-          const before = clean(state.doc);
-          if (before && losesProtected(allowed, tools, before, after)) {
-            say(
-              `${before.content.some((node) => node.type === 'table') ? 'The table' : 'The picture'} is kept as it is: your toolbar could not make it again.`,
-            );
-            return false;
-          }
-          allowance = mergeConstructs(allowance, constructsOf(after));
-          return true;
+          const [fault, ...others] = acceptChange(clean(state.doc) ?? loaded, after, hands, came);
+          if (!fault) return true;
+          const missing = [fault, ...others]
+            .filter(({ why }) => why === 'new')
+            .flatMap(({ made }) => makersOf(tools, made).map((tool) => `“${tool.name}”`));
+          say(
+            missing.length > 0
+              ? `That needs ${[...new Set(missing)].join(' and ')}, which your toolbar does not have.`
+              : `The ${fault.construct} is kept as it is: your toolbar could not make it again.`,
+          );
+          return false;
         },
         props: {
           transformPasted(slice, view) {

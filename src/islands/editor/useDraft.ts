@@ -48,6 +48,7 @@ export function useDraft({
     flight: Promise.resolve(true),
     key: newKey(),
     unanswered: null as PageContent | null,
+    from: undefined as number | undefined,
   });
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const again = useRef<(over?: { version: number }) => Promise<boolean>>(() => Promise.resolve(false));
@@ -89,7 +90,7 @@ export function useDraft({
       const sent = await send(
         'PUT',
         `/api/items/${item}/draft`,
-        { content: sending, version: over?.version ?? at.version, ...(over && { over: true }) },
+        { content: sending, version: over?.version ?? at.version, ...(over && { over: true }), from: at.from },
         at.key,
       );
       at.busy = false;
@@ -106,6 +107,7 @@ export function useDraft({
         return false;
       }
       at.saved = sending;
+      if (sameContent(at.content, sending)) at.from = undefined;
       setFaults(sent.value.faults);
       faultsNow.current = sent.value.faults;
       if (sent.value.trial) {
@@ -191,6 +193,10 @@ export function useDraft({
     clearTimeout(timer.current);
     await now.current.flight;
   }, []);
+  /** What is on the screen comes from a version of the item; told with the next save. */
+  const goBackTo = useCallback((version: number) => {
+    now.current.from = version;
+  }, []);
   const dropBackup = useCallback(() => {
     keepBackup(person, item, null);
     setBackup(null);
@@ -203,6 +209,7 @@ export function useDraft({
     fail,
     save,
     rebase,
+    goBackTo,
     settle,
     settled,
     backup,

@@ -18,7 +18,6 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Audience } from '@/core/access';
 import type { PageContent, Reference } from '@/core/content';
-import type { Constructs } from '@/core/toolbar';
 
 const ltree = customType<{ data: string }>({ dataType: () => 'ltree' });
 const citext = customType<{ data: string }>({ dataType: () => 'citext' });
@@ -415,8 +414,11 @@ export const drafts = pgTable(
     /** What was typed into fields and does not fit there yet, as it was typed. */
     unfinished: jsonb().$type<Record<string, unknown>>().notNull().default({}),
     version: integer().notNull(),
-    /** What the draft has held at most: keeping it needs no tool. Rich field → constructs. */
-    allowance: jsonb().$type<Record<string, Constructs>>().notNull(),
+    /**
+     * What its rich fields said as whoever writes in it found it, and in versions they went back to: taking any of it
+     * up again needs no tool.
+     */
+    bases: jsonb().$type<PageContent[]>().notNull().default([]),
     startedBy: integer(),
     updatedBy: integer(),
     updatedAt: now(),

@@ -19,7 +19,6 @@ export async function beginDraft(
       siteId: item.siteId,
       content,
       version: 1,
-      allowance: {},
       writers: [...writers],
       startedBy: by,
       updatedBy,

@@ -8,8 +8,9 @@ import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { fieldsFor, mustMayWrite } from './allowed';
 import { draftInfo } from './editable';
-import { type ItemRow } from './forms';
-import { contentOf, findDraft, mustFindItem, findWriters, standing, thisOf } from './items';
+import { formOf, type ItemRow } from './forms';
+import { richOf } from './tools';
+import { contentOf, findDraft, findWriters, mustFindItem, mustFindVersion, standing, thisOf } from './items';
 import { withAddresses } from './links';
 import { dropReferences, keepReferences } from './references';
 import { readWritten } from './written';
@@ -26,6 +27,9 @@ const conflict = async (tx: Tx, draft: NonNullable<Awaited<ReturnType<typeof fin
     },
   );
 
+/** How many texts a draft may take things from; the oldest go. */
+const MOST_BASES = 4;
+
 /**
  * Keeps a draft, field by field: what is not right yet is kept beside it as typed, and its faults are given back.
  * `version` is the one it was made on: 0 when there was none. Where somebody else was faster it is a conflict and
@@ -36,7 +40,7 @@ export async function saveDraft(
   tx: Tx,
   access: Access,
   itemId: number,
-  given: { content: unknown; version: number; over?: boolean | undefined },
+  given: { content: unknown; version: number; over?: boolean | undefined; from?: number | undefined },
 ): Promise<{ version: number; updatedAt: string; faults: ContentFault[] }> {
   const item = await mustFindItem(tx, access.site.id, itemId, true);
   const draft = await findDraft(tx, itemId);
@@ -49,11 +53,15 @@ export async function saveDraft(
       { theirs: { content: before && (await withAddresses(tx, item.siteId, before)), draft: null } },
     );
   }
-  const { content, allowance, unfinished, faults } = await readWritten(tx, access, item, given.content, {
+  const bases = [
+    ...(draft ? (draft.updatedBy === access.signedInId ? draft.bases : [richOf(formOf(item), draft.content)]) : []),
+    ...(given.from === undefined ? [] : [richOf(formOf(item), await mustFindVersion(tx, item, given.from))]),
+  ].slice(-MOST_BASES);
+  const { content, unfinished, faults } = await readWritten(tx, access, item, given.content, {
     shown: draft?.content ?? before,
     unfinished: draft?.unfinished ?? {},
     once: [await contentOf(tx, item.liveRevisionId), before],
-    allowance: draft?.allowance ?? {},
+    bases,
   });
   if (given.over && draft && draft.updatedBy !== access.signedInId)
     await addRevision(
@@ -70,7 +78,7 @@ export async function saveDraft(
     content,
     unfinished,
     version: given.version + 1,
-    allowance,
+    bases,
     writers,
     updatedBy: access.signedInId,
     updatedAt: now(),
@@ -167,7 +175,7 @@ export async function putAside(tx: Tx, access: Access, itemId: number, content: 
     shown: draft?.content ?? before,
     unfinished: {},
     once: [await contentOf(tx, item.liveRevisionId), before],
-    allowance: draft?.allowance ?? {},
+    bases: draft?.bases ?? [],
   });
   await addRevision(tx, access, item, written.content, 'kept', 'Put aside for another version', {
     writers: [...new Set([...(draft?.writers ?? []), access.signedInId])],

@@ -81,6 +81,20 @@ export const contentOf = async (tx: Tx, revisionId: number | null): Promise<Page
     ? undefined
     : (await tx.select({ content: revisions.content }).from(revisions).where(eq(revisions.id, revisionId)))[0]?.content;
 
+/** What a version of an item says. Throws a Problem when it has none such. */
+export async function mustFindVersion(
+  tx: Tx,
+  item: Pick<ItemRow, 'id' | 'siteId'>,
+  revisionId: number,
+): Promise<PageContent> {
+  const [row] = await tx
+    .select({ content: revisions.content })
+    .from(revisions)
+    .where(and(eq(revisions.siteId, item.siteId), eq(revisions.itemId, item.id), eq(revisions.id, revisionId)));
+  if (!row) throw notFound('This version');
+  return row.content;
+}
+
 /** What stands newest on an item before the draft: what waits, what visitors see, or what they saw. */
 export async function standing(tx: Tx, item: ItemRow): Promise<PageContent | undefined> {
   const waits = (await findWaiting(tx, item.id))?.content ?? (await findPlannedContent(tx, item.id));

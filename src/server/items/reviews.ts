@@ -15,7 +15,7 @@ import { compareApart, type KnownNames } from '../work/compare';
 import { beginDraft } from './begin';
 import { addRevision, saveAndTake } from './drafts';
 import { layoutOf, type ItemRow } from './forms';
-import { contentOf, hrefFor, mustFindItem } from './items';
+import { contentOf, hrefFor, mustFindItem, mustFindVersion } from './items';
 import { withAddresses } from './links';
 import { comingInstant, mustPass, scheduleFor, putOnline, replaceWaiting } from './publishing';
 import { countOpenRemarks } from './remarks';
@@ -354,16 +354,9 @@ export async function compareVersions(
   withId: number | null,
 ): Promise<{ changes: FieldChange[]; content: PageContent }> {
   const item = await mustFindItem(tx, siteId, itemId);
-  const versionOf = async (id: number) => {
-    const [row] = await tx
-      .select({ content: revisions.content })
-      .from(revisions)
-      .where(and(eq(revisions.siteId, siteId), eq(revisions.itemId, itemId), eq(revisions.id, id)));
-    if (!row) throw notFound('This version');
-    return row.content;
-  };
-  const content = await versionOf(revisionId);
-  const other = withId === null ? ((await contentOf(tx, item.liveRevisionId)) ?? content) : await versionOf(withId);
+  const content = await mustFindVersion(tx, item, revisionId);
+  const other =
+    withId === null ? ((await contentOf(tx, item.liveRevisionId)) ?? content) : await mustFindVersion(tx, item, withId);
   return {
     changes: await compareOn(tx, siteId, item, content, other),
     content: await withAddresses(tx, siteId, content),

@@ -1,13 +1,6 @@
-import type { PageContent } from '@/core/content';
+import { emptyDocument, type PageContent } from '@/core/content';
 import { room } from '@/core/room';
-import {
-  CODE_VIEW,
-  constructsOf,
-  losesProtected,
-  mergeConstructs,
-  missingTools,
-  type Constructs,
-} from '@/core/toolbar';
+import { acceptChange, CODE_VIEW, handsOf, makersOf } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import type { Access } from '../gate/access';
@@ -16,23 +9,15 @@ import { blocksOf, type Form } from './forms';
 
 const TOOLS = [...inventory.tools.values()];
 
-/** What all rich fields, shown by the layout or not, hold of things that tools make. */
-const held = (form: Form, content: PageContent | undefined): Record<string, Constructs> =>
-  content
-    ? Object.fromEntries(
-        form.rich
-          .filter((field) => content[field.id] !== undefined)
-          .map((field) => [field.id, constructsOf(blocksOf(field, content))]),
-      )
-    : {};
-
-const merge = (a: Record<string, Constructs>, b: Record<string, Constructs>) =>
-  Object.fromEntries(
-    [...new Set([...Object.keys(a), ...Object.keys(b)])].map((field) => [
-      field,
-      mergeConstructs(a[field] ?? {}, b[field] ?? {}),
-    ]),
-  );
+/** What an item said before somebody wrote. */
+export interface Before {
+  /** Newest: its draft, or what stands on it. */
+  shown: PageContent | undefined;
+  /** What visitors see, and what waits. */
+  once: readonly (PageContent | undefined)[];
+  /** What the draft's rich fields said as its writer found it, and in versions they went back to. */
+  bases: readonly PageContent[];
+}
 
 /** The tools a person may make things with: all of them where the code view is theirs. */
 export function toolsOf(access: Access): ReadonlySet<string> {
@@ -40,33 +25,33 @@ export function toolsOf(access: Access): ReadonlySet<string> {
   return new Set(toolbar.modes.includes('code') ? [...inventory.tools.keys(), CODE_VIEW] : toolbar.tools);
 }
 
+/** What only the rich fields of a content say. */
+export const richOf = (form: Form, content: PageContent): PageContent =>
+  Object.fromEntries(form.rich.flatMap(({ id }) => (content[id] === undefined ? [] : [[id, content[id]]])));
+
 /**
  * Refuses a content for which tools were needed that somebody does not have, and one in which something they could not
- * make again is gone. What its fields held once needs no tool. Gives what they hold at most by now.
+ * make again is gone or changed. What stands in one of the texts before, in the same field, needs no tool.
  */
-export function mustHaveTools(
-  access: Access,
-  form: Form,
-  old: {
-    shown: PageContent | undefined;
-    once: readonly (PageContent | undefined)[];
-    allowance: Record<string, Constructs>;
-  },
-  content: PageContent,
-): Record<string, Constructs> {
-  const allowance = [...old.once, old.shown].map((one) => held(form, one)).reduce(merge, old.allowance);
-  const tools = toolsOf(access);
+export function mustHaveTools(access: Access, form: Form, { shown, once, bases }: Before, content: PageContent): void {
+  const hands = handsOf(toolsOf(access), TOOLS);
   for (const field of form.rich) {
-    const blocks = blocksOf(field, content);
-    const missing = missingTools(tools, TOOLS, allowance[field.id] ?? {}, blocks);
-    if (missing.length)
+    const [before = emptyDocument(), ...others] = [shown, ...once, ...bases].flatMap((text) =>
+      text?.[field.id] === undefined ? [] : [blocksOf(field, text)],
+    );
+    const faults = acceptChange(before, blocksOf(field, content), hands, others);
+    const missing = new Map(
+      faults
+        .filter((fault) => fault.why === 'new')
+        .flatMap((fault) => makersOf(TOOLS, fault.made))
+        .map((tool) => [tool.id, tool.name]),
+    );
+    if (missing.size > 0)
       throw new Problem(
         'tools-missing',
-        { tools: missing.map((t) => `“${t.name}”`).join(' and ') },
-        { tools: missing.map((t) => t.id), field: field.id },
+        { tools: [...missing.values()].map((name) => `“${name}”`).join(' and ') },
+        { tools: [...missing.keys()], field: field.id },
       );
-    if (old.shown && losesProtected(tools, TOOLS, blocksOf(field, old.shown), blocks))
-      throw new Problem('takes-away', {}, { field: field.id });
+    if (faults.length > 0) throw new Problem('takes-away', {}, { field: field.id });
   }
-  return merge(allowance, held(form, content));
 }

@@ -1,6 +1,5 @@
 import { eq } from 'drizzle-orm';
 import { faultsInSight, readContent, type ContentFault, type Field, type PageContent } from '@/core/content';
-import type { Constructs } from '@/core/toolbar';
 import type { Tx } from '../db/client';
 import { media } from '../db/schema';
 import type { Access } from '../gate/access';
@@ -8,7 +7,7 @@ import { Problem, problemAt } from '../gate/problems';
 import { formOf, picturesOf, type Form, type ItemRow } from './forms';
 import { mustMayUse, mustMayWrite } from './allowed';
 import { withNames } from './links';
-import { mustHaveTools } from './tools';
+import { mustHaveTools, type Before } from './tools';
 
 /** Longest text that waits in a field until it is right, in characters. */
 const LONGEST_WAITING = 20_000;
@@ -61,18 +60,8 @@ export async function readWritten(
   access: Access,
   item: ItemRow,
   given: unknown,
-  before: {
-    shown: PageContent | undefined;
-    unfinished: Record<string, unknown>;
-    once: readonly (PageContent | undefined)[];
-    allowance: Record<string, Constructs>;
-  },
-): Promise<{
-  content: PageContent;
-  allowance: Record<string, Constructs>;
-  unfinished: Record<string, unknown>;
-  faults: ContentFault[];
-}> {
+  before: Before & { unfinished: Record<string, unknown> },
+): Promise<{ content: PageContent; unfinished: Record<string, unknown>; faults: ContentFault[] }> {
   // What it said before likewise: where there is a page by now, the link is still the one that stood there.
   const { shown, unfinished: waits, once } = before;
   const { named, old } = await withNames(tx, access, item.id, { named: given, old: before }, [shown, waits, ...once]);
@@ -102,8 +91,8 @@ export async function readWritten(
   };
   await mustMayWrite(tx, access, item, [said, old.unfinished], [content, unfinished]);
   await mustMayUse(tx, access, item, read.layout, content, old.shown);
-  const allowance = mustHaveTools(access, form, old, content);
-  return { content, allowance, unfinished, faults: faultsInSight(read.layout, faults) };
+  mustHaveTools(access, form, old, content);
+  return { content, unfinished, faults: faultsInSight(read.layout, faults) };
 }
 
 /** A page below another has a last part of its address; the first page has none, and needs none. */

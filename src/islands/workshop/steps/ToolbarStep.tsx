@@ -5,7 +5,11 @@ import { CARE } from '../model';
 import type { StepProps } from '../Planner';
 
 const ICON: Record<string, IconName> = { bullets: 'list' };
-const toolIcon = (id: string): IconName => ICON[id] ?? (isIcon(id) ? id : 'file');
+/** Tools of one family share a picture: `link.web`, `link.mail`. */
+function toolIcon(id: string): IconName {
+  const [family = id] = id.split('.');
+  return ICON[id] ?? (isIcon(family) ? family : 'file');
+}
 
 /** Which formatting tools and writing modes the role has. */
 export function ToolbarStep({ prepared, change, readOnly }: StepProps) {
@@ -24,7 +28,9 @@ export function ToolbarStep({ prepared, change, readOnly }: StepProps) {
           {shown.map((tool) => (
             <span key={tool.id} className="flex min-h-[36px] items-center gap-1.5 px-2 font-semibold">
               <Icon name={toolIcon(tool.id)} />{' '}
-              <span className={tool.group === 'words' && tool.id !== 'link' ? 'sr-only' : ''}>{tool.name}</span>
+              <span className={tool.group === 'words' && !tool.id.startsWith('link.') ? 'sr-only' : ''}>
+                {tool.name}
+              </span>
             </span>
           ))}
           {shown.length === 0 && <span className="px-2 text-ink-2">No tools: plain text only.</span>}
