@@ -127,7 +127,7 @@ test('the editor writes with the trimmed toolbar around a table she cannot spoil
   const ines = await signIn(browser, app, 'Ines');
   await openPage(ines, 'South Quay');
   const toolbar = ines.getByRole('toolbar', { name: 'Toolbar' });
-  await expect(toolbar.getByRole('button')).toHaveText(['Bold', 'Italic', 'Link', 'List']);
+  await expect(toolbar.getByRole('button')).toHaveText(['Bold', 'Italic', 'Link', 'Small heading', 'List']);
   await expect(ines.getByText('This table is kept as it is.')).toBeVisible();
   await expect(ines.getByText('Visitors see the version from')).toBeVisible();
   await expect(ines.getByRole('button', { name: 'Send to Priya for a second look' })).toBeDisabled();

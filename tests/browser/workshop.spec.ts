@@ -213,7 +213,7 @@ test('a room for volunteers at the front desk, from nothing to the invitation, t
     .click();
   await where.getByRole('button', { name: /^Add just these/ }).click();
   await maud.getByRole('link', { name: 'Toolbar' }).click();
-  for (const tool of ['Bold', 'Link', 'List'])
+  for (const tool of ['Bold', 'Link to a page', 'List'])
     await maud.getByRole('checkbox', { name: new RegExp(`^${tool} `) }).click();
   await maud.getByRole('link', { name: 'Menu' }).click();
   await maud.getByRole('button', { name: /^Notices/ }).click();

@@ -87,7 +87,10 @@ describe('the room of a role', () => {
   it('has the tools, modes and tasks of every role that is held, not of the first alone', () => {
     const p = plan(
       role('a', { toolbar: { tools: ['bold'], modes: ['visual'] }, tasks: [{ task: 'pages.find' }] }),
-      role('b', { toolbar: { tools: ['link', 'bold'], modes: ['visual', 'code'] }, tasks: [{ task: 'notices.post' }] }),
+      role('b', {
+        toolbar: { tools: ['link.page', 'bold'], modes: ['visual', 'code'] },
+        tasks: [{ task: 'notices.post' }],
+      }),
     );
     for (const order of [
       ['a', 'b'],
@@ -152,7 +155,7 @@ describe('whether a task can be done', () => {
     });
     expect(verdict(after(door('notices', 'away')), 'notices.post')).toEqual({ can: true });
     const noLink = after(
-      { do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false },
+      { do: 'set-tool', role: 'harbour-desk', tool: 'link.page', on: false },
       { do: 'tick-task', role: 'harbour-desk', task: 'pages.link', ticked: true },
     );
     expect(verdict(noLink, 'pages.link')).toEqual({ can: false, missing: { kind: 'tool', id: 'link.page' } });
@@ -249,7 +252,7 @@ describe('tours', () => {
   it('keep a stop whose control is gone, and say why', () => {
     const p = after(
       { do: 'tick-task', role: 'harbour-desk', task: 'pages.link', ticked: true },
-      { do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false },
+      { do: 'set-tool', role: 'harbour-desk', tool: 'link.page', on: false },
     );
     expect(tour(p, 'pages.link')?.stops.at(-1)).toMatchObject({
       control: 'pages.edit.tool.link',

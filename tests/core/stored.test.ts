@@ -43,7 +43,11 @@ describe('what is stored of plans', () => {
         'table',
       ]),
     ];
-    expect(readPlan({ ...demo, roles: [demo.roles[0], old] })).toEqual({ ...demo, roles: [demo.roles[0], parted] });
+    expect(readPlan({ ...demo, apart: [], roles: [demo.roles[0], old] })).toEqual({
+      ...demo,
+      apart: [],
+      roles: [demo.roles[0], parted],
+    });
     expect(readPatch(old)).toEqual({ roles: { [role?.id ?? '']: parted } });
     expect(readOperation({ do: 'set-tool', role: 'x', tool: 'link', on: false })).toMatchObject({ tool: 'link.page' });
   });
