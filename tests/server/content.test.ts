@@ -121,6 +121,36 @@ describe('keeping a draft', () => {
     expect(await put(ines, [...body, quote, quote], 3)).toBe(403);
     await db.delete(drafts).where(eq(drafts.itemId, Number(params.id)));
   });
+  it('takes up again from a version somebody goes back to what that one holds, and from no other', async () => {
+    const { params, content } = await page('Left luggage');
+    const [maud, ines] = [await signInAs('Maud'), await signInAs('Ines')];
+    const quote = { type: 'blockquote', content: [p('As the harbour master says.')] };
+    const body = documentOf(content, 'body').content;
+    const say = (blocks: object[]) => ({ ...content, body: { type: 'doc', content: blocks } });
+    const out = async (blocks: object[]) =>
+      (
+        await call(publishPage, 'POST', '/x', {
+          ...maud,
+          params,
+          body: { content: say(blocks), version: 0, note: 'x' },
+        })
+      ).status;
+    expect([await out([...body, quote]), await out(body)]).toEqual([200, 200]);
+    const { versions } = await getEditable(db, await siteId(), Number(params.id));
+    const with_ = versions[1]?.revisionId;
+    const put = async (blocks: object[], version: number, from?: number) =>
+      (await call(putDraft, 'PUT', '/x', { ...ines, params, body: { content: say(blocks), version, from } })).status;
+    // It held it once: that alone is no right to it.
+    expect(await put([...body, quote], 0)).toBe(403);
+    const [other] = (await getEditable(db, await siteId(), Number((await page('Fares')).params.id))).versions;
+    expect(await put([...body, quote], 0, other?.revisionId)).toBe(404);
+    expect(await put([...body, quote], 0, with_)).toBe(200);
+    expect(await put([...body, quote, p('And more.')], 1)).toBe(200);
+    expect(await put(body, 2)).toBe(200);
+    expect(await put([...body, quote], 3)).toBe(200);
+    expect(await put([...body, quote, quote], 4)).toBe(403);
+    await db.delete(drafts).where(eq(drafts.itemId, Number(params.id)));
+  });
   it('lets somebody with the code view make what the schema holds', async () => {
     const { params, content } = await page('Fares');
     const maud = await signInAs('Maud');

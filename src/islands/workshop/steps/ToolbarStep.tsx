@@ -5,6 +5,7 @@ import { CARE } from '../model';
 import type { StepProps } from '../Planner';
 
 const ICON: Record<string, IconName> = { bullets: 'list' };
+const isLink = (id: string) => id.startsWith('link.');
 /** Tools of one family share a picture: `link.web`, `link.mail`. */
 function toolIcon(id: string): IconName {
   const [family = id] = id.split('.');
@@ -15,7 +16,12 @@ function toolIcon(id: string): IconName {
 export function ToolbarStep({ prepared, change, readOnly }: StepProps) {
   const { role, now } = prepared;
   const groups = groupTools([...inventory.tools.values()]);
-  const shown = groups.flatMap((group) => group.tools.filter((tool) => now.toolbar.tools.includes(tool.id)));
+  const theirs = groups.flatMap((group) => group.tools.filter((tool) => now.toolbar.tools.includes(tool.id)));
+  // As it stands there: one button for all kinds of links.
+  const [firstLink] = theirs.filter((tool) => isLink(tool.id));
+  const shown = theirs
+    .filter((tool) => !isLink(tool.id) || tool === firstLink)
+    .map((tool) => (tool === firstLink ? { ...tool, name: 'Link' } : tool));
   const needing = (tool: string) =>
     role.tasks
       .filter((t) => inventory.tasks.get(t.task)?.tools?.includes(tool))
@@ -28,9 +34,7 @@ export function ToolbarStep({ prepared, change, readOnly }: StepProps) {
           {shown.map((tool) => (
             <span key={tool.id} className="flex min-h-[36px] items-center gap-1.5 px-2 font-semibold">
               <Icon name={toolIcon(tool.id)} />{' '}
-              <span className={tool.group === 'words' && !tool.id.startsWith('link.') ? 'sr-only' : ''}>
-                {tool.name}
-              </span>
+              <span className={tool.group === 'words' && !isLink(tool.id) ? 'sr-only' : ''}>{tool.name}</span>
             </span>
           ))}
           {shown.length === 0 && <span className="px-2 text-ink-2">No tools: plain text only.</span>}
