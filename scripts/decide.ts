@@ -91,6 +91,7 @@ export function acceptFromInput(): number {
   return answerLines(
     (value) => readAcceptQuestion(known, value),
     ({ before, after, hands }) => {
+      if ('unfit' in after) return { accepted: false, faults: [{ construct: 'doc', path: after.unfit, why: 'unfit' }] };
       const faults = acceptChange(before, after, hands);
       return {
         accepted: faults.length === 0,

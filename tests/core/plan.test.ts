@@ -162,7 +162,7 @@ describe('operations', () => {
 describe('differences in words', () => {
   it('say what a release changes for whom', () => {
     let after = must(demo, { do: 'set-door', role: 'harbour-desk', section: 'pictures', state: 'away' });
-    after = must(after, { do: 'set-tool', role: 'harbour-desk', tool: 'link', on: false });
+    after = must(after, { do: 'set-tool', role: 'harbour-desk', tool: 'link.page', on: false });
     after = must(after, {
       do: 'add-grant',
       role: 'cafe-manager',
@@ -173,7 +173,7 @@ describe('differences in words', () => {
       {
         role: 'harbour-desk',
         name: 'Harbour desk',
-        lines: ['Door “Pictures”: look only → put away.', 'Toolbar loses “Link”.'],
+        lines: ['Door “Pictures”: look only → put away.', 'Toolbar loses “Link to a page”.'],
       },
       {
         role: 'cafe-manager',

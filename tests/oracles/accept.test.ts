@@ -283,7 +283,8 @@ it('is answered on the command line, or nothing is', { timeout: 120_000 }, () =>
       '\n' +
       line({ before: doc(p('a')), after: doc(p('a'), h2('b')), tools: ['bold', 'mode.preview'] }) +
       line({ before: doc(h2('b')), after: doc(h2('c')), tools: [], policy: { heading: 'whole' } }) +
-      line({ before: doc(h2('b')), after: doc(h3('c')), tools: ['mode.code'], policy: { heading: 'whole' } }),
+      line({ before: doc(h2('b')), after: doc(h3('c')), tools: ['mode.code'], policy: { heading: 'whole' } }) +
+      line({ before: doc(h2('b')), after: doc(h2('b'), { type: 'tableRow' }), tools: ['mode.code'] }),
   );
   expect([done.status, done.stderr]).toEqual([0, '']);
   expect(
@@ -296,6 +297,7 @@ it('is answered on the command line, or nothing is', { timeout: 120_000 }, () =>
     { accepted: false, faults: [{ construct: 'heading', path: '/content/1', why: 'new' }] },
     { accepted: false, faults: [{ construct: 'heading', path: '/content/0', why: 'changed' }] },
     { accepted: true, faults: [] },
+    { accepted: false, faults: [{ construct: 'doc', path: '/content/1', why: 'unfit' }] },
   ]);
   const bad = run(
     line({ before: doc(p('a')), after: doc(p('a')), tools: ['moon', 'bold', 'bold'], policy: { sun: 'free' } }) +

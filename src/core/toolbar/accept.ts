@@ -1,7 +1,7 @@
 import { diffArrays, diffChars } from 'diff';
 import { canonical } from '../json';
-import type { BlockNode, Document, DocumentNode } from '../content';
-import { isAtom, isPlain, makeOf, nodesOf, runsOf, tokensOf, type Token } from './made';
+import type { BlockNode, Document, DocumentNode, TextNode } from '../content';
+import { isAtom, isPlain, makeOf, nodesOf, runsOf, tokensOf, type Blocks, type Token } from './made';
 
 /**
  * What may become of a construct when no tool at hand makes it: it stays whole; its words may change and its form stays;
@@ -30,8 +30,23 @@ export interface Hands {
 const [SAME_WORDS, BROUGHT_WORDS] = [0.5, 0.8];
 /** Up to how many letters two texts are compared letter by letter, where they differ. */
 const LETTER_BY_LETTER = 3000;
-/** How many single changes are looked for; beyond that all in between counts as written anew. */
-const MOST_CHANGES = 3000;
+
+/**
+ * What comparing one text may cost, in steps: D single changes take about D² of them, and every look at a text its
+ * length. Beyond that all in between counts as written anew, and at last letters are only counted: how long it takes is
+ * bounded on any machine.
+ */
+class Effort {
+  left = 1_500_000;
+
+  /** How many single changes are looked for next, before giving up. */
+  get most(): number {
+    return Math.max(20, Math.floor(Math.sqrt(Math.max(0, this.left))));
+  }
+  spend(changes: number, length: number): void {
+    this.left -= changes ** 2 + length;
+  }
+}
 
 /**
  * Whether what somebody made of a text can be accepted: everything new in it can be made with the tools at hand, what
@@ -46,19 +61,49 @@ export function acceptChange(
   others: readonly Document[] = [],
 ): AcceptFault[] {
   const guarded = (made: string) => !isPlain(made) && !hands.makes(made);
-  const newSince = (text: Document): AcceptFault[] =>
-    sameDocument(text, after)
-      ? []
-      : [...newWords(text, after, guarded), ...newAtoms(text, after, guarded), ...newTables(text, after, guarded)];
+  const newSince = (text: Document): AcceptFault[] => {
+    const apart = apartOf(text, after);
+    return apart ? [...newWords(apart, guarded), ...newAtoms(apart, guarded), ...newTables(apart, guarded)] : [];
+  };
   let fresh = newSince(before);
   for (const text of others) {
     if (fresh.length === 0) break;
     const there = newSince(text);
     fresh = fresh.filter((fault) => there.some((one) => one.path === fault.path && one.made === fault.made));
   }
-  return [...(sameDocument(before, after) ? [] : goneOf(before, after, hands)), ...fresh];
+  const apart = apartOf(before, after);
+  return [...(apart ? goneOf(apart, hands) : []), ...fresh];
 }
-const sameDocument = (a: Document, b: Document) => a === b || canonical(a) === canonical(b);
+
+/** Where two texts differ: all blocks but those they begin and end with alike. */
+interface Apart {
+  before: Blocks;
+  after: Blocks;
+  /** With one block more on each side, for what stands beside. */
+  wider: { before: Blocks; after: Blocks };
+}
+
+/** Null where the two are the same. */
+function apartOf({ content: a }: Document, { content: b }: Document): Apart | null {
+  let [first, last] = [0, 0];
+  while (first < a.length && first < b.length && isSame(a[first], b[first])) first++;
+  while (last < a.length - first && last < b.length - first && isSame(a.at(-1 - last), b.at(-1 - last))) last++;
+  if (first + last === a.length && a.length === b.length) return null;
+  const cut = (list: readonly DocumentNode[], more: number): Blocks => {
+    const at = Math.max(0, first - more);
+    return { content: list.slice(at, list.length - Math.max(0, last - more)), at };
+  };
+  return { before: cut(a, 0), after: cut(b, 0), wider: { before: cut(a, 1), after: cut(b, 1) } };
+}
+
+/** Whether two parts of a document are the same through and through. */
+function isSame(a: unknown, b: unknown): boolean {
+  if (a === b || typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
+  if (Array.isArray(a) || Array.isArray(b))
+    return Array.isArray(a) && Array.isArray(b) && a.length === b.length && a.every((one, i) => isSame(one, b[i]));
+  const [one, other] = [a, b] as Record<string, unknown>[];
+  return Object.keys({ ...one, ...other }).every((key) => isSame(one?.[key], other?.[key]));
+}
 
 /** What is left of a part when its words are left out. */
 function formOf(node: DocumentNode): unknown {
@@ -81,8 +126,27 @@ const countOf = <T>(list: readonly T[], keyOf: (one: T) => string): Map<string, 
   return counts;
 };
 
+/** A part with words that stand under the same as one piece, however they came to be parted. */
+function joined(value: unknown): unknown {
+  if (Array.isArray(value)) {
+    const out: unknown[] = [];
+    for (const one of value.map(joined)) {
+      const last = out.at(-1);
+      if (isWords(last) && isWords(one) && canonical(last.marks ?? []) === canonical(one.marks ?? []))
+        out[out.length - 1] = { ...last, text: last.text + one.text };
+      else out.push(one);
+    }
+    return out;
+  }
+  return typeof value === 'object' && value !== null
+    ? Object.fromEntries(Object.entries(value).map(([key, one]) => [key, joined(one)]))
+    : value;
+}
+const isWords = (value: unknown): value is TextNode =>
+  typeof value === 'object' && value !== null && 'type' in value && value.type === 'text';
+
 /** What had to stay, whole or in its form, and did not. */
-function goneOf(before: Document, after: Document, { makes, policyOf }: Hands): AcceptFault[] {
+function goneOf({ before, after }: Apart, { makes, policyOf }: Hands): AcceptFault[] {
   interface Part {
     construct: string;
     made: string;
@@ -90,15 +154,15 @@ function goneOf(before: Document, after: Document, { makes, policyOf }: Hands): 
     whole: unknown;
     form: unknown;
   }
-  const partsOf = (document: Document): Part[] => [
-    ...nodesOf(document).map(({ node, path }): Part => ({
+  const partsOf = (blocks: Blocks): Part[] => [
+    ...nodesOf(blocks).map(({ node, path }): Part => ({
       construct: node.type,
       made: makeOf(node),
       path,
       whole: node,
       form: formOf(node),
     })),
-    ...runsOf(document).map(({ mark, nodes, path }): Part => ({
+    ...runsOf(blocks).map(({ mark, nodes, path }): Part => ({
       construct: mark.type,
       made: makeOf(mark),
       path,
@@ -111,7 +175,7 @@ function goneOf(before: Document, after: Document, { makes, policyOf }: Hands): 
   for (const construct of new Set(parts.before.map((part) => part.construct))) {
     const policy = policyOf(construct);
     if (policy === 'free') continue;
-    const keyOf = (part: Part) => canonical(policy === 'whole' ? part.whole : part.form);
+    const keyOf = (part: Part) => canonical(policy === 'whole' ? joined(part.whole) : part.form);
     const kept = (list: readonly Part[]) => list.filter((part) => part.construct === construct && !makes(part.made));
     const left = countOf(kept(parts.after), keyOf);
     const sameMade = countOf(kept(parts.after), (part) => part.made);
@@ -155,7 +219,7 @@ const letterByLetter = (token: Token): Token[] =>
 
 const letters = (tokens: readonly Token[]): string => tokens.map((token) => (token.atom ? '' : token.text)).join('');
 
-function middleOf(before: readonly Token[], after: readonly Token[]): Middle {
+function middleOf(before: readonly Token[], after: readonly Token[], effort: Effort): Middle {
   let [first, last] = [0, 0];
   while (first < before.length && first < after.length && before[first]?.key === after[first]?.key) first++;
   while (
@@ -168,17 +232,25 @@ function middleOf(before: readonly Token[], after: readonly Token[]): Middle {
   const isShort = middle.flat().reduce((sum, token) => sum + token.text.length, 0) <= LETTER_BY_LETTER;
   const [a = [], b = []] = isShort ? middle.map((tokens) => tokens.flatMap(letterByLetter)) : middle;
   const was = new Map<Token, Token>();
-  for (const [older, newer] of alike(a, b, wordOf)) was.set(newer, older);
+  for (const [older, newer] of alike(a, b, wordOf, effort)) was.set(newer, older);
   const outside = [...after.slice(0, first), ...after.slice(after.length - last)];
   return { before: a, after: b, from: after[first - 1], to: after[after.length - last], outside, was };
 }
 const wordOf = (token: Token): string => (token.begins ? '¶' : token.text);
 
 /** The pieces two texts share, in their order; none where there are too many changes to look for. */
-function alike(a: readonly Token[], b: readonly Token[], keyOf: (token: Token) => string): [Token, Token][] {
+function alike(
+  a: readonly Token[],
+  b: readonly Token[],
+  keyOf: (token: Token) => string,
+  effort: Effort,
+): [Token, Token][] {
   if (a.length === 0 || b.length === 0) return [];
-  const parts = diffArrays(a.map(keyOf), b.map(keyOf), { maxEditLength: MOST_CHANGES }) as
+  const { most } = effort;
+  const parts = diffArrays(a.map(keyOf), b.map(keyOf), { maxEditLength: most }) as
     { added?: boolean; removed?: boolean; count: number }[] | undefined;
+  const changes = parts?.reduce((sum, part) => sum + (part.added || part.removed ? part.count : 0), 0) ?? most;
+  effort.spend(changes, a.length + b.length);
   const pairs: [Token, Token][] = [];
   let [i, j] = [0, 0];
   for (const { added, removed, count } of parts ?? []) {
@@ -200,7 +272,7 @@ interface Gap {
   to: Token | undefined;
 }
 
-function gapsOf({ before, after, from, to }: Middle, keyOf: (token: Token) => string): Gap[] {
+function gapsOf({ before, after, from, to }: Middle, keyOf: (token: Token) => string, effort: Effort): Gap[] {
   const gaps: Gap[] = [];
   let [i, j] = [0, 0];
   let last = from;
@@ -213,14 +285,15 @@ function gapsOf({ before, after, from, to }: Middle, keyOf: (token: Token) => st
     ...before.map((token, k) => [token, k] as const),
     ...after.map((token, k) => [token, k] as const),
   ]);
-  for (const [older, newer] of alike(before, after, keyOf)) upTo(at.get(older) ?? 0, at.get(newer) ?? 0, newer);
+  for (const [older, newer] of alike(before, after, keyOf, effort)) upTo(at.get(older) ?? 0, at.get(newer) ?? 0, newer);
   upTo(before.length, after.length, to);
   return gaps;
 }
 
 /** Words under something that no tool at hand makes, where they were neither typed, nor brought from under the same. */
-function newWords(before: Document, after: Document, guarded: (made: string) => boolean): AcceptFault[] {
-  const middle = middleOf(tokensOf(before), tokensOf(after));
+function newWords({ wider }: Apart, guarded: (made: string) => boolean): AcceptFault[] {
+  const effort = new Effort();
+  const middle = middleOf(tokensOf(wider.before), tokensOf(wider.after), effort);
   const faults: AcceptFault[] = [];
   const levels = new Map<string, number>();
   for (const token of middle.after)
@@ -230,7 +303,7 @@ function newWords(before: Document, after: Document, guarded: (made: string) => 
     const made = makeOf(part);
     if (!guarded(made)) continue;
     for (let depth = 1; depth <= deepest; depth++)
-      for (const path of newUnder(middle, (token) => token?.under.get(key)?.[depth - 1]))
+      for (const path of newUnder(middle, (token) => token?.under.get(key)?.[depth - 1], effort))
         faults.push({ construct: part.type, made, path, why: 'new' });
   }
   return faults;
@@ -245,9 +318,13 @@ interface Segment {
 }
 
 /** Where words came newly under something; `blockOf` tells which block of it a piece is in, '' for a mark. */
-function newUnder(middle: Middle, blockOf: (token: Token | undefined) => string | undefined): string[] {
+function newUnder(middle: Middle, blockOf: (token: Token | undefined) => string | undefined, effort: Effort): string[] {
   const isUnder = (token: Token | undefined) => blockOf(token) !== undefined;
-  const gaps = gapsOf(middle, (token) => `${wordOf(token)}${isUnder(token) ? '|' : ''}`);
+  if (effort.left <= 0) {
+    const [were, are] = [middle.before, middle.after].map((tokens) => tokens.filter(isUnder));
+    return letters(are ?? []).length > letters(were ?? []).length ? [are?.[0]?.path ?? ''] : [];
+  }
+  const gaps = gapsOf(middle, (token) => `${wordOf(token)}${isUnder(token) ? '|' : ''}`, effort);
   // Blocks in which something stayed: words may be typed into them. Another one beside them is a new one.
   const fresh = new Set(gaps.flatMap((gap) => gap.added));
   const stayed = new Set([...middle.outside, ...middle.after.filter((token) => !fresh.has(token))].map(blockOf));
@@ -350,8 +427,8 @@ function isMostlyFrom(words: string, text: string): boolean {
 }
 
 /** Pictures and parts nobody knows that were not there: each is one whole. */
-function newAtoms(before: Document, after: Document, guarded: (made: string) => boolean): AcceptFault[] {
-  const atomsOf = (document: Document) => nodesOf(document).filter(({ node }) => isAtom(node));
+function newAtoms({ before, after }: Apart, guarded: (made: string) => boolean): AcceptFault[] {
+  const atomsOf = (blocks: Blocks) => nodesOf(blocks).filter(({ node }) => isAtom(node));
   const left = countOf(atomsOf(before), ({ node }) => canonical(node));
   return atomsOf(after).flatMap(({ node, path }): AcceptFault[] => {
     const count = left.get(canonical(node)) ?? 0;
@@ -371,10 +448,10 @@ const isPartOf = <T>(some: readonly T[], all: readonly T[], isSame: (one: T, oth
 };
 
 /** Tables of another form than those that were there; rows and columns may go, none may come. */
-function newTables(before: Document, after: Document, guarded: (made: string) => boolean): AcceptFault[] {
+function newTables({ before, after }: Apart, guarded: (made: string) => boolean): AcceptFault[] {
   if (!guarded('table')) return [];
-  const tablesOf = (document: Document) =>
-    nodesOf(document).flatMap(({ node, path }) => (node.type === 'table' ? [{ node, path }] : []));
+  const tablesOf = (blocks: Blocks) =>
+    nodesOf(blocks).flatMap(({ node, path }) => (node.type === 'table' ? [{ node, path }] : []));
   const childrenOf = (node: DocumentNode) => (node as BlockNode).content ?? [];
   const isCell = (a: DocumentNode, b: DocumentNode) =>
     canonical([a.type, (a as BlockNode).attrs ?? null]) === canonical([b.type, (b as BlockNode).attrs ?? null]);

@@ -1,5 +1,5 @@
 import { canonical } from '../json';
-import type { BlockNode, Document, DocumentNode, Mark } from '../content';
+import type { BlockNode, DocumentNode, Mark } from '../content';
 
 /** A construct of the document schema: the name of a node or a mark. */
 export type Construct = DocumentNode['type'] | Mark['type'];
@@ -54,20 +54,26 @@ export const isPlain = (construct: string): boolean => PLAIN.has(construct);
 const ATOMS: ReadonlySet<string> = new Set(['picture', 'unknown', 'unknownInline']);
 export const isAtom = (node: DocumentNode): boolean => ATOMS.has(node.type);
 
+/** Some blocks of a document that follow one another, and the place of the first among all. */
+export interface Blocks {
+  content: readonly DocumentNode[];
+  at: number;
+}
+
 /** A node of a document, and where it stands (a JSON pointer). */
 export interface Standing {
   node: DocumentNode;
   path: string;
 }
 
-/** Every node of a document in its order, with its path. */
-export function nodesOf(document: Document): Standing[] {
+/** Every node of some blocks in its order, with its path. */
+export function nodesOf(blocks: Blocks): Standing[] {
   const out: Standing[] = [];
   const visit = (node: DocumentNode, path: string) => {
     out.push({ node, path });
     ((node as BlockNode).content ?? []).forEach((child, i) => visit(child, `${path}/content/${i}`));
   };
-  document.content.forEach((node, i) => visit(node, `/content/${i}`));
+  blocks.content.forEach((node, i) => visit(node, `/content/${blocks.at + i}`));
   return out;
 }
 
@@ -79,9 +85,9 @@ export interface Run {
 }
 
 /** Every run of words under a mark. */
-export function runsOf(document: Document): Run[] {
+export function runsOf(blocks: Blocks): Run[] {
   const out: Run[] = [];
-  for (const { node, path } of nodesOf(document)) {
+  for (const { node, path } of nodesOf(blocks)) {
     if (node.type !== 'paragraph' && node.type !== 'heading') continue;
     let open = new Map<string, Run>();
     (node.content ?? []).forEach((child, i) => {
@@ -119,10 +125,10 @@ export interface Token {
 }
 
 /**
- * A document as a flat list of words with all they stand under. What lies in a table stands under what it is in there,
+ * Some blocks as a flat list of words with all they stand under. What lies in a table stands under what it is in there,
  * not under the table itself: that one is compared by its form.
  */
-export function tokensOf(document: Document): Token[] {
+export function tokensOf(blocks: Blocks): Token[] {
   const out: Token[] = [];
   const push = (text: string, under: Token['under'], signed: string, path: string, what?: 'begins' | 'atom') =>
     out.push({
@@ -154,6 +160,6 @@ export function tokensOf(document: Document): Token[] {
     if (node.type === 'paragraph' || node.type === 'heading') push('', under, sign(under), path, 'begins');
     content.forEach((child, i) => visit(child, `${path}/content/${i}`, under));
   };
-  document.content.forEach((node, i) => visit(node, `/content/${i}`, new Map()));
+  blocks.content.forEach((node, i) => visit(node, `/content/${blocks.at + i}`, new Map()));
   return out;
 }

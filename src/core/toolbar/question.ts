@@ -13,6 +13,13 @@ const acceptQuestionSchema = z.strictObject({
   policy: z.record(z.string().min(1), z.enum(['whole', 'words', 'free'])).default({}),
 });
 
+interface AcceptQuestion {
+  before: Document;
+  /** Or where it does not fit the document schema: such a text is accepted from nobody. */
+  after: Document | { unfit: string };
+  hands: Hands;
+}
+
 /**
  * Reads one question whether a change of a text is accepted: `{"before","after","tools","policy"}`. `policy` names nodes
  * and marks of the document schema; what it leaves out is free. Every fault comes with its path.
@@ -20,24 +27,31 @@ const acceptQuestionSchema = z.strictObject({
 export function readAcceptQuestion(
   known: ReadonlyMap<string, Pick<Tool, 'id' | 'makes'>>,
   value: unknown,
-): { ok: true; question: { before: Document; after: Document; hands: Hands } } | { ok: false; faults: Fault[] } {
+): { ok: true; question: AcceptQuestion } | { ok: false; faults: Fault[] } {
   const parsed = acceptQuestionSchema.safeParse(value);
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };
   const { policy } = parsed.data;
   const { faults, fault, known: isKnown, once } = documentFaults();
-  const read = (which: 'before' | 'after'): Document | undefined => {
-    const document = parseDocument(parsed.data[which]);
-    if (document.ok) return document.document;
-    const steps = document.path.split('/').filter(Boolean);
-    fault([which, ...steps.map((step) => (/^\d+$/.test(step) ? Number(step) : step))], document.message);
-    return undefined;
-  };
-  const [before, after] = [read('before'), read('after')];
+  const [before, after] = [parseDocument(parsed.data.before), parseDocument(parsed.data.after)];
+  if (!before.ok) {
+    const steps = before.path.split('/').filter(Boolean);
+    fault(['before', ...steps.map((step) => (/^\d+$/.test(step) ? Number(step) : step))], before.message);
+  }
+  if (!after.ok && !isText(parsed.data.after)) fault(['after'], after.message);
   parsed.data.tools.forEach((tool, i) => isKnown(known, 'tool', tool, ['tools', i]));
   once(parsed.data.tools, ['tools']);
   for (const name of Object.keys(policy)) isKnown(CONSTRUCTS, 'construct', name, ['policy', name]);
-  if (faults.length > 0 || !before || !after) return { ok: false, faults };
+  if (faults.length > 0 || !before.ok) return { ok: false, faults };
   const tools = parsed.data.tools.flatMap((tool) => known.get(tool) ?? []);
   const policyOf = (construct: string): Policy => policy[construct] ?? 'free';
-  return { ok: true, question: { before, after, hands: { makes: makesOf(tools), policyOf } } };
+  return {
+    ok: true,
+    question: {
+      before: before.document,
+      after: after.ok ? after.document : { unfit: after.path },
+      hands: { makes: makesOf(tools), policyOf },
+    },
+  };
 }
+const isText = (value: unknown): boolean =>
+  typeof value === 'object' && value !== null && 'type' in value && value.type === 'doc';
