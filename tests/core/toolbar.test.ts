@@ -414,7 +414,7 @@ describe('what had to stay', () => {
     [
       'a whole heading in two pieces that say the same',
       doc(h2('Quay')),
-      doc({ ...(h2('') as BlockNode), content: [text('Qu'), text('ay')] }),
+      doc({ ...(h2('')), content: [text('Qu'), text('ay')] }),
       whole,
       [],
     ],
