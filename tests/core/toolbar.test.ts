@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { parseDocument, type BlockNode, type Document, type DocumentNode } from '@/core/content';
+import { parseDocument, type Document, type DocumentNode } from '@/core/content';
 import { acceptChange, handsOf, plainOut, type Policy } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { alert, h2, h3, list, p, quote, steps, table } from '@/demo/write';
@@ -414,7 +414,7 @@ describe('what had to stay', () => {
     [
       'a whole heading in two pieces that say the same',
       doc(h2('Quay')),
-      doc({ ...(h2('')), content: [text('Qu'), text('ay')] }),
+      doc({ ...h2(''), content: [text('Qu'), text('ay')] }),
       whole,
       [],
     ],
