@@ -86,10 +86,8 @@ export const resolveFromFile = (file: string): number =>
 
 /** Whether a change of a text is accepted with some tools, and what of it is not. */
 export function acceptFromInput(): number {
-  const modes = [...inventory.modes.keys()].map((mode) => ({ id: `mode.${mode}`, makes: [] }));
-  const known = new Map([...inventory.tools.values(), ...modes].map((tool) => [tool.id, tool]));
   return answerLines(
-    (value) => readAcceptQuestion(known, value),
+    (value) => readAcceptQuestion(inventory.tools, value),
     ({ before, after, hands }) => {
       if ('unfit' in after) return { accepted: false, faults: [{ construct: 'doc', path: after.unfit, why: 'unfit' }] };
       const faults = acceptChange(before, after, hands);

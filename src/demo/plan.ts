@@ -9,7 +9,15 @@ const allow = (permission: string, scope: PlanRole['grants'][number]['scope'] = 
 });
 const open = (...sections: string[]) => sections.map((section) => ({ section, state: 'open' as const }));
 const links = ['link.page', 'link.file', 'link.web', 'link.mail', 'link.phone'];
-const writing = ['bold', 'italic', ...links, 'heading.2', 'heading.3', 'bullets'];
+const aids = ['paste.form', 'mode.preview'];
+const everyday = {
+  id: 'everyday',
+  name: 'Everyday writing',
+  add: ['bold', 'italic', ...links, 'heading.2', 'heading.3', 'bullets', ...aids],
+  take: [],
+};
+const everything = { id: 'everything', name: 'Everything', add: [...inventory.tools.keys()], take: [] };
+const uses = (role: string, use: string) => ({ id: role, when: { roles: [role] }, then: { use } });
 
 /** The role that may do everything, with everything in its room. */
 export const keyholderRole = (): PlanRole => ({
@@ -27,7 +35,6 @@ export const keyholderRole = (): PlanRole => ({
     { task: 'activity.see' },
   ],
   doors: open(...inventory.doors.map((section) => section.id)),
-  toolbar: { tools: [...inventory.tools.keys()], modes: ['visual', 'preview', 'code'] },
   dashboard: { columns: [['pages.unfinished', 'review.waiting'], ['notices.now'], ['visits.week']] },
   tours: {},
 });
@@ -36,6 +43,7 @@ export const keyholderRole = (): PlanRole => ({
 export const startPlan = (): Plan => ({
   format: 'safe-room-plan/1',
   apart: [],
+  toolbars: { sets: [everything, everyday], rules: [uses('keyholder', 'everything'), uses('editor', 'everyday')] },
   roles: [
     keyholderRole(),
     {
@@ -46,7 +54,6 @@ export const startPlan = (): Plan => ({
       grants: [allow('page.view'), allow('page.edit'), allow('page.send')],
       tasks: [{ task: 'pages.words' }],
       doors: open('pages'),
-      toolbar: { tools: writing, modes: ['visual', 'preview'] },
       dashboard: { columns: [['pages.unfinished']] },
       tours: {},
     },
@@ -57,6 +64,37 @@ export const startPlan = (): Plan => ({
 export const demoPlan = (page: (key: string) => string): Plan => ({
   format: 'safe-room-plan/1',
   apart: [['second-look', 'newsroom']],
+  toolbars: {
+    sets: [
+      everything,
+      everyday,
+      { id: 'short', name: 'Short texts', add: ['bold', 'italic', 'bullets', ...aids], take: [] },
+      {
+        id: 'newsroom',
+        name: 'Newsroom',
+        base: 'everyday',
+        add: [
+          'numbers',
+          'quote',
+          'table',
+          'table.rows',
+          'picture',
+          'picture.all',
+          'highlight',
+          'alert',
+          'find',
+          'full',
+        ],
+        take: [],
+      },
+    ],
+    rules: [
+      uses('keyholder', 'everything'),
+      uses('harbour-desk', 'everyday'),
+      uses('cafe-manager', 'short'),
+      uses('newsroom', 'newsroom'),
+    ],
+  },
   roles: [
     keyholderRole(),
     {
@@ -67,7 +105,6 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       grants: [allow('notice.view'), allow('notice.post'), allow('notice.end')],
       tasks: [{ task: 'notices.post' }, { task: 'notices.end' }],
       doors: open('notices'),
-      toolbar: { tools: [], modes: ['visual'] },
       dashboard: { columns: [['notices.now']] },
       tours: {},
     },
@@ -103,7 +140,6 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         { section: 'review', state: 'closed' },
         { section: 'activity', state: 'closed' },
       ],
-      toolbar: { tools: writing, modes: ['visual', 'preview'] },
       dashboard: { columns: [['pages.unfinished'], ['notices.now'], ['visits.week']] },
       tours: {
         'notices.post': {
@@ -122,7 +158,6 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       grants: [allow('page.view'), allow('review.view'), allow('review.decide'), allow('notice.view')],
       tasks: [{ task: 'review.decide' }, { task: 'pages.find' }],
       doors: [...open('review'), { section: 'pages', state: 'look' }, { section: 'notices', state: 'away' }],
-      toolbar: { tools: [], modes: ['visual', 'preview'] },
       dashboard: { columns: [['review.waiting'], ['notices.now']] },
       tours: {},
     },
@@ -151,7 +186,6 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         { task: 'notices.end' },
       ],
       doors: open('pages', 'notices', 'vacancies'),
-      toolbar: { tools: ['bold', 'italic', 'bullets'], modes: ['visual', 'preview'] },
       dashboard: { columns: [['pages.unfinished'], ['notices.now']] },
       tours: {},
     },
@@ -163,7 +197,6 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       grants: [allow('media.*'), allow('page.view')],
       tasks: [{ task: 'pictures.describe' }],
       doors: [...open('pictures'), { section: 'pages', state: 'away' }],
-      toolbar: { tools: [], modes: ['visual'] },
       dashboard: { columns: [[]] },
       tours: {},
     },
@@ -188,10 +221,6 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         { task: 'vacancies.write' },
       ],
       doors: [...open('pages', 'vacancies'), { section: 'pictures', state: 'look' }],
-      toolbar: {
-        tools: [...writing, 'numbers', 'quote', 'table', 'table.rows', 'picture', 'highlight', 'alert', 'find', 'full'],
-        modes: ['visual', 'preview'],
-      },
       dashboard: { columns: [['pages.unfinished', 'vacancies.open'], ['visits.week']] },
       tours: {},
     },
@@ -203,7 +232,6 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       grants: [],
       tasks: [{ task: 'notices.post', name: 'Post a sailing notice', said: ['late boat'] }],
       doors: [{ section: 'notices', state: 'open', name: 'Sailing notices' }],
-      toolbar: { tools: [], modes: ['visual'] },
       dashboard: { columns: [['notices.now']] },
       tours: {},
     },

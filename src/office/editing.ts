@@ -39,7 +39,7 @@ export function editControls({
       screen,
       description: 'Makes the chosen words lead somewhere.',
       needs: may('edit'),
-      tool: 'link.page',
+      tools: ['link.page', 'link.file', 'link.web', 'link.mail', 'link.phone'],
       ...texts,
     },
     { id: `${screen}.body`, name: 'Text', screen, description: 'The writing area.', ...texts },

@@ -181,7 +181,7 @@ export const pages: Section = {
       said: ['how will it look', 'how it looks', 'before it goes out'],
       description: 'The page with your draft in it, as it will look.',
       needs: 'page.edit',
-      mode: 'preview',
+      tools: ['mode.preview'],
     },
   ],
   tools: [
@@ -314,6 +314,23 @@ export const pages: Section = {
       makes: ['picture'],
     },
     {
+      id: 'picture.own',
+      name: 'Own pictures only',
+      group: 'inserts',
+      description: 'Pictures are chosen from those the page has or once had, unless “Every picture” is there, too.',
+      care: 'everyday',
+      makes: [],
+    },
+    {
+      id: 'picture.all',
+      name: 'Every picture',
+      group: 'inserts',
+      description:
+        'Pictures are chosen from all there are, as far as they may see them, whatever limits them elsewhere.',
+      care: 'everyday',
+      makes: [],
+    },
+    {
       id: 'highlight',
       name: 'Highlight',
       group: 'styles',
@@ -346,25 +363,30 @@ export const pages: Section = {
       care: 'everyday',
       makes: [],
     },
-  ],
-  modes: [
     {
-      id: 'visual',
-      name: 'Writing',
-      description: 'Text as it will look. Everybody who may change pages has it.',
+      id: 'paste.form',
+      name: 'Paste with its form',
+      group: 'aids',
+      description:
+        'Headings, lists and the like come along from other programs, as far as there are tools for them. Without it plain words come.',
       care: 'everyday',
+      makes: [],
     },
     {
-      id: 'preview',
+      id: 'mode.preview',
       name: 'Preview',
+      group: 'modes',
       description: 'The page with the draft in it, in the website’s own look.',
       care: 'everyday',
+      makes: [],
     },
     {
-      id: 'code',
+      id: 'mode.code',
       name: 'Code',
+      group: 'modes',
       description: 'The text as HTML. Whoever has it can make anything a text can hold, whatever the toolbar lacks.',
       care: 'keyholders',
+      makes: [],
     },
   ],
   widgets: [

@@ -81,7 +81,14 @@ describe('the document schema', () => {
   // Oracle: ProseMirror's own model, with the schema the writing area uses.
   it(`accepts just what ProseMirror's model holds valid (seed ${SEED})`, () => {
     const schema = getSchema(
-      extensionsFor({ allowed: new Set(), tools: [], loaded: doc(p('')), say: () => undefined }),
+      extensionsFor({
+        allowed: new Set(),
+        tools: [],
+        keep: {},
+        isPlain: () => false,
+        loaded: doc(p('')),
+        say: () => undefined,
+      }),
     );
     const valid = (value: object) => {
       try {

@@ -78,7 +78,14 @@ describe('an inventory', () => {
 
   it('groups every tool once, in the order of a toolbar', () => {
     const tools = [...inventory.tools.values()];
-    expect(groupTools(tools).map((group) => group.id)).toEqual(['words', 'blocks', 'styles', 'inserts', 'aids']);
+    expect(groupTools(tools).map((group) => group.id)).toEqual([
+      'words',
+      'blocks',
+      'styles',
+      'inserts',
+      'aids',
+      'modes',
+    ]);
     expect(
       groupTools(tools)
         .flatMap((group) => group.tools)

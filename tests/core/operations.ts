@@ -25,6 +25,34 @@ const widget = fc.constantFrom(...inventory.widgets.keys());
 const words = fc.constantFrom('', 'Boats', 'Late boats');
 const isOn = fc.boolean();
 
+const SOME_TOOLS = ['bold', 'italic', 'table', 'mode.code'];
+const RULE_IDS = ['harbour-desk', 'newsroom', 'q1', 'q2'];
+const toolRule = fc.record(
+  {
+    id: fc.constantFrom(...RULE_IDS),
+    when: fc.record(
+      {
+        roles: fc.subarray(roleIds, { minLength: 1, maxLength: 2 }),
+        branch: fc.constantFrom('1', '2'),
+        layouts: fc.subarray(['plain', 'event'], { minLength: 1 }),
+        fields: fc.subarray(['body', 'intro'], { minLength: 1 }),
+        states: fc.constant<string[]>(['draft']),
+      },
+      { requiredKeys: [] },
+    ),
+    then: fc.oneof(
+      fc.record({ use: fc.constantFrom('everyday', 'short', 'newsroom') }),
+      ...(['add', 'take', 'cap'] as const).map((what) =>
+        fc
+          .subarray(SOME_TOOLS)
+          .map((tools): { add?: string[]; take?: string[]; cap?: string[] } => ({ [what]: tools })),
+      ),
+    ),
+    keep: fc.constant({ table: 'words' as const }),
+  },
+  { requiredKeys: ['id', 'when', 'then'] },
+);
+
 type Fields<Do extends Operation['do']> = Omit<Extract<Operation, { do: Do }>, 'do'>;
 /** One for each operation there is: an operation without one does not compile. */
 const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
@@ -40,7 +68,11 @@ const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
   'replace-plan': fc.record({
     plan: fc
       .subarray(['seasonal-helper', 'cafe-manager', 'picture-keeper'])
-      .map((gone): Plan => ({ ...demo, roles: demo.roles.filter(({ id }) => !gone.includes(id)).toReversed() })),
+      .map((gone): Plan => ({
+        ...demo,
+        roles: demo.roles.filter(({ id }) => !gone.includes(id)).toReversed(),
+        toolbars: { ...demo.toolbars, rules: demo.toolbars.rules.filter(({ id }) => !gone.includes(id)) },
+      })),
     why: fc.constantFrom('file' as const, 'drop' as const, 'return' as const),
   }),
   'tick-task': fc.record({ role, task, ticked: isOn }),
@@ -55,7 +87,22 @@ const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
   'name-door': fc.record({ role, section, name: words }),
   'move-door': fc.record({ role, section, to: fc.nat(5) }),
   'set-tool': fc.record({ role, tool: fc.constantFrom(...inventory.tools.keys()), on: isOn }),
-  'set-mode': fc.record({ role, mode: fc.constantFrom('preview' as const, 'code' as const), on: isOn }),
+  'put-tool-set': fc.record({
+    role,
+    set: fc
+      .record({
+        id: fc.constantFrom('everyday', 'short', 'newsroom', 'tiny'),
+        name: fc.constantFrom('Short', 'Tiny'),
+        base: fc.constantFrom('everyday', 'short', 'newsroom', undefined),
+        add: fc.subarray(SOME_TOOLS),
+        take: fc.subarray(SOME_TOOLS),
+      })
+      .map(({ base, ...set }) => ({ ...set, ...(base !== undefined && { base }) })),
+  }),
+  'remove-tool-set': fc.record({ role, set: fc.constantFrom('tiny', 'short') }),
+  'put-tool-rule': fc.record({ role, rule: toolRule }),
+  'remove-tool-rule': fc.record({ role, rule: fc.constantFrom(...RULE_IDS) }),
+  'move-tool-rule': fc.record({ role, rule: fc.constantFrom(...RULE_IDS), to: fc.nat(5) }),
   'place-widget': fc.record({ role, widget, column: fc.nat(2), index: fc.nat(3) }),
   'remove-widget': fc.record({ role, widget }),
   'set-columns': fc.record({ role, count: fc.integer({ min: 1, max: 3 }) }),

@@ -173,7 +173,10 @@ describe('differences in words', () => {
       {
         role: 'harbour-desk',
         name: 'Harbour desk',
-        lines: ['Door “Pictures”: look only → put away.', 'Toolbar loses “Link to a page”.'],
+        lines: [
+          'Door “Pictures”: look only → put away.',
+          'A rule for tools: Everywhere, “Harbour desk” goes without “Link to a page”.',
+        ],
       },
       {
         role: 'cafe-manager',

@@ -10,7 +10,6 @@ export const role = (id: string, more: Partial<PlanRole> = {}): PlanRole => ({
   grants: [],
   tasks: [],
   doors: [],
-  toolbar: { tools: [], modes: ['visual'] },
   dashboard: { columns: [[]] },
   tours: {},
   ...more,
@@ -36,7 +35,16 @@ export const keyholder = role('keyholder', { grants: [allow('*')] });
 export const plan = (...roles: PlanRole[]): Plan => ({
   format: 'safe-room-plan/1',
   apart: [],
+  toolbars: { sets: [], rules: [] },
   roles: [keyholder, ...roles],
+});
+/** The same with roles that have some tools everywhere. */
+export const withTools = (made: Plan, tools: Record<string, string[]>): Plan => ({
+  ...made,
+  toolbars: {
+    sets: Object.entries(tools).map(([id, add]) => ({ id, name: id, add, take: [] })),
+    rules: Object.keys(tools).map((id) => ({ id, when: { roles: [id] }, then: { use: id } })),
+  },
 });
 export const person = (id: string, ...assignments: PolicyPerson['assignments'][number][]): PolicyPerson => ({
   id,

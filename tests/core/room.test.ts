@@ -7,7 +7,7 @@ import { mendMissing, missingInWords, needsOf } from '@/core/task';
 import { tourMinutes } from '@/core/tour';
 import { demoPlan } from '@/demo/plan';
 import { inventory } from '@/office';
-import { allow, deny, person, plan, PLACES, role } from './plans';
+import { allow, deny, person, plan, PLACES, role, withTools } from './plans';
 
 const places = Object.values(PLACES);
 const demo = demoPlan((key) => ({ home: '1', harbours: '2', cafe: '4' })[key] ?? '1');
@@ -63,7 +63,7 @@ describe('the room of a role', () => {
       ['Sailing notices', 'open'],
       ['Pictures', 'look'],
     ]);
-    expect(r.toolbar).toEqual({
+    expect(r.writing.of('page', PLACES.quay, 'body')).toEqual({
       tools: [
         'bold',
         'italic',
@@ -71,8 +71,10 @@ describe('the room of a role', () => {
         'heading.2',
         'heading.3',
         'bullets',
+        'paste.form',
+        'mode.preview',
       ],
-      modes: ['visual', 'preview'],
+      keep: {},
     });
     expect(r.dashboard).toEqual([['pages.unfinished'], ['notices.now'], ['visits.week']]);
     expect(r.tasks.map((t) => [t.name, t.verdict.can])).toEqual([
@@ -84,23 +86,17 @@ describe('the room of a role', () => {
       ['See whom to ask about a page', false],
     ]);
   });
-  it('has the tools, modes and tasks of every role that is held, not of the first alone', () => {
-    const p = plan(
-      role('a', { toolbar: { tools: ['bold'], modes: ['visual'] }, tasks: [{ task: 'pages.find' }] }),
-      role('b', {
-        toolbar: { tools: ['link.page', 'bold'], modes: ['visual', 'code'] },
-        tasks: [{ task: 'notices.post' }],
-      }),
+  it('has the tools and tasks of every role that is held, not of the first alone', () => {
+    const p = withTools(
+      plan(role('a', { tasks: [{ task: 'pages.find' }] }), role('b', { tasks: [{ task: 'notices.post' }] })),
+      { a: ['bold'], b: ['link.page', 'mode.code', 'bold'] },
     );
     for (const order of [
       ['a', 'b'],
       ['b', 'a'],
     ]) {
       const r = at(p, person('ines', ...order.map((one) => ({ role: one }))));
-      expect(r.toolbar).toEqual({
-        tools: ['bold', 'link.page'],
-        modes: expect.arrayContaining(['visual', 'code']) as string[],
-      });
+      expect(r.writing.of('page', PLACES.quay, 'body').tools).toEqual(['bold', 'link.page', 'mode.code']);
       expect(r.tasks.map((t) => t.task).sort()).toEqual(['notices.post', 'pages.find']);
     }
   });
@@ -252,9 +248,22 @@ describe('tours', () => {
   it('keep a stop whose control is gone, and say why', () => {
     const p = after(
       { do: 'tick-task', role: 'harbour-desk', task: 'pages.link', ticked: true },
-      { do: 'set-tool', role: 'harbour-desk', tool: 'link.page', on: false },
+      ...['page', 'file', 'web', 'mail'].map((kind): Operation => ({
+        do: 'set-tool',
+        role: 'harbour-desk',
+        tool: `link.${kind}`,
+        on: false,
+      })),
     );
-    expect(tour(p, 'pages.link')?.stops.at(-1)).toMatchObject({
+    // The button is there while one kind of link is left, though this task takes another.
+    expect(tour(p, 'pages.link')?.stops.at(-1)).toMatchObject({ control: 'pages.edit.tool.link', stale: null });
+    expect(at(p).tasks.find((t) => t.task === 'pages.link')?.verdict).toEqual({
+      can: false,
+      missing: { kind: 'tool', id: 'link.page' },
+    });
+    const none = applyOperation(inventory, p, { do: 'set-tool', role: 'harbour-desk', tool: 'link.phone', on: false });
+    if (!none.ok) throw new Error(none.detail);
+    expect(tour(none.plan, 'pages.link')?.stops.at(-1)).toMatchObject({
       control: 'pages.edit.tool.link',
       stale: 'The toolbar lacks “Link to a page”.',
     });

@@ -1,8 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { applyOperation, patchOf, readOperation, readPatch, readPlan } from '@/core/plan';
+import { writingOf } from '@/core/room';
 import { inventory } from '@/office';
 import { demo, operation, walked } from './operations';
+import stored from './plan-before-toolbars.json';
+import { person, PLACES } from './plans';
 
 const asStored = (value: unknown): unknown => JSON.parse(JSON.stringify(value));
 
@@ -31,30 +34,54 @@ describe('what is stored of plans', () => {
     });
     const role = demo.roles[1];
     expect(readPatch(role)).toEqual({ roles: { [role?.id ?? '']: role } });
-    // Before headings and links were tools by level and kind.
-    const of = (tools: string[]) => ({ ...role, toolbar: { tools, modes: ['visual'] } });
-    const [old, parted] = [
-      of(['bold', 'link', 'heading', 'table']),
-      of([
-        'bold',
-        ...['page', 'file', 'web', 'mail', 'phone'].map((kind) => `link.${kind}`),
-        'heading.2',
-        'heading.3',
-        'table',
-      ]),
-    ];
-    expect(readPlan({ ...demo, apart: [], roles: [demo.roles[0], old] })).toEqual({
-      ...demo,
+    // Before toolbars went by rules, and before headings and links were tools by level and kind.
+    const of = (tools: string[]) => ({ ...role, toolbar: { tools, modes: ['visual', 'code'] } });
+    const old = of(['bold', 'link', 'heading', 'table']);
+    const links = ['page', 'file', 'web', 'mail', 'phone'].map((kind) => `link.${kind}`);
+    const set = {
+      id: role?.id,
+      name: role?.name,
+      add: ['bold', ...links, 'heading.2', 'heading.3', 'table', 'paste.form', 'mode.code'],
+      take: [],
+    };
+    const rule = { id: role?.id, when: { roles: [role?.id] }, then: { use: role?.id } };
+    const { toolbars: __, ...before } = demo;
+    expect(readPlan({ ...before, apart: [], roles: [demo.roles[0], old] })).toEqual({
+      ...before,
       apart: [],
-      roles: [demo.roles[0], parted],
+      roles: [demo.roles[0], role],
+      toolbars: { sets: [set], rules: [rule] },
     });
-    expect(readPatch(old)).toEqual({ roles: { [role?.id ?? '']: parted } });
+    const id = role?.id ?? '';
+    expect(readPatch(old)).toEqual({
+      roles: { [id]: role },
+      toolbars: { entries: { [`set ${id}`]: set, [`rule ${id}`]: rule } },
+    });
     expect(readOperation({ do: 'set-tool', role: 'x', tool: 'link', on: false })).toMatchObject({ tool: 'link.page' });
+    expect(readOperation({ do: 'set-mode', role: 'x', mode: 'code', on: false })).toEqual({
+      do: 'set-tool',
+      role: 'x',
+      tool: 'mode.code',
+      on: false,
+    });
+  });
+  it('gives every role on every page the tools it had before toolbars went by rules', () => {
+    const plan = readPlan(stored);
+    for (const { id, toolbar } of stored.roles)
+      for (const place of Object.values(PLACES))
+        for (const field of ['body', 'intro', 'pieces']) {
+          const had = new Set([...toolbar.tools, 'paste.form', ...toolbar.modes.map((mode) => `mode.${mode}`)]);
+          const { of } = writingOf(inventory, plan, person('ines', { role: id }), 0);
+          expect(of('page', place, field), `${id} on ${place.path.join('/')}`).toEqual({
+            tools: [...inventory.tools.keys()].filter((tool) => had.has(tool)),
+            keep: {},
+          });
+        }
   });
   it('is refused with its place where it is none', () => {
     const [one, ...others] = demo.roles;
-    expect(() => readPlan({ ...demo, roles: [{ ...one, toolbar: undefined }, ...others] })).toThrow(
-      /a stored plan cannot be read: roles\.0\.toolbar/,
+    expect(() => readPlan({ ...demo, roles: [{ ...one, doors: undefined }, ...others] })).toThrow(
+      /a stored plan cannot be read: roles\.0\.doors/,
     );
     expect(() => readPlan(null)).toThrow(RangeError);
     expect(() => readPatch({ roles: {}, moon: 1 })).toThrow(/a stored patch cannot be read/);

@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
-import { getRole, type Operation } from '@/core/plan';
+import { getRole, toolsEverywhere, type Operation } from '@/core/plan';
+import { inventory } from '@/office';
 import { POST as history } from '@/pages/api/workshop/history';
 import { POST as change } from '@/pages/api/workshop/plan';
 import { POST as release } from '@/pages/api/workshop/release';
@@ -40,7 +41,10 @@ describe('preparing a plan', () => {
     call(change, 'POST', '/x', { ...who, body: { revision, role, operations } });
   const go = (who: { cookie: string }, direction: 'undo' | 'redo', more: object = {}) =>
     call(history, 'POST', '/x', { ...who, body: { direction, role: 'harbour-desk', ...more } });
-  const toolsOf = async (role: string) => getRole((await state()).plan, role).toolbar.tools;
+  const toolsOf = async (role: string) => {
+    const { plan } = await state();
+    return toolsEverywhere(inventory.tools.keys(), plan.toolbars, plan.roles, role);
+  };
 
   it('is undone and redone step by step, told by name, and the way forward ends when the same is changed again', async () => {
     const maud = await signInAs('Maud');

@@ -306,7 +306,6 @@ function randomRole(random: Random, id: string): PlanRole {
       section: section.id,
       state: chance(0.85) ? ('open' as const) : oneOf(['look', 'away', 'closed'] as const),
     })),
-    toolbar: { tools: [], modes: ['visual'] },
     dashboard: { columns: [[]] },
     tours: { ...(below(2) === 3 && {}) },
   };

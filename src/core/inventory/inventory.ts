@@ -11,7 +11,6 @@ import {
   type TaskTemplate,
   type Tool,
   type Widget,
-  type WritingMode,
 } from './types';
 
 /** The single list of what the back office holds. What is not in it does not exist. */
@@ -23,7 +22,6 @@ export interface Inventory {
   screens: ReadonlyMap<string, Screen & { section: string }>;
   controls: ReadonlyMap<string, Control & { section: string }>;
   tools: ReadonlyMap<string, Tool>;
-  modes: ReadonlyMap<string, WritingMode>;
   widgets: ReadonlyMap<string, Widget & { section: string }>;
   tasks: ReadonlyMap<string, TaskTemplate & { section: string }>;
   /** Forms a page can have, by id. */
@@ -88,10 +86,6 @@ export function makeInventory(sections: readonly Section[]): Inventory {
       'tool',
       sections.flatMap((s) => s.tools ?? []),
     ),
-    modes: index(
-      'mode',
-      sections.flatMap((s) => s.modes ?? []),
-    ),
     widgets: index(
       'widget',
       sections.flatMap((s) => inSection(s, s.widgets)),
@@ -125,7 +119,7 @@ export function makeInventory(sections: readonly Section[]): Inventory {
       must(inventory.permissions.has(need), `${control.id}: no permission "${need}"`);
     for (const field of control.fields ?? [])
       must(fieldName(inventory, field) !== undefined, `${control.id}: no field "${field}"`);
-    if (control.tool) must(inventory.tools.has(control.tool), `${control.id}: no tool "${control.tool}"`);
+    for (const tool of control.tools ?? []) must(inventory.tools.has(tool), `${control.id}: no tool "${tool}"`);
   }
   for (const widget of inventory.widgets.values())
     must(inventory.permissions.has(widget.needs), `${widget.id}: no permission "${widget.needs}"`);
@@ -155,6 +149,23 @@ export const hasField = (inventory: Inventory, layout: string, field: string): b
 export const fieldName = (inventory: Inventory, id: string): string | undefined =>
   inventory.settings.get(id)?.name ??
   [...inventory.layouts.values()].flatMap((layout) => layout.fields).find((field) => field.id === id)?.name;
+
+/** A form that something can have, a page's layout or another item's, with those of its fields that hold rich text. */
+export interface WrittenForm {
+  /** The kind of item. */
+  type: string;
+  layout: Layout;
+  texts: readonly Field[];
+}
+/** Every form there is. */
+export const writtenForms = (inventory: Inventory): WrittenForm[] =>
+  [...inventory.items.values()].flatMap((type) =>
+    type.layouts.map((layout) => ({
+      type: type.id,
+      layout,
+      texts: layout.fields.filter(({ kind }) => kind === 'rich' || kind === 'pieces'),
+    })),
+  );
 
 /** Layouts and fields by their names, as sentences have them. */
 export const scopeNames = (inventory: Inventory) => ({

@@ -46,10 +46,8 @@ export interface Control {
   said?: readonly string[];
   /** Shown only to somebody who may do this, or all of these. */
   needs?: PermissionId | readonly PermissionId[];
-  /** Shown only when the toolbar has this tool. */
-  tool?: string;
-  /** Shown only when the toolbar has this writing mode. */
-  mode?: WritingMode['id'];
+  /** Shown only when the toolbar has one of these tools. */
+  tools?: readonly string[];
   /** The fields of a page it changes, any of them: on pages whose layout has none of them it is not shown. */
   fields?: readonly string[];
   /** Only there after something was done or when there is something to show; says what. */
@@ -85,6 +83,7 @@ export const TOOL_GROUPS = {
   styles: 'To stand out',
   inserts: 'To put in',
   aids: 'To help with writing',
+  modes: 'To see the text in other ways',
 } as const;
 
 export interface Tool {
@@ -97,13 +96,6 @@ export interface Tool {
   care: CareLevel;
   /** The nodes and marks of the document schema that can be made with it. */
   makes: readonly string[];
-}
-
-export interface WritingMode {
-  id: 'visual' | 'preview' | 'code';
-  name: string;
-  description: string;
-  care: CareLevel;
 }
 
 export interface Widget {
@@ -168,7 +160,6 @@ export interface Section {
   screens: readonly Screen[];
   controls: readonly Control[];
   tools?: readonly Tool[];
-  modes?: readonly WritingMode[];
   widgets?: readonly Widget[];
   tasks: readonly TaskTemplate[];
 }

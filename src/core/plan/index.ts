@@ -10,3 +10,4 @@ export * from './matrix';
 export * from './assign';
 export * from './bounds';
 export * from './reach';
+export * from './toolWorld';

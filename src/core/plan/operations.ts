@@ -5,6 +5,7 @@ import {
   eachOf,
   PLAN_PART_KEYS,
   PLAN_PARTS,
+  planPart,
   ROLE_PART_KEYS,
   ROLE_PARTS,
   type OperationFault,
@@ -115,7 +116,14 @@ function changeWhole(plan: Plan, op: WholeOperation): Plan | OperationFault {
     // Whoever may do everything is the keyholder; a copy of that role would be a second one nobody looks after.
     if (op.like === KEYHOLDER) return 'keyholder-stays';
     const { archived: _, ...made } = { ...like, archived: undefined, id: op.role, name: op.name, purpose: op.purpose };
-    return { ...plan, roles: [...plan.roles, made] };
+    const copied = { ...plan, roles: [...plan.roles, made] };
+    const { like: from } = op;
+    if (from !== undefined)
+      for (const key of PLAN_PART_KEYS) {
+        const part = planPart(key);
+        if (part.copyRole) Object.assign(copied, { [key]: part.copyRole(plan[key], from, op.role) });
+      }
+    return copied;
   }
   if (!target) return 'no-role';
   if (op.do === 'archive-role') {
@@ -139,7 +147,7 @@ function changeWhole(plan: Plan, op: WholeOperation): Plan | OperationFault {
 /** An operation of one part: on its value in the role named, or in the plan. */
 function changePart(inventory: Inventory, plan: Plan, op: Operation): Plan | OperationFault {
   const { level, key, known } = homeOf(op);
-  const roles = plan.roles.map((one) => one.id);
+  const { roles } = plan;
   const put = <Whole extends object>(whole: Whole, value: unknown): Whole => {
     const { [key as keyof Whole]: _, ...rest } = whole;
     return { ...rest, ...(value !== undefined && { [key]: value }) } as Whole;

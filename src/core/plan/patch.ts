@@ -1,5 +1,5 @@
 import { canonical } from '../json';
-import { PLAN_PART_KEYS, planPart, type PlanPartKey } from './parts';
+import { PLAN_PART_KEYS, planPart } from './parts';
 import type { Plan, PlanRole } from './schema';
 
 /**
@@ -10,7 +10,57 @@ export type PlanPatch = {
   roles: Record<string, PlanRole | null>;
   /** Role ids in order, where the change touched which there are. */
   order?: string[];
-} & { [Key in PlanPartKey]?: Plan[Key] | null };
+  /**
+   * Parts of the plan by their fields: as a whole, null where it is left out; of a collection the entries that differ,
+   * null for one that is not there, all names in their order, and whether those that stay were put in another.
+   */
+  [key: string]: unknown;
+};
+interface EntriesPatch {
+  entries: Record<string, unknown>;
+  order?: string[];
+  moved?: true;
+}
+
+/** The names two lists share, in the order of the first. */
+const shared = (a: readonly string[], b: readonly string[]) => a.filter((one) => b.includes(one));
+
+function entriesPatch(
+  now: ReadonlyMap<string, unknown>,
+  other: ReadonlyMap<string, unknown>,
+): EntriesPatch | undefined {
+  const entries: Record<string, unknown> = {};
+  for (const name of new Set([...now.keys(), ...other.keys()]))
+    if (canonical(now.get(name) ?? null) !== canonical(other.get(name) ?? null)) entries[name] = now.get(name) ?? null;
+  const [order, was] = [[...now.keys()], [...other.keys()]];
+  const isMoved = shared(order, was).join() !== shared(was, order).join();
+  if (Object.keys(entries).length === 0 && !isMoved) return undefined;
+  return { entries, ...(order.join() !== was.join() && { order }), ...(isMoved && { moved: true as const }) };
+}
+
+/** What of a part differs; undefined where nothing does. */
+function partPatch(key: (typeof PLAN_PART_KEYS)[number], now: unknown, other: unknown): unknown {
+  if (canonical(now) === canonical(other)) return undefined;
+  const { entries } = planPart(key);
+  return entries ? entriesPatch(entries.of(now), entries.of(other)) : (now ?? null);
+}
+
+/** A part with a patch of it put in place; undefined where it is left out then. */
+function withPartPatch(key: (typeof PLAN_PART_KEYS)[number], value: unknown, patch: unknown): unknown {
+  const { entries } = planPart(key);
+  if (!entries) return patch ?? undefined;
+  const { entries: changed, order } = patch as EntriesPatch;
+  const all = new Map(entries.of(value));
+  for (const [name, one] of Object.entries(changed)) {
+    if (one === null) all.delete(name);
+    else all.set(name, one);
+  }
+  // What the patch knows nothing of stays, behind what it names.
+  const names = order
+    ? [...shared(order, [...all.keys()]), ...[...all.keys()].filter((name) => !order.includes(name))]
+    : [...all.keys()];
+  return entries.from(new Map(names.map((name) => [name, all.get(name)])));
+}
 
 /** What of `plan` differs from `other`: enough to turn `other` into `plan` with `withPatch`. */
 export function patchOf(plan: Plan, other: Plan): PlanPatch {
@@ -23,21 +73,25 @@ export function patchOf(plan: Plan, other: Plan): PlanPatch {
     roles,
     ...(canonical(order) !== canonical(other.roles.map((r) => r.id)) && { order }),
     ...Object.fromEntries(
-      PLAN_PART_KEYS.filter((key) => canonical(plan[key]) !== canonical(other[key])).map((key) => [
-        key,
-        plan[key] ?? null,
-      ]),
+      PLAN_PART_KEYS.flatMap((key) => {
+        const differs = partPatch(key, plan[key], other[key]);
+        return differs === undefined ? [] : [[key, differs]];
+      }),
     ),
   };
 }
 
 /**
- * What two changes must not both touch for one to be taken back by itself: roles by id, and each part of the plan as a
- * whole.
+ * What two changes must not both touch for one to be taken back by itself: roles by id, entries of collections, each
+ * other part of the plan as a whole.
  */
 export const touchedBy = (patch: PlanPatch): string[] => [
   ...Object.keys(patch.roles).map((id) => `role ${id}`),
-  ...PLAN_PART_KEYS.filter((key) => patch[key] !== undefined),
+  ...PLAN_PART_KEYS.filter((key) => patch[key] !== undefined).flatMap((key) => {
+    if (!planPart(key).entries) return [key];
+    const { entries, moved } = patch[key] as EntriesPatch;
+    return [...Object.keys(entries).map((name) => `${key} ${name}`), ...(moved ? [`${key} order`] : [])];
+  }),
 ];
 
 /**
@@ -46,15 +100,12 @@ export const touchedBy = (patch: PlanPatch): string[] => [
  */
 export function withRolesOf(plan: Plan, other: Plan, ids: readonly (string | null)[]): Plan {
   const patch = patchOf(other, plan);
-  return withPatch(plan, {
+  const taken = withPatch(plan, {
     roles: Object.fromEntries(Object.entries(patch.roles).filter(([id]) => ids.includes(id))),
-    ...Object.fromEntries(
-      PLAN_PART_KEYS.filter((key) => patch[key] !== undefined).map((key) => [
-        key,
-        planPart(key).taking(plan[key], other[key], ids) ?? null,
-      ]),
-    ),
   });
+  for (const key of PLAN_PART_KEYS)
+    if (patch[key] !== undefined) setPart(taken, key, planPart(key).taking(plan[key], other[key], ids));
+  return taken;
 }
 
 /** A plan with a patch put in place. */
@@ -69,10 +120,13 @@ export function withPatch(plan: Plan, patch: PlanPatch): Plan {
     ? [...patch.order, ...[...roles.keys()].filter((id) => !patch.order?.includes(id))]
     : [...roles.keys()];
   const whole: Plan = { ...plan, roles: order.map((id) => roles.get(id)).filter((role) => role !== undefined) };
-  for (const key of PLAN_PART_KEYS) {
-    if (patch[key] === undefined) continue;
-    if (patch[key] === null) delete (whole as Partial<Plan>)[key];
-    else Object.assign(whole, { [key]: patch[key] });
-  }
+  for (const key of PLAN_PART_KEYS)
+    if (patch[key] !== undefined) setPart(whole, key, withPartPatch(key, plan[key], patch[key]));
   return whole;
+}
+
+/** Puts a part into a plan that is being made; takes it out where there is no value. */
+function setPart(plan: Plan, key: (typeof PLAN_PART_KEYS)[number], value: unknown): void {
+  if (value === undefined) delete (plan as Partial<Plan>)[key];
+  else Object.assign(plan, { [key]: value });
 }

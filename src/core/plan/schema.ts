@@ -72,6 +72,7 @@ export function crossFaults(plan: ReadablePlan): PartFault[] {
     for (const one of pair) if (!roles.has(one)) fault(['apart', i], `no role "${one}"`);
     if (pair[0] === pair[1]) fault(['apart', i], 'a role cannot be kept apart from itself');
   });
+  for (const key of PLAN_PART_KEYS) faults.push(...within([key], planPart(key).cross?.(plan[key], roles) ?? []));
   for (const key of PLAN_PART_KEYS)
     if (isTwice(planPart(key).twice(plan[key]))) fault([key], 'an entry stands there twice');
   plan.roles.forEach((role, i) => {
@@ -108,8 +109,14 @@ const within = (path: PartFault['path'], faults: readonly PartFault[]) =>
   faults.map((fault) => ({ ...fault, path: [...path, ...fault.path] }));
 
 /** A plan, or what can be read of one, with every page it names called otherwise. */
-export const withPages = <P extends Pick<ReadablePlan, 'roles'>>(plan: P, call: (page: string) => string): P => ({
+export const withPages = <P extends ReadablePlan>(plan: P, call: (page: string) => string): P => ({
   ...plan,
+  ...Object.fromEntries(
+    PLAN_PART_KEYS.flatMap((key) => {
+      const part = planPart(key);
+      return part.withPages ? [[key, part.withPages(plan[key], call)]] : [];
+    }),
+  ),
   roles: plan.roles.map((role) => ({
     ...role,
     ...Object.fromEntries(

@@ -15,6 +15,50 @@ interface Upgrade {
   operation?: (raw: Raw) => Raw;
 }
 
+/** What nobody had to be given while there was no choice: to paste with form. */
+const ALWAYS_HAD = ['paste.form'];
+/** What a role's list of tools says, as a set of that name and the rule that the role writes with it. */
+function toolbarEntries(role: unknown): { sets: Raw[]; rules: Raw[] } {
+  const toolbar = isRaw(role) && isRaw(role['toolbar']) ? role['toolbar'] : null;
+  if (!isRaw(role) || !toolbar) return { sets: [], rules: [] };
+  const list = (what: unknown) => (Array.isArray(what) ? (what as unknown[]) : []);
+  const { id, name } = role;
+  const modes = list(toolbar['modes']).filter((mode) => mode !== 'visual');
+  const add = [...list(toolbar['tools']), ...ALWAYS_HAD, ...modes.map((mode) => `mode.${String(mode)}`)];
+  return { sets: [{ id, name, add, take: [] }], rules: [{ id, when: { roles: [id] }, then: { use: id } }] };
+}
+const withoutToolbar = (role: unknown): unknown => {
+  if (!isRaw(role)) return role;
+  const { toolbar: _, ...rest } = role;
+  return rest;
+};
+/** Toolbars as a part of the plan, from the lists its roles had. */
+function withToolbars(raw: Raw): Raw {
+  const { roles } = raw;
+  if (!Array.isArray(roles) || 'toolbars' in raw) return raw;
+  const entries = roles.map(toolbarEntries);
+  return {
+    ...raw,
+    roles: roles.map(withoutToolbar),
+    toolbars: { sets: entries.flatMap(({ sets }) => sets), rules: entries.flatMap(({ rules }) => rules) },
+  };
+}
+function patchWithToolbars(raw: Raw): Raw {
+  const { roles } = raw;
+  if (!isRaw(roles) || !Object.values(roles).some((role) => isRaw(role) && 'toolbar' in role)) return raw;
+  const entries = Object.values(roles).map(toolbarEntries);
+  return {
+    ...raw,
+    roles: Object.fromEntries(Object.entries(roles).map(([id, role]) => [id, withoutToolbar(role)])),
+    toolbars: {
+      entries: Object.fromEntries([
+        ...entries.flatMap(({ sets }) => sets.map((set) => [`set ${String(set['id'])}`, set])),
+        ...entries.flatMap(({ rules }) => rules.map((rule) => [`rule ${String(rule['id'])}`, rule])),
+      ]),
+    },
+  };
+}
+
 /**
  * Every change of form there was, oldest first. What is stored, and what a file holds, stays as it was written; it is
  * brought up each time it is read, so a new form never rewrites what was in force once.
@@ -50,16 +94,36 @@ const UPGRADES: readonly Upgrade[] = [
     }),
     operation: (raw) => ({ ...raw, ...(raw['do'] === 'set-tool' && { tool: partsOf(raw['tool'])[0] }) }),
   },
+  {
+    name: 'toolbars by rule',
+    plan: withToolbars,
+    patch: patchWithToolbars,
+    operation: ({ mode, ...raw }) =>
+      raw['do'] === 'set-mode'
+        ? { ...raw, do: 'set-tool', tool: `mode.${String(mode)}` }
+        : { ...raw, ...(mode !== undefined && { mode }) },
+  },
 ];
 
 /** A plan in today's form, not checked yet; what is none stays as it is. */
 export const upgradedPlan = (raw: unknown): unknown =>
   isRaw(raw) ? UPGRADES.reduce((now, { plan }) => plan?.(now) ?? now, raw) : raw;
 
+/** Of a collection only what differs; whether the plan holds together with it is seen when it is put in place. */
+const entriesSchema = z.strictObject({
+  entries: z.record(z.string(), z.unknown()),
+  order: z.array(z.string()).optional(),
+  moved: z.literal(true).optional(),
+});
 const patchSchema = z.strictObject({
   roles: z.record(z.string(), roleSchema.nullable()),
   order: z.array(z.string()).optional(),
-  ...Object.fromEntries(PLAN_PART_KEYS.map((key) => [key, PLAN_PARTS[key].schema.nullable().optional()])),
+  ...Object.fromEntries(
+    PLAN_PART_KEYS.map((key) => [
+      key,
+      ('entries' in PLAN_PARTS[key] ? entriesSchema : PLAN_PARTS[key].schema.nullable()).optional(),
+    ]),
+  ),
 });
 
 function read<T>(what: string, schema: z.ZodType<T>, raw: unknown): T {

@@ -1,7 +1,8 @@
 import { rulesAllow, rulesFor, type Place, type PolicyPerson } from '../access';
-import { fieldIds, fieldName, hasField, type Inventory } from '../inventory';
+import { fieldIds, fieldName, hasField, writtenForms, type Inventory } from '../inventory';
+import { canonical } from '../json';
 import { policyOf, type Plan } from '../plan';
-import { room, type Room } from '../room';
+import { editOf, room, type Room } from '../room';
 
 /** One thing somebody gains, loses, or finds otherwise, as a sentence. */
 export interface Effect {
@@ -176,6 +177,71 @@ function fieldEffects(out: Effect[], input: ImpactInput): void {
 }
 
 /**
+ * The tools somebody would have more or less where they write before and after. Tools that change in the same texts on
+ * the same pages are told together.
+ */
+function toolEffects(out: Effect[], before: Room, after: Room, input: ImpactInput): void {
+  const { inventory, person, nowMs } = input;
+  const said = ({ toolbars, roles }: Plan) => canonical([toolbars, roles.map((role) => [role.id, role.extends])]);
+  if (said(input.before) === said(input.after)) return;
+  const name = (id: string) => `“${inventory.tools.get(id)?.name ?? id}”`;
+  for (const [type, texts] of textsByType(inventory)) {
+    const [was = [], is = []] = [input.before, input.after].map((plan) =>
+      rulesFor(policyOf(inventory, plan, [person]), person.id, editOf(type), nowMs),
+    );
+    const ownAuthor = inventory.permissions.get(editOf(type))?.ownAuthor ?? false;
+    const may = (rules: typeof was, place: Place) =>
+      rulesAllow(rules, person.id, { place }) ||
+      (ownAuthor && rulesAllow(rules, person.id, { place: { ...place, author: person.id } }));
+    const both = input.places.filter((place) => may(was, place) && may(is, place));
+    const here = new Set(both.map(idOf));
+    for (const [kind, more, less] of [
+      ['loss', before, after],
+      ['gain', after, before],
+    ] as const) {
+      const changed = new Map<string, { on: Set<string>; texts: Set<string> }>();
+      for (const place of both)
+        for (const [text, { tools }] of more.writing.at(type, place)) {
+          const other = less.writing.at(type, place).get(text)?.tools ?? [];
+          for (const tool of tools) {
+            if (other.includes(tool)) continue;
+            const { on, texts: of } = changed.get(tool) ?? { on: new Set(), texts: new Set() };
+            changed.set(tool, { on: on.add(idOf(place)), texts: of.add(text) });
+          }
+        }
+      const groups = new Map<string, string[]>();
+      for (const [tool, { on, texts: of }] of changed) {
+        const isAll = [...texts.keys()].every(
+          (text) => of.has(text) || !both.some((place) => more.writing.at(type, place).has(text)),
+        );
+        const where = [
+          ...(isAll ? [] : [`in ${[...of].map((text) => `“${texts.get(text) ?? text}”`).join(', ')}`]),
+          ...(on.size === here.size ? [] : [pagesInWords(on, input)]),
+        ].join(', ');
+        groups.set(where, [...(groups.get(where) ?? []), name(tool)]);
+      }
+      const of = type === 'page' ? '' : ` of ${inventory.items.get(type)?.many ?? type}`;
+      for (const [where, tools] of groups)
+        out.push({
+          kind,
+          words: `The toolbar${of} ${kind === 'loss' ? 'lacks' : 'has'} ${tools.join(', ')}${where === '' ? '' : `, ${where}`}.`,
+        });
+    }
+  }
+}
+
+/** The fields that hold rich text, with their names, by the types of what has them. */
+function textsByType(inventory: Inventory): Map<string, Map<string, string>> {
+  const types = new Map<string, Map<string, string>>();
+  for (const { type, texts } of writtenForms(inventory)) {
+    const of = types.get(type) ?? new Map<string, string>();
+    for (const { id, name } of texts) of.set(id, name);
+    types.set(type, of);
+  }
+  return types;
+}
+
+/**
  * Everything somebody would gain, lose or find otherwise if one plan took the place of another: doors, tasks with their
  * places, what they may do with its places, tools and widgets. Empty when nothing changes for them.
  */
@@ -188,11 +254,7 @@ export function impactOf(input: ImpactInput): Effect[] {
   taskEffects(out, before, after, input);
   permissionEffects(out, input);
   fieldEffects(out, input);
-  const tool = (id: string) => inventory.tools.get(id)?.name ?? inventory.modes.get(id)?.name ?? id;
-  lists(out, [...before.toolbar.tools, ...before.toolbar.modes], [...after.toolbar.tools, ...after.toolbar.modes], {
-    gain: (id) => `The toolbar has “${tool(id)}”.`,
-    loss: (id) => `The toolbar lacks “${tool(id)}”.`,
-  });
+  toolEffects(out, before, after, input);
   const widget = (id: string) => inventory.widgets.get(id)?.name ?? id;
   lists(out, before.dashboard.flat(), after.dashboard.flat(), {
     gain: (id) => `Today shows “${widget(id)}”.`,

@@ -1,2 +1,3 @@
 export * from './room';
+export * from './writing';
 export * from './figures';

@@ -11,8 +11,9 @@ import {
 } from '../access';
 import { isReading, type Inventory, type PermissionId, type Section } from '../inventory';
 import { allDoors, policyOf, type Plan, type PlanRole } from '../plan';
-import { judgeTask, lackingFor, missingInWords, placesFor, type TaskFacts, type Verdict } from '../task';
+import { judgeTask, lackingFor, missingInWords, placesFor, type Having, type TaskFacts, type Verdict } from '../task';
 import { tourOf, type Tour } from '../tour';
+import { editOf, writingOf, type Writing } from './writing';
 
 export interface RoomDoor {
   section: string;
@@ -42,7 +43,7 @@ export interface Room {
   roles: { id: string; name: string }[];
   /** In menu order, put-away doors included (they are found by asking). */
   doors: RoomDoor[];
-  toolbar: { tools: string[]; modes: string[] };
+  writing: Writing;
   /** Widget ids, one list a column. */
   dashboard: string[][];
   tasks: RoomTask[];
@@ -163,9 +164,7 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
       state: state === 'open' && !worksHere ? 'look' : state,
     });
   }
-  const modes = new Set<string>(roles.flatMap((role) => role.toolbar.modes));
-  const given = new Set(roles.flatMap((role) => role.toolbar.tools));
-  const tools = [...inventory.tools.keys()].filter((tool) => given.has(tool));
+  const writing = writingOf(inventory, input.plan, input.person, input.nowMs);
 
   const columns: string[][] = [];
   const placed = new Set<string>();
@@ -182,7 +181,6 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
     });
 
   const doorOf = (section: string): DoorState => planned.get(section)?.state ?? 'closed';
-  const toolSet = new Set(tools);
   const nameOf = (section: Section | undefined, id: string) =>
     doors.find((d) => d.section === id)?.name ?? planned.get(id)?.name ?? section?.name ?? id;
   const facts: TaskFacts = {
@@ -192,10 +190,15 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
     may,
     places: input.places,
     doorOf,
-    tools: toolSet,
-    modes,
+    hasTools: writing.has,
   };
-  const having = { may: (permission: PermissionId) => best(permission).allowed, tools: toolSet, modes };
+  const having: Having = {
+    may: (permission) => best(permission).allowed,
+    hasTool: (tools, screen) => {
+      const type = inventory.screens.get(screen)?.on ?? '';
+      return input.places.some((place) => may(editOf(type), place) && writing.has(type, place, [tools]));
+    },
+  };
   const tourRoom = {
     doorName: (id: string) =>
       nameOf(
@@ -211,7 +214,7 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
         return doors.some((d) => `door.${d.section}` === id && d.state !== 'away')
           ? null
           : `The door “${control.name}” is not in this room.`;
-      const [first] = [screen, control].flatMap((one) => lackingFor(one, having));
+      const [first] = [{ ...screen, screen: screen.id }, control].flatMap((one) => lackingFor(one, having));
       if (!first) return null;
       return first.kind === 'permission'
         ? `“${control.name}” is not in this room: may not ${inventory.permissions.get(first.id)?.name ?? first.id}.`
@@ -240,7 +243,7 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
     person: { id: input.person.id, name: input.person.name },
     roles: roles.map(({ id, name }) => ({ id, name })),
     doors,
-    toolbar: { tools, modes: [...modes] },
+    writing,
     dashboard: columns,
     tasks,
     absent: tourRoom.absent,

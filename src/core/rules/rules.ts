@@ -69,12 +69,12 @@ const compareRanks = (a: Rank, b: Rank): number => {
  * deeper in the tree, then layouts, then states, then this very role before one it extends before none; of two as
  * strong the one further down the list.
  */
-export function rankedRules<T>(
-  rules: readonly Rule<T>[],
+export function rankedRules<R extends Pick<Rule<unknown>, 'when'>>(
+  rules: readonly R[],
   role: string,
   extended: ReadonlySet<string>,
   spot: Spot,
-): Rule<T>[] {
+): R[] {
   return (
     rules
       .filter((rule) => holdsAt(rule.when, spot) && holdsFor(rule.when, extended))

@@ -11,14 +11,13 @@ export type Missing =
   /** Allowed, but no page it is allowed on has what the task changes, or not for them to change. */
   | { kind: 'field'; control: string }
   | { kind: 'door'; id: string; state: DoorState }
-  | { kind: 'tool'; id: string }
-  | { kind: 'mode'; id: string };
+  | { kind: 'tool'; id: string };
 
 /** What somebody may, about the thing at hand or at all, and writes with. */
 export interface Having {
   may: (permission: PermissionId) => boolean;
-  tools: ReadonlySet<string>;
-  modes: ReadonlySet<string>;
+  /** Whether they have one of these tools for what is edited on a screen. */
+  hasTool: (tools: readonly string[], screen: string) => boolean;
 }
 
 export const permissionsOf = ({ needs }: Pick<Control, 'needs'>): readonly PermissionId[] =>
@@ -29,16 +28,17 @@ export const permissionsOf = ({ needs }: Pick<Control, 'needs'>): readonly Permi
  * on tasks, tours, the Workshop's miniature and the screens themselves ask this.
  */
 export function lackingFor(
-  control: Pick<Control, 'needs' | 'tool' | 'mode'>,
-  { may, tools, modes }: Having,
-): Extract<Missing, { kind: 'permission' | 'tool' | 'mode' }>[] {
-  const { tool, mode } = control;
+  control: Pick<Control, 'needs' | 'screen' | 'tools'>,
+  { may, hasTool }: Having,
+): Extract<Missing, { kind: 'permission' | 'tool' }>[] {
+  const { tools = [], screen } = control;
   return [
     ...permissionsOf(control)
       .filter((id) => !may(id))
       .map((id) => ({ kind: 'permission' as const, id })),
-    ...(tool && !tools.has(tool) ? [{ kind: 'tool' as const, id: tool }] : []),
-    ...(mode && !modes.has(mode) ? [{ kind: 'mode' as const, id: mode }] : []),
+    ...(tools.length > 0 && !hasTool(tools, screen)
+      ? tools.slice(0, 1).map((id) => ({ kind: 'tool' as const, id }))
+      : []),
   ];
 }
 
@@ -72,8 +72,6 @@ export function missingInWords(
         : `The door “${doorName(missing.id)}” is closed.`;
     case 'tool':
       return `The toolbar lacks “${inventory.tools.get(missing.id)?.name ?? missing.id}”.`;
-    case 'mode':
-      return `“${inventory.modes.get(missing.id)?.name ?? missing.id}” is not among the writing modes.`;
   }
 }
 
@@ -90,10 +88,6 @@ export function mendMissing(role: string, missing: Missing): Operation | undefin
       return { do: 'set-door', role, section: missing.id, state: 'open' };
     case 'tool':
       return { do: 'set-tool', role, tool: missing.id, on: true };
-    case 'mode':
-      return missing.id === 'visual'
-        ? undefined
-        : { do: 'set-mode', role, mode: missing.id as 'preview' | 'code', on: true };
     case 'denied':
     case 'apart':
     case 'field':

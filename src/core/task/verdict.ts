@@ -1,7 +1,7 @@
 import type { Decision, DoorState, Place } from '../access';
 import { hasField, isReading, objectOf, type Inventory, type PermissionId, type TaskTemplate } from '../inventory';
 import { chainsOf } from './chains';
-import { lackingFor, permissionsOf, type Missing } from './missing';
+import { permissionsOf, type Missing } from './missing';
 
 /** Whether a task can be done, or the first thing that is missing, in the order a person would meet it. */
 export type Verdict = { can: true } | { can: false; missing: Missing };
@@ -16,8 +16,8 @@ export interface TaskFacts {
   may: (permission: PermissionId, place: Place, field?: string) => boolean;
   places: readonly Place[];
   doorOf: (section: string) => DoorState;
-  tools: ReadonlySet<string>;
-  modes: ReadonlySet<string>;
+  /** Whether one text of a thing of a type that lies somewhere has, of each of these lists, one tool. */
+  hasTools: (type: string, place: Place, tools: readonly (readonly string[])[]) => boolean;
 }
 
 /** What a task asks for: somewhere, to get to it, and on the very thing it is about. */
@@ -63,12 +63,27 @@ function chainPlaces(task: TaskTemplate, facts: TaskFacts, most = Infinity): Pla
   if (!task.thing || needs.length === 0) return undefined;
   const isTheirs = fieldsOf(task, facts);
   const chains = chainsOf(task.thing, needs, facts);
+  const hasTools = toolsFor(task, facts);
   const found: Place[] = [];
   for (const place of facts.places) {
-    if (chains(place) && isTheirs(place)) found.push(place);
+    if (chains(place) && isTheirs(place) && hasTools(place)) found.push(place);
     if (found.length >= most) break;
   }
   return found;
+}
+
+/** The tools a task is done with, one of each list. */
+const toolsNeeded = (inventory: Inventory, task: TaskTemplate): (readonly string[])[] => [
+  ...(task.tools ?? []).map((tool) => [tool]),
+  ...usedControls(inventory, task).flatMap((control) => (control.tools ? [control.tools] : [])),
+];
+
+/** Whether the tools of a task are there in one text of the thing it is about. */
+function toolsFor(task: TaskTemplate, { inventory, hasTools }: TaskFacts): (place: Place) => boolean {
+  const tools = toolsNeeded(inventory, task);
+  if (tools.length === 0) return () => true;
+  const [type = 'page'] = task.needs.map(objectOf).filter((object) => inventory.items.has(object));
+  return (place) => hasTools(type, place, tools);
 }
 
 /** Whether every control a task uses has a field on a page that they may change, also once it is a draft. */
@@ -107,12 +122,7 @@ function missingEverywhere(
       return { kind: 'door', id: section, state: door };
     return { kind: decision.reason === 'denied' ? 'denied' : 'permission', id: permission };
   }
-  const lacks: Missing[] = [
-    ...(task.tools ?? []).filter((id) => !facts.tools.has(id)).map((id) => ({ kind: 'tool' as const, id })),
-    // What they may was asked for above, on one thing.
-    ...usedControls(inventory, task).flatMap((control) => lackingFor(control, { ...facts, may: () => true })),
-  ];
-  return lacks.find((one) => one.kind === 'tool') ?? lacks[0];
+  return undefined;
 }
 
 /**
@@ -125,8 +135,18 @@ export function judgeTask(task: TaskTemplate & { section: string }, facts: TaskF
   const missing = missingEverywhere(task, facts, places);
   if (missing) return { can: false, missing };
   if (places?.length !== 0) return { can: true };
+  const withoutTools: TaskFacts = { ...facts, hasTools: () => true };
+  if (chainPlaces(task, withoutTools, 1)?.length !== 0) {
+    // With one tool alone it may be done nowhere; if each would do somewhere, no text has them together.
+    const lists = toolsNeeded(facts.inventory, task);
+    const lacking = lists.find(
+      (some) =>
+        chainPlaces(task, { ...facts, hasTools: (type, at) => facts.hasTools(type, at, [some]) }, 1)?.length === 0,
+    );
+    return { can: false, missing: { kind: 'tool', id: (lacking ?? lists[0])?.[0] ?? '' } };
+  }
   const anyField =
-    chainPlaces({ ...task, moves: task.moves.map((move) => ({ ...move, await: 'see' as const })) }, facts, 1)
+    chainPlaces({ ...task, moves: task.moves.map((move) => ({ ...move, await: 'see' as const })) }, withoutTools, 1)
       ?.length !== 0;
   const control = anyField && usedControls(facts.inventory, task).find((one) => one.fields);
   return {

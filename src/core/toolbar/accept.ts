@@ -2,13 +2,8 @@ import { canonical } from '../json';
 import type { BlockNode, Document, DocumentNode, TextNode } from '../content';
 import { apartOf, type AcceptFault, type Apart } from './apart';
 import { isAtom, isPlain, makeOf, nodesOf, runsOf, type Blocks } from './made';
+import type { Policy } from './schema';
 import { newWords } from './words';
-
-/**
- * What may become of a construct when no tool at hand makes it: it stays whole; its words may change and its form stays;
- * or it is free, and only no new one comes.
- */
-export type Policy = 'whole' | 'words' | 'free';
 
 export interface Hands {
   /** Whether a tool at hand makes it: a construct, of headings and links with level and kind (`makeOf`). */

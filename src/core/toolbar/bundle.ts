@@ -10,16 +10,12 @@ import {
   type PolicyPerson,
 } from '../access';
 import { documentFaults, faultsOf, type Fault } from '../json';
-import { whenSchema, type Spot } from '../rules';
-import type { ToolEffect, ToolWorld } from './resolve';
+import type { Spot } from '../rules';
+import type { ToolWorld } from './resolve';
+import { toolRuleSchema, toolSetSchema } from './schema';
 
 const id = z.string().min(1);
 const ids = z.array(id);
-
-/** Exactly one thing a rule does. */
-const thenSchema = z
-  .strictObject({ use: id.optional(), add: ids.optional(), take: ids.optional(), cap: ids.optional() })
-  .refine((then) => Object.keys(then).length === 1, 'a rule does one thing: use, add, take or cap');
 
 /**
  * Everything toolbars are resolved by, as one open document. `profiles` are the tool sets. Layouts, fields, states and
@@ -31,8 +27,8 @@ const toolBundleSchema = z.strictObject({
   pages: z.array(z.strictObject({ id, parent: id.nullable(), layout: id, state: id })),
   layouts: z.array(z.strictObject({ id, fields: ids })),
   tools: ids,
-  profiles: z.array(z.strictObject({ id, base: id.optional(), add: ids, take: ids })),
-  rules: z.array(z.strictObject({ id, when: whenSchema, then: thenSchema })),
+  profiles: z.array(toolSetSchema),
+  rules: z.array(toolRuleSchema),
 });
 export type ToolBundle = z.infer<typeof toolBundleSchema>;
 
@@ -108,7 +104,7 @@ export function openToolBundle(value: unknown): OpenedTools | { ok: false; fault
     world: {
       tools,
       sets: new Map(profiles.map((set) => [set.id, set])),
-      rules: rules.map(({ id: rule, when, then }) => ({ id: rule, when, then: then as ToolEffect })),
+      rules,
       extended: new Map(
         roles.map((role) => [role.id, new Set(closure({ roles: roleMap }, role.id).map((reached) => reached.role.id))]),
       ),

@@ -1,15 +1,24 @@
 import type { Tool } from '../inventory';
-import type { Hands, Policy } from './accept';
+import type { Hands } from './accept';
+import type { Policy } from './schema';
 
-/** Stands among the tools somebody has where the code view is theirs. */
+/** With this tool anything a text can hold is made. */
 export const CODE_VIEW = 'mode.code';
 
 /** What stays whole while somebody without its tool writes around it; everything else is free. */
 const POLICY: Readonly<Record<string, Policy>> = { table: 'whole', picture: 'whole' };
 
 /** The tools with which something can be made (`makeOf`); parts nobody knows come in by the code view alone. */
-export const makersOf = (tools: readonly Tool[], made: string): Pick<Tool, 'id' | 'name'>[] =>
-  made.startsWith('unknown') ? [{ id: CODE_VIEW, name: 'Code' }] : tools.filter((tool) => tool.makes.includes(made));
+export const makersOf = (tools: readonly Tool[], made: string): Tool[] =>
+  tools.filter((tool) => (made.startsWith('unknown') ? tool.id === CODE_VIEW : tool.makes.includes(made)));
+
+/** Tools somebody has, as a set; with the code view among them every tool there is. */
+export const handy = (tools: readonly string[], all: Iterable<string>): ReadonlySet<string> =>
+  new Set(tools.includes(CODE_VIEW) ? all : tools);
+
+/** Whether pictures may be chosen only from those a page has or once had. */
+export const hasOwnPicturesOnly = (tools: readonly string[]): boolean =>
+  tools.includes('picture.own') && !tools.includes('picture.all');
 
 /** What can be made with some tools; everything with the code view. */
 export function makesOf(tools: Iterable<Pick<Tool, 'id' | 'makes'>>): (made: string) => boolean {
@@ -21,8 +30,12 @@ export function makesOf(tools: Iterable<Pick<Tool, 'id' | 'makes'>>): (made: str
   return (one) => made.has(one);
 }
 
-/** What somebody with these tools can do with a text, and what of it stays. */
-export const handsOf = (allowed: ReadonlySet<string>, tools: readonly Tool[]): Hands => ({
-  makes: allowed.has(CODE_VIEW) ? () => true : makesOf(tools.filter((tool) => allowed.has(tool.id))),
-  policyOf: (construct) => POLICY[construct] ?? 'free',
+/** What somebody with these tools can do with a text, and what of it stays; `keep`: what rules say of constructs. */
+export const handsOf = (
+  allowed: ReadonlySet<string>,
+  tools: readonly Tool[],
+  keep: Readonly<Record<string, Policy>> = {},
+): Hands => ({
+  makes: makesOf(tools.filter((tool) => allowed.has(tool.id))),
+  policyOf: (construct) => keep[construct] ?? POLICY[construct] ?? 'free',
 });

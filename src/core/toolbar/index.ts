@@ -3,5 +3,8 @@ export * from './accept';
 export * from './hands';
 export * from './paste';
 export * from './question';
+export * from './findings';
 export * from './resolve';
+export * from './schema';
+export * from './inWords';
 export * from './bundle';

@@ -2,15 +2,16 @@ import { z } from 'zod';
 import { parseDocument, type Document } from '../content';
 import { documentFaults, faultsOf, type Fault } from '../json';
 import type { Tool } from '../inventory';
-import type { Hands, Policy } from './accept';
+import type { Hands } from './accept';
 import { makesOf } from './hands';
 import { CONSTRUCTS } from './made';
+import { policySchema, type Policy } from './schema';
 
 const acceptQuestionSchema = z.strictObject({
   before: z.unknown(),
   after: z.unknown(),
   tools: z.array(z.string().min(1)),
-  policy: z.record(z.string().min(1), z.enum(['whole', 'words', 'free'])).default({}),
+  policy: z.record(z.string().min(1), policySchema).default({}),
 });
 
 interface AcceptQuestion {

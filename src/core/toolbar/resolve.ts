@@ -1,17 +1,5 @@
-import { rankedRules, holdsAt, holdsFor, type Rule, type Spot } from '../rules';
-
-/** A named set of tools: what its base has, without what it takes, with what it adds. */
-export interface ToolSet {
-  id: string;
-  base?: string | undefined;
-  add: readonly string[];
-  take: readonly string[];
-}
-
-/** What a rule does with the tools of a role; `cap`, with those of a person: never more than these. */
-export type ToolEffect =
-  { use: string } | { add: readonly string[] } | { take: readonly string[] } | { cap: readonly string[] };
-export type ToolRule = Rule<ToolEffect>;
+import { rankedRules, holdsAt, holdsFor, type Spot } from '../rules';
+import type { Policy, ToolRule, ToolSet } from './schema';
 
 /** What a rule did: for which role (a cap is for the person), and with which tools. */
 export interface ToolStep {
@@ -32,6 +20,8 @@ export interface ToolsAnswer {
   tools: string[];
   steps: ToolStep[];
   missing: MissingTool[];
+  /** What the rules say becomes of constructs; the others are as is usual. */
+  keep: Readonly<Record<string, Policy>>;
 }
 
 /** What toolbars are resolved by. */
@@ -64,45 +54,93 @@ export function toolsOfSet(sets: ReadonlyMap<string, ToolSet>, id: string): Set<
 /**
  * The tools of whoever has these roles on a spot, and why. For each role the rules that hold are applied from the
  * weakest to the strongest, beginning with no tools; a person has the union; last, every cap that holds for any of the
- * roles cuts it down.
+ * roles cuts it down. What becomes of constructs is said, for each role, by the strongest rule that speaks of it; of
+ * several roles that speak the freest counts.
  */
 export function resolveTools(world: ToolWorld, roles: readonly string[], spot: Spot): ToolsAnswer {
   const steps: ToolStep[] = [];
   const had = new Set<string>();
+  const keep: Record<string, Policy> = {};
   const extendedOf = (role: string) => world.extended.get(role) ?? new Set([role]);
   for (const role of new Set(roles)) {
     let tools = new Set<string>();
-    for (const { id, then } of rankedRules(world.rules, role, extendedOf(role), spot)) {
-      if ('cap' in then) continue;
+    const ranked = rankedRules(world.rules, role, extendedOf(role), spot);
+    const said: typeof keep = {};
+    for (const rule of ranked) Object.assign(said, rule.keep);
+    for (const [construct, policy] of Object.entries(said)) keep[construct] = freer(policy, keep[construct]);
+    for (const { id, then } of ranked) {
+      if (then.cap) continue;
       const step = (did: ToolStep['did'], list: Iterable<string>) =>
         void steps.push({ rule: id, role, did, tools: [...list] });
-      if ('use' in then) {
+      if (then.use !== undefined) {
         tools = toolsOfSet(world.sets, then.use);
         step('use', tools);
-      } else if ('add' in then) {
+      } else if (then.add) {
         for (const tool of then.add) tools.add(tool);
         step('add', then.add);
       } else {
-        for (const tool of then.take) tools.delete(tool);
-        step('take', then.take);
+        for (const tool of then.take ?? []) tools.delete(tool);
+        step('take', then.take ?? []);
       }
     }
     for (const tool of tools) had.add(tool);
   }
   for (const { id, when, then } of world.rules) {
-    if (!('cap' in then) || !holdsAt(when, spot) || !roles.some((role) => holdsFor(when, extendedOf(role)))) continue;
-    const cut = [...had].filter((tool) => !then.cap.includes(tool));
+    const { cap } = then;
+    if (!cap || !holdsAt(when, spot) || !roles.some((role) => holdsFor(when, extendedOf(role)))) continue;
+    const cut = [...had].filter((tool) => !cap.includes(tool));
     for (const tool of cut) had.delete(tool);
     steps.push({ rule: id, role: null, did: 'cap', tools: cut });
   }
   const tools = world.tools.filter((tool) => had.has(tool));
-  return { tools, steps, missing: missingOf(world, had, steps) };
+  return { tools, steps, missing: missingOf(world, had, steps), keep };
+}
+
+const FREEDOM: readonly Policy[] = ['whole', 'words', 'free'];
+const freer = (a: Policy, b: Policy | undefined): Policy =>
+  b !== undefined && FREEDOM.indexOf(b) > FREEDOM.indexOf(a) ? b : a;
+
+/** Of what two rules, or sets of them, say of constructs the stricter; what one says nothing of as the other says. */
+export function stricter(
+  a: Readonly<Record<string, Policy>>,
+  b: Readonly<Record<string, Policy>>,
+): Record<string, Policy> {
+  const both = Object.keys(a).filter((construct) => construct in b);
+  return {
+    ...a,
+    ...b,
+    ...Object.fromEntries(
+      both.map((construct) => [
+        construct,
+        FREEDOM.find((policy) => a[construct] === policy || b[construct] === policy) ?? 'free',
+      ]),
+    ),
+  };
+}
+
+/**
+ * `resolveTools` for a world that is asked often: what is answered once is kept for every spot that no rule tells
+ * apart from it.
+ */
+export function toolsIn(world: ToolWorld): (roles: readonly string[], spot: Spot) => ToolsAnswer {
+  const named = (what: 'layouts' | 'fields' | 'states') => new Set(world.rules.flatMap(({ when }) => when[what] ?? []));
+  const [layouts, fields, states] = [named('layouts'), named('fields'), named('states')];
+  const branches = new Set(world.rules.flatMap(({ when }) => when.branch ?? []));
+  const known = new Map<string, ToolsAnswer>();
+  return (roles, spot) => {
+    let key = roles.join(' ');
+    for (const page of spot.path) if (branches.has(page)) key += `/${page}`;
+    key += `|${layouts.has(spot.layout) ? spot.layout : ''}|${fields.has(spot.field) ? spot.field : ''}|${states.has(spot.state) ? spot.state : ''}`;
+    let answer = known.get(key);
+    if (!answer) known.set(key, (answer = resolveTools(world, roles, spot)));
+    return answer;
+  };
 }
 
 /** Why each tool that is missing is: what took it last, or the rule that would give it. */
 function missingOf(world: ToolWorld, had: ReadonlySet<string>, steps: readonly ToolStep[]): MissingTool[] {
   const gives = ({ then }: ToolRule, tool: string) =>
-    'use' in then ? toolsOfSet(world.sets, then.use).has(tool) : 'add' in then && then.add.includes(tool);
+    then.use === undefined ? (then.add?.includes(tool) ?? false) : toolsOfSet(world.sets, then.use).has(tool);
   return world.tools
     .filter((tool) => !had.has(tool))
     .map((tool): MissingTool => {

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useEffect, useState, type RefObject } from 'react';
 import { documentOf, piecesOf, type Document, type Field, type Layout } from '@/core/content';
-import type { Tool, WritingMode } from '@/core/inventory';
+import type { Tool } from '@/core/inventory';
+import type { TextTools } from '@/core/room';
 import { useAbout } from './about';
 import { FieldInput } from './FieldInput';
 import type { ItemDraft } from './useItem';
@@ -19,10 +20,9 @@ export function Fields({
   areas,
   mayChange,
   faultOf,
-  tools,
+  textTools,
   allTools,
-  modes,
-  pictures,
+  picturesIn,
   people,
   previewHref,
 }: {
@@ -32,10 +32,11 @@ export function Fields({
   areas: RefObject<Map<string, PutIn>>;
   mayChange: (field: string) => boolean;
   faultOf: (field: string) => string | undefined;
-  tools: Tool[];
+  /** What they write with in a field. */
+  textTools: (field: string) => TextTools;
   allTools: Tool[];
-  modes: WritingMode[];
-  pictures: PictureChoice[];
+  /** The pictures there are to choose from in a field. */
+  picturesIn: (field: string) => PictureChoice[];
   people: { id: string; name: string }[];
   /** Null where it cannot be previewed. */
   previewHref: string | null;
@@ -47,6 +48,7 @@ export function Fields({
   useEffect(() => setInBrowser(true), []);
 
   const area = (
+    field: Field,
     key: string,
     label: string,
     loaded: Document,
@@ -54,7 +56,8 @@ export function Fields({
     isTheirs: boolean,
     shared?: { toolbarIn: HTMLElement | null },
   ) => (
-    <div key={key} data-field={key}>
+    // Other tools, another area: after another layout was chosen.
+    <div key={`${key} ${textTools(field.id).tools.join(' ')}`} data-field={key}>
       {!inBrowser && <WritingSkeleton />}
       {inBrowser && (
         <Suspense fallback={<WritingSkeleton />}>
@@ -65,11 +68,10 @@ export function Fields({
               areas.current.set(key, put);
               return () => areas.current.delete(key);
             }}
-            tools={tools}
+            with={textTools(field.id)}
             allTools={allTools}
-            modes={modes}
             readOnly={!isTheirs}
-            pictures={pictures}
+            pictures={picturesIn(field.id)}
             small={shared !== undefined}
             {...shared}
             previewHref={previewHref}
@@ -87,6 +89,7 @@ export function Fields({
         <div key={field.id}>
           <p className="label">{field.name}</p>
           {area(
+            field,
             field.id,
             field.name,
             documentOf(draft.current(), field.id),
@@ -104,12 +107,18 @@ export function Fields({
               pieces={piecesOf(content, field.id)}
               now={() => piecesOf(draft.current(), field.id)}
               readOnly={!mayChange(field.id)}
-              pictures={pictures}
+              pictures={picturesIn(field.id)}
               onChange={(pieces) => change({ [field.id]: pieces })}
               area={(piece, onText, toolbarIn) =>
-                area(`${field.id} ${piece.id}`, `Text of “${piece.heading}”`, piece.text, onText, mayChange(field.id), {
-                  toolbarIn,
-                })
+                area(
+                  field,
+                  `${field.id} ${piece.id}`,
+                  `Text of “${piece.heading}”`,
+                  piece.text,
+                  onText,
+                  mayChange(field.id),
+                  { toolbarIn },
+                )
               }
             />
           </Suspense>

@@ -1,5 +1,6 @@
-import { Fragment, lazy, Suspense, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { Fragment, lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
 import { documentOf, isEmptyValue, keptElsewhere, textOf, type PageContent } from '@/core/content';
+import { handy, hasOwnPicturesOnly } from '@/core/toolbar';
 import { Icon } from '../kit/Icon';
 import { Confirm, ProblemNote, Safe } from '../kit/parts';
 import { SignInAgain } from '../kit/SignInAgain';
@@ -50,10 +51,10 @@ function Screen({
   notes,
   people,
   theirFields,
-  tools: toolIds,
+  toolbars,
   allTools,
-  modes,
   pictures,
+  ownPictures,
   timeZone,
   now,
   layouts,
@@ -77,7 +78,6 @@ function Screen({
       { one, layoutOf },
     );
   const { content, change, state } = draft;
-  const tools = useMemo(() => allTools.filter((tool) => toolIds.includes(tool.id)), [allTools, toolIds]);
   const [note, setNote, forgetNote] = useKept(`change note ${item.id}`);
   const [askedOf, setAskedOf] = useState('');
   const [dropping, setDropping] = useState(false);
@@ -110,13 +110,10 @@ function Screen({
     ? keptElsewhere(layouts, layout, content).filter((field) => !isEmptyValue(content[field.id]))
     : [];
   const firstText = layout?.fields.find((field) => field.kind === 'rich');
-  const allowed = useMemo(
-    () =>
-      new Set(
-        modes.some((mode) => mode.id === 'code') ? allTools.map((tool) => tool.id) : tools.map((tool) => tool.id),
-      ),
-    [modes, tools, allTools],
-  );
+  const textTools = (field: string) => toolbars[layout?.id ?? '']?.[field] ?? { tools: [], keep: {} };
+  /** The pictures there are to choose from in a field. */
+  const picturesIn = (field: string) =>
+    hasOwnPicturesOnly(textTools(field).tools) ? pictures.filter(({ id }) => ownPictures.includes(id)) : pictures;
   const fieldNames = new Map([...(layout?.fields ?? []), ...settings].map((field) => [field.id, field.name]));
   const parts: PanelParts = { page: item.id, draft, content, change, mayChange, context: { people }, faultOf };
   const clock = { timeZone, now };
@@ -140,7 +137,7 @@ function Screen({
       <PicturePanel
         name={picture.name}
         value={textOf(content, picture.id) || null}
-        pictures={pictures}
+        pictures={picturesIn(picture.id)}
         readOnly={!mayChange(picture.id)}
         onChange={(id) => change({ [picture.id]: id })}
       />
@@ -208,10 +205,9 @@ function Screen({
               areas={areas}
               mayChange={mayChange}
               faultOf={faultOf}
-              tools={tools}
+              textTools={textTools}
               allTools={allTools}
-              modes={previewHref === null ? modes.filter((mode) => mode.id !== 'preview') : modes}
-              pictures={pictures}
+              picturesIn={picturesIn}
               people={people}
               previewHref={previewHref}
             />
@@ -223,7 +219,10 @@ function Screen({
               into={firstText?.name ?? null}
               readOnly={readOnly || theirFields !== null}
               onLetGo={(field) => change({ [field.id]: null })}
-              allowed={allowed}
+              allowed={handy(
+                textTools(firstText?.id ?? '').tools,
+                allTools.map((tool) => tool.id),
+              )}
               allTools={allTools}
               names={names}
               pictures={pictures}

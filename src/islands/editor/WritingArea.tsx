@@ -1,10 +1,11 @@
 import { DOMParser as SchemaParser, Slice } from '@tiptap/pm/model';
 import { EditorContent, useEditor, useEditorState } from '@tiptap/react';
-import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { createPortal } from 'react-dom';
 import { emptyDocument, parseDocument, plainText, renderDocument, type Document } from '@/core/content';
-import type { Tool, WritingMode } from '@/core/inventory';
-import { CODE_VIEW } from '@/core/toolbar';
+import type { Tool } from '@/core/inventory';
+import type { TextTools } from '@/core/room';
+import { handy } from '@/core/toolbar';
 import { Icon } from '../kit/Icon';
 import { useKept } from '../kit/useKept';
 import { useAbout } from './about';
@@ -29,11 +30,10 @@ export interface WritingProps {
   loaded: Document;
   /** Tells how a text is put in from outside, at once and without making the area anew; gives what ends it. */
   onReady: (put: PutIn) => () => void;
-  /** Tools in the toolbar. */
-  tools: readonly Tool[];
+  /** What it is written with. */
+  with: TextTools;
   /** All tools there are, so that it is known what is missing. */
   allTools: readonly Tool[];
-  modes: readonly WritingMode[];
   readOnly: boolean;
   pictures: PictureChoice[];
   /** Null where it cannot be previewed. */
@@ -49,6 +49,10 @@ export interface WritingProps {
   /** Called before the preview is shown: keeps the draft first. */
   onPreview: () => Promise<unknown>;
 }
+
+type Mode = 'visual' | 'preview' | 'code';
+/** The text itself, besides what the inventory lists as ways of seeing it. */
+const WRITING = { name: 'Writing', description: 'Text as it will look.' };
 
 /** "124 words, 712 characters". */
 function countsOf(json: unknown): string {
@@ -81,9 +85,8 @@ export default function WritingArea({
   label,
   loaded,
   onReady,
-  tools,
+  with: { tools: ids, keep },
   allTools,
-  modes,
   readOnly,
   pictures,
   small = false,
@@ -93,7 +96,12 @@ export default function WritingArea({
   onPreview,
 }: WritingProps) {
   const { anchor } = useAbout();
-  const [mode, setMode] = useState<WritingMode['id']>('visual');
+  const [mode, setMode] = useState<Mode>('visual');
+  const tools = useMemo(() => allTools.filter((tool) => ids.includes(tool.id)), [allTools, ids]);
+  const modeOf = (id: Mode) => (id === 'visual' ? WRITING : tools.find((tool) => tool.id === `mode.${id}`));
+  const modes = (['visual', 'preview', 'code'] as const).filter(
+    (id) => modeOf(id) && (id !== 'preview' || previewHref !== null),
+  );
   const [said, setSaid] = useState('');
   const [finding, setFinding] = useState(false);
   const [full, setFull] = useState(false);
@@ -102,17 +110,32 @@ export default function WritingArea({
   const byKey = useRef(false);
   const change = useRef(onChange);
   change.current = onChange;
-  const [allowed] = useState(
-    () =>
-      new Set(modes.some((m) => m.id === 'code') ? [...allTools.map((t) => t.id), CODE_VIEW] : tools.map((t) => t.id)),
+  const [allowed] = useState(() =>
+    handy(
+      ids,
+      allTools.map((tool) => tool.id),
+    ),
   );
+  // What comes from outside comes as plain words, where there is no tool for more.
+  const plainly = useRef(false);
   const editor = useEditor({
     immediatelyRender: false,
     shouldRerenderOnTransaction: false,
     injectCSS: false,
     editable: !readOnly,
     extensions: extensionsFor(
-      { allowed, tools: allTools, loaded, say: (words) => setSaid([words, pasted.current].filter(Boolean).join(' ')) },
+      {
+        allowed,
+        tools: allTools,
+        keep,
+        loaded,
+        isPlain: () => {
+          const is = plainly.current;
+          plainly.current = false;
+          return is;
+        },
+        say: (words) => setSaid([words, pasted.current].filter(Boolean).join(' ')),
+      },
       pictures,
     ),
     content: loaded,
@@ -123,6 +146,8 @@ export default function WritingArea({
         const read = readPasted(html);
         pasted.current = pastedInWords(read);
         setSaid(pasted.current);
+        // What was cut or copied in a writing area says so.
+        plainly.current = !allowed.has('paste.form') && !html.includes('data-pm-slice');
         return read.html;
       },
       // A heading, list or table that comes first is one, also behind words that stand there already.
@@ -223,7 +248,7 @@ export default function WritingArea({
   };
   const isShared = toolbarIn !== undefined && !full;
   const inPlace = (bar: ReactNode) => (!isShared ? bar : toolbarIn && createPortal(bar, toolbarIn));
-  const show = async (next: WritingMode['id']) => {
+  const show = async (next: Mode) => {
     if (next === 'preview') await onPreview();
     setMode(next);
   };
@@ -256,22 +281,22 @@ export default function WritingArea({
                 onSay={setSaid}
               />
             ) : (
-              <span className="px-2 text-ink-2">{modes.find((m) => m.id === mode)?.description}</span>
+              <span className="px-2 text-ink-2">{modeOf(mode)?.description}</span>
             )}
             {modes.length > 1 && (
               <div role="group" aria-label="How the text is shown" className="ml-auto flex shrink-0 gap-1">
-                {modes.map((m) => (
+                {modes.map((id) => (
                   <button
-                    key={m.id}
+                    key={id}
                     type="button"
-                    aria-pressed={mode === m.id}
-                    title={`${m.name}: ${m.description}`}
-                    data-anchor={m.id === 'preview' ? anchor('preview') : undefined}
-                    onClick={() => void show(m.id)}
-                    className={`flex min-h-[36px] items-center gap-1.5 rounded-s px-2 text-sm font-semibold hover:bg-pine-soft ${mode === m.id ? 'bg-sheet text-pine shadow-[inset_0_0_0_1px_var(--color-line-2)]' : 'text-ink-2'}`}
+                    aria-pressed={mode === id}
+                    title={`${modeOf(id)?.name}: ${modeOf(id)?.description}`}
+                    data-anchor={id === 'preview' ? anchor('preview') : undefined}
+                    onClick={() => void show(id)}
+                    className={`flex min-h-[36px] items-center gap-1.5 rounded-s px-2 text-sm font-semibold hover:bg-pine-soft ${mode === id ? 'bg-sheet text-pine shadow-[inset_0_0_0_1px_var(--color-line-2)]' : 'text-ink-2'}`}
                   >
-                    <Icon name={m.id === 'visual' ? 'draft' : m.id === 'preview' ? 'screen' : 'code'} size={16} />{' '}
-                    <span className="max-2xl:sr-only">{m.name}</span>
+                    <Icon name={id === 'visual' ? 'draft' : id === 'preview' ? 'screen' : 'code'} size={16} />{' '}
+                    <span className="max-2xl:sr-only">{modeOf(id)?.name}</span>
                   </button>
                 ))}
               </div>

@@ -13,6 +13,7 @@ import { Text } from '@tiptap/extension-text';
 import { Gapcursor, Placeholder, UndoRedo } from '@tiptap/extensions';
 import { isHref, parseDocument, renderDocument, thingOf } from '@/core/content';
 import { search } from 'prosemirror-search';
+import { handsOf } from '@/core/toolbar';
 import { Guard, type GuardOptions } from './guard';
 import { Alert, Highlight, Picture, Unknown, UnknownInline } from './nodes';
 import type { PictureChoice } from './PictureChooser';
@@ -75,7 +76,10 @@ const Search = Extension.create({ name: 'search', addProseMirrorPlugins: () => [
 
 /** The full document schema, whatever the toolbar has; the toolbar only decides what answers to the keyboard. */
 export function extensionsFor(guard: GuardOptions, pictures: readonly PictureChoice[] = []): AnyExtension[] {
-  const { allowed } = guard;
+  const { allowed, tools, keep } = guard;
+  const isLocked =
+    [allowed.has('table'), allowed.has('table.rows')].every((has) => !has) &&
+    handsOf(allowed, tools, keep).policyOf('table') === 'whole';
   const when = <E extends AnyExtension>(tool: string, extension: E): E =>
     allowed.has(tool) ? extension : silent(extension);
   return [
@@ -101,7 +105,7 @@ export function extensionsFor(guard: GuardOptions, pictures: readonly PictureCho
     when('bullets', BulletList),
     when('numbers', OrderedList),
     when('quote', Blockquote),
-    (allowed.has('table') || allowed.has('table.rows') ? Table : LockedTable).configure({ resizable: false }),
+    (isLocked ? LockedTable : Table).configure({ resizable: false }),
     TableRow.extend({ content: '(tableCell | tableHeader)+' }),
     TableHeader,
     TableCell,

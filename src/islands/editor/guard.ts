@@ -4,11 +4,15 @@ import { Plugin } from '@tiptap/pm/state';
 import { parseDocument, type Document, type DocumentNode } from '@/core/content';
 import type { Tool } from '@/core/inventory';
 import { FROM_OUTSIDE } from './putIn';
-import { acceptChange, handsOf, makersOf, plainOut } from '@/core/toolbar';
+import { acceptChange, handsOf, makersOf, plainOut, type Policy } from '@/core/toolbar';
 
 export interface GuardOptions {
   allowed: ReadonlySet<string>;
   tools: readonly Tool[];
+  /** What rules say becomes of constructs no tool here makes. */
+  keep: Readonly<Record<string, Policy>>;
+  /** Whether what is being pasted shall come as plain words. */
+  isPlain: () => boolean;
   /** The text as it was loaded: whatever it holds may stay. */
   loaded: Document;
   say: (words: string) => void;
@@ -26,8 +30,8 @@ const clean = (doc: { toJSON(): unknown }): Document | null => {
 export const Guard = Extension.create<GuardOptions>({
   name: 'guard',
   addProseMirrorPlugins() {
-    const { allowed, tools, loaded, say } = this.options;
-    const hands = handsOf(allowed, tools);
+    const { allowed, tools, keep, loaded, isPlain, say } = this.options;
+    const hands = handsOf(allowed, tools, keep);
     /** The text as it came, here and from outside: what stands in any of them needs no tool. */
     const came = [loaded];
     return [
@@ -57,9 +61,18 @@ export const Guard = Extension.create<GuardOptions>({
         },
         props: {
           transformPasted(slice, view) {
-            const { nodes, dropped } = plainOut(allowed, tools, (slice.content.toJSON() ?? []) as DocumentNode[]);
+            const isAll = isPlain();
+            const { nodes, dropped } = plainOut(
+              isAll ? new Set() : allowed,
+              tools,
+              (slice.content.toJSON() ?? []) as DocumentNode[],
+            );
             if (dropped.length === 0) return slice;
-            say(`Pasted as plain text where your toolbar has no ${dropped.map((name) => `“${name}”`).join(', ')}.`);
+            say(
+              isAll
+                ? 'Pasted as plain words: your toolbar does not paste with form.'
+                : `Pasted as plain text where your toolbar has no ${dropped.map((name) => `“${name}”`).join(', ')}.`,
+            );
             return Slice.maxOpen(Fragment.fromJSON(view.state.schema, nodes));
           },
         },

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Field, Layouts, PageContent } from '@/core/content';
-import type { Tool, WritingMode } from '@/core/inventory';
+import type { Tool } from '@/core/inventory';
+import type { TextTools } from '@/core/room';
 import type { Note, Remark } from '@/core/wire';
 import type { About } from './about';
 import type { FieldContext } from './FieldInput';
@@ -55,11 +56,12 @@ export interface EditorProps {
   people: { id: string; name: string }[];
   /** The fields they may change; null for all. */
   theirFields: string[] | null;
-  /** The tools they have, by their ids, and all there are. */
-  tools: string[];
+  /** What they write with, by layout and field; nothing where they may not write. */
+  toolbars: Record<string, Record<string, TextTools>>;
   allTools: Tool[];
-  modes: WritingMode[];
   pictures: PictureChoice[];
+  /** Those the item has or once had, by their ids. */
+  ownPictures: string[];
   timeZone: string;
   now: string;
 }

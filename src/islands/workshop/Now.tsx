@@ -106,7 +106,13 @@ export function Now({
   holders,
   change,
   readOnly,
+  slot,
+  hasOwn,
 }: {
+  /** Where the step shows what it is about. */
+  slot: (element: HTMLElement | null) => void;
+  /** The step has something of its own to show, in place of the miniature. */
+  hasOwn: boolean;
   site: string;
   facts: WorkshopFacts;
   plan: Plan;
@@ -168,7 +174,8 @@ export function Now({
             readOnly={readOnly}
           />
         )}
-        <Miniature site={site} prepared={prepared} />
+        <div ref={slot} className="empty:hidden" />
+        {!hasOwn && <Miniature site={site} prepared={prepared} />}
         <ul className="grid grid-cols-2 gap-2" aria-label="Figures, before and after">
           <Figure now={f.choices} before={b.choices} words="choices on arrival" />
           <Figure

@@ -48,8 +48,8 @@ export const STEPS = [
   {
     id: 'toolbar',
     name: 'Toolbar',
-    title: (role: string) => `Which tools are in the room of “${role}”?`,
-    says: 'The fewer, the less can go wrong, and the faster the right one is found.',
+    title: (role: string) => `What does “${role}” write with, and where?`,
+    says: 'The toolbar they get in every text they may write in. The fewer tools, the less can go wrong.',
     Work: ToolbarStep,
   },
   {
@@ -86,6 +86,8 @@ export interface StepProps {
   setFocus: (permission: PermissionId | null) => void;
   setWarning: (warning: string | null) => void;
   stepIn: () => void;
+  /** Where beside it a step can show what it is about. */
+  slot: HTMLElement | null;
   readOnly: boolean;
 }
 
@@ -162,6 +164,7 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
   const [warning, setWarning] = useState<string | null>(null);
   const [giving, setGiving] = useState(false);
   const stepping = useSend();
+  const [slot, setSlot] = useState<HTMLElement | null>(null);
   const { plan } = state;
   const prepared = useMemo(() => prepare(facts, plan, personId), [facts, plan, personId]);
   const changes = useMemo(
@@ -378,6 +381,7 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
             setFocus={setFocus}
             setWarning={setWarning}
             stepIn={() => void stepIn()}
+            slot={slot}
             readOnly={!mayEdit}
           />
         </main>
@@ -392,6 +396,8 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
           onPerson={setPersonId}
           change={change}
           readOnly={!mayEdit}
+          slot={setSlot}
+          hasOwn={step === 'toolbar'}
         />
       </div>
     </div>

@@ -3,9 +3,11 @@ import type { Place } from '@/core/access';
 import { textOf, type Layout, type PageContent } from '@/core/content';
 import { canonical } from '@/core/json';
 import { policyOf } from '@/core/plan';
+import { writingOf } from '@/core/room';
+import { hasOwnPicturesOnly } from '@/core/toolbar';
 import { sayList } from '@/core/words';
 import { inventory } from '@/office';
-import { findPlace } from '../tree/tree';
+import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { people, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
@@ -54,15 +56,14 @@ const FEW_FIELDS = 6;
  * Refuses what changes a field somebody may not change, whether it is right already or waits to be; each of `before`
  * and `after` is what the page says and what is unfinished of it.
  */
-export async function mustMayWrite(
-  tx: Tx,
+export function mustMayWrite(
   access: Access,
   item: ItemRow,
+  place: Place | undefined,
   before: readonly Record<string, unknown>[],
   after: readonly Record<string, unknown>[],
-): Promise<void> {
-  const place = item.type === 'page' ? await findPlace(tx, access.site.id, item.id) : undefined;
-  const theirs = place && fieldsFor(access, place);
+): void {
+  const theirs = item.type === 'page' && place && fieldsFor(access, place);
   if (!theirs) return;
   const ids = new Set([...before, ...after].flatMap((part) => Object.keys(part)));
   const changed = [...ids].filter(
@@ -80,6 +81,13 @@ export async function mustMayWrite(
   );
 }
 
+/** The pictures that versions of an item ever showed, by their ids. */
+export async function findPicturesEver(tx: Tx, item: Pick<ItemRow, 'id' | 'type'>): Promise<Set<string>> {
+  const form = formOf(item);
+  const rows = await tx.select({ content: revisions.content }).from(revisions).where(eq(revisions.itemId, item.id));
+  return new Set(rows.flatMap(({ content }) => picturesOf(form, content).map(({ id }) => id)));
+}
+
 /**
  * Whether a draft names only what there is and what its writer may: pictures and people of the site, a layout and an
  * author that give nobody more than the writer has.
@@ -91,19 +99,22 @@ export async function mustMayUse(
   layout: Layout,
   content: PageContent,
   shown: PageContent | undefined,
+  place: Place | undefined,
 ): Promise<void> {
   const form = formOf(item);
   const wanted = picturesOf(form, content);
   if (wanted.length > 0) {
-    // Whoever may not see all pictures has those the page ever had.
+    // Whoever may not see all pictures, or shall choose from its own, has those the page ever had.
     const known = new Set(picturesOf(form, shown ?? {}).map(({ id }) => id));
-    if (!mayNow(access, 'media.view').allowed && wanted.some(({ id }) => !known.has(id))) {
-      for (const { content: earlier } of await tx
-        .select({ content: revisions.content })
-        .from(revisions)
-        .where(eq(revisions.itemId, item.id)))
-        for (const { id } of picturesOf(form, earlier)) known.add(id);
-      const chosen = wanted.find(({ id }) => !known.has(id));
+    const writing = writingOf(inventory, access.plan, access.who, now().getTime());
+    const isLimited = (field: string) =>
+      !mayNow(access, 'media.view').allowed ||
+      (place !== undefined &&
+        hasOwnPicturesOnly(writing.of(form.type.id, { ...place, layout: layout.id }, field).tools));
+    const limited = wanted.filter(({ field, id }) => !known.has(id) && isLimited(field.id));
+    if (limited.length > 0) {
+      for (const id of await findPicturesEver(tx, item)) known.add(id);
+      const chosen = limited.find(({ id }) => !known.has(id));
       if (chosen)
         throw problemAt(chosen.field.id, 'picture-not-yours', {
           field: chosen.field.name,
@@ -127,7 +138,6 @@ export async function mustMayUse(
     )
   )
     throw problemAt('page.author', 'author-unknown');
-  const place = await findPlace(tx, access.site.id, item.id);
   if (!place) return;
   if (layout.id !== item.layout && !mayNow(access, 'page.edit', { place: { ...place, layout: layout.id } }).allowed)
     throw problemAt('page.layout', 'layout-not-yours', { layout: layout.name });

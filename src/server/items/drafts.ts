@@ -192,6 +192,6 @@ export async function dropDraft(tx: Tx, access: Access, itemId: number, version:
   if (!stood) throw new Problem('only-a-draft', { thing: thisOf(item) });
   const unfinished = (await findDraft(tx, itemId))?.unfinished ?? {};
   const { content, writers } = await takeDraft(tx, access, itemId, version);
-  await mustMayWrite(tx, access, item, [content, unfinished], [stood, {}]);
+  mustMayWrite(access, item, await findPlace(tx, access.site.id, item.id), [content, unfinished], [stood, {}]);
   await addRevision(tx, access, item, content, 'kept', 'Draft put aside', { writers });
 }

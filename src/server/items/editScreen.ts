@@ -1,6 +1,8 @@
 import { decide } from '@/core/access';
 import { policyOf, publishingOf } from '@/core/plan';
+import { writingOf, type TextTools } from '@/core/room';
 import { controlsOn } from '@/core/task';
+import { hasOwnPicturesOnly } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import { pageNamer } from '../tree/naming';
@@ -10,7 +12,7 @@ import { mayNow, type Thing } from '../gate/authorize';
 import { listPictures } from '../pictures/pictures';
 import { listPeople } from '../people/people';
 import type { LoadedRoom } from '../room';
-import { fieldsFor } from './allowed';
+import { fieldsFor, findPicturesEver } from './allowed';
 import { getEditable } from './editable';
 import { formOf, picturesOf } from './forms';
 import { listWriters } from './items';
@@ -74,12 +76,25 @@ export async function loadEditScreen(
         !person.assignments.some((a) => a.role === 'keyholder'),
     )
     .map(({ id, name }) => ({ id, name }));
-  const { toolbar } = loaded.room;
+  const writing = writingOf(inventory, access.plan, access.who, now().getTime());
   const controls = controlsOn(inventory, form.type.screen, {
     may,
-    tools: new Set(toolbar.tools),
-    modes: new Set(toolbar.modes),
+    hasTool: (tools) => place !== undefined && writing.has(type, place, [tools]),
   });
+  // In every layout they may give it: the screen changes with the layout before it is kept.
+  const toolbars: Record<string, Record<string, TextTools>> = {};
+  if (place && edit)
+    for (const [layout, { fields }] of form.layouts)
+      toolbars[layout] = Object.fromEntries(
+        fields
+          .filter(({ kind }) => kind === 'rich' || kind === 'pieces' || kind === 'picture')
+          .map(({ id: field }) => [field, writing.of(type, { ...place, layout }, field)]),
+      );
+  const isLimited = Object.values(toolbars).some((fields) =>
+    Object.values(fields).some(({ tools }) => hasOwnPicturesOnly(tools)),
+  );
+  const own = isLimited ? await findPicturesEver(tx, { id, type }) : new Set<string>();
+  for (const picture of had) own.add(picture);
   const { layout: _, live: __, unfinished, ...shown } = editable;
   return {
     item: { ...shown, content: { ...editable.content, ...(unfinished as typeof editable.content) }, address },
@@ -94,9 +109,9 @@ export async function loadEditScreen(
     notes,
     people: known.map(({ id, name }) => ({ id, name })),
     theirFields: edit && place && type === 'page' ? fieldsFor(access, place) : null,
-    tools: toolbar.tools,
+    toolbars,
+    ownPictures: [...own],
     allTools: [...inventory.tools.values()],
-    modes: [...inventory.modes.values()].filter((m) => toolbar.modes.includes(m.id)),
     pictures: choosable,
     timeZone: access.site.timeZone,
     now: now().toISOString(),

@@ -1,6 +1,7 @@
+import type { Place } from '@/core/access';
 import { emptyDocument, type PageContent } from '@/core/content';
-import { room } from '@/core/room';
-import { acceptChange, CODE_VIEW, handsOf, makersOf } from '@/core/toolbar';
+import { writingOf } from '@/core/room';
+import { acceptChange, handsOf, handy, makersOf } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import type { Access } from '../gate/access';
@@ -19,23 +20,25 @@ export interface Before {
   bases: readonly PageContent[];
 }
 
-/** The tools a person may make things with: all of them where the code view is theirs. */
-export function toolsOf(access: Access): ReadonlySet<string> {
-  const { toolbar } = room({ inventory, plan: access.plan, person: access.who, places: [], nowMs: now().getTime() });
-  return new Set(toolbar.modes.includes('code') ? [...inventory.tools.keys(), CODE_VIEW] : toolbar.tools);
-}
-
 /** What only the rich fields of a content say. */
 export const richOf = (form: Form, content: PageContent): PageContent =>
   Object.fromEntries(form.rich.flatMap(({ id }) => (content[id] === undefined ? [] : [[id, content[id]]])));
 
 /**
  * Refuses a content for which tools were needed that somebody does not have, and one in which something they could not
- * make again is gone or changed. What stands in one of the texts before, in the same field, needs no tool.
+ * make again is gone or changed, by the tools and rules of each field on this place. What stands in one of the texts before, in the same field, needs no tool.
  */
-export function mustHaveTools(access: Access, form: Form, { shown, once, bases }: Before, content: PageContent): void {
-  const hands = handsOf(toolsOf(access), TOOLS);
+export function mustHaveTools(
+  access: Access,
+  form: Form,
+  place: Place,
+  { shown, once, bases }: Before,
+  content: PageContent,
+): void {
+  const writing = writingOf(inventory, access.plan, access.who, now().getTime());
   for (const field of form.rich) {
+    const { tools, keep } = writing.of(form.type.id, place, field.id);
+    const hands = handsOf(handy(tools, inventory.tools.keys()), TOOLS, keep);
     const [before = emptyDocument(), ...others] = [shown, ...once, ...bases].flatMap((text) =>
       text?.[field.id] === undefined ? [] : [blocksOf(field, text)],
     );

@@ -7,6 +7,7 @@ import { Problem, problemAt } from '../gate/problems';
 import { formOf, picturesOf, type Form, type ItemRow } from './forms';
 import { mustMayUse, mustMayWrite } from './allowed';
 import { withNames } from './links';
+import { findPlace } from '../tree/tree';
 import { mustHaveTools, type Before } from './tools';
 
 /** Longest text that waits in a field until it is right, in characters. */
@@ -89,9 +90,12 @@ export async function readWritten(
     ...read.content,
     ...Object.fromEntries(Object.keys(unfinished).map((field) => [field, said[field] ?? null])),
   };
-  await mustMayWrite(tx, access, item, [said, old.unfinished], [content, unfinished]);
-  await mustMayUse(tx, access, item, read.layout, content, old.shown);
-  mustHaveTools(access, form, old, content);
+  const place = await findPlace(tx, access.site.id, item.id);
+  mustMayWrite(access, item, place, [said, old.unfinished], [content, unfinished]);
+  await mustMayUse(tx, access, item, read.layout, content, old.shown, place);
+  // What lies nowhere is written with what is had everywhere.
+  const spot = place ?? { path: [], layout: '', state: 'draft', author: null };
+  mustHaveTools(access, form, { ...spot, layout: read.layout.id }, old, content);
   return { content, unfinished, faults: faultsInSight(read.layout, faults) };
 }
 

@@ -1,6 +1,15 @@
 import { closure, covers, scopeInWords, type PolicyPerson } from '@/core/access';
 import { scopeNames } from '@/core/inventory';
-import { getRole, ROLE_PART_KEYS, rolePart, type Plan, type PlanRole, type RolePartKey } from '@/core/plan';
+import {
+  getRole,
+  PLAN_PART_KEYS,
+  planPart,
+  ROLE_PART_KEYS,
+  rolePart,
+  type Plan,
+  type PlanRole,
+  type RolePartKey,
+} from '@/core/plan';
 import { inventory } from '@/office';
 import { type PageFacts, liveNameOf } from '../tree/tree';
 
@@ -49,6 +58,19 @@ export function compareRoles(
         { name: rows.name, rows: (of ?? []).map(([name, says], i) => ({ name, a: says, b: beside?.[i]?.[1] ?? '' })) },
       ];
     });
+  const byWholeParts = (): ComparedGroup[] =>
+    PLAN_PART_KEYS.flatMap((key) => {
+      const { rowsOf } = planPart(key);
+      if (!rowsOf) return [];
+      const telling = { role: (id: string) => roles.get(id)?.name ?? id, page: pageName, roles: plan.roles };
+      const [of, beside] = both.map((role) => rowsOf.of(inventory, plan[key], role.id, telling));
+      return [
+        {
+          name: rowsOf.name,
+          rows: (of ?? []).map(([name, says], i) => ({ name, a: says, b: beside?.[i]?.[1] ?? '' })),
+        },
+      ];
+    });
   const groups: ComparedGroup[] = [
     {
       name: 'The role',
@@ -74,6 +96,7 @@ export function compareRoles(
       rows: [...inventory.permissions.values()].map((p) => row(p.name, (r) => may(r, p.id))),
     },
     ...byParts(ROLE_PART_KEYS.filter((key) => key !== 'tasks')),
+    ...byWholeParts(),
   ];
   return groups
     .map((group) => ({ ...group, rows: group.rows.filter((r) => r.a !== '' || r.b !== '') }))

@@ -17,7 +17,7 @@ export const apart = {
       { role, other: role, apart: z.boolean() },
       {
         apply({ roles }, value, op) {
-          if (![op.role, op.other].every((id) => roles.includes(id))) return 'no-role';
+          if (![op.role, op.other].every((id) => roles.some((one) => one.id === id))) return 'no-role';
           const rest = value.filter((pair) => joined(pair) !== joined([op.role, op.other]));
           if ((rest.length !== value.length) === op.apart) return 'already-so';
           return op.apart ? [...rest, [op.role, op.other]] : rest;

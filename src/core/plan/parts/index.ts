@@ -5,13 +5,13 @@ import { grants } from './grants';
 import type { AnyPart, WholePart } from './part';
 import { publishing } from './publishing';
 import { tasks } from './tasks';
-import { toolbar } from './toolbar';
+import { toolbars } from './toolbars';
 import { tours } from './tours';
 
 /** What a plan sets for each role, by the field of the role; differences are told in this order. */
-export const ROLE_PARTS = { tasks, grants, doors, toolbar, dashboard, tours };
+export const ROLE_PARTS = { tasks, grants, doors, dashboard, tours };
 /** What it sets for all of them, by the field of the plan. */
-export const PLAN_PARTS = { apart, publishing };
+export const PLAN_PARTS = { apart, toolbars, publishing };
 
 export type RolePartKey = keyof typeof ROLE_PARTS;
 export type PlanPartKey = keyof typeof PLAN_PARTS;
@@ -32,4 +32,6 @@ export const eachOf = <Parts extends Record<string, Record<Which, unknown>>, Whi
 export { allDoors, doorsNobodyHas, type PlanDoor } from './doors';
 export { grantInWords, grantSchema, unknownInGrant } from './grants';
 export { type OperationFault, type PartFault, type Telling } from './part';
+export { freeId, toolsEverywhere, withTool, worldOfToolbars, type ToolGiven } from './toolGiven';
+export { ruleNames, type PlanToolRule, type PlanToolSet, type Toolbars } from './toolbarsForm';
 export { publishingOf, type CheckRule, type Publishing } from './publishing';

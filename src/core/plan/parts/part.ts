@@ -12,8 +12,8 @@ export interface Doing {
   inventory: Inventory;
   /** Whether it is the keyholder role that is changed; false for what concerns the plan as a whole. */
   isKeyholder: boolean;
-  /** Ids of all roles of the plan. */
-  roles: readonly string[];
+  /** All roles of the plan. */
+  roles: readonly { id: string; extends: readonly string[]; archived?: true | undefined }[];
 }
 
 /** How differences name what lies outside the part. */
@@ -76,6 +76,25 @@ export interface WholePart<Value> {
    * role.
    */
   taking(value: Value, from: Value, ids: readonly (string | null)[]): Value;
+  /**
+   * For a value that is a collection: its entries by a name each, in their order, so that changes of different ones do
+   * not collide; left out where it is changed as a whole.
+   */
+  entries?: { of(value: Value): Map<string, unknown>; from(entries: ReadonlyMap<string, unknown>): Value };
+  /** The value when a role is made as a copy of another. */
+  copyRole?(value: Value, from: string, to: string): Value;
+  /** What two roles are compared by, as `rows` of a part of theirs. */
+  rowsOf?: {
+    name: string;
+    of(
+      inventory: Inventory,
+      value: Value,
+      role: string,
+      telling: Pick<Telling, 'role' | 'page'> & Pick<Doing, 'roles'>,
+    ): [name: string, says: string][];
+  };
+  /** What is wrong with it beside its form, in a plan with these roles. */
+  cross?(value: Value, roles: ReadonlyMap<string, unknown>): PartFault[];
 }
 
 /** A part whose value is not known: for what goes over all of them. */

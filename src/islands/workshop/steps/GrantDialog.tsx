@@ -3,6 +3,7 @@ import { PAGE_STATES, STATE_WORDS, doingWithScope, type PageState } from '@/core
 import { fieldIds, fieldName, objectOf, scopeNames, type Permission } from '@/core/inventory';
 import type { PlanRole, Spot } from '@/core/plan';
 import { inventory, layouts } from '@/office';
+import { Chips } from '../../kit/Chips';
 import { Dialog } from '../../kit/parts';
 import { PagesPicker } from '../../kit/PagesPicker';
 import type { WorkshopPage } from '../model';
@@ -27,52 +28,6 @@ export const grantSentence = (
   pageName: (id: string) => string,
 ) =>
   `They ${grant.effect === 'allow' ? 'may' : 'must not'} ${doingWithScope(patternInWords(grant.permission), grant.scope, pageName, scopeNames(inventory))}.`;
-
-function Chips<T extends string>({
-  label,
-  any,
-  all,
-  nameOf,
-  value,
-  onChange,
-}: {
-  label: string;
-  any: string;
-  all: readonly T[];
-  nameOf: (one: T) => string;
-  value: readonly T[];
-  onChange: (value: T[]) => void;
-}) {
-  return (
-    <fieldset className="flex flex-wrap items-center gap-1.5">
-      <legend className="label">{label}</legend>
-      <button
-        type="button"
-        aria-pressed={value.length === 0}
-        className={`btn btn-small ${value.length === 0 ? 'border-pine bg-pine-soft' : ''}`}
-        onClick={() => onChange([])}
-      >
-        {any}
-      </button>
-      {all.map((one) => {
-        const on = value.includes(one);
-        return (
-          <button
-            key={one}
-            type="button"
-            aria-pressed={on}
-            className={`btn btn-small ${on ? 'border-pine bg-pine-soft' : ''}`}
-            onClick={() =>
-              onChange(on ? value.filter((v) => v !== one) : all.filter((v) => v === one || value.includes(v)))
-            }
-          >
-            {nameOf(one)}
-          </button>
-        );
-      })}
-    </fieldset>
-  );
-}
 
 /** Builds one rule as a sentence, or changes one that is there. */
 export function GrantDialog({

@@ -12,7 +12,6 @@ const MEND: Record<Missing['kind'], string> = {
   permission: 'Allow it',
   door: 'Open the door',
   tool: 'Give the tool',
-  mode: 'Give the mode',
   denied: '',
   apart: '',
   field: '',

@@ -1,118 +1,217 @@
-import { groupTools } from '@/core/inventory';
+import { useMemo, useState } from 'react';
+import { createPortal } from 'react-dom';
+import type { PlanToolRule } from '@/core/plan';
+import { ruleNames, roleNames, toolWorldOf } from '@/core/plan';
+import { toolFindings } from '@/core/toolbar';
 import { inventory } from '@/office';
-import { Icon, isIcon, type IconName } from '../../kit/Icon';
-import { CARE } from '../model';
+import { Icon } from '../../kit/Icon';
+import { PagePicker } from '../../kit/PagePicker';
+import { sampleOf } from '../model';
 import type { StepProps } from '../Planner';
+import { Findings } from '../toolbar/Findings';
+import { Grid } from '../toolbar/Grid';
+import { heldRoles, layoutName, textName, toolAt, whenOf, writingMap, type Chosen } from '../toolbar/model';
+import { PlacePanel } from '../toolbar/PlacePanel';
+import { RuleDialog } from '../toolbar/RuleDialog';
+import { RulesList } from '../toolbar/RulesList';
+import { SetsDialog } from '../toolbar/SetsDialog';
+import { TryDialog } from '../toolbar/TryDialog';
 
-const ICON: Record<string, IconName> = { bullets: 'list' };
-const isLink = (id: string) => id.startsWith('link.');
-/** Tools of one family share a picture: `link.web`, `link.mail`. */
-function toolIcon(id: string): IconName {
-  const [family = id] = id.split('.');
-  return ICON[id] ?? (isIcon(family) ? family : 'file');
-}
+type Open = { kind: 'rule'; rule: PlanToolRule; isNew: boolean } | { kind: 'sets' } | { kind: 'try' } | null;
 
-/** Which formatting tools and writing modes the role has. */
-export function ToolbarStep({ prepared, change, readOnly }: StepProps) {
-  const { role, now } = prepared;
-  const groups = groupTools([...inventory.tools.values()]);
-  const theirs = groups.flatMap((group) => group.tools.filter((tool) => now.toolbar.tools.includes(tool.id)));
-  // As it stands there: one button for all kinds of links.
-  const [firstLink] = theirs.filter((tool) => isLink(tool.id));
-  const shown = theirs
-    .filter((tool) => !isLink(tool.id) || tool === firstLink)
-    .map((tool) => (tool === firstLink ? { ...tool, name: 'Link' } : tool));
-  const needing = (tool: string) =>
-    role.tasks
-      .filter((t) => inventory.tasks.get(t.task)?.tools?.includes(tool))
-      .map((t) => t.name ?? inventory.tasks.get(t.task)?.name);
+/** Which tools the role writes with in which text, by which rules. */
+export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, readOnly }: StepProps) {
+  const { role, person } = prepared;
+  const [branch, setBranch] = useState('');
+  const [chosen, setChosen] = useState<Chosen>({});
+  const [open, setOpen] = useState<Open>(null);
+  const names = useMemo(
+    () =>
+      ruleNames(inventory, plan.toolbars.sets, {
+        role: roleNames(plan),
+        page: (id) => facts.pages.find((page) => page.id === id)?.title ?? 'a page that is gone',
+      }),
+    [plan, facts.pages],
+  );
+  const now = useMemo(() => writingMap(facts, plan, person, branch), [facts, plan, person, branch]);
+  const before = useMemo(() => writingMap(facts, facts.live, person, branch), [facts, person, branch]);
+  const findings = useMemo(() => {
+    const alone = writingMap(facts, plan, sampleOf(role.id), '');
+    const known = new Map<string, ReturnType<typeof writingMap>>([[role.id, alone]]);
+    const writesOf = (id: string) => {
+      let of = known.get(id);
+      if (!of) known.set(id, (of = writingMap(facts, plan, sampleOf(id), '')));
+      return of;
+    };
+    return toolFindings({
+      world: toolWorldOf(inventory, plan),
+      spots: alone.spots,
+      role: role.id,
+      writes: (id, spot) => writesOf(id).writes(spot),
+      held: heldRoles(facts),
+      tasks: role.tasks.map(({ task }) => ({ task, tools: inventory.tasks.get(task)?.tools ?? [] })),
+    });
+  }, [facts, plan, role]);
+
+  const { rules } = plan.toolbars;
+  const extended = toolWorldOf(inventory, plan).extended.get(role.id) ?? new Set([role.id]);
+  const theirs = rules.filter(({ when }) => !when.roles || when.roles.some((id) => extended.has(id)));
+  const spot = now.spotOf(chosen);
+  const answer = now.ask(spot);
+  const taskName = (id: string) =>
+    role.tasks.find(({ task }) => task === id)?.name ?? inventory.tasks.get(id)?.name ?? id;
+  const title = [
+    chosen.field === undefined
+      ? chosen.layout === undefined
+        ? 'Everywhere'
+        : 'Every text'
+      : `“${textName(chosen.layout, chosen.field)}”`,
+    chosen.layout !== undefined && `on “${layoutName(chosen.layout)}”`,
+    branch && `under ${names.page(branch)}`,
+  ]
+    .filter(Boolean)
+    .join(' ');
+  const onTool = (tool: string, on: boolean) => {
+    const operations = toolAt(plan, role.id, tool, on, { when: whenOf(role.id, branch, chosen), spot });
+    if (operations === null)
+      setWarning(
+        'A rule for a narrower place, or one that holds for everybody, says otherwise. Change that rule below.',
+      );
+    else {
+      setWarning(null);
+      change(...operations);
+    }
+  };
+  const pillOf = (id: string) => {
+    if (findings.some((one) => one.kind === 'shadowed' && one.rule === id))
+      return { words: 'never changes anything', bad: true };
+    const places = new Set(
+      now.spots
+        .filter((one) => now.writes(one) && now.ask(one).steps.some((step) => step.rule === id))
+        .map(({ layout, field }) => `${layout} ${field}`),
+    ).size;
+    return { words: `${places} ${places === 1 ? 'place' : 'places'}`, bad: places === 0 };
+  };
+  const newRule = (when: PlanToolRule['when']) =>
+    setOpen({
+      kind: 'rule',
+      isNew: true,
+      rule: { id: 'new', when, then: plan.toolbars.sets.length > 0 ? { use: plan.toolbars.sets[0]?.id } : { add: [] } },
+    });
   return (
     <div className="grid gap-5">
-      <section aria-label="The toolbar they get">
-        <h2 className="label">The toolbar they get</h2>
-        <div className="flex min-h-[46px] flex-wrap items-center gap-1 rounded-[10px] border border-line-2 bg-sheet px-1.5 py-1">
-          {shown.map((tool) => (
-            <span key={tool.id} className="flex min-h-[36px] items-center gap-1.5 px-2 font-semibold">
-              <Icon name={toolIcon(tool.id)} />{' '}
-              <span className={tool.group === 'words' && !isLink(tool.id) ? 'sr-only' : ''}>{tool.name}</span>
-            </span>
-          ))}
-          {shown.length === 0 && <span className="px-2 text-ink-2">No tools: plain text only.</span>}
-        </div>
-        <p className="hint mt-1">
-          Taking a tool away takes nothing out of pages. What was made with it stays; tables and pictures are protected
-          as a whole.
+      <div className="max-w-sm">
+        <PagePicker
+          label="In which part of the website"
+          pages={facts.pages}
+          value={branch}
+          whole="Wherever they write"
+          onChange={setBranch}
+        />
+      </div>
+      <div>
+        <Grid plan={plan} now={now.cell} before={before.cell} chosen={chosen} onChoose={setChosen} />
+        <p className="hint mt-1.5">
+          Choose a place to see why and to change it there. Titles, summaries and other short fields take plain words
+          from everybody. Taking a tool away takes nothing out of pages.
         </p>
+      </div>
+      <section aria-label="The rules behind it">
+        <div className="mb-1.5 flex flex-wrap items-baseline gap-x-3">
+          <h2 className="text-base">The rules behind it</h2>
+          <p className="text-sm text-ink-2">
+            A text beats a part of the website, that a layout; of two as strong the lower one.
+          </p>
+        </div>
+        <RulesList
+          rules={theirs}
+          names={names}
+          marked={new Set(answer.steps.map((step) => step.rule))}
+          pillOf={pillOf}
+          readOnly={readOnly}
+          onMove={(rule, over) =>
+            change({ do: 'move-tool-rule', role: role.id, rule, to: rules.findIndex(({ id }) => id === over) })
+          }
+          onChange={(rule) => setOpen({ kind: 'rule', rule, isNew: false })}
+          onRemove={(rule) => change({ do: 'remove-tool-rule', role: role.id, rule })}
+        />
+        <div className="mt-3 flex flex-wrap gap-2">
+          {!readOnly && (
+            <button type="button" className="btn" onClick={() => newRule(whenOf(role.id, branch, chosen))}>
+              <Icon name="plus" /> New rule
+            </button>
+          )}
+          <button type="button" className="btn btn-quiet" onClick={() => setOpen({ kind: 'sets' })}>
+            <Icon name="table" /> All sets side by side
+          </button>
+          <button type="button" className="btn btn-quiet" onClick={() => setOpen({ kind: 'try' })}>
+            <Icon name="draft" /> Try a case
+          </button>
+        </div>
       </section>
-      {groups.map((group) => (
-        <section key={group.id} aria-label={group.name}>
-          <h2 className="mb-1.5 text-base">{group.name}</h2>
-          <ul className="card divide-y divide-line p-0">
-            {group.tools.map((tool) => {
-              const on = role.toolbar.tools.includes(tool.id);
-              const needed = needing(tool.id);
-              return (
-                <li key={tool.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2.5">
-                  <label className="flex min-w-[15rem] flex-1 items-start gap-3">
-                    <input
-                      type="checkbox"
-                      className="mt-1 h-[18px] w-[18px] shrink-0 accent-pine"
-                      disabled={readOnly}
-                      checked={on}
-                      onChange={(event) =>
-                        change({ do: 'set-tool', role: role.id, tool: tool.id, on: event.target.checked })
-                      }
-                    />
-                    <span>
-                      <span className="flex items-center gap-2 font-semibold">
-                        <Icon name={toolIcon(tool.id)} size={16} /> {tool.name}
-                      </span>
-                      <span className="block text-sm text-ink-2">{tool.description}</span>
-                    </span>
-                  </label>
-                  {tool.care !== 'everyday' && (
-                    <span className={`pill ${CARE[tool.care].pill} font-normal`}>{CARE[tool.care].name}</span>
-                  )}
-                  {needed.length > 0 && (
-                    <span className={`pill whitespace-normal ${on ? 'pill-plain' : 'pill-brick'}`}>
-                      {on ? 'needed for' : 'missing for'} “{needed[0]}”
-                      {needed.length > 1 && ` and ${needed.length - 1} more`}
-                    </span>
-                  )}
-                </li>
-              );
-            })}
-          </ul>
-        </section>
-      ))}
-      <section aria-label="Writing modes">
-        <h2 className="mb-1.5 text-base">Writing modes</h2>
-        <ul className="card divide-y divide-line p-0">
-          {[...inventory.modes.values()].map((mode) => (
-            <li key={mode.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2.5">
-              <label className="flex min-w-[15rem] flex-1 items-start gap-3">
-                <input
-                  type="checkbox"
-                  className="mt-1 h-[18px] w-[18px] shrink-0 accent-pine"
-                  disabled={readOnly || mode.id === 'visual'}
-                  checked={role.toolbar.modes.includes(mode.id)}
-                  onChange={(event) =>
-                    mode.id !== 'visual' &&
-                    change({ do: 'set-mode', role: role.id, mode: mode.id, on: event.target.checked })
-                  }
-                />
-                <span>
-                  <span className="block font-semibold">{mode.name}</span>
-                  <span className="block text-sm text-ink-2">{mode.description}</span>
-                </span>
-              </label>
-              {mode.care !== 'everyday' && (
-                <span className={`pill ${CARE[mode.care].pill} font-normal`}>{CARE[mode.care].name}</span>
-              )}
-            </li>
-          ))}
-        </ul>
-      </section>
+      <Findings
+        findings={findings}
+        rules={rules}
+        role={role.id}
+        names={names}
+        taskName={taskName}
+        readOnly={readOnly}
+        change={change}
+        onNewRule={newRule}
+      />
+      {slot &&
+        createPortal(
+          <PlacePanel
+            title={title}
+            answer={answer}
+            names={names}
+            rules={rules}
+            needs={(tool) =>
+              role.tasks
+                .filter(({ task }) => inventory.tasks.get(task)?.tools?.includes(tool))
+                .map(({ task }) => taskName(task))
+            }
+            readOnly={readOnly}
+            onTool={onTool}
+            onTry={() => setOpen({ kind: 'try' })}
+          />,
+          slot,
+        )}
+      {open?.kind === 'rule' && (
+        <RuleDialog
+          plan={plan}
+          role={role.id}
+          old={open.rule}
+          isNew={open.isNew}
+          pages={facts.pages}
+          names={names}
+          onKeep={(rule) => {
+            setOpen(null);
+            change({ do: 'put-tool-rule', role: role.id, rule });
+          }}
+          onClose={() => setOpen(null)}
+        />
+      )}
+      {open?.kind === 'sets' && (
+        <SetsDialog
+          plan={plan}
+          role={role.id}
+          names={names}
+          readOnly={readOnly}
+          onPut={(set) => change({ do: 'put-tool-set', role: role.id, set })}
+          onRemove={(set) => change({ do: 'remove-tool-set', role: role.id, set })}
+          onClose={() => setOpen(null)}
+        />
+      )}
+      {open?.kind === 'try' && (
+        <TryDialog
+          facts={facts}
+          plan={plan}
+          person={person}
+          start={{ page: now.pageFor(chosen), field: chosen.field ?? 'body' }}
+          onClose={() => setOpen(null)}
+        />
+      )}
     </div>
   );
 }

@@ -1,0 +1,90 @@
+import { z } from 'zod';
+import { STATE_WORDS } from '../../access';
+import { scopeNames, type Inventory } from '../../inventory';
+import { keepSchema, toolRuleSchema, toolSetSchema, type RuleNames } from '../../toolbar';
+import { idSchema, readableMany, readableObject, readableText, wordsSchema, type Telling } from './part';
+
+export const planSetSchema = toolSetSchema.extend({ id: idSchema, name: wordsSchema(80), base: idSchema.optional() });
+export const planRuleSchema = toolRuleSchema.extend({ id: idSchema, keep: keepSchema.optional() });
+export const schema = z.strictObject({ sets: z.array(planSetSchema), rules: z.array(planRuleSchema).max(500) });
+export type PlanToolSet = z.infer<typeof planSetSchema>;
+export type PlanToolRule = z.infer<typeof planRuleSchema>;
+export type Toolbars = z.infer<typeof schema>;
+
+const words = z.array(z.string()).optional().catch(undefined);
+export const readable = readableObject({
+  sets: readableMany(
+    readableObject({
+      id: readableText,
+      base: z.string().optional().catch(undefined),
+      add: readableMany(readableText),
+      take: readableMany(readableText),
+    }),
+  ),
+  rules: readableMany(
+    readableObject({
+      id: readableText,
+      when: readableObject({
+        roles: words,
+        branch: z.string().optional().catch(undefined),
+        layouts: words,
+        fields: words,
+        states: words,
+      }),
+      then: readableObject({ use: z.string().optional().catch(undefined), add: words, take: words, cap: words }),
+    }),
+  ),
+});
+export type Readable = z.infer<typeof readable>;
+
+/** Tools in the order of the inventory, each once. */
+export const inOrder = (inventory: Pick<Inventory, 'tools'>, list: readonly string[]) => {
+  const at = [...inventory.tools.keys()];
+  return [...new Set(list)].sort((a, b) => at.indexOf(a) - at.indexOf(b));
+};
+export const toolName = (inventory: Inventory, id: string) => inventory.tools.get(id)?.name ?? id;
+
+/** How the sentences of rules call things. */
+export function ruleNames(
+  inventory: Inventory,
+  sets: readonly PlanToolSet[],
+  { role, page }: Pick<Telling, 'role' | 'page'>,
+): RuleNames {
+  const bare = (name: (id: string) => string) => (id: string) => name(id).slice(1, -1);
+  const { layout, field } = scopeNames(inventory);
+  return {
+    role,
+    page,
+    layout: bare(layout),
+    field: bare(field),
+    state: (id) => STATE_WORDS[id as keyof typeof STATE_WORDS] ?? id,
+    tool: (id) => toolName(inventory, id),
+    set: (id) => sets.find((set) => set.id === id)?.name ?? id,
+  };
+}
+
+/** A set or a rule as it is compared: what it says, in the one form of all that say the same. */
+export function sayingOf(inventory: Inventory, one: PlanToolSet | PlanToolRule): unknown {
+  const sorted = (list: readonly string[] | undefined) => list && [...new Set(list)].sort();
+  if ('name' in one) return { ...one, add: inOrder(inventory, one.add), take: inOrder(inventory, one.take) };
+  const { roles, layouts, fields, states, branch } = one.when;
+  return {
+    id: one.id,
+    when: { branch, roles: sorted(roles), layouts: sorted(layouts), fields: sorted(fields), states: sorted(states) },
+    then: Object.fromEntries(
+      Object.entries(one.then).map(([what, value]) => [what, Array.isArray(value) ? inOrder(inventory, value) : value]),
+    ),
+    keep: one.keep && Object.keys(one.keep).length > 0 ? one.keep : undefined,
+  };
+}
+
+/** The sets a rule's tools come from: its own and the bases of that. */
+export function setsOf({ sets }: Pick<Toolbars, 'sets'>, rule: PlanToolRule): string[] {
+  const out: string[] = [];
+  for (let id = rule.then.use; id !== undefined && !out.includes(id); id = sets.find((set) => set.id === id)?.base)
+    out.push(id);
+  return out;
+}
+
+/** Whether a rule is one of a role's own. */
+export const isOf = (rule: PlanToolRule, role: string) => rule.when.roles?.includes(role) ?? false;

@@ -1,0 +1,75 @@
+import { sayList } from '../words';
+import type { When } from '../rules';
+import type { Policy, ToolEffect, ToolRule } from './schema';
+
+/** What the sentences need to call things by name. */
+export interface RuleNames {
+  role: (id: string) => string;
+  page: (id: string) => string;
+  layout: (id: string) => string;
+  field: (id: string) => string;
+  /** "drafts" for `draft`: what things are. */
+  state: (id: string) => string;
+  tool: (id: string) => string;
+  set: (id: string) => string;
+}
+
+const quoted = (ids: readonly string[], name: (id: string) => string) => sayList(ids.map((id) => `“${name(id)}”`));
+
+/** Where a rule holds, beginning a sentence: "On “News” and all below it, in “Text”". */
+export function whereInWords(when: When, names: RuleNames): string {
+  const parts = [
+    when.branch !== undefined && `on “${names.page(when.branch)}” and all below it`,
+    when.layouts && `on layout ${when.layouts.map((id) => `“${names.layout(id)}”`).join(' or ')}`,
+    when.fields && `in ${when.fields.map((id) => `“${names.field(id)}”`).join(' or ')}`,
+    when.states && `in what is ${when.states.map(names.state).join(' or ')}`,
+  ].filter((part) => typeof part === 'string');
+  const words = parts.length === 0 ? 'everywhere' : parts.join(', ');
+  return `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}`;
+}
+
+/** Whom a rule is for: "“Harbour desk”"; whoever builds on it is meant, too. */
+export const whoInWords = (when: When, names: RuleNames): string =>
+  when.roles ? quoted(when.roles, names.role) : 'everybody';
+
+/** What a rule does: "writes with “Short news”". */
+export function effectInWords({ use, add, take, cap }: ToolEffect, names: RuleNames, many: boolean): string {
+  const verb = (one: string, several: string) => (many ? several : one);
+  const tools = (ids: readonly string[]) => (ids.length === 0 ? 'no tool' : quoted(ids, names.tool));
+  if (use !== undefined) return `${verb('writes', 'write')} with “${names.set(use)}”`;
+  if (add) return `${verb('has', 'have')} ${tools(add)} besides`;
+  if (take) return `${verb('goes', 'go')} without ${take.length === 0 ? 'nothing' : quoted(take, names.tool)}`;
+  return `${verb('has', 'have')} never more than ${tools(cap ?? [])}`;
+}
+
+const KEEP: Record<Policy, string> = {
+  whole: 'stays whole',
+  words: 'keeps its form while words change',
+  free: 'may be changed and taken away',
+};
+
+/** What constructs are called in sentences, by the names of nodes and marks; those that are made by a tool. */
+export const CONSTRUCT_NAMES: Readonly<Record<string, string>> = {
+  table: 'a table',
+  picture: 'a picture',
+  heading: 'a heading',
+  bulletList: 'a list',
+  orderedList: 'a numbered list',
+  blockquote: 'a quote',
+  highlight: 'a highlight',
+  alert: 'an alert',
+  link: 'a link',
+  bold: 'bold',
+  italic: 'italic',
+};
+
+/** A whole rule: "On “News” and all below it, in “Text”, “Harbour desk” writes with “Short news”." */
+export function toolRuleInWords({ when, then, keep }: ToolRule, names: RuleNames): string {
+  const kept = Object.entries(keep ?? {}).map(
+    ([construct, policy]) => `${CONSTRUCT_NAMES[construct] ?? construct} ${KEEP[policy]}`,
+  );
+  const isNothing = kept.length > 0 && [then.add, then.take].some((tools) => tools?.length === 0);
+  const told = isNothing ? '' : ` ${effectInWords(then, names, (when.roles?.length ?? 1) > 1)}`;
+  const who = whoInWords(when, names);
+  return `${whereInWords(when, names)}, ${isNothing ? `for ${who}` : who}${told}${kept.length > 0 ? `${isNothing ? ':' : ';'} ${sayList(kept)}` : ''}.`;
+}

@@ -1,0 +1,127 @@
+import { groupTools } from '@/core/inventory';
+import type { PlanToolRule } from '@/core/plan';
+import { CONSTRUCT_NAMES, effectInWords, whereInWords, type RuleNames, type ToolsAnswer } from '@/core/toolbar';
+import { inventory } from '@/office';
+import { Icon } from '../../kit/Icon';
+import { CARE } from '../model';
+import { toolIcon, toolName } from './ToolChip';
+
+const GROUPS = groupTools([...inventory.tools.values()]);
+
+/** What a rule did, as the list of why has it: "Under Harbours, “Harbour desk”: writes with “Short words”". */
+function stepInWords(step: ToolsAnswer['steps'][number], rules: readonly PlanToolRule[], names: RuleNames): string {
+  const rule = rules.find(({ id }) => id === step.rule);
+  if (!rule) return step.rule;
+  const who = step.role === null ? 'everybody here' : `“${names.role(step.role)}”`;
+  return `${whereInWords(rule.when, names)}, ${who} ${effectInWords(rule.then, names, false)}.`;
+}
+
+const WHY = {
+  taken: 'is taken by the rule',
+  capped: 'is more than the rule lets anybody have:',
+  replaced: 'was there until the rule',
+  elsewhere: 'is given elsewhere by the rule',
+  nowhere: 'is given by no rule.',
+} as const;
+
+/** A place of the grid: which tools are there, each to be given or taken just there, and why. */
+export function PlacePanel({
+  title,
+  answer,
+  names,
+  rules,
+  needs,
+  readOnly,
+  onTool,
+  onTry,
+}: {
+  title: string;
+  answer: ToolsAnswer;
+  names: RuleNames;
+  rules: readonly PlanToolRule[];
+  /** Ticked tasks that take a tool, by their names. */
+  needs: (tool: string) => string[];
+  readOnly: boolean;
+  onTool: (tool: string, on: boolean) => void;
+  onTry: () => void;
+}) {
+  const has = new Set(answer.tools);
+  const kept = Object.entries(answer.keep);
+  const reasons = answer.missing.filter(({ why }) => why !== 'nowhere' && why !== 'elsewhere');
+  const ruleIn = (id: string | null) => {
+    const rule = rules.find((one) => one.id === id);
+    const words = rule ? whereInWords(rule.when, names) : '';
+    return `${words[0]?.toLowerCase() ?? ''}${words.slice(1)}`;
+  };
+  return (
+    <section aria-label={`Tools: ${title}`} className="grid gap-3">
+      <div>
+        <h2 className="clip">{title}</h2>
+        <p className="text-sm text-ink-2">Press a tool to give it just here, or to take it.</p>
+      </div>
+      {GROUPS.map((group) => (
+        <fieldset key={group.id}>
+          <legend className="hint mb-1">{group.name}</legend>
+          <div className="flex flex-wrap gap-1">
+            {group.tools.map((tool) => {
+              const on = has.has(tool.id);
+              const missing = on ? [] : needs(tool.id);
+              return (
+                <button
+                  key={tool.id}
+                  type="button"
+                  aria-pressed={on}
+                  disabled={readOnly}
+                  title={`${tool.description}${tool.care === 'everyday' ? '' : ` (${CARE[tool.care].name})`}`}
+                  className={`inline-flex min-h-7 items-center gap-1 rounded-[5px] border px-1.5 text-sm ${on ? 'border-pine bg-pine-soft font-semibold' : missing.length > 0 ? 'border-brick text-brick' : 'border-line-2 text-ink-2'} hover:border-pine`}
+                  onClick={() => onTool(tool.id, !on)}
+                >
+                  <Icon name={on ? toolIcon(tool.id) : 'plus'} size={14} />
+                  {tool.name}
+                  {missing.length > 0 && <span className="sr-only"> (missing for {missing.join(', ')})</span>}
+                </button>
+              );
+            })}
+          </div>
+        </fieldset>
+      ))}
+      <button type="button" className="btn btn-small justify-self-start" onClick={onTry}>
+        <Icon name="draft" size={15} /> Try it here
+      </button>
+      <div aria-live="polite">
+        <h3 className="text-base">Why this toolbar?</h3>
+        {answer.steps.length === 0 ? (
+          <p className="text-sm text-ink-2">No rule says anything here, so there are no tools: plain words only.</p>
+        ) : (
+          <ol className="mt-1 grid list-decimal gap-1 pl-5 text-sm">
+            {answer.steps.map((step, i) => (
+              <li key={i} className="clip">
+                {stepInWords(step, rules, names)}
+              </li>
+            ))}
+          </ol>
+        )}
+        {reasons.length > 0 && (
+          <ul className="mt-2 grid gap-1 text-sm text-ink-2">
+            {reasons.map(({ tool, why, rule }) => (
+              <li key={tool} className="clip">
+                “{toolName(tool)}” {WHY[why]} {ruleIn(rule)}.
+              </li>
+            ))}
+          </ul>
+        )}
+        {kept.length > 0 && (
+          <p className="mt-2 text-sm text-ink-2">
+            {kept
+              .map(
+                ([construct, policy]) =>
+                  `${CONSTRUCT_NAMES[construct] ?? construct} ${policy === 'whole' ? 'stays whole' : policy === 'words' ? 'keeps its form' : 'is free'}`,
+              )
+              .join('; ')}
+            .
+          </p>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,223 @@
+import { useState } from 'react';
+import { PAGE_STATES, STATE_WORDS } from '@/core/access';
+import { groupTools } from '@/core/inventory';
+import { freeId, type Plan, type PlanToolRule } from '@/core/plan';
+import { CONSTRUCT_NAMES, toolRuleInWords, type Policy, type RuleNames } from '@/core/toolbar';
+import { inventory } from '@/office';
+import { Chips } from '../../kit/Chips';
+import { PagePicker } from '../../kit/PagePicker';
+import { Dialog } from '../../kit/parts';
+import type { WorkshopPage } from '../model';
+import { FORMS, layoutName, TEXTS, textName } from './model';
+
+type What = 'use' | 'add' | 'take' | 'cap';
+const WHATS: [What, string][] = [
+  ['use', 'write with a set of tools'],
+  ['add', 'have some tools besides'],
+  ['take', 'go without some tools'],
+  ['cap', 'have never more than some tools'],
+];
+const POLICIES: [Policy | '', string][] = [
+  ['', 'as usual'],
+  ['whole', 'stays whole'],
+  ['words', 'words may change, the form stays'],
+  ['free', 'may be changed and taken away'],
+];
+const GROUPS = groupTools([...inventory.tools.values()]);
+
+/** Makes a rule for tools, or changes one that is there. */
+export function RuleDialog({
+  plan,
+  role,
+  old,
+  isNew,
+  pages,
+  names,
+  onKeep,
+  onClose,
+}: {
+  plan: Plan;
+  role: string;
+  /** What it begins with. */
+  old: PlanToolRule;
+  isNew: boolean;
+  pages: readonly WorkshopPage[];
+  names: RuleNames;
+  onKeep: (rule: PlanToolRule) => void;
+  onClose: () => void;
+}) {
+  const [roles, setRoles] = useState(old.when.roles ?? []);
+  const [branch, setBranch] = useState(old.when.branch ?? '');
+  const [layouts, setLayouts] = useState(old.when.layouts ?? []);
+  const [fields, setFields] = useState(old.when.fields ?? []);
+  const [states, setStates] = useState(old.when.states ?? []);
+  const [what, setWhat] = useState<What>(WHATS.find(([one]) => old.then[one] !== undefined)?.[0] ?? 'use');
+  const [set, setSet] = useState(old.then.use ?? plan.toolbars.sets[0]?.id ?? '');
+  const [tools, setTools] = useState(old.then.add ?? old.then.take ?? old.then.cap ?? []);
+  const [keep, setKeep] = useState<Record<string, Policy>>(old.keep ?? {});
+  const rule: PlanToolRule = {
+    id: isNew ? freeId(plan.toolbars.rules, `${role}-rule`) : old.id,
+    when: {
+      ...(roles.length > 0 && { roles }),
+      ...(branch && { branch }),
+      ...(layouts.length > 0 && { layouts }),
+      ...(fields.length > 0 && { fields }),
+      ...(states.length > 0 && { states }),
+    },
+    then: what === 'use' ? { use: set } : { [what]: tools },
+    ...(Object.keys(keep).length > 0 && { keep }),
+  };
+  const isEmpty = what === 'use' ? set === '' : tools.length === 0 && what !== 'cap' && Object.keys(keep).length === 0;
+  return (
+    <Dialog open onClose={onClose} wide title={isNew ? 'A new rule for tools' : 'Change this rule'}>
+      <form
+        className="grid gap-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (!isEmpty) onKeep(rule);
+        }}
+      >
+        <Chips
+          label="Who"
+          any="everybody"
+          all={plan.roles.filter((one) => !one.archived || roles.includes(one.id)).map(({ id }) => id)}
+          nameOf={names.role}
+          value={roles}
+          onChange={setRoles}
+        />
+        <PagePicker
+          label="On which part of the website"
+          pages={pages}
+          value={branch}
+          whole="The whole website"
+          onChange={setBranch}
+        />
+        <Chips
+          label="On which layouts"
+          any="any"
+          all={FORMS.map(({ layout }) => layout.id)}
+          nameOf={layoutName}
+          value={layouts}
+          onChange={setLayouts}
+        />
+        <Chips
+          label="In which texts"
+          any="any"
+          all={TEXTS.map(({ id }) => id)}
+          nameOf={(id) => textName(undefined, id)}
+          value={fields}
+          onChange={setFields}
+        />
+        <details open={states.length > 0}>
+          <summary className="btn btn-quiet btn-small">Only in what is in some state</summary>
+          <Chips
+            label="In what is"
+            any="in any state"
+            all={PAGE_STATES}
+            nameOf={(state) => STATE_WORDS[state]}
+            value={PAGE_STATES.filter((state) => states.includes(state))}
+            onChange={setStates}
+          />
+        </details>
+        <div className="grid gap-3 md:grid-cols-2">
+          <div>
+            <label className="label" htmlFor="tool-rule-what">
+              They
+            </label>
+            <select
+              id="tool-rule-what"
+              className="field"
+              value={what}
+              onChange={(event) => setWhat(event.target.value as What)}
+            >
+              {WHATS.map(([one, name]) => (
+                <option key={one} value={one}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </div>
+          {what === 'use' && (
+            <div>
+              <label className="label" htmlFor="tool-rule-set">
+                Set of tools
+              </label>
+              <select id="tool-rule-set" className="field" value={set} onChange={(event) => setSet(event.target.value)}>
+                {plan.toolbars.sets.map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.name}
+                  </option>
+                ))}
+              </select>
+            </div>
+          )}
+        </div>
+        {what !== 'use' && (
+          <fieldset>
+            <legend className="label">Tools</legend>
+            <div className="grid gap-x-4 sm:grid-cols-2 md:grid-cols-3">
+              {GROUPS.flatMap((group) => group.tools).map((tool) => (
+                <label key={tool.id} className="flex min-h-7 items-center gap-2" title={tool.description}>
+                  <input
+                    type="checkbox"
+                    className="h-4 w-4 shrink-0 accent-pine"
+                    checked={tools.includes(tool.id)}
+                    onChange={(event) =>
+                      setTools(
+                        [...inventory.tools.keys()].filter((id) =>
+                          id === tool.id ? event.target.checked : tools.includes(id),
+                        ),
+                      )
+                    }
+                  />
+                  {tool.name}
+                </label>
+              ))}
+            </div>
+          </fieldset>
+        )}
+        <details open={old.keep !== undefined}>
+          <summary className="btn btn-quiet btn-small">What stays where no tool makes it</summary>
+          <div className="mt-2 grid gap-2 sm:grid-cols-2">
+            {Object.entries(CONSTRUCT_NAMES).map(([construct, name]) => (
+              <label key={construct} className="flex items-center justify-between gap-2 text-sm">
+                <span>{name}</span>
+                <select
+                  className="field w-auto py-0.5 text-sm"
+                  value={keep[construct] ?? ''}
+                  onChange={(event) => {
+                    const { [construct]: _, ...rest } = keep;
+                    const policy = event.target.value as Policy | '';
+                    setKeep(policy === '' ? rest : { ...rest, [construct]: policy });
+                  }}
+                >
+                  {POLICIES.map(([policy, says]) => (
+                    <option key={policy} value={policy}>
+                      {says}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            ))}
+          </div>
+          <p className="hint mt-1">
+            As usual a table and a picture stay whole; everything else may be changed and taken away.
+          </p>
+        </details>
+        <p className="note note-pine" role="status">
+          <strong className="font-head text-[1.05rem]">
+            {isEmpty ? 'Choose some tools.' : toolRuleInWords(rule, names)}
+          </strong>
+        </p>
+        <div className="flex flex-wrap gap-2">
+          <button type="submit" className="btn btn-main" disabled={isEmpty}>
+            {isNew ? 'Make this rule' : 'Change the rule'}
+          </button>
+          <button type="button" className="btn" onClick={onClose}>
+            Cancel
+          </button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

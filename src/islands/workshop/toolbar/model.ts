@@ -1,0 +1,138 @@
+import { isInForce, type Place, type PolicyPerson } from '@/core/access';
+import { writtenForms } from '@/core/inventory';
+import { canonical } from '@/core/json';
+import { toolWorldOf, withTool, type Operation, type Plan, type Toolbars } from '@/core/plan';
+import { askerFor, editOf } from '@/core/room';
+import type { Spot, When } from '@/core/rules';
+import { rolesThatCount, spotsThatDiffer, toolsIn, type ToolsAnswer } from '@/core/toolbar';
+import { inventory } from '@/office';
+import type { WorkshopFacts } from '../model';
+
+/** A place of the grid: a layout, a field, both, or neither, which stands for everywhere. */
+export interface Chosen {
+  layout?: string;
+  field?: string;
+}
+
+export const FORMS = writtenForms(inventory).filter(({ texts }) => texts.length > 0);
+/** The texts there are, as the first form that has one calls it. */
+export const TEXTS = FORMS.flatMap(({ texts }) => texts).filter(
+  (field, i, all) => all.findIndex(({ id }) => id === field.id) === i,
+);
+export const layoutName = (id: string) => FORMS.find(({ layout }) => layout.id === id)?.layout.name ?? id;
+export const textName = (layout: string | undefined, field: string) =>
+  (
+    FORMS.find((form) => form.layout.id === layout) ?? FORMS.find(({ texts }) => texts.some(({ id }) => id === field))
+  )?.texts.find(({ id }) => id === field)?.name ?? field;
+
+/** What they write with: shown as it is once a text is a draft, which every text they write in becomes. */
+const STATE = 'draft';
+
+/** What somebody gets on a cell of the grid. */
+export interface Cell {
+  /** Null where they do not write. */
+  answer: ToolsAnswer | null;
+  spot: Spot;
+  /** In other parts of the website they get other tools there. */
+  varies: boolean;
+}
+
+/** What somebody writes with under a plan, place by place; `branch`: the part of the website that is looked at. */
+export function writingMap(facts: WorkshopFacts, plan: Plan, person: PolicyPerson, branch: string) {
+  const resolve = toolsIn(toolWorldOf(inventory, plan));
+  const places = facts.pages.map((page) => page.place);
+  const { may } = askerFor({ inventory, plan, person, places, nowMs: facts.nowMs });
+  const roles = plan.roles.flatMap((role) => role.grants).flatMap(({ scope }) => scope.branch ?? []);
+  const spots = spotsThatDiffer(
+    plan.toolbars.rules,
+    FORMS.map(({ layout, texts }) => ({ layout: layout.id, fields: texts.map(({ id }) => id) })),
+    places.map(({ path }) => path),
+    [STATE],
+    [...roles, ...person.assignments.flatMap((a) => a.branch ?? []), ...(branch ? [branch] : [])],
+  ).filter((spot) => branch === '' || spot.path.includes(branch));
+  const writes = (spot: Spot): boolean => {
+    const type = FORMS.find(({ layout }) => layout.id === spot.layout)?.type ?? '';
+    const place: Place = { path: spot.path, layout: spot.layout, state: STATE, author: null };
+    return [place, { ...place, author: person.id }].some((at) =>
+      may(editOf(type), at, type === 'page' ? spot.field : undefined),
+    );
+  };
+  const ask = (spot: Spot) => resolve(rolesThatCount(person, spot.path, facts.nowMs), spot);
+  const anywhere: Spot = {
+    path: facts.pages.find((page) => page.id === branch)?.place.path ?? places[0]?.path ?? [],
+    layout: '',
+    state: STATE,
+    field: '',
+  };
+  const cell = (layout: string, field: string): Cell => {
+    const here = spots.filter((spot) => spot.layout === layout && spot.field === field);
+    const written = here.filter(writes);
+    const spot = written[0] ?? here[0] ?? { ...anywhere, layout, field };
+    const answers = new Set(written.map((one) => canonical([ask(one).tools, ask(one).keep])));
+    return { answer: written.length > 0 ? ask(spot) : null, spot, varies: answers.size > 1 };
+  };
+  /** The spot a place stands for: as narrow as it is named. */
+  const spotOf = ({ layout, field }: Chosen): Spot => {
+    if (layout !== undefined && field !== undefined) return cell(layout, field).spot;
+    const first = spots.find((spot) => writes(spot) && (layout === undefined || spot.layout === layout));
+    return { ...anywhere, path: first?.path ?? anywhere.path, layout: layout ?? '', field: field ?? '' };
+  };
+  /** A page to try a place on: one they write on, with that layout where there is one. */
+  const pageFor = ({ layout, field = 'body' }: Chosen): string => {
+    const theirs = places.filter(
+      (place) =>
+        (branch === '' || place.path.includes(branch)) &&
+        writes({ path: place.path, layout: place.layout, state: STATE, field }),
+    );
+    const best = theirs.find((place) => place.layout === layout) ?? theirs[0] ?? places[0];
+    return best?.path.at(-1) ?? '';
+  };
+  return { cell, spotOf, ask, writes, spots, pageFor };
+}
+
+/** Where a rule for a place holds. */
+export const whenOf = (role: string, branch: string, { layout, field }: Chosen): When => ({
+  roles: [role],
+  ...(branch && { branch }),
+  ...(layout !== undefined && { layouts: [layout] }),
+  ...(field !== undefined && { fields: [field] }),
+});
+
+/** The operations that make some toolbars of others. */
+export function toolbarOperations(role: string, before: Toolbars, after: Toolbars): Operation[] {
+  const changed = <T extends { id: string }>(now: readonly T[], was: readonly T[]) =>
+    now.filter((one) => canonical(one) !== canonical(was.find(({ id }) => id === one.id) ?? null));
+  const gone = <T extends { id: string }>(now: readonly T[], was: readonly T[]) =>
+    was.filter((one) => !now.some(({ id }) => id === one.id));
+  return [
+    ...changed(after.sets, before.sets).map((set): Operation => ({ do: 'put-tool-set', role, set })),
+    ...gone(after.rules, before.rules).map((rule): Operation => ({ do: 'remove-tool-rule', role, rule: rule.id })),
+    ...changed(after.rules, before.rules).map((rule): Operation => ({ do: 'put-tool-rule', role, rule })),
+    ...gone(after.sets, before.sets).map((set): Operation => ({ do: 'remove-tool-set', role, set: set.id })),
+  ];
+}
+
+/** The operations that give a role a tool at a place, or take it; null where a rule for a narrower place says otherwise. */
+export function toolAt(
+  plan: Plan,
+  role: string,
+  tool: string,
+  on: boolean,
+  at: { when: When; spot: Spot },
+): Operation[] | null {
+  if (Object.keys(at.when).length === 1) return [{ do: 'set-tool', role, tool, on }];
+  const made = withTool({ inventory, roles: plan.roles }, plan.toolbars, { role, tool, on, at });
+  if (typeof made === 'string') return null;
+  const has = toolsIn(toolWorldOf(inventory, { ...plan, toolbars: made }))([role], at.spot).tools.includes(tool);
+  return has === on ? toolbarOperations(role, plan.toolbars, made) : null;
+}
+
+/** Roles that somebody holds or will hold. */
+export const heldRoles = (facts: WorkshopFacts): Set<string> =>
+  new Set(
+    facts.people.flatMap((person) =>
+      person.assignments
+        .filter((a) => isInForce(a, facts.nowMs) || (a.fromMs !== undefined && a.fromMs > facts.nowMs))
+        .map((a) => a.role),
+    ),
+  );
