@@ -48,8 +48,15 @@ test('she closes a door, is warned, takes it back; names, tools, widgets and tou
 
   await maud.getByRole('link', { name: 'Toolbar' }).click();
   await expect(maud).toHaveURL(/\/toolbar$/);
-  await maud.getByRole('checkbox', { name: /^Heading/ }).uncheck();
-  await expect(maud.getByRole('region', { name: 'The toolbar they get' })).not.toContainText('Heading');
+  const tools = maud.getByRole('region', { name: 'Tools: Everywhere' });
+  await tools.getByRole('button', { name: 'Heading', exact: true }).click();
+  await expect(tools.getByRole('button', { name: 'Heading', exact: true })).toHaveAttribute('aria-pressed', 'false');
+  await expect(
+    maud.getByRole('button', { name: '“Text” on “Harbour page”: Bold, Italic, Link, Small heading, List, Preview' }),
+  ).toBeVisible();
+  await expect(maud.getByRole('list', { name: 'Rules' })).toContainText(
+    'Everywhere, “Harbour desk” goes without “Heading”.',
+  );
 
   await maud.getByRole('link', { name: 'Dashboard' }).click();
   await maud.getByRole('radio', { name: '2' }).check();
@@ -105,7 +112,7 @@ test('she goes live; until then the editor kept the old room', async ({ browser,
   await maud.getByRole('link', { name: 'Review and go live' }).first().click();
   const changes = maud.getByRole('region', { name: 'What changes for whom' });
   await expect(changes).toContainText('Ines Varga, Tomas Reed');
-  await expect(changes).toContainText('Toolbar loses “Heading”.');
+  await expect(changes).toContainText('A rule for tools: Everywhere, “Harbour desk” goes without “Heading”.');
   await expect(changes).toContainText('No longer on Today: “Visits this week”.');
   await expect(maud.getByText('Ines Varga loses 2 things')).toBeVisible();
   await maud.getByLabel('What is this release for?').fill('Less on Today');

@@ -35,7 +35,10 @@ test('every control of the inventory is found on its screen, under its name’s 
   const maud = await signIn(browser, app, 'Maud');
   // Something that is not live yet, so that “Go live” is there.
   await maud.goto('/workshop/roles/newsroom/toolbar');
-  await maud.getByRole('checkbox', { name: /^Quote/ }).uncheck();
+  await maud
+    .getByRole('region', { name: 'Tools: Everywhere' })
+    .getByRole('button', { name: 'Quote', exact: true })
+    .click();
   await expect(maud.getByText('1 change not yet live')).toBeVisible();
   // And remarks of an earlier look.
   for (const type of ['page', 'vacancy'])

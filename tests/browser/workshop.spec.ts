@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import pg from 'pg';
 import { inventory } from '../../src/office';
-import { expect, isPrepared, isReady, loads, signIn, test } from './app';
+import { axe, expect, isPrepared, isReady, loads, signIn, test } from './app';
 
 /**
  * Waits until what is dragged by keyboard hears the arrow keys: the drag library listens from a timer it sets when it
@@ -22,19 +22,23 @@ test('two keyholders at once: the second sees the newest plan, and nothing is ov
   app,
 }) => {
   const [one, two] = [await signIn(browser, app, 'Maud'), await signIn(browser, app, 'Maud')];
+  const tool = (page: Page, name: string) =>
+    page.getByRole('region', { name: 'Tools: Everywhere' }).getByRole('button', { name, exact: true });
+  const isGiven = (page: Page, name: string, is: boolean) =>
+    expect(tool(page, name)).toHaveAttribute('aria-pressed', String(is));
   for (const page of [one, two]) await page.goto('/workshop/roles/cafe-manager/toolbar');
-  await one.getByRole('checkbox', { name: /^Quote/ }).check();
+  await tool(one, 'Quote').click();
   await expect(one.getByText('1 change not yet live')).toBeVisible();
   // Pressed, not checked: what is refused may be taken back before anybody could see it checked.
-  await two.getByRole('checkbox', { name: /^Table/ }).click();
+  await tool(two, 'Table').click();
   await expect(
     two
       .getByRole('alert')
       .filter({ hasText: 'The plan has moved on since you opened it, so nothing was overwritten.' }),
   ).toBeVisible();
-  await expect(two.getByRole('checkbox', { name: /^Quote/ })).toBeChecked();
-  await expect(two.getByRole('checkbox', { name: /^Table/ })).not.toBeChecked();
-  await two.getByRole('checkbox', { name: /^Table/ }).check();
+  await isGiven(two, 'Quote', true);
+  await isGiven(two, 'Table', false);
+  await tool(two, 'Table').click();
   await expect(two.getByText('2 changes not yet live')).toBeVisible();
   // What was pressed behind a change that is refused was meant for a plan that is not so: it goes with it.
   let letGo = () => {};
@@ -45,16 +49,16 @@ test('two keyholders at once: the second sees the newest plan, and nothing is ov
     await held;
     await route.continue();
   });
-  await one.getByRole('checkbox', { name: /^Picture/ }).click();
-  await one.getByRole('checkbox', { name: /^Highlight/ }).click();
+  await tool(one, 'Picture').click();
+  await tool(one, 'Highlight').click();
   await expect(one.getByText('Saving…')).toBeVisible();
   letGo();
   await expect(one.getByRole('alert').filter({ hasText: 'nothing was overwritten' })).toBeVisible();
   await expect(one.getByText('2 changes not yet live')).toBeVisible();
   for (const page of [one, two]) {
     await page.goto('/workshop/roles/cafe-manager/toolbar');
-    for (const name of [/^Picture/, /^Highlight/]) await expect(page.getByRole('checkbox', { name })).not.toBeChecked();
-    await expect(page.getByRole('checkbox', { name: /^Table/ })).toBeChecked();
+    for (const name of ['Picture', 'Highlight']) await isGiven(page, name, false);
+    await isGiven(page, 'Table', true);
   }
   // Keys pressed faster than the server answers are done one after the other, and none too many.
   await one.unroute('**/api/workshop/plan');
@@ -64,15 +68,114 @@ test('two keyholders at once: the second sees the newest plan, and nothing is ov
   await Promise.all([one.context().close(), two.context().close()]);
 });
 
-test('every tool and writing mode of the inventory can be given', async ({ browser, app }) => {
+test('every tool of the inventory can be given, everywhere and in one place, and why is told', async ({
+  browser,
+  app,
+}) => {
   const maud = await signIn(browser, app, 'Maud');
   await maud.goto('/workshop/roles/cafe-manager/toolbar');
-  for (const { name, description } of [...inventory.tools.values(), ...inventory.modes.values()])
-    await expect(maud.getByRole('checkbox', { name: `${name} ${description}`, exact: true })).toBeVisible();
-  await maud.getByRole('checkbox', { name: /^Full screen/ }).check();
-  await expect(maud.getByRole('region', { name: 'The toolbar they get' })).toContainText('Full screen');
-  await maud.getByRole('checkbox', { name: /^Full screen/ }).uncheck();
-  await expect(maud.getByRole('region', { name: 'The toolbar they get' })).not.toContainText('Full screen');
+  const panel = maud.getByRole('region', { name: /^Tools: / });
+  for (const { name, description } of inventory.tools.values())
+    await expect(panel.getByRole('button', { name, exact: true })).toHaveAttribute(
+      'title',
+      new RegExp(`^${description.replaceAll(/[()?.]/g, '\\$&')}`),
+    );
+  await panel.getByRole('button', { name: 'Full screen', exact: true }).click();
+  const cells = maud.getByRole('button', { name: /^“Text” on “(Plain page|Page with banner)”/ });
+  for (const cell of await cells.all()) await expect(cell).toHaveAccessibleName(/Full screen/);
+  await panel.getByRole('button', { name: 'Full screen', exact: true }).click();
+  for (const cell of await cells.all()) await expect(cell).not.toHaveAccessibleName(/Full screen/);
+  await expect(maud.getByText('Same as live')).toBeVisible();
+
+  // In one place: a rule for just that, told as a sentence, with what it touches.
+  await maud.getByRole('button', { name: /^“Text” on “Plain page”/ }).click();
+  await panel.getByRole('button', { name: 'List', exact: true }).click();
+  await expect(maud.getByRole('button', { name: /^“Text” on “Plain page”/ })).not.toHaveAccessibleName(/List/);
+  await expect(maud.getByRole('button', { name: /^“Text” on “Page with banner”/ })).toHaveAccessibleName(/List/);
+  const sentence = 'On layout “Plain page”, in “Text”, “Café manager” goes without “List”.';
+  await expect(maud.getByRole('list', { name: 'Rules' })).toContainText(sentence);
+  await expect(panel.getByRole('listitem').filter({ hasText: sentence })).toBeVisible();
+  await expect(panel).toContainText(/Taking “List” away touches \d+ places on \d+ pages, last changed by /);
+  await panel.getByRole('button', { name: 'Stay whole' }).click();
+  await expect(maud.getByRole('list', { name: 'Rules' })).toContainText('a list stays whole');
+  await axe(maud, 'the Toolbar step');
+  await maud.context().close();
+});
+
+test('rules for tools are made, put in another order, changed and done away with; sets are compared; a case is tried', async ({
+  browser,
+  app,
+}) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await maud.goto('/workshop/roles/newsroom/toolbar');
+  const rules = maud.getByRole('list', { name: 'Rules' }).getByRole('listitem');
+  await expect(rules).toHaveCount(1);
+  // A set of its own, beginning as another.
+  await maud.getByRole('button', { name: 'All sets side by side' }).click();
+  const sets = maud.getByRole('dialog', { name: 'All sets of tools side by side' });
+  await sets.getByRole('textbox', { name: 'Name of a new set' }).fill('Short news');
+  await sets.getByRole('button', { name: 'Make it' }).click();
+  await sets.getByRole('combobox', { name: '“Short news” begins as' }).selectOption('Short texts');
+  await sets.getByRole('checkbox', { name: 'Picture in “Short news”', exact: true }).check();
+  await expect(sets.getByRole('checkbox', { name: 'Bold in “Short news”' })).toBeChecked();
+  await axe(maud, 'sets of tools');
+  // A set others write with is changed only on a further word.
+  await sets.getByRole('checkbox', { name: 'Quote in “Short texts”' }).click();
+  await expect(maud.getByRole('alertdialog')).toContainText('also reaches Café manager');
+  await maud.getByRole('alertdialog').getByRole('button', { name: 'Cancel' }).click();
+  await expect(sets.getByRole('checkbox', { name: 'Quote in “Short texts”' })).not.toBeChecked();
+  await maud.keyboard.press('Escape');
+  await expect(maud.getByRole('region', { name: 'Worth a look' })).toContainText(
+    'Nobody writes with the set “Short news”.',
+  );
+
+  await maud.getByRole('button', { name: '“Text” on every layout' }).click();
+  await maud.getByRole('button', { name: 'New rule' }).click();
+  const dialog = maud.getByRole('dialog', { name: 'A new rule for tools' });
+  await dialog.getByRole('combobox', { name: 'Set of tools' }).selectOption('Short news');
+  await expect(dialog.getByRole('status')).toHaveText('In “Text”, “Newsroom” writes with “Short news”.');
+  await axe(maud, 'a rule for tools');
+  await dialog.getByRole('button', { name: 'Make this rule' }).click();
+  await expect(rules).toHaveCount(2);
+  await expect(maud.getByRole('button', { name: /^“Text” on “Plain page”/ })).toHaveAccessibleName(
+    '“Text” on “Plain page”: Bold, Italic, List, Picture, Preview',
+  );
+  // Another that is as strong: the lower one decides, until they change places.
+  await maud.getByRole('button', { name: 'New rule' }).click();
+  await dialog.getByRole('combobox', { name: 'They' }).selectOption('go without some tools');
+  await dialog.getByRole('checkbox', { name: 'Picture', exact: true }).check();
+  await dialog.getByRole('button', { name: 'Make this rule' }).click();
+  await expect(maud.getByRole('button', { name: /^“Text” on “Plain page”/ })).not.toHaveAccessibleName(/Picture/);
+  await expect(maud.getByRole('region', { name: 'Worth a look' })).toContainText('Two rules are as strong');
+  const handle = maud.getByRole('button', { name: /^Move the rule: In “Text”, “Newsroom” goes without/ });
+  await handle.focus();
+  await maud.keyboard.press('Space');
+  await isPickedUp(maud);
+  await maud.keyboard.press('ArrowUp');
+  await expect(maud.locator('[aria-live]').filter({ hasText: 'is at the place of' })).toHaveCount(1);
+  await maud.keyboard.press('Space');
+  await expect(maud.getByRole('button', { name: /^“Text” on “Plain page”/ })).toHaveAccessibleName(/Picture/);
+  await expect(rules.filter({ hasText: 'goes without “Picture”' })).toContainText('never changes anything');
+  await maud.getByRole('button', { name: /^Do away with the rule: In “Text”, “Newsroom” goes without/ }).click();
+  await expect(rules).toHaveCount(2);
+
+  await maud.getByRole('button', { name: 'Try a case' }).click();
+  const trial = maud.getByRole('dialog', { name: 'Try a case' });
+  const prepared = trial.getByRole('region', { name: 'As prepared' });
+  await expect(prepared.getByRole('toolbar').getByRole('button')).toHaveText(['Bold', 'Italic', 'List', 'Picture']);
+  await expect(trial.getByRole('region', { name: 'In force' }).getByRole('toolbar')).toContainText('Quote');
+  await prepared.getByRole('textbox').getByText('Some words').click();
+  await maud.keyboard.type('Typed. ');
+  await expect(prepared.getByRole('textbox')).toContainText('Typed.');
+  await axe(maud, 'a case that is tried');
+  await maud.keyboard.press('Escape');
+  // All of it is taken back, one after the other.
+  const undo = maud.getByRole('button', { name: 'Undo' });
+  while (await undo.isEnabled()) {
+    await undo.click();
+    await expect(maud.getByText('Saving…')).toHaveCount(0);
+  }
+  await expect(maud.getByText('Same as live')).toBeVisible();
   await maud.context().close();
 });
 
@@ -214,7 +317,10 @@ test('a room for volunteers at the front desk, from nothing to the invitation, t
   await where.getByRole('button', { name: /^Add just these/ }).click();
   await maud.getByRole('link', { name: 'Toolbar' }).click();
   for (const tool of ['Bold', 'Link to a page', 'List'])
-    await maud.getByRole('checkbox', { name: new RegExp(`^${tool} `) }).click();
+    await maud
+      .getByRole('region', { name: 'Tools: Everywhere' })
+      .getByRole('button', { name: tool, exact: true })
+      .click();
   await maud.getByRole('link', { name: 'Menu' }).click();
   await maud.getByRole('button', { name: /^Notices/ }).click();
   await maud.getByLabel(/^Own name/).click();

@@ -130,6 +130,8 @@ const TABLE: Record<string, Row> = {
   'GET pages/list.ts': { needs: [] },
   'GET pages/pick.ts': { needs: [] },
   'GET workshop/pages.ts': { needs: ['plan.view'] },
+  'GET workshop/held.ts': { needs: ['plan.view'] },
+  'GET workshop/used.ts': { needs: ['plan.view'] },
   'GET pages/targets.ts': { needs: [] },
   'GET pages/tree.ts': { needs: [] },
   'PUT people/[id]/assignments.ts': { needs: ['person.manage'], body: { before: [], after: [] }, answers: 404 },

@@ -66,7 +66,7 @@ describe('preparing a plan', () => {
     expect(await doorOf()).toBe('open');
     await go(maud, 'redo');
     expect(await doorOf()).toBe('closed');
-    await prepare(maud, revision + 4, [tool('quote', true)]);
+    await prepare(maud, revision + 4, [tool('link.mail', false)]);
     expect(await go(maud, 'redo')).toMatchObject({ status: 409, body: { kind: 'already-done' } });
   });
 

@@ -1,6 +1,7 @@
 export { linkKindOf } from './made';
 export * from './accept';
 export * from './hands';
+export * from './held';
 export * from './paste';
 export * from './question';
 export * from './findings';

@@ -47,6 +47,37 @@ const why = z.object({
 /** Why somebody may or may not do something, for all pages where the reason is the same. */
 export type WhyGroup = z.infer<typeof why>;
 
+const held = z.object({
+  item: z.string(),
+  /** The kind of item. */
+  type: z.string(),
+  /** The page it is, or lies on. */
+  page: z.string(),
+  field: z.string(),
+  times: z.int(),
+  title: z.string(),
+  /** Who changed it last; null where nobody knows. */
+  by: z.string().nullable(),
+  at: z.string(),
+});
+/** A text that holds something a tool makes. */
+export type HeldPlace = z.infer<typeof held>;
+
+const used = z.object({
+  person: z.string(),
+  type: z.string(),
+  layout: z.string(),
+  field: z.string(),
+  /** What was made: `heading.2`, `table`. */
+  made: z.string(),
+  times: z.int(),
+  last: z.string(),
+  /** Some of the items it was made in, by their ids. */
+  items: z.array(z.string()),
+});
+/** What somebody made with tools in one text of one layout. */
+export type UsedTool = z.infer<typeof used>;
+
 const revision = z.int().max(2_147_483_647);
 const role = z.string().max(80).nullable();
 /** Roles named (null for what concerns all); null for everything. */
@@ -55,6 +86,8 @@ const roles = z.array(role).min(1).max(500).nullable();
 export const planRoutes = {
   'GET /api/access/map': {},
   'GET /api/access/why': { answer: z.object({ groups: z.array(why) }) },
+  'GET /api/workshop/held': { answer: z.object({ places: z.array(held) }) },
+  'GET /api/workshop/used': { answer: z.object({ days: z.int(), used: z.array(used) }) },
   'POST /api/workshop/drop': { body: z.strictObject({ revision, roles }), answer: state },
   'GET /api/workshop/export': {},
   'POST /api/workshop/history': {

@@ -360,7 +360,7 @@ export const revisions = pgTable(
 );
 
 /**
- * What versions and drafts need, field by field: written whenever one is kept. "Used where" and broken links are asked
+ * What versions and drafts need, and what their texts hold that tools make, field by field: written whenever one is kept. "Used where" and broken links are asked
  * of it.
  */
 export const references = pgTable(
@@ -372,9 +372,12 @@ export const references = pgTable(
     /** Null: its draft. */
     revisionId: integer(),
     field: text().notNull(),
-    kind: text().$type<Reference['kind']>().notNull(),
-    /** Its id; of an address where nothing is, the path. */
+    /** `made`: not needed but held, something a tool makes. */
+    kind: text().$type<Reference['kind'] | 'made'>().notNull(),
+    /** Its id; of an address where nothing is, the path; of what a tool makes what that is. */
     target: text().notNull(),
+    /** How often it is held. */
+    times: integer().notNull().default(1),
   },
   (t) => [
     within(t, t.itemId, (): Owned => items),

@@ -1,12 +1,16 @@
 import { and, eq, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { referencesOf, type PageContent } from '@/core/content';
+import { heldIn } from '@/core/toolbar';
 import { findSiteMap, type PageFacts } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { items, media, redirects, references, revisions } from '../db/schema';
 import { formOf, type ItemRow } from './forms';
 import { hrefOf } from './items';
 
-/** Notes down what an item's version needs, or with no version its draft; what was noted of the draft goes. */
+/**
+ * Notes down what an item's version needs and what its texts hold, or with no version its draft; what was noted of the
+ * draft goes.
+ */
 export async function keepReferences(
   tx: Tx,
   item: Pick<ItemRow, 'id' | 'siteId' | 'type'>,
@@ -14,7 +18,11 @@ export async function keepReferences(
   revisionId: number | null,
 ): Promise<void> {
   if (revisionId === null) await dropReferences(tx, item.id);
-  const found = referencesOf(formOf(item).byId.values(), content);
+  const form = formOf(item);
+  const held = form.rich.flatMap(({ id: field }) =>
+    [...heldIn(content[field])].map(([target, times]) => ({ field, kind: 'made' as const, target, times })),
+  );
+  const found = [...referencesOf(form.byId.values(), content), ...held];
   if (found.length > 0)
     await tx
       .insert(references)

@@ -10,8 +10,8 @@ const said = <T extends object>(value: T) =>
   Object.fromEntries(Object.entries(value).filter(([, one]) => one !== undefined));
 
 /** Whether a rule that changes tools holds exactly where another does. */
-const isJust = ({ when, then, keep }: PlanToolRule, where: When) =>
-  !then.cap && !keep && canonical(said(when)) === canonical(said(where));
+export const isJust = ({ when, then }: PlanToolRule, where: When): boolean =>
+  !then.cap && canonical(said(when)) === canonical(said(where));
 
 /** Whether it holds everywhere for a role alone. */
 export const isGeneral = (rule: PlanToolRule, role: string): boolean => isJust(rule, { roles: [role] });
@@ -88,7 +88,7 @@ export function withTool(
     const list = rule.then[what];
     if (!isJust(rule, when) || !list?.includes(tool)) return rule;
     const rest = without(list);
-    if (rest.length === 0) emptied.add(rule.id);
+    if (rest.length === 0 && !rule.keep) emptied.add(rule.id);
     return { ...rule, then: { [what]: rest } };
   });
   let next: Toolbars = { ...value, rules: rules.filter((rule) => !emptied.has(rule.id)) };

@@ -62,12 +62,12 @@ export function toolbarDifferences(
     const told = [
       ...[...has].filter((tool) => !had.has(tool)).map((tool) => `gains “${toolName(inventory, tool)}”`),
       ...[...had].filter((tool) => !has.has(tool)).map((tool) => `loses “${toolName(inventory, tool)}”`),
-      a.name !== b.name && `is called “${b.name}”`,
-    ].filter(Boolean);
+      ...(a.name === b.name ? [] : [`is called “${b.name}”`]),
+    ];
     lines.push(
-      told.length > 0
-        ? `The set of tools “${a.name}” ${told.join(', ')}.`
-        : `The set of tools “${a.name}” is put together otherwise, with the same tools.`,
+      ...(told.length > 0 ? told : ['is put together otherwise, with the same tools']).map(
+        (one) => `The set of tools “${a.name}” ${one}.`,
+      ),
     );
   }
   const order = (value: Toolbars, other: Toolbars) =>

@@ -1,8 +1,8 @@
 import { useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
 import type { PlanToolRule } from '@/core/plan';
-import { ruleNames, roleNames, toolWorldOf } from '@/core/plan';
-import { toolFindings } from '@/core/toolbar';
+import { freeId, isJust, ruleNames, roleNames, toolWorldOf } from '@/core/plan';
+import { handsOf, toolFindings, type Policy } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { PagePicker } from '../../kit/PagePicker';
@@ -10,11 +10,12 @@ import { sampleOf } from '../model';
 import type { StepProps } from '../Planner';
 import { Findings } from '../toolbar/Findings';
 import { Grid } from '../toolbar/Grid';
-import { heldRoles, layoutName, textName, toolAt, whenOf, writingMap, type Chosen } from '../toolbar/model';
+import { heldRoles, layoutName, textName, toolsAt, whenOf, writingMap, type Chosen } from '../toolbar/model';
 import { PlacePanel } from '../toolbar/PlacePanel';
 import { RuleDialog } from '../toolbar/RuleDialog';
 import { RulesList } from '../toolbar/RulesList';
 import { SetsDialog } from '../toolbar/SetsDialog';
+import { Touched } from '../toolbar/Touched';
 import { TryDialog } from '../toolbar/TryDialog';
 
 type Open = { kind: 'rule'; rule: PlanToolRule; isNew: boolean } | { kind: 'sets' } | { kind: 'try' } | null;
@@ -71,8 +72,9 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
   ]
     .filter(Boolean)
     .join(' ');
-  const onTool = (tool: string, on: boolean) => {
-    const operations = toolAt(plan, role.id, tool, on, { when: whenOf(role.id, branch, chosen), spot });
+  const when = whenOf(role.id, branch, chosen);
+  const onTools = (tools: readonly string[], on: boolean) => {
+    const operations = toolsAt(plan, role.id, tools, on, { when, spot });
     if (operations === null)
       setWarning(
         'A rule for a narrower place, or one that holds for everybody, says otherwise. Change that rule below.',
@@ -81,6 +83,26 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
       setWarning(null);
       change(...operations);
     }
+  };
+  const isHere = ({ layout, field, page }: { layout: string; field: string; page?: string }) => {
+    if (
+      (chosen.layout !== undefined && chosen.layout !== layout) ||
+      (chosen.field !== undefined && chosen.field !== field)
+    )
+      return false;
+    if (page === undefined) return true;
+    const place = facts.pages.find(({ id }) => id === page)?.place;
+    if (!place || (branch !== '' && !place.path.includes(branch))) return false;
+    return now.writes({ path: place.path, layout, state: 'draft', field });
+  };
+  const onPolicy = (construct: string, policy: Policy) => {
+    const own = rules.findLast((rule) => isJust(rule, when));
+    const keep = { ...own?.keep, [construct]: policy };
+    change({
+      do: 'put-tool-rule',
+      role: role.id,
+      rule: own ? { ...own, keep } : { id: freeId(rules, `${role.id}-keep`), when, then: { add: [] }, keep },
+    });
   };
   const pillOf = (id: string) => {
     if (findings.some((one) => one.kind === 'shadowed' && one.rule === id))
@@ -137,7 +159,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
         />
         <div className="mt-3 flex flex-wrap gap-2">
           {!readOnly && (
-            <button type="button" className="btn" onClick={() => newRule(whenOf(role.id, branch, chosen))}>
+            <button type="button" className="btn" onClick={() => newRule(when)}>
               <Icon name="plus" /> New rule
             </button>
           )}
@@ -172,9 +194,22 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
                 .map(({ task }) => taskName(task))
             }
             readOnly={readOnly}
-            onTool={onTool}
+            onTool={(tool, on) => onTools([tool], on)}
             onTry={() => setOpen({ kind: 'try' })}
-          />,
+          >
+            <Touched
+              facts={facts}
+              plan={plan}
+              role={role.id}
+              going={before.ask(spot).tools.filter((tool) => !answer.tools.includes(tool))}
+              staying={answer.tools}
+              isHere={isHere}
+              policyOf={(construct) => handsOf(new Set(), [], answer.keep).policyOf(construct)}
+              readOnly={readOnly}
+              onPolicy={onPolicy}
+              onTakeAway={(tools) => onTools(tools, false)}
+            />
+          </PlacePanel>,
           slot,
         )}
       {open?.kind === 'rule' && (

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { groupTools } from '@/core/inventory';
 import type { PlanToolRule } from '@/core/plan';
 import { CONSTRUCT_NAMES, effectInWords, whereInWords, type RuleNames, type ToolsAnswer } from '@/core/toolbar';
@@ -34,7 +35,10 @@ export function PlacePanel({
   readOnly,
   onTool,
   onTry,
+  children,
 }: {
+  /** What the change of tools touches. */
+  children: ReactNode;
   title: string;
   answer: ToolsAnswer;
   names: RuleNames;
@@ -85,6 +89,7 @@ export function PlacePanel({
           </div>
         </fieldset>
       ))}
+      {children}
       <button type="button" className="btn btn-small justify-self-start" onClick={onTry}>
         <Icon name="draft" size={15} /> Try it here
       </button>
@@ -112,6 +117,7 @@ export function PlacePanel({
         )}
         {kept.length > 0 && (
           <p className="mt-2 text-sm text-ink-2">
+            Where no tool makes it,{' '}
             {kept
               .map(
                 ([construct, policy]) =>

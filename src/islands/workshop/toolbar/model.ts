@@ -112,19 +112,26 @@ export function toolbarOperations(role: string, before: Toolbars, after: Toolbar
   ];
 }
 
-/** The operations that give a role a tool at a place, or take it; null where a rule for a narrower place says otherwise. */
-export function toolAt(
+/**
+ * The operations that give a role some tools at a place, or take them; null where a rule for a narrower place says
+ * otherwise.
+ */
+export function toolsAt(
   plan: Plan,
   role: string,
-  tool: string,
+  tools: readonly string[],
   on: boolean,
   at: { when: When; spot: Spot },
 ): Operation[] | null {
-  if (Object.keys(at.when).length === 1) return [{ do: 'set-tool', role, tool, on }];
-  const made = withTool({ inventory, roles: plan.roles }, plan.toolbars, { role, tool, on, at });
-  if (typeof made === 'string') return null;
-  const has = toolsIn(toolWorldOf(inventory, { ...plan, toolbars: made }))([role], at.spot).tools.includes(tool);
-  return has === on ? toolbarOperations(role, plan.toolbars, made) : null;
+  if (Object.keys(at.when).length === 1) return tools.map((tool) => ({ do: 'set-tool', role, tool, on }));
+  let made = plan.toolbars;
+  for (const tool of tools) {
+    const next = withTool({ inventory, roles: plan.roles }, made, { role, tool, on, at });
+    if (typeof next === 'string') return null;
+    made = next;
+  }
+  const has = toolsIn(toolWorldOf(inventory, { ...plan, toolbars: made }))([role], at.spot).tools;
+  return tools.every((tool) => has.includes(tool) === on) ? toolbarOperations(role, plan.toolbars, made) : null;
 }
 
 /** Roles that somebody holds or will hold. */

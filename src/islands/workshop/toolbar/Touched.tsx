@@ -1,0 +1,253 @@
+import { useEffect, useState } from 'react';
+import { closure } from '@/core/access';
+import type { Plan } from '@/core/plan';
+import { CONSTRUCT_NAMES, type Policy } from '@/core/toolbar';
+import type { HeldPlace, UsedTool } from '@/core/wire';
+import { sayDay } from '@/core/words';
+import { inventory } from '@/office';
+import { send } from '../../kit/send';
+import type { WorkshopFacts } from '../model';
+import { toolName } from './ToolChip';
+
+const heldBefore = new Map<string, Promise<HeldPlace[] | null>>();
+/** The texts that hold something, asked for once a screen. */
+function useHeld(made: readonly string[]): ReadonlyMap<string, HeldPlace[]> {
+  const [found, setFound] = useState<ReadonlyMap<string, HeldPlace[]>>(new Map());
+  const key = made.join(' ');
+  useEffect(() => {
+    let isOver = false;
+    for (const one of key.split(' ').filter(Boolean)) {
+      const asking =
+        heldBefore.get(one) ??
+        send('GET', `/api/workshop/held?made=${encodeURIComponent(one)}`).then((sent) =>
+          sent.ok ? sent.value.places : null,
+        );
+      heldBefore.set(one, asking);
+      void asking.then((places) => {
+        if (places === null) heldBefore.delete(one);
+        else if (!isOver) setFound((all) => new Map(all).set(one, places));
+      });
+    }
+    return () => {
+      isOver = true;
+    };
+  }, [key]);
+  return found;
+}
+
+let usedBefore: Promise<{ days: number; used: UsedTool[] } | null> | undefined;
+/** What people made with their tools of late; null until it is there. */
+export function useUsed(): { days: number; used: UsedTool[] } | null {
+  const [found, setFound] = useState<{ days: number; used: UsedTool[] } | null>(null);
+  useEffect(() => {
+    usedBefore ??= send('GET', '/api/workshop/used').then((sent) => (sent.ok ? sent.value : null));
+    void usedBefore.then((used) => {
+      if (used === null) usedBefore = undefined;
+      else setFound(used);
+    });
+  }, []);
+  return found;
+}
+
+/** Whoever holds a role, or one that builds on it, by their ids. */
+export function holdersBelow(facts: WorkshopFacts, plan: Plan, role: string): Map<string, string> {
+  const roles = new Map(plan.roles.map((one) => [one.id, one]));
+  return new Map(
+    facts.people
+      .filter((person) =>
+        person.assignments.some((a) => closure({ roles }, a.role).some((reached) => reached.role.id === role)),
+      )
+      .map(({ id, name }) => [id, name]),
+  );
+}
+
+const makesOf = (tool: string) => inventory.tools.get(tool)?.makes ?? [];
+const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
+const POLICIES: [Policy, string][] = [
+  ['whole', 'Stay whole'],
+  ['words', 'Words may change'],
+  ['free', 'Free'],
+];
+
+/** A tool that is about to go from a place: what of it is there, who used it, and what shall become of it. */
+function Going({
+  tool,
+  facts,
+  places,
+  used,
+  days,
+  people,
+  policy,
+  readOnly,
+  onPolicy,
+}: {
+  tool: string;
+  facts: WorkshopFacts;
+  places: readonly HeldPlace[];
+  used: readonly UsedTool[];
+  days: number;
+  people: ReadonlyMap<string, string>;
+  policy: Policy;
+  readOnly: boolean;
+  onPolicy: (construct: string, policy: Policy) => void;
+}) {
+  const FEW = 5;
+  const times = places.reduce((sum, place) => sum + place.times, 0);
+  const items = [...new Map(places.map((place) => [place.item, place])).values()];
+  const last = items.reduce<HeldPlace | undefined>(
+    (newest, one) => (!newest || one.at > newest.at ? one : newest),
+    undefined,
+  );
+  const uses = used.reduce((sum, one) => sum + one.times, 0);
+  const users = [...new Set(used.map(({ person }) => people.get(person) ?? 'somebody'))];
+  const [construct = ''] = (makesOf(tool)[0] ?? '').split('.');
+  const name = CONSTRUCT_NAMES[construct] ?? construct;
+  return (
+    <li className="note grid gap-1.5 text-sm">
+      <p>
+        <strong>Taking “{toolName(tool)}” away</strong>{' '}
+        {times === 0
+          ? 'touches nothing that is there.'
+          : `touches ${count(times, 'place', 'places')} on ${count(items.length, 'page', 'pages')}${last?.by ? `, last changed by ${last.by} on ${sayDay(new Date(last.at), facts.timeZone, new Date(facts.nowMs))}` : ''}.`}
+      </p>
+      {uses > 0 && (
+        <p className="font-semibold">
+          Used {count(uses, 'time', 'times')} in {days} days by {users.join(', ')}.
+        </p>
+      )}
+      {items.length > 0 && (
+        <details>
+          <summary className="cursor-pointer text-pine underline">Where</summary>
+          <ul className="mt-1 grid gap-0.5">
+            {items.slice(0, FEW * 4).map((place) => (
+              <li key={place.item} className="clip">
+                <a
+                  href={inventory.screens
+                    .get(inventory.items.get(place.type)?.screen ?? '')
+                    ?.path.replace('[id]', place.item)}
+                >
+                  {place.title}
+                </a>
+                {place.by && `, ${place.by}`}
+              </li>
+            ))}
+            {items.length > FEW * 4 && <li>and {items.length - FEW * 4} more</li>}
+          </ul>
+        </details>
+      )}
+      {times > 0 && name && (
+        <div role="group" aria-label={`What becomes of ${name}`} className="flex flex-wrap items-center gap-1.5">
+          <span className="w-full">What shall become of {name}?</span>
+          {POLICIES.map(([one, says]) => (
+            <button
+              key={one}
+              type="button"
+              aria-pressed={policy === one}
+              disabled={readOnly}
+              className={`btn btn-small ${policy === one ? 'border-pine bg-pine-soft' : ''}`}
+              onClick={() => onPolicy(construct, one)}
+            >
+              {says}
+            </button>
+          ))}
+        </div>
+      )}
+    </li>
+  );
+}
+
+/**
+ * What trimming touches at a place: of each tool that is about to go what texts hold, who used it and what becomes of
+ * it; of those that stay which nobody used.
+ */
+export function Touched({
+  facts,
+  plan,
+  role,
+  going,
+  staying,
+  isHere,
+  policyOf,
+  readOnly,
+  onPolicy,
+  onTakeAway,
+}: {
+  facts: WorkshopFacts;
+  plan: Plan;
+  role: string;
+  /** Tools in force there and not prepared. */
+  going: readonly string[];
+  staying: readonly string[];
+  /** Whether a text lies at the place, and the role writes there. */
+  isHere: (text: { type: string; layout: string; field: string; page?: string }) => boolean;
+  policyOf: (construct: string) => Policy;
+  readOnly: boolean;
+  onPolicy: (construct: string, policy: Policy) => void;
+  onTakeAway: (tools: string[]) => void;
+}) {
+  const held = useHeld(going.flatMap((tool) => makesOf(tool).slice(0, 1)));
+  const evidence = useUsed();
+  const people = holdersBelow(facts, plan, role);
+  const layoutOf = (place: HeldPlace) =>
+    place.type === 'page'
+      ? (facts.pages.find(({ id }) => id === place.page)?.place.layout ?? '')
+      : (inventory.items.get(place.type)?.layouts[0]?.id ?? '');
+  const usedHere = (evidence?.used ?? []).filter(
+    (one) =>
+      people.has(one.person) &&
+      isHere({
+        ...one,
+        layout: one.type === 'page' ? one.layout : (inventory.items.get(one.type)?.layouts[0]?.id ?? ''),
+      }),
+  );
+  const ofTool = (tool: string) => usedHere.filter(({ made }) => makesOf(tool)[0] === made);
+  // Of whoever wrote nothing here nothing can be told.
+  const idle =
+    usedHere.length === 0 ? [] : staying.filter((tool) => makesOf(tool).length > 0 && ofTool(tool).length === 0);
+  if (going.length === 0 && idle.length === 0) return null;
+  return (
+    <section aria-label="What it touches" className="grid gap-2">
+      {going.length > 0 && (
+        <ul className="grid gap-2">
+          {going
+            .filter((tool) => makesOf(tool).length > 0)
+            .map((tool) => {
+              const [made = ''] = makesOf(tool);
+              const places = held.get(made);
+              return places ? (
+                <Going
+                  key={tool}
+                  tool={tool}
+                  facts={facts}
+                  places={places.filter((place) => isHere({ ...place, layout: layoutOf(place) }))}
+                  used={ofTool(tool)}
+                  days={evidence?.days ?? 0}
+                  people={people}
+                  policy={policyOf(made.split('.')[0] ?? '')}
+                  readOnly={readOnly}
+                  onPolicy={onPolicy}
+                />
+              ) : (
+                <li key={tool} className="text-sm text-ink-2" role="status">
+                  Looking what “{toolName(tool)}” touches…
+                </li>
+              );
+            })}
+        </ul>
+      )}
+      {evidence && idle.length > 0 && (
+        <div className="note note-pine grid gap-1.5 text-sm">
+          <p>
+            <strong>Never used here:</strong> {idle.map(toolName).join(', ')}. Nobody with this role made anything with{' '}
+            {idle.length === 1 ? 'it' : 'them'} in {evidence.days} days.
+          </p>
+          {!readOnly && (
+            <button type="button" className="btn btn-small justify-self-start" onClick={() => onTakeAway(idle)}>
+              Take {idle.length === 1 ? 'it' : 'them'} away
+            </button>
+          )}
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,77 @@
+import { sql } from 'drizzle-orm';
+import type { HeldPlace, UsedTool } from '@/core/wire';
+import type { Tx } from '../db/client';
+import { now } from '../clock';
+
+/** How far back is looked for what was used, in days. */
+export const USED_DAYS = 90;
+/** Most places that are told one by one; beyond them only how many there are. */
+const MOST_PLACES = 2000;
+
+/** The newest text of each item: its draft, or the version that stands newest. */
+const newest = sql`(r.revision_id is null or (d.item_id is null and r.revision_id = (
+  select id from revisions v where v.item_id = r.item_id and v.kind <> 'kept' order by v.number desc limit 1)))`;
+
+/**
+ * Where newest texts hold something a tool makes: each item and field, with how often, and who changed the item last.
+ * Written down whenever a text is kept, so nothing is gone through when it is asked for.
+ */
+export async function findHeld(tx: Tx, siteId: number, made: string): Promise<HeldPlace[]> {
+  const { rows } = await tx.execute<{
+    item: number;
+    type: string;
+    page: number;
+    field: string;
+    times: number;
+    title: string | null;
+    by: string | null;
+    at: Date;
+  }>(sql`
+    select r.item_id as item, i.type, case i.type when 'page' then i.id else i.parent_id end as page, r.field, r.times,
+      coalesce(d.content->>'title', v.content->>'title') as title, p.name as by, coalesce(d.updated_at, v.made_at) as at
+    from item_references r
+    join items i on i.id = r.item_id and i.deleted_at is null
+    left join drafts d on d.item_id = r.item_id
+    left join revisions v on v.id = r.revision_id
+    left join people p on p.id = coalesce(d.updated_by, v.made_by)
+    where r.site_id = ${siteId} and r.kind = 'made' and r.target = ${made} and ${newest}
+    order by r.times desc, r.item_id limit ${MOST_PLACES}`);
+  return rows.map((row) => ({
+    item: String(row.item),
+    type: row.type,
+    page: String(row.page),
+    field: row.field,
+    times: row.times,
+    title: row.title ?? 'Untitled',
+    by: row.by,
+    at: new Date(row.at).toISOString(),
+  }));
+}
+
+/**
+ * What people made with tools in the last days: more of it in a version than in the one before, by whoever wrote in it,
+ * with the layout and the text. What was taken away in one place and made in another of the same text does not show.
+ */
+export async function findUsed(tx: Tx, siteId: number): Promise<UsedTool[]> {
+  const since = new Date(now().getTime() - USED_DAYS * 86_400_000).toISOString();
+  const { rows } = await tx.execute<Record<keyof UsedTool, never>>(sql`
+    with versions as (
+      select id, item_id, made_at, made_by, writers, coalesce(content->>'page.layout', '') as layout,
+        lag(id) over (partition by item_id order by number) as before
+      from revisions where site_id = ${siteId} and kind <> 'kept'
+    )
+    select w.person, i.type, v.layout, n.field, n.target as made, sum(n.times - coalesce(o.times, 0))::int as times,
+      max(v.made_at) as last, (array_agg(distinct i.id::text))[1:5] as items
+    from versions v
+    join items i on i.id = v.item_id and i.deleted_at is null
+    join item_references n on n.revision_id = v.id and n.kind = 'made'
+    left join item_references o on o.revision_id = v.before and o.kind = 'made' and o.field = n.field and o.target = n.target
+    cross join lateral (
+      select jsonb_array_elements_text(
+        case when jsonb_array_length(v.writers) > 0 then v.writers
+          when v.made_by is null then '[]'::jsonb else jsonb_build_array(v.made_by) end) as person
+    ) w
+    where v.made_at >= ${since}::timestamptz and n.times > coalesce(o.times, 0)
+    group by w.person, i.type, v.layout, n.field, n.target`);
+  return rows.map((row) => ({ ...row, last: new Date(row.last).toISOString() }));
+}
