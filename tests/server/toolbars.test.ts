@@ -5,6 +5,7 @@ import type { Operation } from '@/core/plan';
 import { heldIn } from '@/core/toolbar';
 import { h2, list, p, quote, table } from '@/demo/write';
 import { PUT as putDraft } from '@/pages/api/items/[id]/draft';
+import { POST as notes } from '@/pages/api/items/[id]/notes';
 import { POST as publish } from '@/pages/api/items/[id]/publish';
 import { GET as held } from '@/pages/api/workshop/held';
 import { GET as used } from '@/pages/api/workshop/used';
@@ -13,9 +14,10 @@ import { drafts, media, references } from '@/server/db/schema';
 import { findAccess } from '@/server/gate/access';
 import { getEditable } from '@/server/items/editable';
 import { loadEditScreen } from '@/server/items/editScreen';
+import { listOpenWishes } from '@/server/items/notes';
 import { loadRoom } from '@/server/room';
 import { findPlaced } from '@/server/tree/tree';
-import { call, inForce, pageId, signInAs, siteId, type Who } from './ask';
+import { accessOf, call, inForce, pageId, signInAs, siteId, type Who } from './ask';
 
 // Tools go by the text, the layout and the part of the website, at every keeping.
 
@@ -187,5 +189,37 @@ describe('what texts hold', () => {
       }),
     ).toMatchObject({ status: 200 });
     expect(await ask()).toBe(before + waiting - stood);
+  });
+});
+
+describe('a change that somebody without the tool asks for', () => {
+  it('goes to whoever has it there, is answered and settled, and stands on nobody else’s Today', async () => {
+    const id = await pageId('South Quay');
+    const post = (as: Who | undefined, body: object) =>
+      call(notes, 'POST', '/x', { ...as, params: { id: String(id) }, body });
+    const wishesOf = async (first: string) => (await listOpenWishes(db, await accessOf(first))).map(({ text }) => text);
+    const asked = await post(ines, { text: 'One more sailing, please.', wish: { field: 'body', made: 'table' } });
+    expect(asked).toMatchObject({ status: 200, body: { to: ['Maud Ellery'] } });
+    expect(await wishesOf('Maud')).toEqual(['One more sailing, please.']);
+    for (const other of ['Ines', 'Tomas', 'Oskar', 'Priya', 'Juno']) expect(await wishesOf(other)).toEqual([]);
+    // Whoever loses the tool there is no longer asked.
+    await inForce({
+      do: 'put-tool-rule',
+      role: 'keyholder',
+      rule: { id: 'no-tables', when: { layouts: ['harbour'], fields: ['body'] }, then: { cap: ['bold'] } },
+    });
+    expect(await wishesOf('Maud')).toEqual([]);
+    await inForce({ do: 'remove-tool-rule', role: 'keyholder', rule: 'no-tables' });
+    const [note] = (asked.body['notes'] as { id: number }[]) ?? [];
+    expect((await post(maud, { text: 'From Monday on.', answers: note?.id })).status).toBe(200);
+    expect(await listOpenWishes(db, await accessOf('Ines'))).toMatchObject([
+      { mine: true, answer: { text: 'From Monday on.', by: 'Maud Ellery' } },
+    ]);
+    expect((await post(maud, { settle: note?.id, settled: true })).status).toBe(200);
+    for (const first of ['Ines', 'Maud']) expect(await wishesOf(first)).toEqual([]);
+    // Only of a text that is there, and by whoever may write there.
+    expect((await post(ines, { text: 'x', wish: { field: 'title', made: 'table' } })).status).toBe(422);
+    expect((await post(ines, { text: 'x', answers: 99_999 })).status).toBe(404);
+    expect((await post(juno, { text: 'x', wish: { field: 'body', made: 'table' } })).status).toBe(403);
   });
 });

@@ -1,4 +1,4 @@
-export { linkKindOf } from './made';
+export { linkKindOf, makeOf } from './made';
 export * from './accept';
 export * from './hands';
 export * from './held';

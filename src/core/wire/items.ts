@@ -2,7 +2,17 @@ import { z } from 'zod';
 import type { ContentFault, FieldChange, Finding, PageContent } from '../content';
 import { idSchema, versionSchema, type Contract } from './parts';
 
-const note = z.object({ id: z.int(), text: z.string(), by: z.string(), at: z.string(), settled: z.boolean() });
+const note = z.object({
+  id: z.int(),
+  text: z.string(),
+  /** What it asks to have changed: the field, and what in it. */
+  wish: z.object({ field: z.string(), made: z.string() }).nullable(),
+  /** The note it answers. */
+  answers: z.int().nullable(),
+  by: z.string(),
+  at: z.string(),
+  settled: z.boolean(),
+});
 /** Words about an item among those who keep it. */
 export type Note = z.infer<typeof note>;
 
@@ -68,10 +78,15 @@ export const itemRoutes = {
   'POST /api/items/[id]/drop': { body: z.strictObject({ version: versionSchema.min(1) }) },
   'POST /api/items/[id]/notes': {
     body: z.union([
-      z.strictObject({ text: z.string().trim().min(1, 'Write something first.').max(1000) }),
+      z.strictObject({
+        text: z.string().trim().min(1, 'Write something first.').max(1000),
+        wish: z.strictObject({ field: z.string().max(80), made: z.string().max(40) }).optional(),
+        answers: idSchema.optional(),
+      }),
       z.strictObject({ settle: idSchema, settled: z.boolean() }),
     ]),
-    answer: z.object({ notes: z.array(note) }),
+    /** `to`: who may do what was asked for. */
+    answer: z.object({ notes: z.array(note), to: z.array(z.string()).optional() }),
   },
   'POST /api/items/[id]/schedule': {
     body: z.union([z.strictObject({ at: hour }), z.strictObject({ callOff: z.enum(['publish', 'take-down']) })]),

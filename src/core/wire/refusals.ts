@@ -219,9 +219,10 @@ export const REFUSALS = {
   ],
   'takes-away': [
     'tool-missing',
-    'This would take a table or a picture away that your toolbar cannot make again, so it was not saved.',
-    'Load the page again to get it back.',
+    'This would change {what} or take it away, which has to stay as it is here, so it was not saved.',
+    'Load the page again to get it back. You can ask for a change in the text itself.',
   ],
+  'wish-unknown': ['bad-input', 'There is no such text here to ask for a change of.'],
   'compare-too-long': [
     'too-large',
     'Comparing these two versions takes too long at this moment.',

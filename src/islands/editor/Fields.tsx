@@ -4,6 +4,7 @@ import type { Tool } from '@/core/inventory';
 import type { TextTools } from '@/core/room';
 import { useAbout } from './about';
 import { FieldInput } from './FieldInput';
+import type { Wish } from './kept';
 import type { ItemDraft } from './useItem';
 import type { PictureChoice } from './PictureChooser';
 import type { PutIn } from './WritingArea';
@@ -25,7 +26,10 @@ export function Fields({
   picturesIn,
   people,
   previewHref,
+  onAsk,
 }: {
+  /** Asks somebody else for a change in a field; null where nobody can be asked. */
+  onAsk: ((field: string, wish: Wish) => void) | null;
   layout: Layout;
   draft: ItemDraft;
   /** How text is put into each writing area from outside, by field, or by field and piece. */
@@ -75,6 +79,7 @@ export function Fields({
             small={shared !== undefined}
             {...shared}
             previewHref={previewHref}
+            onAsk={isTheirs && onAsk ? (wish) => onAsk(field.id, wish) : undefined}
             onChange={onChange}
             onPreview={() => draft.save()}
           />

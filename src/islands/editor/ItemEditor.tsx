@@ -11,6 +11,7 @@ import { EditorNotes } from './EditorNotes';
 import { Fields } from './Fields';
 import { FinishBar, type Finish } from './FinishBar';
 import { goToField } from './goToField';
+import type { Wish } from './kept';
 import { KeptPanel } from './KeptPanel';
 import { NotesPanel } from './NotesPanel';
 import { SchedulePanel } from './SchedulePanel';
@@ -26,6 +27,7 @@ import { VersionsPanel } from './VersionsPanel';
 
 const loadConflictDialog = () => import('./ConflictDialog');
 const ConflictDialog = lazy(loadConflictDialog);
+const AskDialog = lazy(() => import('./AskDialog'));
 
 /** The edit screen of an item: its fields, and beside them what else can be set and done. */
 export function ItemEditor(props: EditorProps & KindProps) {
@@ -81,6 +83,8 @@ function Screen({
   const [note, setNote, forgetNote] = useKept(`change note ${item.id}`);
   const [askedOf, setAskedOf] = useState('');
   const [dropping, setDropping] = useState(false);
+  const [asking, setAsking] = useState<{ field: string; wish: Wish } | null>(null);
+  const [newest, setNewest] = useState(notes);
   const [signIn, setSignIn] = useState(true);
   const readOnly = !may.edit;
   const mayChange = (field: string) => !readOnly && (theirFields === null || theirFields.includes(field));
@@ -144,7 +148,7 @@ function Screen({
     ),
     ...panels?.(parts),
     schedule: <SchedulePanel item={item.id} planned={item.planned} mayRetire={may.retire} {...clock} />,
-    notes: <NotesPanel item={item.id} initial={notes} {...clock} />,
+    notes: <NotesPanel key={newest.length} item={item.id} initial={newest} {...clock} />,
     versions: (
       <VersionsPanel
         item={item.id}
@@ -210,6 +214,7 @@ function Screen({
               picturesIn={picturesIn}
               people={people}
               previewHref={previewHref}
+              onAsk={controls.some((id) => partOf(id) === 'notes') ? (field, wish) => setAsking({ field, wish }) : null}
             />
           )}
           {kept.length > 0 && (
@@ -305,6 +310,20 @@ function Screen({
             onKeep={(chosen, asideMine) => void keepChosen(chosen, state.theirVersion, asideMine)}
             onTakeTheirs={() => void takeTheirs()}
             onClose={() => setChoosing(false)}
+          />
+        </Suspense>
+      )}
+      {asking && (
+        <Suspense fallback={null}>
+          <AskDialog
+            item={item.id}
+            {...asking}
+            onSent={(all, words) => {
+              setAsking(null);
+              setNewest(all);
+              setSaid(words);
+            }}
+            onClose={() => setAsking(null)}
           />
         </Suspense>
       )}

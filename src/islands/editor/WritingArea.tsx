@@ -15,6 +15,7 @@ import type { PictureChoice } from './PictureChooser';
 import { PreviewFrame } from './PreviewFrame';
 import { putDocument } from './putIn';
 import { inSight } from './inSight';
+import type { Wish } from './kept';
 import { Toolbar } from './Toolbar';
 import { WritingSkeleton } from './WritingSkeleton';
 
@@ -45,6 +46,8 @@ export interface WritingProps {
    * itself when left out.
    */
   toolbarIn?: HTMLElement | null;
+  /** Asks somebody else for a change of a piece that has to stay; left out where nobody can be asked. */
+  onAsk?: ((wish: Wish) => void) | undefined;
   onChange: (document: Document) => void;
   /** Called before the preview is shown: keeps the draft first. */
   onPreview: () => Promise<unknown>;
@@ -92,6 +95,7 @@ export default function WritingArea({
   small = false,
   toolbarIn,
   previewHref,
+  onAsk = undefined,
   onChange,
   onPreview,
 }: WritingProps) {
@@ -137,6 +141,7 @@ export default function WritingArea({
         say: (words) => setSaid([words, pasted.current].filter(Boolean).join(' ')),
       },
       pictures,
+      onAsk ?? null,
     ),
     content: loaded,
     editorProps: {

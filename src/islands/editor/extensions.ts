@@ -15,29 +15,39 @@ import { isHref, parseDocument, renderDocument, thingOf } from '@/core/content';
 import { search } from 'prosemirror-search';
 import { handsOf } from '@/core/toolbar';
 import { Guard, type GuardOptions } from './guard';
+import { askButton, Kept, type KeptOptions } from './kept';
 import { Alert, Highlight, Picture, Unknown, UnknownInline } from './nodes';
 import type { PictureChoice } from './PictureChooser';
 
 /** A table that nobody here could make again: shown whole, as one piece that cannot be typed into. */
-const LockedTable = Table.extend({
-  addNodeView() {
-    return ({ node }) => {
-      const dom = document.createElement('div');
-      dom.className = 'locked-table';
-      dom.contentEditable = 'false';
-      const note = document.createElement('p');
-      note.className = 'locked-note';
-      note.textContent =
-        'This table is kept as it is. Your toolbar has no table tools, so nobody can spoil it by accident.';
-      const shown = document.createElement('div');
-      const parsed = parseDocument({ type: 'doc', content: [node.toJSON() as unknown] });
-      // Comes from our own renderer, which escapes all text.
-      shown.innerHTML = parsed.ok ? renderDocument(parsed.document) : '';
-      dom.append(note, shown);
-      return { dom, ignoreMutation: () => true };
-    };
-  },
-});
+const lockedTable = (onAsk: KeptOptions['onAsk']) =>
+  Table.extend({
+    addNodeView() {
+      return ({ node }) => {
+        const dom = document.createElement('div');
+        dom.className = 'locked-table';
+        dom.contentEditable = 'false';
+        const note = document.createElement('p');
+        note.className = 'locked-note';
+        note.textContent =
+          'This table is kept as it is. Your toolbar has no table tools, so nobody can spoil it by accident. ';
+        if (onAsk)
+          note.append(
+            askButton(() => onAsk({ made: 'table', words: node.textBetween(0, node.content.size, ' ', ' ').trim() })),
+          );
+        const shown = document.createElement('div');
+        const parsed = parseDocument({ type: 'doc', content: [node.toJSON() as unknown] });
+        // Comes from our own renderer, which escapes all text.
+        shown.innerHTML = parsed.ok ? renderDocument(parsed.document) : '';
+        dom.append(note, shown);
+        return {
+          dom,
+          ignoreMutation: () => true,
+          stopEvent: (event: Event) => event.target instanceof HTMLButtonElement,
+        };
+      };
+    },
+  });
 
 /** Takes the typing shortcuts of an extension away, so that nothing is tried that the toolbar has not. */
 const silent = <E extends AnyExtension>(extension: E): E =>
@@ -75,11 +85,16 @@ function heading(allowed: ReadonlySet<string>) {
 const Search = Extension.create({ name: 'search', addProseMirrorPlugins: () => [search()] });
 
 /** The full document schema, whatever the toolbar has; the toolbar only decides what answers to the keyboard. */
-export function extensionsFor(guard: GuardOptions, pictures: readonly PictureChoice[] = []): AnyExtension[] {
+export function extensionsFor(
+  guard: GuardOptions,
+  pictures: readonly PictureChoice[] = [],
+  onAsk: KeptOptions['onAsk'] = null,
+): AnyExtension[] {
   const { allowed, tools, keep } = guard;
-  const isLocked =
-    [allowed.has('table'), allowed.has('table.rows')].every((has) => !has) &&
-    handsOf(allowed, tools, keep).policyOf('table') === 'whole';
+  const hands = handsOf(allowed, tools, keep);
+  const isLocked = !allowed.has('table') && !allowed.has('table.rows') && hands.policyOf('table') === 'whole';
+  // A table that is locked says so itself.
+  const kept = { ...hands, makes: (made: string) => hands.makes(made) || (isLocked && made === 'table') };
   const when = <E extends AnyExtension>(tool: string, extension: E): E =>
     allowed.has(tool) ? extension : silent(extension);
   return [
@@ -105,7 +120,7 @@ export function extensionsFor(guard: GuardOptions, pictures: readonly PictureCho
     when('bullets', BulletList),
     when('numbers', OrderedList),
     when('quote', Blockquote),
-    (isLocked ? LockedTable : Table).configure({ resizable: false }),
+    (isLocked ? lockedTable(onAsk) : Table).configure({ resizable: false }),
     TableRow.extend({ content: '(tableCell | tableHeader)+' }),
     TableHeader,
     TableCell,
@@ -116,5 +131,6 @@ export function extensionsFor(guard: GuardOptions, pictures: readonly PictureCho
     UnknownInline,
     Search,
     Guard.configure(guard),
+    Kept.configure({ hands: kept, onAsk }),
   ];
 }

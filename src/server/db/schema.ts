@@ -280,11 +280,21 @@ export const notes = pgTable(
     siteId: site(),
     itemId: integer().notNull(),
     text: text().notNull(),
+    /** The field and what in it (`heading.2`, `table`) somebody without the tool for it asks to have changed. */
+    wish: jsonb().$type<{ field: string; made: string }>(),
+    /** The note it answers. */
+    answers: integer(),
     madeBy: integer(),
     madeAt: now(),
     settledAt: at(),
   },
-  (t) => [within(t, t.itemId, (): Owned => items), within(t, t.madeBy, (): Owned => people), index().on(t.itemId)],
+  (t) => [
+    unique('notes_of_site').on(t.siteId, t.id),
+    within(t, t.itemId, (): Owned => items),
+    within(t, t.answers, (): Owned => notes),
+    within(t, t.madeBy, (): Owned => people),
+    index().on(t.itemId),
+  ],
 );
 
 /** Who has a page open, told again every few seconds. */

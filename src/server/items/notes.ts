@@ -1,12 +1,23 @@
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, isNull, sql } from 'drizzle-orm';
+import { policyOf } from '@/core/plan';
+import { writingOf } from '@/core/room';
+import { makersOf } from '@/core/toolbar';
 import type { Note } from '@/core/wire';
+import { inventory } from '@/office';
+import { record } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { notes, people } from '../db/schema';
 import type { Access } from '../gate/access';
-import { notFound } from '../gate/problems';
+import { mayNow, type Thing } from '../gate/authorize';
+import { notFound, Problem } from '../gate/problems';
+import { listPeople } from '../people/people';
+import { findAllPlaced } from '../tree/tree';
+import { formOf } from './forms';
+import { hrefFor } from './items';
+import { titleOf } from './publishing';
 
-/** The notes of a page: those not settled first, each newest first. */
+/** The notes of a page: those not settled first, each newest first, with their answers. */
 export async function listNotes(tx: Tx, siteId: number, itemId: number): Promise<Note[]> {
   const rows = await tx
     .select({ note: notes, name: people.name })
@@ -18,15 +29,126 @@ export async function listNotes(tx: Tx, siteId: number, itemId: number): Promise
   return rows.map(({ note, name }) => ({
     id: note.id,
     text: note.text,
+    wish: note.wish,
+    answers: note.answers,
     by: name ?? 'Somebody',
     at: note.madeAt.toISOString(),
     settled: note.settledAt !== null,
   }));
 }
 
-export async function addNote(tx: Tx, access: Access, itemId: number, text: string): Promise<{ notes: Note[] }> {
-  await tx.insert(notes).values({ siteId: access.site.id, itemId, text, madeBy: access.signedInId });
-  return { notes: await listNotes(tx, access.site.id, itemId) };
+const TOOLS = [...inventory.tools.values()];
+
+/** Whether somebody may change an item that lies somewhere, and has a tool for what a wish is about. */
+function mayGrant(access: Access, { type = 'page', place }: Thing, wish: { field: string; made: string }): boolean {
+  if (!place || !mayNow(access, 'item.edit', { type, place }).allowed) return false;
+  const { tools } = writingOf(inventory, access.plan, access.who, now().getTime()).of(type, place, wish.field);
+  return [...makersOf(TOOLS, wish.made).map(({ id }) => id), 'mode.code'].some((tool) => tools.includes(tool));
+}
+
+/** Everybody who could do what is asked for, but for whoever asks. */
+async function whoMayGrant(tx: Tx, access: Access, thing: Thing, wish: { field: string; made: string }) {
+  const everybody = await listPeople(tx, access.site.id);
+  const policy = policyOf(inventory, access.plan, everybody);
+  return everybody.filter(
+    (person) =>
+      person.id !== access.who.id && !person.suspended && mayGrant({ ...access, who: person, policy }, thing, wish),
+  );
+}
+
+/** Adds a note, an answer to one, or a wish for a change that somebody else has the tool for. */
+export async function addNote(
+  tx: Tx,
+  access: Access,
+  itemId: number,
+  thing: Thing,
+  given: { text: string; wish?: { field: string; made: string } | undefined; answers?: number | undefined },
+): Promise<{ notes: Note[]; to?: string[] }> {
+  const { wish, answers } = given;
+  if (wish && !formOf({ type: thing.type ?? 'page' }).rich.some(({ id }) => id === wish.field))
+    throw new Problem('wish-unknown');
+  if (answers !== undefined) {
+    const [first] = await tx
+      .select({ id: notes.id })
+      .from(notes)
+      .where(
+        and(eq(notes.siteId, access.site.id), eq(notes.itemId, itemId), eq(notes.id, answers), isNull(notes.answers)),
+      );
+    if (!first) throw notFound('This note');
+  }
+  await tx
+    .insert(notes)
+    .values({
+      siteId: access.site.id,
+      itemId,
+      text: given.text,
+      wish: wish ?? null,
+      answers: answers ?? null,
+      madeBy: access.signedInId,
+    });
+  if (wish)
+    await record(tx, access, 'asked for a change of', await titleOf(tx, itemId), {
+      href: await hrefFor(tx, itemId),
+      detail: given.text,
+    });
+  return {
+    notes: await listNotes(tx, access.site.id, itemId),
+    ...(wish && { to: (await whoMayGrant(tx, access, thing, wish)).map(({ name }) => name) }),
+  };
+}
+
+/** A wish that is open, as Today has it. */
+export interface OpenWish {
+  id: number;
+  title: string;
+  href: string;
+  text: string;
+  by: string;
+  at: Date;
+  /** For whoever may do it; else it is one's own, and was answered so. */
+  answer: { text: string; by: string } | null;
+  mine: boolean;
+}
+
+/** The wishes somebody could grant, and their own that were answered. */
+export async function listOpenWishes(tx: Tx, access: Access): Promise<OpenWish[]> {
+  const rows = await tx
+    .select({ note: notes, name: people.name })
+    .from(notes)
+    .leftJoin(people, eq(people.id, notes.madeBy))
+    .where(and(eq(notes.siteId, access.site.id), sql`${notes.wish} is not null`, isNull(notes.settledAt)))
+    .orderBy(desc(notes.id))
+    .limit(200);
+  if (rows.length === 0) return [];
+  const placed = await findAllPlaced(tx, access.site.id, [...new Set(rows.map(({ note }) => note.itemId))]);
+  const open: OpenWish[] = [];
+  for (const { note, name } of rows) {
+    const thing = placed.get(note.itemId);
+    if (!thing || !note.wish) continue;
+    const mine = note.madeBy === access.signedInId;
+    const [answer] = await tx
+      .select({ text: notes.text, by: people.name })
+      .from(notes)
+      .leftJoin(people, eq(people.id, notes.madeBy))
+      .where(eq(notes.answers, note.id))
+      .orderBy(desc(notes.id))
+      .limit(1);
+    const isFor = mine
+      ? answer !== undefined && mayNow(access, 'item.edit', thing).allowed
+      : mayGrant(access, thing, note.wish);
+    if (!isFor) continue;
+    open.push({
+      id: note.id,
+      title: await titleOf(tx, note.itemId),
+      href: await hrefFor(tx, note.itemId),
+      text: note.text,
+      by: name ?? 'Somebody',
+      at: note.madeAt,
+      answer: answer ? { text: answer.text, by: answer.by ?? 'Somebody' } : null,
+      mine,
+    });
+  }
+  return open;
 }
 
 export async function settleNote(

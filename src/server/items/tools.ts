@@ -1,7 +1,7 @@
 import type { Place } from '@/core/access';
 import { emptyDocument, type PageContent } from '@/core/content';
 import { writingOf } from '@/core/room';
-import { acceptChange, handsOf, handy, makersOf } from '@/core/toolbar';
+import { acceptChange, CONSTRUCT_NAMES, handsOf, handy, makersOf } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import type { Access } from '../gate/access';
@@ -55,6 +55,9 @@ export function mustHaveTools(
         { tools: [...missing.values()].map((name) => `“${name}”`).join(' and ') },
         { tools: [...missing.keys()], field: field.id },
       );
-    if (faults.length > 0) throw new Problem('takes-away', {}, { field: field.id });
+    if (faults.length > 0) {
+      const names = new Set(faults.map(({ construct }) => CONSTRUCT_NAMES[construct] ?? construct));
+      throw new Problem('takes-away', { what: [...names].join(' or ') }, { field: field.id });
+    }
   }
 }
