@@ -72,6 +72,11 @@ async function fillSite(url: string): Promise<{ deep: number }> {
     ids.push(id);
     paths.push(path);
   }
+  // As their texts would have written down themselves.
+  await client.query(
+    `insert into item_references (site_id, item_id, revision_id, field, kind, target, times)
+     select site_id, id, live_revision_id, 'body', 'made', 'bold', 3 from items where live_revision_id is not null`,
+  );
   await client.query('commit');
   await client.query('analyze');
   await client.end();
@@ -106,6 +111,9 @@ function everyScreen(page: number, vacancy: number): string[] {
       '/',
       '/page-0',
       '/search?q=lantern',
+      // Which texts hold something a tool makes; every page does.
+      '/api/workshop/held?made=bold',
+      '/api/workshop/used',
       ...paths.flatMap((path) =>
         path.includes('[step]') ? STEPS.map((step) => path.replace('[step]', step)) : [path],
       ),

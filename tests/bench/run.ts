@@ -19,6 +19,7 @@ import { copyDemo, makeTestCluster } from '../server/cluster';
 import { QUESTIONS } from '../core/questions';
 import { measureAccess } from './access';
 import { measureComparing, measurePages, measureScreens, measureWork } from './pages';
+import { measureToolbars } from './toolbars';
 
 const median = (values: number[]) => values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
 const rows: [string, string][] = [];
@@ -76,6 +77,7 @@ say(
 );
 
 measureComparing(say);
+measureToolbars(rate, say);
 const cluster = await makeTestCluster();
 const port = await mustFindFreePort(4700);
 const databaseUrl = await copyDemo(cluster.url('postgres'), 'bench');

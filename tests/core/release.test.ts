@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { decide } from '@/core/access';
 import { policyOf, samePlan, withRolesOf, type Operation, type Plan } from '@/core/plan';
-import { differences, impactOf } from '@/core/release';
+import { differences, impactOf, usedAndLost, type Use } from '@/core/release';
 import { inventory } from '@/office';
 import { demo, operation, walked } from './operations';
 import { person, PLACES } from './plans';
@@ -187,4 +187,39 @@ describe('what somebody gains and loses', () => {
       { seed: SEED, numRuns: 300 },
     );
   }, 30_000);
+});
+
+describe('tools that were used of late', () => {
+  const places = Object.values(PLACES);
+  const ines = person('ines', { role: 'harbour-desk' });
+  const use = {
+    person: 'ines',
+    type: 'page',
+    layout: 'harbour',
+    field: 'body',
+    made: 'heading.2',
+    times: 3,
+    items: ['3'],
+  };
+  const lost = (uses: Use[], ...list: Operation[]) =>
+    usedAndLost({ inventory, before: demo, after: walked(demo, list), people: [ines], places, nowMs: 0 }, uses);
+  const without = (when: object): Operation => ({
+    do: 'put-tool-rule',
+    role: 'harbour-desk',
+    rule: { id: 'less', when: { roles: ['harbour-desk'], ...when }, then: { take: ['heading.2'] } },
+  });
+  it('and go where they were used are told, added up, with who used them', () => {
+    const second = { ...use, times: 2, items: ['3', '9'] };
+    expect(lost([use, second, { ...use, made: 'bold' }], without({ layouts: ['harbour'] }))).toEqual([
+      { tool: 'heading.2', layout: 'harbour', field: 'body', times: 5, people: ['ines'], items: ['3', '9'] },
+    ]);
+  });
+  it('and stay there, or go elsewhere only, are not', () => {
+    expect(lost([use])).toEqual([]);
+    expect(lost([use], without({ layouts: ['plain'] }))).toEqual([]);
+    expect(lost([use], without({ fields: ['intro'] }))).toEqual([]);
+    expect(lost([{ ...use, person: 'nobody' }], without({}))).toEqual([]);
+    // Somebody with the code view loses nothing.
+    expect(lost([use], without({}), { do: 'set-tool', role: 'harbour-desk', tool: 'mode.code', on: true })).toEqual([]);
+  });
 });

@@ -46,8 +46,11 @@ async function keep(
   });
 }
 const refusedFor = (...tools: string[]) => ({ status: 403, body: { kind: 'tool-missing', tools, field: 'body' } });
-const rule = (role: string, id: string, when: object, then: object, more: object = {}): Operation =>
-  ({ do: 'put-tool-rule', role, rule: { id, when: { roles: [role], ...when }, then, ...more } }) as Operation;
+const rule = (role: string, id: string, when: object, then: object, more: object = {}): Operation => ({
+  do: 'put-tool-rule',
+  role,
+  rule: { id, when: { roles: [role], ...when }, then, ...more },
+});
 
 describe('tools by place', () => {
   it('are those of the layout and the part of the website, as the screen has them', async () => {
@@ -88,7 +91,7 @@ describe('tools by place', () => {
       do: 'put-tool-rule',
       role: 'newsroom',
       rule: { id: 'plainly', when: { branch: String(await pageId('Contact')) }, then: { cap: ['bold'] } },
-    } as Operation);
+    });
     expect(await keep('Contact', juno, (blocks) => [...blocks, list('x')])).toMatchObject(refusedFor('bullets'));
     // The keyholder, too: the rule names nobody.
     expect(await keep('Contact', maud, (blocks) => [...blocks, list('x')])).toMatchObject(refusedFor('bullets'));

@@ -51,10 +51,12 @@ function patchWithToolbars(raw: Raw): Raw {
     ...raw,
     roles: Object.fromEntries(Object.entries(roles).map(([id, role]) => [id, withoutToolbar(role)])),
     toolbars: {
-      entries: Object.fromEntries([
-        ...entries.flatMap(({ sets }) => sets.map((set) => [`set ${String(set['id'])}`, set])),
-        ...entries.flatMap(({ rules }) => rules.map((rule) => [`rule ${String(rule['id'])}`, rule])),
-      ]),
+      entries: Object.fromEntries<unknown>(
+        entries.flatMap(({ sets, rules }) => [
+          ...sets.map((set) => [`set ${String(set['id'])}`, set] as const),
+          ...rules.map((rule) => [`rule ${String(rule['id'])}`, rule] as const),
+        ]),
+      ),
     },
   };
 }

@@ -1,3 +1,4 @@
 export * from './differences';
 export * from './words';
 export * from './impact';
+export * from './usage';

@@ -16,11 +16,11 @@ export interface TextTools {
  * Tools are those it has as it stands and once what was typed has made it a draft.
  */
 export interface Writing {
-  of(type: string, place: Place, field: string): TextTools;
+  of: (type: string, place: Place, field: string) => TextTools;
   /** By the fields of its form that hold text. */
-  at(type: string, place: Place): ReadonlyMap<string, TextTools>;
+  at: (type: string, place: Place) => ReadonlyMap<string, TextTools>;
   /** Whether one text of it has, of each of these lists, one tool. */
-  has(type: string, place: Place, tools: readonly (readonly string[])[]): boolean;
+  has: (type: string, place: Place, tools: readonly (readonly string[])[]) => boolean;
 }
 
 /** Pages have the layout of their place; anything else has a form of its own. */

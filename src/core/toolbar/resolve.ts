@@ -126,11 +126,23 @@ export function toolsIn(world: ToolWorld): (roles: readonly string[], spot: Spot
   const named = (what: 'layouts' | 'fields' | 'states') => new Set(world.rules.flatMap(({ when }) => when[what] ?? []));
   const [layouts, fields, states] = [named('layouts'), named('fields'), named('states')];
   const branches = new Set(world.rules.flatMap(({ when }) => when.branch ?? []));
-  const known = new Map<string, ToolsAnswer>();
+  // Paths with the same of those pages on them share what is known; each is looked through once.
+  const byChain = new Map<string, Map<string, ToolsAnswer>>();
+  const byPath = new WeakMap<readonly string[], Map<string, ToolsAnswer>>();
+  const knownOn = (path: readonly string[]) => {
+    let known = byPath.get(path);
+    if (!known) {
+      const chain = path.filter((page) => branches.has(page)).join('/');
+      known = byChain.get(chain) ?? new Map<string, ToolsAnswer>();
+      byChain.set(chain, known);
+      byPath.set(path, known);
+    }
+    return known;
+  };
   return (roles, spot) => {
-    let key = roles.join(' ');
-    for (const page of spot.path) if (branches.has(page)) key += `/${page}`;
-    key += `|${layouts.has(spot.layout) ? spot.layout : ''}|${fields.has(spot.field) ? spot.field : ''}|${states.has(spot.state) ? spot.state : ''}`;
+    const known = knownOn(spot.path);
+    const who = roles.length === 1 ? (roles[0] ?? '') : roles.join(' ');
+    const key = `${who}|${layouts.has(spot.layout) ? spot.layout : ''}|${fields.has(spot.field) ? spot.field : ''}|${states.has(spot.state) ? spot.state : ''}`;
     let answer = known.get(key);
     if (!answer) known.set(key, (answer = resolveTools(world, roles, spot)));
     return answer;
