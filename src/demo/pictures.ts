@@ -69,6 +69,8 @@ const village = (x: number, y: number) =>
   house(x + 282, y, 74, 96, '#f7ead2', '#4c6b58');
 
 export interface DrawnPicture {
+  /** The key of the page whose part of the website it belongs to. */
+  of?: string;
   name: string;
   description: string;
   svg: string;
@@ -95,6 +97,7 @@ export const PICTURES: Record<
     ),
   },
   skell: {
+    of: 'harbours',
     name: 'Skell Island light',
     description: 'A red and white lighthouse stands on a green island above grey cliffs.',
     svg: svg(
@@ -103,6 +106,7 @@ export const PICTURES: Record<
     ),
   },
   ennis: {
+    of: 'harbours',
     name: 'Port Ennis harbour',
     description: 'Coloured houses line the quay of a small harbour town; a ferry lies alongside.',
     svg: svg(
@@ -111,6 +115,7 @@ export const PICTURES: Record<
     ),
   },
   cafe: {
+    of: 'cafe',
     name: 'Café window',
     description: 'A cup and a piece of cake on a table by a wide window, with the sea and a passing ferry outside.',
     svg: svg(
@@ -119,6 +124,7 @@ export const PICTURES: Record<
     ),
   },
   night: {
+    of: 'harbours',
     name: 'South Quay by night',
     description: 'The quay at night: lit windows along the water and a ferry with its lights on.',
     svg: svg(

@@ -215,6 +215,12 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
       return one;
     };
     const id = (key: string) => get(key).row.id;
+    for (const [key, { of }] of Object.entries(PICTURES))
+      if (of)
+        await tx
+          .update(media)
+          .set({ pageId: id(of) })
+          .where(eq(media.id, Number(pictureIds.get(key))));
 
     await tx
       .insert(assignments)

@@ -322,6 +322,15 @@ export const pages: Section = {
       makes: [],
     },
     {
+      id: 'picture.folder',
+      name: 'Pictures of this part',
+      group: 'inserts',
+      description:
+        'Pictures are chosen from those that belong to the page or to one above it, and from its own, unless “Every picture” is there, too.',
+      care: 'everyday',
+      makes: [],
+    },
+    {
       id: 'picture.all',
       name: 'Every picture',
       group: 'inserts',

@@ -7,6 +7,8 @@ import { h2, list, p, quote, table } from '@/demo/write';
 import { PUT as putDraft } from '@/pages/api/items/[id]/draft';
 import { POST as notes } from '@/pages/api/items/[id]/notes';
 import { POST as publish } from '@/pages/api/items/[id]/publish';
+import { POST as copy } from '@/pages/api/pages/[id]/copy';
+import { POST as describePicture } from '@/pages/api/pictures/[id]/describe';
 import { GET as held } from '@/pages/api/workshop/held';
 import { GET as used } from '@/pages/api/workshop/used';
 import { db } from '@/server/db/client';
@@ -153,6 +155,40 @@ describe('tools by place', () => {
       status: 200,
     });
     expect((await keep('Our history', juno, (b) => b, { banner: String(another?.id) })).status).toBe(422);
+    // Those that belong to this part of the website, where a rule lets them.
+    await inForce(rule('newsroom', 'own-2', {}, { add: ['picture.folder', 'picture'] }));
+    const about = await pageId('About us');
+    const put = (id: number | undefined, part: string | null) =>
+      call(describePicture, 'POST', '/x', {
+        ...maud,
+        params: { id: String(id) },
+        body: { description: 'A boat.', part },
+      });
+    expect((await put(another?.id, String(about))).status).toBe(200);
+    expect(await keep('For the crew', juno, (b) => [...b, inText(another?.id ?? 0)])).toMatchObject({ status: 200 });
+    const third = pictures.find(({ id }) => !own.has(String(id)) && id !== other?.id && id !== another?.id);
+    expect((await put(third?.id, String(await pageId('Harbours')))).status).toBe(200);
+    expect((await keep('For the crew', juno, (b) => [...b, inText(third?.id ?? 0)])).status).toBe(422);
+    expect((await put(third?.id, '999999')).status).toBe(422);
+    expect((await put(third?.id, null)).status).toBe(200);
+  });
+});
+
+describe('a copy of a page', () => {
+  it('needs the tools for all it holds where it is put, and names those that are missing', async () => {
+    const params = { id: String(await pageId('Jobs')) };
+    await inForce(rule('newsroom', 'copies', { layouts: ['plain'], fields: ['body'] }, { use: 'short' }));
+    // Maud has put a list and a table there above; Juno has no table tool on such pages.
+    expect(await call(copy, 'POST', '/x', { ...juno, params, body: { withBelow: false } })).toMatchObject({
+      status: 403,
+      body: { kind: 'tool-missing', tools: expect.arrayContaining(['table']) as string[] },
+    });
+    await inForce(
+      { do: 'remove-tool-rule', role: 'newsroom', rule: 'copies' },
+      rule('newsroom', 'copies', { layouts: ['plain'], fields: ['body'] }, { use: 'everything' }),
+    );
+    expect((await call(copy, 'POST', '/x', { ...juno, params, body: { withBelow: false } })).status).toBe(200);
+    await inForce({ do: 'remove-tool-rule', role: 'newsroom', rule: 'copies' });
   });
 });
 

@@ -16,9 +16,15 @@ export const makersOf = (tools: readonly Tool[], made: string): Tool[] =>
 export const handy = (tools: readonly string[], all: Iterable<string>): ReadonlySet<string> =>
   new Set(tools.includes(CODE_VIEW) ? all : tools);
 
-/** Whether pictures may be chosen only from those a page has or once had. */
-export const hasOwnPicturesOnly = (tools: readonly string[]): boolean =>
-  tools.includes('picture.own') && !tools.includes('picture.all');
+/**
+ * Where pictures may be chosen from: all somebody may see, those that belong to this part of the website and the page's
+ * own, or only those it has or once had.
+ */
+export function pictureSource(tools: readonly string[]): 'all' | 'part' | 'own' {
+  if (tools.includes('picture.all')) return 'all';
+  if (tools.includes('picture.folder')) return 'part';
+  return tools.includes('picture.own') ? 'own' : 'all';
+}
 
 /** What can be made with some tools; everything with the code view. */
 export function makesOf(tools: Iterable<Pick<Tool, 'id' | 'makes'>>): (made: string) => boolean {

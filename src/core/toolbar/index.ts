@@ -1,5 +1,6 @@
 export { linkKindOf, makeOf } from './made';
 export * from './accept';
+export type { AcceptFault } from './apart';
 export * from './hands';
 export * from './held';
 export * from './paste';

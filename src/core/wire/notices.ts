@@ -31,6 +31,8 @@ export const noticeRoutes = {
         .trim()
         .min(1, 'Say what the picture shows.')
         .max(250, 'One sentence of at most 250 characters is enough.'),
+      /** The page whose part of the website it belongs to; null: to none. Left out it stays. */
+      part: pageIdSchema.nullable().optional(),
     }),
   },
 } as const satisfies Record<string, Contract>;

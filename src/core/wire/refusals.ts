@@ -217,11 +217,17 @@ export const REFUSALS = {
     'This text was changed in a way that needs {tools}, which your toolbar does not have.',
     'What was there before is kept as it is; ask the keyholder if you need the tool.',
   ],
+  'copy-needs-tools': [
+    'tool-missing',
+    'What would be copied holds what is made with {tools}, which your toolbar does not have there.',
+    'Somebody with these tools has to copy it.',
+  ],
   'takes-away': [
     'tool-missing',
     'This would change {what} or take it away, which has to stay as it is here, so it was not saved.',
     'Load the page again to get it back. You can ask for a change in the text itself.',
   ],
+  'part-unknown': ['bad-input', 'There is no such page a picture could belong to.'],
   'wish-unknown': ['bad-input', 'There is no such text here to ask for a change of.'],
   'compare-too-long': [
     'too-large',

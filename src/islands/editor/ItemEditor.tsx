@@ -1,6 +1,6 @@
 import { Fragment, lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
 import { documentOf, isEmptyValue, keptElsewhere, textOf, type PageContent } from '@/core/content';
-import { handy, hasOwnPicturesOnly } from '@/core/toolbar';
+import { handy, pictureSource } from '@/core/toolbar';
 import { Icon } from '../kit/Icon';
 import { Confirm, ProblemNote, Safe } from '../kit/parts';
 import { SignInAgain } from '../kit/SignInAgain';
@@ -116,8 +116,12 @@ function Screen({
   const firstText = layout?.fields.find((field) => field.kind === 'rich');
   const textTools = (field: string) => toolbars[layout?.id ?? '']?.[field] ?? { tools: [], keep: {} };
   /** The pictures there are to choose from in a field. */
-  const picturesIn = (field: string) =>
-    hasOwnPicturesOnly(textTools(field).tools) ? pictures.filter(({ id }) => ownPictures.includes(id)) : pictures;
+  const picturesIn = (field: string) => {
+    const source = pictureSource(textTools(field).tools);
+    return source === 'all'
+      ? pictures
+      : pictures.filter(({ id, ofPart }) => ownPictures.includes(id) || (source === 'part' && ofPart));
+  };
   const fieldNames = new Map([...(layout?.fields ?? []), ...settings].map((field) => [field.id, field.name]));
   const parts: PanelParts = { page: item.id, draft, content, change, mayChange, context: { people }, faultOf };
   const clock = { timeZone, now };

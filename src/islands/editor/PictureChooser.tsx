@@ -6,6 +6,8 @@ export interface PictureChoice {
   name: string;
   description: string;
   url: string;
+  /** It belongs to the part of the website one is in. */
+  ofPart?: boolean;
 }
 
 /** Every picture of the website to choose from, with its name and what it shows. */

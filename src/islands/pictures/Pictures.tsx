@@ -1,4 +1,6 @@
 import { useState } from 'react';
+import { PagePicker } from '../kit/PagePicker';
+import { usePages } from '../kit/usePages';
 import { Empty, Labelled, ProblemNote, Said, Safe, useFocusLater } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
@@ -9,6 +11,8 @@ export interface PictureRow {
   description: string;
   url: string;
   usedOn: { title: string }[];
+  /** The page whose part of the website it belongs to, if they see it. */
+  part: { id: string; title: string } | null;
 }
 const MOST = 250;
 
@@ -18,16 +22,23 @@ function Describe({
   onClose,
 }: {
   picture: PictureRow;
-  onDone: (description: string, trial: boolean) => void;
+  onDone: (description: string, part: PictureRow['part'], trial: boolean) => void;
   onClose: () => void;
 }) {
   const { act, busy, problem, faultOf } = useSend();
   const [text, setText, forget] = useKept(`picture ${picture.id}`, picture.description);
+  const { pages } = usePages('seen');
+  const [part, setPart] = useState(picture.part?.id ?? '');
   const keep = async () => {
-    const sent = await act('POST', `/api/pictures/${picture.id}/describe`, { description: text });
+    const moved = part !== (picture.part?.id ?? '');
+    const sent = await act('POST', `/api/pictures/${picture.id}/describe`, {
+      description: text,
+      ...(moved && { part: part === '' ? null : part }),
+    });
     if (!sent?.ok) return;
     forget();
-    onDone(text.trim(), sent.value.trial === true);
+    const title = pages?.find(({ id }) => id === part)?.title ?? picture.part?.title ?? '';
+    onDone(text.trim(), part === '' ? null : { id: part, title }, sent.value.trial === true);
   };
   return (
     <form
@@ -57,6 +68,14 @@ function Describe({
           />
         )}
       </Labelled>
+      <PagePicker
+        label="Which part of the website does it belong to?"
+        pages="seen"
+        value={part}
+        whole="None in particular"
+        now={picture.part?.title}
+        onChange={setPart}
+      />
       <div className="flex flex-wrap gap-2">
         <button type="submit" className="btn btn-main btn-small" disabled={busy} data-anchor="pictures.form.keep">
           Keep this description
@@ -106,14 +125,15 @@ function PictureGrid({ pictures: initial, mayDescribe }: { pictures: PictureRow[
                 <Describe
                   picture={picture}
                   onClose={() => close(picture.id)}
-                  onDone={(description, trial) => {
+                  onDone={(description, part, trial) => {
                     close(picture.id);
                     setSaid(
                       trial
                         ? 'This is a trial: in the real room the description would be kept now.'
                         : `“${picture.name}” has a new description on every page that shows it.`,
                     );
-                    if (!trial) setPictures((all) => all.map((p) => (p.id === picture.id ? { ...p, description } : p)));
+                    if (!trial)
+                      setPictures((all) => all.map((p) => (p.id === picture.id ? { ...p, description, part } : p)));
                   }}
                 />
               ) : (
@@ -123,6 +143,7 @@ function PictureGrid({ pictures: initial, mayDescribe }: { pictures: PictureRow[
                     {picture.usedOn.length
                       ? `On ${picture.usedOn.map((page) => `“${page.title}”`).join(', ')}`
                       : 'On no page'}
+                    {picture.part && `. Belongs to “${picture.part.title}”`}
                   </p>
                   {mayDescribe && (
                     <button

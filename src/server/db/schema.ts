@@ -165,9 +165,11 @@ export const media = pgTable(
       .notNull()
       .references(() => blobs.hash),
     authorId: integer(),
+    /** The part of the website it belongs to: this page and all below it; null: to none. */
+    pageId: integer(),
     createdAt: now(),
   },
-  (t) => [within(t, t.authorId, (): Owned => people)],
+  (t) => [within(t, t.authorId, (): Owned => people), within(t, t.pageId, (): Owned => items)],
 );
 
 export const items = pgTable(

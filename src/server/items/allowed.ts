@@ -4,12 +4,12 @@ import { textOf, type Layout, type PageContent } from '@/core/content';
 import { canonical } from '@/core/json';
 import { policyOf } from '@/core/plan';
 import { writingOf } from '@/core/room';
-import { hasOwnPicturesOnly } from '@/core/toolbar';
+import { pictureSource } from '@/core/toolbar';
 import { sayList } from '@/core/words';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { people, revisions } from '../db/schema';
+import { media, people, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
 import { Problem, problemAt } from '../gate/problems';
@@ -107,14 +107,23 @@ export async function mustMayUse(
     // Whoever may not see all pictures, or shall choose from its own, has those the page ever had.
     const known = new Set(picturesOf(form, shown ?? {}).map(({ id }) => id));
     const writing = writingOf(inventory, access.plan, access.who, now().getTime());
-    const isLimited = (field: string) =>
-      !mayNow(access, 'media.view').allowed ||
-      (place !== undefined &&
-        hasOwnPicturesOnly(writing.of(form.type.id, { ...place, layout: layout.id }, field).tools));
-    const limited = wanted.filter(({ field, id }) => !known.has(id) && isLimited(field.id));
+    const sourceOf = (field: string) =>
+      !mayNow(access, 'media.view').allowed
+        ? 'own'
+        : place
+          ? pictureSource(writing.of(form.type.id, { ...place, layout: layout.id }, field).tools)
+          : 'all';
+    const limited = wanted.filter(({ field, id }) => !known.has(id) && sourceOf(field.id) !== 'all');
     if (limited.length > 0) {
       for (const id of await findPicturesEver(tx, item)) known.add(id);
-      const chosen = limited.find(({ id }) => !known.has(id));
+      const ofPart = new Set(
+        (await tx.select().from(media).where(eq(media.siteId, access.site.id))).flatMap(({ id, pageId }) =>
+          pageId !== null && place?.path.includes(String(pageId)) ? [String(id)] : [],
+        ),
+      );
+      const chosen = limited.find(
+        ({ field, id }) => !known.has(id) && !(sourceOf(field.id) === 'part' && ofPart.has(id)),
+      );
       if (chosen)
         throw problemAt(chosen.field.id, 'picture-not-yours', {
           field: chosen.field.name,

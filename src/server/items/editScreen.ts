@@ -2,7 +2,7 @@ import { decide } from '@/core/access';
 import { policyOf, publishingOf } from '@/core/plan';
 import { writingOf, type TextTools } from '@/core/room';
 import { controlsOn } from '@/core/task';
-import { hasOwnPicturesOnly } from '@/core/toolbar';
+import { pictureSource } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import { pageNamer } from '../tree/naming';
@@ -91,7 +91,7 @@ export async function loadEditScreen(
           .map(({ id: field }) => [field, writing.of(type, { ...place, layout }, field)]),
       );
   const isLimited = Object.values(toolbars).some((fields) =>
-    Object.values(fields).some(({ tools }) => hasOwnPicturesOnly(tools)),
+    Object.values(fields).some(({ tools }) => pictureSource(tools) !== 'all'),
   );
   const own = isLimited ? await findPicturesEver(tx, { id, type }) : new Set<string>();
   for (const picture of had) own.add(picture);
@@ -112,7 +112,10 @@ export async function loadEditScreen(
     toolbars,
     ownPictures: [...own],
     allTools: [...inventory.tools.values()],
-    pictures: choosable,
+    pictures: choosable.map(({ part, ...picture }) => ({
+      ...picture,
+      ofPart: part !== null && (place?.path.includes(part) ?? false),
+    })),
     timeZone: access.site.timeZone,
     now: now().toISOString(),
   };

@@ -1,5 +1,5 @@
 import { and, eq, isNull, sql } from 'drizzle-orm';
-import type { Audience } from '@/core/access';
+import type { Audience, Place } from '@/core/access';
 import {
   emptyDocument,
   freeSlug,
@@ -18,8 +18,10 @@ import { authorize, mayOn } from '../gate/authorize';
 import { Problem, problemAt } from '../gate/problems';
 import { lockTree, takenSlugs } from '../tree/addresses';
 import { beginDraft } from '../items/begin';
+import { formOf } from '../items/forms';
 import { findNewest, mustFindPage } from '../items/items';
 import { findPagesOf, titleOf } from '../items/publishing';
+import { mustHaveToolsToCopy } from '../items/tools';
 import { findPlace } from '../tree/tree';
 
 type PageRow = typeof items.$inferSelect;
@@ -170,6 +172,9 @@ export async function copyPage(
     if (!at || !from || !mayView(from)) continue;
     if (source.id !== pageId && !mayMake({ ...from, path: at.path.split('.') })) continue;
     const content = await findNewest(tx, source);
+    const layout = textOf(content, 'page.layout') || source.layout;
+    const made: Place = { path: [...at.path.split('.'), 'new'], layout, state: 'draft', author: access.who.id };
+    mustHaveToolsToCopy(access, formOf(source), made, content);
     const title = source.id === pageId ? `${textOf(content, 'title').slice(0, 110)} (copy)` : textOf(content, 'title');
     const slug =
       source.id === pageId
@@ -181,7 +186,7 @@ export async function copyPage(
       await addPage(tx, access, at, {
         title,
         slug,
-        layout: textOf(content, 'page.layout') || source.layout,
+        layout,
         position,
         content,
         inNavigation: source.inNavigation,

@@ -4,13 +4,17 @@ import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { blobs, media } from '../db/schema';
 import type { Access } from '../gate/access';
-import { Problem } from '../gate/problems';
+import { mayNow } from '../gate/authorize';
+import { Problem, problemAt } from '../gate/problems';
+import { findPlace } from '../tree/tree';
 
 export interface Picture {
   id: string;
   name: string;
   description: string;
   url: string;
+  /** The page whose part of the website it belongs to; null: to none. */
+  part: string | null;
 }
 
 const pictureUrl = (hash: string): string => `/media/${hash}`;
@@ -18,7 +22,13 @@ const pictureUrl = (hash: string): string => `/media/${hash}`;
 /** Every picture by name. */
 export async function listPictures(tx: Tx, siteId: number): Promise<Picture[]> {
   const rows = await tx.select().from(media).where(eq(media.siteId, siteId)).orderBy(asc(media.name));
-  return rows.map(({ id, name, description, hash }) => ({ id: String(id), name, description, url: pictureUrl(hash) }));
+  return rows.map(({ id, name, description, hash, pageId }) => ({
+    id: String(id),
+    name,
+    description,
+    url: pictureUrl(hash),
+    part: pageId === null ? null : String(pageId),
+  }));
 }
 
 export async function findBlob(tx: Tx, hash: string) {
@@ -32,11 +42,23 @@ export async function keepBlob(tx: Tx, mime: string, bytes: Buffer): Promise<str
   return hash;
 }
 
-/** Changes what a picture is said to show. Runs in a transaction. */
-export async function describePicture(tx: Tx, access: Access, id: number, description: string): Promise<void> {
+/**
+ * Changes what a picture is said to show, and where it is said to which part of the website it belongs. Runs in a
+ * transaction.
+ */
+export async function describePicture(
+  tx: Tx,
+  access: Access,
+  id: number,
+  { description, part }: { description: string; part?: string | null | undefined },
+): Promise<void> {
+  if (part !== undefined && part !== null) {
+    const place = await findPlace(tx, access.site.id, Number(part));
+    if (!place || !mayNow(access, 'page.view', { place }).allowed) throw problemAt('part', 'part-unknown');
+  }
   const [row] = await tx
     .update(media)
-    .set({ description })
+    .set({ description, ...(part !== undefined && { pageId: part === null ? null : Number(part) }) })
     .where(and(eq(media.id, id), eq(media.siteId, access.site.id)))
     .returning({ name: media.name });
   if (!row) throw new Problem('picture-gone');

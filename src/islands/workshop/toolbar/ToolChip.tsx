@@ -7,6 +7,7 @@ const ICONS: Record<string, IconName> = {
   'mode.code': 'code',
   'paste.form': 'copy',
   'picture.own': 'picture',
+  'picture.folder': 'picture',
   'picture.all': 'images',
 };
 /** Tools of one family share a picture: `link.web`, `link.mail`. */

@@ -1,0 +1,2 @@
+ALTER TABLE "media" ADD COLUMN "page_id" integer;--> statement-breakpoint
+ALTER TABLE "media" ADD CONSTRAINT "media_site_id_page_id_items_site_id_id_fk" FOREIGN KEY ("site_id","page_id") REFERENCES "public"."items"("site_id","id") ON DELETE no action ON UPDATE no action;
