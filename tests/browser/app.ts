@@ -22,7 +22,8 @@ async function startApp(ownCluster: boolean): Promise<App> {
     cluster?.url('postgres') ?? process.env['TEST_ADMIN_URL'] ?? '',
     `b_${randomBytes(6).toString('hex')}`,
   );
-  const port = await mustFindFreePort(4500 + Math.floor(Math.random() * 1000));
+  // Below 5100 are ports a browser goes to for nobody (5060 and 5061), and again from 6000 on.
+  const port = await mustFindFreePort(5100 + Math.floor(Math.random() * 700));
   const serve = async (): Promise<ChildProcess> => {
     const started = spawn(process.execPath, ['scripts/serve.mjs'], {
       stdio: ['ignore', 'ignore', 'inherit', 'ipc'],

@@ -173,7 +173,7 @@ test('rules for tools are made, put in another order, changed and done away with
   const undo = maud.getByRole('button', { name: 'Undo' });
   while (await undo.isEnabled()) {
     await undo.click();
-    await expect(maud.getByText('Saving…')).toHaveCount(0);
+    await isPrepared(maud);
   }
   await expect(maud.getByText('Same as live')).toBeVisible();
   await maud.context().close();

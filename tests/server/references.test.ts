@@ -1,6 +1,7 @@
 import { asc, eq } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { documentOf, referencesOf, type Document, type PageContent } from '@/core/content';
+import { heldIn } from '@/core/toolbar';
 import { doc, p } from '@/demo/write';
 import { POST as aside } from '@/pages/api/items/[id]/aside';
 import { POST as bringBack } from '@/pages/api/items/[id]/bring-back';
@@ -72,14 +73,21 @@ async function expectNoted(): Promise<void> {
       .from(drafts)
       .innerJoin(items, eq(items.id, drafts.itemId))),
   ];
-  const said = kept.flatMap(({ item, content, ...one }) =>
-    referencesOf(formOf(item).byId.values(), content).map(({ field, kind, target }) =>
-      [item.id, 'revision' in one ? one.revision : 'draft', field, kind, target].join(' '),
-    ),
-  );
+  const said = kept.flatMap(({ item, content, ...one }) => {
+    const form = formOf(item);
+    const needed = referencesOf(form.byId.values(), content).map((needs) => ({ ...needs, times: 1 }));
+    const held = form.rich.flatMap(({ id: field }) =>
+      [...heldIn(content[field])].map(([target, times]) => ({ field, kind: 'made', target, times })),
+    );
+    return [...needed, ...held].map(({ field, kind, target, times }) =>
+      [item.id, 'revision' in one ? one.revision : 'draft', field, kind, target, times].join(' '),
+    );
+  });
   const noted = await db.select().from(references).orderBy(asc(references.id));
   expect(
-    noted.map((row) => [row.itemId, row.revisionId ?? 'draft', row.field, row.kind, row.target].join(' ')).sort(),
+    noted
+      .map((row) => [row.itemId, row.revisionId ?? 'draft', row.field, row.kind, row.target, row.times].join(' '))
+      .sort(),
   ).toEqual(said.sort());
 }
 
