@@ -96,8 +96,13 @@ const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
         base: fc.constantFrom('everyday', 'short', 'newsroom', undefined),
         add: fc.subarray(SOME_TOOLS),
         take: fc.subarray(SOME_TOOLS),
+        groups: fc.constantFrom(undefined, ['inserts' as const], ['modes' as const, 'words' as const]),
       })
-      .map(({ base, ...set }) => ({ ...set, ...(base !== undefined && { base }) })),
+      .map(({ base, groups, ...set }) => ({
+        ...set,
+        ...(base !== undefined && { base }),
+        ...(groups && { groups: [...groups] }),
+      })),
   }),
   'remove-tool-set': fc.record({ role, set: fc.constantFrom('tiny', 'short') }),
   'put-tool-rule': fc.record({ role, rule: toolRule }),

@@ -75,6 +75,7 @@ describe('the room of a role', () => {
         'mode.preview',
       ],
       keep: {},
+      groups: [],
     });
     expect(r.dashboard).toEqual([['pages.unfinished'], ['notices.now'], ['visits.week']]);
     expect(r.tasks.map((t) => [t.name, t.verdict.can])).toEqual([
@@ -99,6 +100,27 @@ describe('the room of a role', () => {
       expect(r.writing.of('page', PLACES.quay, 'body').tools).toEqual(['bold', 'link.page', 'mode.code']);
       expect(r.tasks.map((t) => t.task).sort()).toEqual(['notices.post', 'pages.find']);
     }
+  });
+  it('has its tools in groups as the set has them, or the nearest base that says', () => {
+    const made = withTools(plan(role('a'), role('b')), { a: ['bold'], b: ['bold'] });
+    const [first, second] = made.toolbars.sets;
+    if (!first || !second) throw new Error('no sets');
+    const p: Plan = {
+      ...made,
+      toolbars: {
+        ...made.toolbars,
+        sets: [
+          { ...first, groups: ['inserts', 'words'] },
+          { ...second, base: 'a' },
+        ],
+      },
+    };
+    const groups = (...held: string[]) =>
+      at(p, person('ines', ...held.map((one) => ({ role: one })))).writing.of('page', PLACES.quay, 'body').groups;
+    expect(groups('b')).toEqual(['inserts', 'words']);
+    expect(groups('b', 'a')).toEqual(['inserts', 'words']);
+    expect(groups()).toEqual([]);
+    expect(at(made, person('ines', { role: 'b' })).writing.of('page', PLACES.quay, 'body').groups).toEqual([]);
   });
   it('says what comes closest on some page, where it is forbidden on the first', () => {
     // Forbidden at the top; on the page whose author somebody else is it only wants own work.

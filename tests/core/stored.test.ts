@@ -75,6 +75,7 @@ describe('what is stored of plans', () => {
           expect(of('page', place, field), `${id} on ${place.path.join('/')}`).toEqual({
             tools: [...inventory.tools.keys()].filter((tool) => had.has(tool)),
             keep: {},
+            groups: [],
           });
         }
   });

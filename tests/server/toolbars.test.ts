@@ -77,7 +77,7 @@ describe('tools by place', () => {
       const id = await pageId(title);
       const thing = await findPlaced(db, access.site.id, id);
       const screen = await loadEditScreen(db, access, thing ?? {}, id, await loadRoom(db, access), '/');
-      expect(screen.toolbars[thing?.place.layout ?? '']?.['body']).toEqual({ tools: has, keep: {} });
+      expect(screen.toolbars[thing?.place.layout ?? '']?.['body']).toEqual({ tools: has, keep: {}, groups: [] });
     }
   });
   it('are those of the layout a page is given with the same keeping', async () => {

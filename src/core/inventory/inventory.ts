@@ -201,8 +201,16 @@ export function findScreen(
   return best;
 }
 
-/** Tools by their groups, in the order a toolbar has them; groups without any are left out. */
-export const groupTools = (tools: readonly Tool[]): { id: Tool['group']; name: string; tools: Tool[] }[] =>
-  (Object.keys(TOOL_GROUPS) as Tool['group'][])
+export const TOOL_GROUP_IDS = Object.keys(TOOL_GROUPS) as [Tool['group'], ...Tool['group'][]];
+
+/**
+ * Tools by their groups, in the order a toolbar has them; groups without any are left out. `first`: those that stand
+ * before the others.
+ */
+export const groupTools = (
+  tools: readonly Tool[],
+  first: readonly Tool['group'][] = [],
+): { id: Tool['group']; name: string; tools: Tool[] }[] =>
+  [...new Set([...first, ...TOOL_GROUP_IDS])]
     .map((id) => ({ id, name: TOOL_GROUPS[id], tools: tools.filter((tool) => tool.group === id) }))
     .filter((group) => group.tools.length > 0);

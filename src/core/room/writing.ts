@@ -1,6 +1,6 @@
 import type { Place, PolicyPerson } from '../access';
-import { writtenForms, type Inventory, type PermissionId } from '../inventory';
-import { toolResolver, type Plan } from '../plan';
+import { writtenForms, type Inventory, type PermissionId, type Tool } from '../inventory';
+import { groupsIn, toolResolver, type Plan } from '../plan';
 import { rolesThatCount, stricter, type Policy } from '../toolbar';
 
 /** What somebody writes a text with. */
@@ -9,6 +9,8 @@ export interface TextTools {
   tools: readonly string[];
   /** What rules say becomes of constructs that none of them makes. */
   keep: Readonly<Record<string, Policy>>;
+  /** Groups of tools that stand first, in this order: as the set has them that the first of their roles writes with. */
+  groups: readonly Tool['group'][];
 }
 
 /**
@@ -35,9 +37,14 @@ export function writingOf(inventory: Inventory, plan: Plan, person: PolicyPerson
     const roles = rolesThatCount(person, place.path, nowMs);
     const spot = { path: place.path, layout: formOf(type, place)?.layout.id ?? place.layout, field };
     const [now, written] = [place.state, 'draft'].map((state) => resolve(roles, { ...spot, state }));
-    if (!now || !written) return { tools: [], keep: {} };
-    if (now === written) return { tools: now.tools, keep: now.keep };
-    return { tools: now.tools.filter((tool) => written.tools.includes(tool)), keep: stricter(now.keep, written.keep) };
+    if (!now || !written) return { tools: [], keep: {}, groups: [] };
+    const groups = groupsIn(plan.toolbars, now);
+    if (now === written) return { tools: now.tools, keep: now.keep, groups };
+    return {
+      groups,
+      tools: now.tools.filter((tool) => written.tools.includes(tool)),
+      keep: stricter(now.keep, written.keep),
+    };
   };
   const at = (type: string, place: Place) =>
     new Map((formOf(type, place)?.texts ?? []).map(({ id }) => [id, of(type, place, id)]));

@@ -114,7 +114,7 @@ function Screen({
     ? keptElsewhere(layouts, layout, content).filter((field) => !isEmptyValue(content[field.id]))
     : [];
   const firstText = layout?.fields.find((field) => field.kind === 'rich');
-  const textTools = (field: string) => toolbars[layout?.id ?? '']?.[field] ?? { tools: [], keep: {} };
+  const textTools = (field: string) => toolbars[layout?.id ?? '']?.[field] ?? { tools: [], keep: {}, groups: [] };
   /** The pictures there are to choose from in a field. */
   const picturesIn = (field: string) => {
     const source = pictureSource(textTools(field).tools);

@@ -84,6 +84,8 @@ const keepFocus = (event: MouseEvent) => event.preventDefault();
 interface ToolbarProps {
   editor: Editor;
   tools: readonly Tool[];
+  /** Groups that stand before the others. */
+  first: readonly Tool['group'][];
   pictures: PictureChoice[];
   finding: boolean;
   full: boolean;
@@ -96,7 +98,7 @@ interface ToolbarProps {
  * The tools somebody has, as the inventory names and groups them: one tab stop, arrow keys between the tools (WAI-ARIA
  * toolbar pattern).
  */
-export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull, onSay }: ToolbarProps) {
+export function Toolbar({ editor, tools, first, pictures, finding, full, onFind, onFull, onSay }: ToolbarProps) {
   const { anchor } = useAbout();
   const [asking, setAsking] = useState<'link' | 'picture' | 'alert' | null>(null);
   const on = useEditorState({
@@ -193,7 +195,7 @@ export function Toolbar({ editor, tools, pictures, finding, full, onFind, onFull
   const row = useRef<HTMLDivElement>(null);
   const [fits, setFits] = useState(Infinity);
   const [open, setOpen] = useState(false);
-  const groups = groupTools(tools).map((group) => ({ id: group.id, buttons: group.tools.flatMap(buttonsOf) }));
+  const groups = groupTools(tools, first).map((group) => ({ id: group.id, buttons: group.tools.flatMap(buttonsOf) }));
   const extra = inTable
     ? IN_TABLE.map(([label, run, why]) => button(label, false, () => act(label, run, why), null, true))
     : [];

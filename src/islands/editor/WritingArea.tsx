@@ -88,7 +88,7 @@ export default function WritingArea({
   label,
   loaded,
   onReady,
-  with: { tools: ids, keep },
+  with: { tools: ids, keep, groups },
   allTools,
   readOnly,
   pictures,
@@ -278,6 +278,7 @@ export default function WritingArea({
               <Toolbar
                 editor={editor}
                 tools={tools}
+                first={groups}
                 pictures={pictures}
                 finding={finding}
                 full={full}

@@ -33,5 +33,5 @@ export { allDoors, doorsNobodyHas, type PlanDoor } from './doors';
 export { grantInWords, grantSchema, unknownInGrant } from './grants';
 export { type OperationFault, type PartFault, type Telling } from './part';
 export { freeId, isJust, toolsEverywhere, withTool, worldOfToolbars } from './toolGiven';
-export { ruleNames, type PlanToolRule, type PlanToolSet, type Toolbars } from './toolbarsForm';
+export { groupsIn, groupsOf, ruleNames, type PlanToolRule, type PlanToolSet, type Toolbars } from './toolbarsForm';
 export { publishingOf, type CheckRule, type Publishing } from './publishing';

@@ -1,10 +1,16 @@
 import { z } from 'zod';
 import { STATE_WORDS } from '../../access';
-import { scopeNames, type Inventory } from '../../inventory';
-import { keepSchema, toolRuleSchema, toolSetSchema, type RuleNames } from '../../toolbar';
+import { scopeNames, TOOL_GROUP_IDS, type Inventory, type Tool } from '../../inventory';
+import { keepSchema, toolRuleSchema, toolSetSchema, type RuleNames, type ToolsAnswer } from '../../toolbar';
 import { idSchema, readableMany, readableObject, readableText, wordsSchema, type Telling } from './part';
 
-export const planSetSchema = toolSetSchema.extend({ id: idSchema, name: wordsSchema(80), base: idSchema.optional() });
+export const planSetSchema = toolSetSchema.extend({
+  id: idSchema,
+  name: wordsSchema(80),
+  base: idSchema.optional(),
+  /** The groups of tools in their order, as its base has them when left out; the others follow. */
+  groups: z.array(z.enum(TOOL_GROUP_IDS)).optional(),
+});
 export const planRuleSchema = toolRuleSchema.extend({ id: idSchema, keep: keepSchema.optional() });
 export const schema = z.strictObject({ sets: z.array(planSetSchema), rules: z.array(planRuleSchema).max(500) });
 export type PlanToolSet = z.infer<typeof planSetSchema>;
@@ -78,13 +84,33 @@ export function sayingOf(inventory: Inventory, one: PlanToolSet | PlanToolRule):
   };
 }
 
-/** The sets a rule's tools come from: its own and the bases of that. */
-export function setsOf({ sets }: Pick<Toolbars, 'sets'>, rule: PlanToolRule): string[] {
+/** The groups of tools in the order a set has them, or the nearest of its bases that says; none where none does. */
+export function groupsOf({ sets }: Pick<Toolbars, 'sets'>, set: string): readonly Tool['group'][] {
+  for (const id of setAndBases(sets, set)) {
+    const groups = sets.find((one) => one.id === id)?.groups;
+    if (groups) return groups;
+  }
+  return [];
+}
+
+/** The same for a toolbar: as the set has them that the first of the roles writes with at last. */
+export function groupsIn({ sets, rules }: Toolbars, { steps }: ToolsAnswer): readonly Tool['group'][] {
+  const uses = steps.filter(({ did }) => did === 'use');
+  const last = uses.findLast(({ role }) => role === uses[0]?.role)?.rule;
+  const set = rules.find(({ id }) => id === last)?.then.use;
+  return set === undefined ? [] : groupsOf({ sets }, set);
+}
+
+/** A set and the bases it is put together from, the nearest first; a circle ends where it closes. */
+function setAndBases(sets: Toolbars['sets'], set: string | undefined): string[] {
   const out: string[] = [];
-  for (let id = rule.then.use; id !== undefined && !out.includes(id); id = sets.find((set) => set.id === id)?.base)
-    out.push(id);
+  for (let id = set; id !== undefined && !out.includes(id); id = sets.find((one) => one.id === id)?.base) out.push(id);
   return out;
 }
+
+/** The sets a rule's tools come from: its own and the bases of that. */
+export const setsOf = ({ sets }: Pick<Toolbars, 'sets'>, rule: PlanToolRule): string[] =>
+  setAndBases(sets, rule.then.use);
 
 /** Whether a rule is one of a role's own. */
 export const isOf = (rule: PlanToolRule, role: string) => rule.when.roles?.includes(role) ?? false;

@@ -63,6 +63,7 @@ export function toolbarDifferences(
       ...[...has].filter((tool) => !had.has(tool)).map((tool) => `gains “${toolName(inventory, tool)}”`),
       ...[...had].filter((tool) => !has.has(tool)).map((tool) => `loses “${toolName(inventory, tool)}”`),
       ...(a.name === b.name ? [] : [`is called “${b.name}”`]),
+      ...(same(a.groups ?? null, b.groups ?? null) ? [] : ['has its groups in another order']),
     ];
     lines.push(
       ...(told.length > 0 ? told : ['is put together otherwise, with the same tools']).map(

@@ -1,6 +1,8 @@
 import { canonical } from '@/core/json';
 import type { ToolsAnswer } from '@/core/toolbar';
-import type { Plan } from '@/core/plan';
+import { groupTools } from '@/core/inventory';
+import { groupsIn, type Plan } from '@/core/plan';
+import { inventory } from '@/office';
 import { asButtons, ToolChip } from './ToolChip';
 import { FORMS, layoutName, TEXTS, textName, type Cell, type Chosen } from './model';
 
@@ -21,6 +23,12 @@ function fromSets(plan: Plan, { steps }: ToolsAnswer): string {
   }
   const changes = [more > 0 && `+ ${more}`, less > 0 && `− ${less}`].filter(Boolean).join(', ');
   return [names.at(-1), changes].filter(Boolean).join(' ');
+}
+
+/** The tools in the order the toolbar has them: by their groups, as the set has those that the first role writes with. */
+function inGroups(plan: Plan, answer: ToolsAnswer): string[] {
+  const there = [...inventory.tools.values()].filter(({ id }) => answer.tools.includes(id));
+  return groupTools(there, groupsIn(plan.toolbars, answer)).flatMap((group) => group.tools.map(({ id }) => id));
 }
 
 /** The toolbar somebody gets in every text they may write in: layouts down, texts across. */
@@ -102,7 +110,7 @@ export function Grid({
                       )}
                     </td>
                   );
-                const buttons = asButtons(answer.tools);
+                const buttons = asButtons(inGroups(plan, answer));
                 const gone = asButtons(was).filter((one) => !buttons.some(({ id }) => id === one.id));
                 const wasButtons = asButtons(was);
                 return (

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { freeId, type Plan, type PlanToolSet } from '@/core/plan';
+import { groupTools } from '@/core/inventory';
+import { freeId, groupsOf, type Plan, type PlanToolSet } from '@/core/plan';
 import { toolsOfSet, type RuleNames } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
@@ -44,6 +45,8 @@ export function SetsDialog({
   const { sets, rules } = plan.toolbars;
   const byId = new Map(sets.map((set) => [set.id, set]));
   const held = new Map(sets.map((set) => [set.id, toolsOfSet(byId, set.id)]));
+  /** The groups that stand first in a set, by itself or by its bases. */
+  const orderOf = (set: PlanToolSet) => groupsOf(plan.toolbars, set.id);
   const [onlyDifferent, setOnlyDifferent] = useState(false);
   const [name, setName] = useState('');
   const [asking, setAsking] = useState<{ set: PlanToolSet; others: string } | null>(null);
@@ -135,6 +138,33 @@ export function SetsDialog({
                           ))}
                       </select>
                     </label>
+                  )}
+                  {!readOnly && (
+                    <details className="mt-1">
+                      <summary className="cursor-pointer text-pine underline">
+                        Order of groups<span className="sr-only"> in “{set.name}”</span>
+                      </summary>
+                      <ol className="mt-1 grid gap-0.5">
+                        {groupTools([...inventory.tools.values()], orderOf(set)).map((group, i, all) => (
+                          <li key={group.id} className="flex items-center justify-between gap-1">
+                            {group.name}
+                            <button
+                              type="button"
+                              className="flex h-6 w-6 shrink-0 items-center justify-center rounded-s text-ink-2 hover:bg-pine-soft disabled:opacity-40"
+                              aria-label={`“${group.name}” further to the front in “${set.name}”`}
+                              disabled={i === 0}
+                              onClick={() => {
+                                const ids = all.map(({ id }) => id);
+                                ids.splice(i - 1, 2, group.id, ids[i - 1] ?? group.id);
+                                put({ ...set, groups: ids });
+                              }}
+                            >
+                              <Icon name="up" size={14} />
+                            </button>
+                          </li>
+                        ))}
+                      </ol>
+                    </details>
                   )}
                   <span className="hint mt-1 block">
                     {usersOf(set.id).length > 0
