@@ -1,4 +1,5 @@
 import type { Place, PolicyPerson } from '../access';
+import { canonical } from '../json';
 import type { Inventory } from '../inventory';
 import type { Plan } from '../plan';
 import { writingOf } from '../room';
@@ -43,6 +44,8 @@ export function usedAndLost(
   used: readonly Use[],
 ): UsedAndLost[] {
   const { inventory, before, after, people, places, nowMs } = given;
+  const said = ({ toolbars, roles }: Plan) => canonical([toolbars, roles.map((role) => [role.id, role.extends])]);
+  if (said(before) === said(after)) return [];
   const tools = [...inventory.tools.values()];
   const lost = new Map<string, UsedAndLost>();
   for (const use of used) {

@@ -1,7 +1,7 @@
 import type { Place, PolicyPerson } from '../access';
 import { writtenForms, type Inventory, type PermissionId, type Tool } from '../inventory';
 import { groupsIn, toolResolver, type Plan } from '../plan';
-import { rolesThatCount, stricter, type Policy } from '../toolbar';
+import { rolesThatCount, stricter, type Policy, type ToolsAnswer } from '../toolbar';
 
 /** What somebody writes a text with. */
 export interface TextTools {
@@ -25,23 +25,38 @@ export interface Writing {
   has: (type: string, place: Place, tools: readonly (readonly string[])[]) => boolean;
 }
 
-/** Pages have the layout of their place; anything else has a form of its own. */
 const PAGE = 'page';
+
+/** Pages have the layout of their place; anything else has a form of its own, wherever it lies. */
+const keyOf = (type: string, layout: string) => (type === PAGE ? `${PAGE} ${layout}` : type);
 
 export function writingOf(inventory: Inventory, plan: Plan, person: PolicyPerson, nowMs: number): Writing {
   const resolve = toolResolver(inventory, plan);
-  const forms = writtenForms(inventory);
-  const formOf = (type: string, place: Place) =>
-    forms.find((one) => one.type === type && (type !== PAGE || one.layout.id === place.layout));
+  const forms = new Map(writtenForms(inventory).map((form) => [keyOf(form.type, form.layout.id), form]));
+  const formOf = (type: string, place: Place) => forms.get(keyOf(type, place.layout));
+  // Without a branch in any assignment the same roles count everywhere.
+  const everywhere = person.assignments.every((a) => a.branch === undefined)
+    ? rolesThatCount(person, [], nowMs)
+    : undefined;
+  const known = new Map<ToolsAnswer, TextTools>();
+  const textOf = (answer: ToolsAnswer): TextTools => {
+    let text = known.get(answer);
+    if (!text) {
+      text = { tools: answer.tools, keep: answer.keep, groups: groupsIn(plan.toolbars, answer) };
+      known.set(answer, text);
+    }
+    return text;
+  };
   const of = (type: string, place: Place, field: string): TextTools => {
-    const roles = rolesThatCount(person, place.path, nowMs);
-    const spot = { path: place.path, layout: formOf(type, place)?.layout.id ?? place.layout, field };
-    const [now, written] = [place.state, 'draft'].map((state) => resolve(roles, { ...spot, state }));
+    const roles = everywhere ?? rolesThatCount(person, place.path, nowMs);
+    const layout = formOf(type, place)?.layout.id ?? place.layout;
+    const [now, written] = [place.state, 'draft'].map((state) =>
+      resolve(roles, { path: place.path, layout, field, state }),
+    );
     if (!now || !written) return { tools: [], keep: {}, groups: [] };
-    const groups = groupsIn(plan.toolbars, now);
-    if (now === written) return { tools: now.tools, keep: now.keep, groups };
+    if (now === written) return textOf(now);
     return {
-      groups,
+      ...textOf(now),
       tools: now.tools.filter((tool) => written.tools.includes(tool)),
       keep: stricter(now.keep, written.keep),
     };

@@ -8,10 +8,6 @@ export const USED_DAYS = 90;
 /** Most places that are told one by one; beyond them only how many there are. */
 const MOST_PLACES = 2000;
 
-/** The newest text of each item: its draft, or the version that stands newest. */
-const newest = sql`(r.revision_id is null or (d.item_id is null and r.revision_id = (
-  select id from revisions v where v.item_id = r.item_id and v.kind <> 'kept' order by v.number desc limit 1)))`;
-
 /**
  * Where newest texts hold something a tool makes: each item and field, with how often, and who changed the item last.
  * Written down whenever a text is kept, so nothing is gone through when it is asked for.
@@ -27,15 +23,25 @@ export async function findHeld(tx: Tx, siteId: number, made: string): Promise<He
     by: string | null;
     at: Date;
   }>(sql`
-    select r.item_id as item, i.type, case i.type when 'page' then i.id else i.parent_id end as page, r.field, r.times,
+    with newest as (
+      select distinct on (item_id) item_id, id from revisions where site_id = ${siteId} and kind <> 'kept'
+      order by item_id, number desc
+    ), held as (
+      select r.item_id, r.revision_id, r.field, r.times from item_references r
+      left join drafts d on d.item_id = r.item_id
+      left join newest n on n.item_id = r.item_id
+      where r.site_id = ${siteId} and r.kind = 'made' and r.target = ${made}
+        and (r.revision_id is null or (d.item_id is null and r.revision_id = n.id))
+      order by r.times desc, r.item_id limit ${MOST_PLACES}
+    )
+    select h.item_id as item, i.type, case i.type when 'page' then i.id else i.parent_id end as page, h.field, h.times,
       coalesce(d.content->>'title', v.content->>'title') as title, p.name as by, coalesce(d.updated_at, v.made_at) as at
-    from item_references r
-    join items i on i.id = r.item_id and i.deleted_at is null
-    left join drafts d on d.item_id = r.item_id
-    left join revisions v on v.id = r.revision_id
+    from held h
+    join items i on i.id = h.item_id and i.deleted_at is null
+    left join drafts d on d.item_id = h.item_id
+    left join revisions v on v.id = h.revision_id
     left join people p on p.id = coalesce(d.updated_by, v.made_by)
-    where r.site_id = ${siteId} and r.kind = 'made' and r.target = ${made} and ${newest}
-    order by r.times desc, r.item_id limit ${MOST_PLACES}`);
+    order by h.times desc, h.item_id`);
   return rows.map((row) => ({
     item: String(row.item),
     type: row.type,
