@@ -122,6 +122,26 @@ describe('the room of a role', () => {
     expect(groups()).toEqual([]);
     expect(at(made, person('ines', { role: 'b' })).writing.of('page', PLACES.quay, 'body').groups).toEqual([]);
   });
+  it('lets stand what is stricter of a text as it stands and as a draft; where no rule speaks, it is as usual', () => {
+    const made = withTools(plan(role('a')), { a: ['bold'] });
+    const keep = { table: 'free', heading: 'whole', bulletList: 'words' } as const;
+    const p: Plan = {
+      ...made,
+      toolbars: {
+        ...made.toolbars,
+        rules: [
+          ...made.toolbars.rules,
+          { id: 'q', when: { states: ['published'] }, then: { add: ['italic'] }, keep },
+          { id: 'r', when: { states: ['draft'] }, then: { add: [] }, keep: { bulletList: 'free' } },
+        ],
+      },
+    };
+    const { of } = at(p, person('ines', { role: 'a' })).writing;
+    expect(of('page', PLACES.root, 'body')).toMatchObject({
+      tools: ['bold'],
+      keep: { table: 'whole', heading: 'whole', bulletList: 'words' },
+    });
+  });
   it('says what comes closest on some page, where it is forbidden on the first', () => {
     // Forbidden at the top; on the page whose author somebody else is it only wants own work.
     const p = plan(

@@ -61,10 +61,6 @@ function patchWithToolbars(raw: Raw): Raw {
   };
 }
 
-/**
- * Every change of form there was, oldest first. What is stored, and what a file holds, stays as it was written; it is
- * brought up each time it is read, so a new form never rewrites what was in force once.
- */
 /** What was one tool and is several by now: a heading by its level, a link by what it leads to. */
 const PARTED: Record<string, readonly string[]> = {
   heading: ['heading.2', 'heading.3'],
@@ -79,6 +75,10 @@ function withPartedTools(role: unknown): unknown {
   return { ...role, toolbar: { ...toolbar, tools: tools.flatMap(partsOf) } };
 }
 
+/**
+ * Every change of form there was, oldest first. What is stored, and what a file holds, stays as it was written; it is
+ * brought up each time it is read, so a new form never rewrites what was in force once.
+ */
 const UPGRADES: readonly Upgrade[] = [
   { name: 'roles that nobody may hold together', plan: (raw) => ({ apart: [], ...raw }) },
   {

@@ -1,12 +1,9 @@
 import type { Tool } from '../inventory';
 import type { Hands } from './accept';
-import type { Policy } from './schema';
+import { usualPolicy, type Policy } from './schema';
 
 /** With this tool anything a text can hold is made. */
 export const CODE_VIEW = 'mode.code';
-
-/** What stays whole while somebody without its tool writes around it; everything else is free. */
-const POLICY: Readonly<Record<string, Policy>> = { table: 'whole', picture: 'whole' };
 
 /** The tools with which something can be made (`makeOf`); parts nobody knows come in by the code view alone. */
 export const makersOf = (tools: readonly Tool[], made: string): Tool[] =>
@@ -43,5 +40,5 @@ export const handsOf = (
   keep: Readonly<Record<string, Policy>> = {},
 ): Hands => ({
   makes: makesOf(tools.filter((tool) => allowed.has(tool.id))),
-  policyOf: (construct) => keep[construct] ?? POLICY[construct] ?? 'free',
+  policyOf: (construct) => keep[construct] ?? usualPolicy(construct),
 });

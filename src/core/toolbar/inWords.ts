@@ -63,13 +63,17 @@ export const CONSTRUCT_NAMES: Readonly<Record<string, string>> = {
   italic: 'italic',
 };
 
+/** What becomes of constructs: "a table stays whole and a heading keeps its form while words change". */
+export const keptInWords = (keep: Readonly<Record<string, Policy>>): string =>
+  sayList(
+    Object.entries(keep).map(([construct, policy]) => `${CONSTRUCT_NAMES[construct] ?? construct} ${KEEP[policy]}`),
+  );
+
 /** A whole rule: "On “News” and all below it, in “Text”, “Harbour desk” writes with “Short news”." */
 export function toolRuleInWords({ when, then, keep }: ToolRule, names: RuleNames): string {
-  const kept = Object.entries(keep ?? {}).map(
-    ([construct, policy]) => `${CONSTRUCT_NAMES[construct] ?? construct} ${KEEP[policy]}`,
-  );
-  const isNothing = kept.length > 0 && [then.add, then.take].some((tools) => tools?.length === 0);
+  const kept = keptInWords(keep ?? {});
+  const isNothing = kept !== '' && [then.add, then.take].some((tools) => tools?.length === 0);
   const told = isNothing ? '' : ` ${effectInWords(then, names, (when.roles?.length ?? 1) > 1)}`;
   const who = whoInWords(when, names);
-  return `${whereInWords(when, names)}, ${isNothing ? `for ${who}` : who}${told}${kept.length > 0 ? `${isNothing ? ':' : ';'} ${sayList(kept)}` : ''}.`;
+  return `${whereInWords(when, names)}, ${isNothing ? `for ${who}` : who}${told}${kept === '' ? '' : `${isNothing ? ':' : ';'} ${kept}`}.`;
 }

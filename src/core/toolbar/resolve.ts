@@ -1,5 +1,5 @@
 import { rankedRules, holdsAt, holdsFor, type Spot } from '../rules';
-import type { Policy, ToolRule, ToolSet } from './schema';
+import { usualPolicy, type Policy, type ToolRule, type ToolSet } from './schema';
 
 /** What a rule did: for which role (a cap is for the person), and with which tools. */
 export interface ToolStep {
@@ -100,23 +100,17 @@ const FREEDOM: readonly Policy[] = ['whole', 'words', 'free'];
 const freer = (a: Policy, b: Policy | undefined): Policy =>
   b !== undefined && FREEDOM.indexOf(b) > FREEDOM.indexOf(a) ? b : a;
 
-/** Of what two rules, or sets of them, say of constructs the stricter; what one says nothing of as the other says. */
-export function stricter(
+/** Of what rules say of constructs in two cases the stricter; where one says nothing, it is as usual. */
+export const stricter = (
   a: Readonly<Record<string, Policy>>,
   b: Readonly<Record<string, Policy>>,
-): Record<string, Policy> {
-  const both = Object.keys(a).filter((construct) => construct in b);
-  return {
-    ...a,
-    ...b,
-    ...Object.fromEntries(
-      both.map((construct) => [
-        construct,
-        FREEDOM.find((policy) => a[construct] === policy || b[construct] === policy) ?? 'free',
-      ]),
-    ),
-  };
-}
+): Record<string, Policy> =>
+  Object.fromEntries(
+    Object.keys({ ...a, ...b }).map((construct) => {
+      const said = [a, b].map((keep) => keep[construct] ?? usualPolicy(construct));
+      return [construct, FREEDOM.find((policy) => said.includes(policy)) ?? 'free'];
+    }),
+  );
 
 /**
  * `resolveTools` for a world that is asked often: what is answered once is kept for every spot that no rule tells

@@ -17,6 +17,9 @@ export type ToolEffect = z.infer<typeof thenSchema>;
  */
 export const policySchema = z.enum(['whole', 'words', 'free']);
 export type Policy = z.infer<typeof policySchema>;
+/** What holds where no rule says otherwise: tables and pictures stay whole, everything else is free. */
+export const usualPolicy = (construct: string): Policy =>
+  construct === 'table' || construct === 'picture' ? 'whole' : 'free';
 /** What a rule says becomes of constructs, by the names of nodes and marks of the document schema. */
 export const keepSchema = z.record(
   z.string().refine((name) => CONSTRUCTS.has(name), 'is no construct of a text'),

@@ -86,7 +86,7 @@ const roles = z.array(role).min(1).max(500).nullable();
 export const planRoutes = {
   'GET /api/access/map': {},
   'GET /api/access/why': { answer: z.object({ groups: z.array(why) }) },
-  'GET /api/workshop/held': { answer: z.object({ places: z.array(held) }) },
+  'GET /api/workshop/held': { answer: z.object({ places: z.array(held), all: z.boolean() }) },
   'GET /api/workshop/used': { answer: z.object({ days: z.int(), used: z.array(used) }) },
   'POST /api/workshop/drop': { body: z.strictObject({ revision, roles }), answer: state },
   'GET /api/workshop/export': {},

@@ -19,7 +19,8 @@ export default function AskDialog({
   item: string;
   field: string;
   wish: Wish;
-  onSent: (notes: Note[], said: string) => void;
+  /** Null in a trial, in which nothing is kept. */
+  onSent: (notes: Note[] | null, said: string) => void;
   onClose: () => void;
 }) {
   const { one } = useAbout();
@@ -30,15 +31,17 @@ export default function AskDialog({
   const words = wish.words.length > 80 ? `${wish.words.slice(0, 80)}…` : wish.words;
   const send = async () => {
     setTried(true);
-    if (text.trim() === '') return;
+    if (text.trim() === '') return undefined;
     const sent = await act('POST', `/api/items/${item}/notes`, {
       text: words ? `“${words}”: ${text.trim()}` : text.trim(),
       wish: { field, made: wish.made },
     });
-    if (!sent?.ok) return;
+    if (!sent?.ok) return undefined;
+    if (sent.value.trial)
+      return onSent(null, 'This is a trial: in the real room it would now be asked. Nothing was kept.');
     forget();
     const to = sent.value.to ?? [];
-    onSent(
+    return onSent(
       sent.value.notes,
       to.length > 0
         ? `Asked. It stands on Today for ${sayList(to)}, and among the notes of this ${one}.`

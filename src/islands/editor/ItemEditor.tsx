@@ -324,7 +324,7 @@ function Screen({
             {...asking}
             onSent={(all, words) => {
               setAsking(null);
-              setNewest(all);
+              if (all) setNewest(all);
               setSaid(words);
             }}
             onClose={() => setAsking(null)}

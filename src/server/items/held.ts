@@ -5,14 +5,14 @@ import { now } from '../clock';
 
 /** How far back is looked for what was used, in days. */
 export const USED_DAYS = 90;
-/** Most places that are told one by one; beyond them only how many there are. */
+/** Most places that are told; whether there are more is said. */
 const MOST_PLACES = 2000;
 
 /**
  * Where newest texts hold something a tool makes: each item and field, with how often, and who changed the item last.
  * Written down whenever a text is kept, so nothing is gone through when it is asked for.
  */
-export async function findHeld(tx: Tx, siteId: number, made: string): Promise<HeldPlace[]> {
+export async function findHeld(tx: Tx, siteId: number, made: string): Promise<{ places: HeldPlace[]; all: boolean }> {
   const { rows } = await tx.execute<{
     item: number;
     type: string;
@@ -32,7 +32,7 @@ export async function findHeld(tx: Tx, siteId: number, made: string): Promise<He
       left join newest n on n.item_id = r.item_id
       where r.site_id = ${siteId} and r.kind = 'made' and r.target = ${made}
         and (r.revision_id is null or (d.item_id is null and r.revision_id = n.id))
-      order by r.times desc, r.item_id limit ${MOST_PLACES}
+      order by r.times desc, r.item_id limit ${MOST_PLACES + 1}
     )
     select h.item_id as item, i.type, case i.type when 'page' then i.id else i.parent_id end as page, h.field, h.times,
       coalesce(d.content->>'title', v.content->>'title') as title, p.name as by, coalesce(d.updated_at, v.made_at) as at
@@ -42,16 +42,19 @@ export async function findHeld(tx: Tx, siteId: number, made: string): Promise<He
     left join revisions v on v.id = h.revision_id
     left join people p on p.id = coalesce(d.updated_by, v.made_by)
     order by h.times desc, h.item_id`);
-  return rows.map((row) => ({
-    item: String(row.item),
-    type: row.type,
-    page: String(row.page),
-    field: row.field,
-    times: row.times,
-    title: row.title ?? 'Untitled',
-    by: row.by,
-    at: new Date(row.at).toISOString(),
-  }));
+  const places = rows
+    .slice(0, MOST_PLACES)
+    .map((row) => ({
+      item: String(row.item),
+      type: row.type,
+      page: String(row.page),
+      field: row.field,
+      times: row.times,
+      title: row.title ?? 'Untitled',
+      by: row.by,
+      at: new Date(row.at).toISOString(),
+    }));
+  return { places, all: rows.length <= MOST_PLACES };
 }
 
 /**

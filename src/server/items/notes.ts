@@ -1,4 +1,4 @@
-import { and, desc, eq, isNull, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { policyOf } from '@/core/plan';
 import { writingOf } from '@/core/room';
 import { makersOf } from '@/core/toolbar';
@@ -14,7 +14,7 @@ import { notFound, Problem } from '../gate/problems';
 import { listPeople } from '../people/people';
 import { findAllPlaced } from '../tree/tree';
 import { formOf } from './forms';
-import { hrefFor } from './items';
+import { hrefFor, hrefOf } from './items';
 import { titleOf } from './publishing';
 
 /** The notes of a page: those not settled first, each newest first, with their answers. */
@@ -121,34 +121,38 @@ export async function listOpenWishes(tx: Tx, access: Access): Promise<OpenWish[]
     .limit(200);
   if (rows.length === 0) return [];
   const placed = await findAllPlaced(tx, access.site.id, [...new Set(rows.map(({ note }) => note.itemId))]);
-  const open: OpenWish[] = [];
-  for (const { note, name } of rows) {
+  const answers = await tx
+    .select({ to: notes.answers, text: notes.text, by: people.name })
+    .from(notes)
+    .leftJoin(people, eq(people.id, notes.madeBy))
+    .where(
+      inArray(
+        notes.answers,
+        rows.map(({ note }) => note.id),
+      ),
+    )
+    .orderBy(desc(notes.id));
+  const open = rows.flatMap(({ note, name }) => {
     const thing = placed.get(note.itemId);
-    if (!thing || !note.wish) continue;
+    if (!thing || !note.wish) return [];
     const mine = note.madeBy === access.signedInId;
-    const [answer] = await tx
-      .select({ text: notes.text, by: people.name })
-      .from(notes)
-      .leftJoin(people, eq(people.id, notes.madeBy))
-      .where(eq(notes.answers, note.id))
-      .orderBy(desc(notes.id))
-      .limit(1);
-    const isFor = mine
-      ? answer !== undefined && mayNow(access, 'item.edit', thing).allowed
-      : mayGrant(access, thing, note.wish);
-    if (!isFor) continue;
-    open.push({
+    const newest = answers.find(({ to }) => to === note.id);
+    const isFor = mine ? newest && mayNow(access, 'item.edit', thing).allowed : mayGrant(access, thing, note.wish);
+    const answer = newest ? { text: newest.text, by: newest.by ?? 'Somebody' } : null;
+    return isFor ? [{ note, type: thing.type, name: name ?? 'Somebody', answer, mine }] : [];
+  });
+  return Promise.all(
+    open.map(async ({ note, type, name, answer, mine }) => ({
       id: note.id,
       title: await titleOf(tx, note.itemId),
-      href: await hrefFor(tx, note.itemId),
+      href: hrefOf({ id: note.itemId, type }),
       text: note.text,
-      by: name ?? 'Somebody',
+      by: name,
       at: note.madeAt,
-      answer: answer ? { text: answer.text, by: answer.by ?? 'Somebody' } : null,
+      answer,
       mine,
-    });
-  }
-  return open;
+    })),
+  );
 }
 
 export async function settleNote(

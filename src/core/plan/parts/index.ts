@@ -32,6 +32,6 @@ export const eachOf = <Parts extends Record<string, Record<Which, unknown>>, Whi
 export { allDoors, doorsNobodyHas, type PlanDoor } from './doors';
 export { grantInWords, grantSchema, unknownInGrant } from './grants';
 export { type OperationFault, type PartFault, type Telling } from './part';
-export { freeId, isJust, toolsEverywhere, withTool, worldOfToolbars } from './toolGiven';
+export { freeId, isJust, setWithTool, toolsEverywhere, withTool, worldOfToolbars } from './toolGiven';
 export { groupsIn, groupsOf, ruleNames, type PlanToolRule, type PlanToolSet, type Toolbars } from './toolbarsForm';
 export { publishingOf, type CheckRule, type Publishing } from './publishing';

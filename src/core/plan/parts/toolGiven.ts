@@ -4,7 +4,7 @@ import type { Inventory } from '../../inventory';
 import type { Spot, When } from '../../rules';
 import { resolveTools, toolsOfSet, type ToolWorld } from '../../toolbar';
 import type { Doing, OperationFault } from './part';
-import { inOrder, type PlanToolRule, type Toolbars } from './toolbarsForm';
+import { inOrder, type PlanToolRule, type PlanToolSet, type Toolbars } from './toolbarsForm';
 
 const said = <T extends object>(value: T) =>
   Object.fromEntries(Object.entries(value).filter(([, one]) => one !== undefined));
@@ -59,6 +59,23 @@ export interface ToolGiven {
   at?: { when: When; spot: Spot };
 }
 
+/** A set with a tool in it or not: what it says itself where its base says otherwise. */
+export function setWithTool(
+  { inventory }: { inventory: Pick<Inventory, 'tools'> },
+  sets: readonly PlanToolSet[],
+  set: PlanToolSet,
+  tool: string,
+  on: boolean,
+): PlanToolSet {
+  const fromBase = set.base !== undefined && toolsOfSet(new Map(sets.map((one) => [one.id, one])), set.base).has(tool);
+  const without = (list: readonly string[]) => list.filter((one) => one !== tool);
+  return {
+    ...set,
+    add: on && !fromBase ? inOrder(inventory, [...set.add, tool]) : without(set.add),
+    take: !on && fromBase ? inOrder(inventory, [...set.take, tool]) : without(set.take),
+  };
+}
+
 /**
  * Toolbars with a tool given to a role, or taken: in the set that it alone writes with there, or by a rule for just that
  * place. Where a rule for a narrower place says otherwise, it goes on doing so.
@@ -99,13 +116,7 @@ export function withTool(
     !next.rules.some((rule) => rule !== main && rule.then.use === set.id) &&
     !next.sets.some((one) => one.base === set.id);
   if (has(next) !== on && isTheirs) {
-    const bases = new Map(next.sets.map((one) => [one.id, one]));
-    const fromBase = set.base !== undefined && toolsOfSet(bases, set.base).has(tool);
-    const changed = {
-      ...set,
-      add: on && !fromBase ? inOrder(inventory, [...set.add, tool]) : without(set.add),
-      take: !on && fromBase ? inOrder(inventory, [...set.take, tool]) : without(set.take),
-    };
+    const changed = setWithTool({ inventory }, next.sets, set, tool, on);
     next = { ...next, sets: next.sets.map((one) => (one === set ? changed : one)) };
   }
   if (has(next) === on) return next;

@@ -1,8 +1,9 @@
 import { useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
+import { PAGE_STATES } from '@/core/access';
 import type { PlanToolRule } from '@/core/plan';
 import { freeId, isJust, ruleNames, roleNames, toolWorldOf } from '@/core/plan';
-import { handsOf, toolFindings, type Policy } from '@/core/toolbar';
+import { toolFindings, usualPolicy, type Policy } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { PagePicker } from '../../kit/PagePicker';
@@ -37,11 +38,12 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
   const now = useMemo(() => writingMap(facts, plan, person, branch), [facts, plan, person, branch]);
   const before = useMemo(() => writingMap(facts, facts.live, person, branch), [facts, person, branch]);
   const findings = useMemo(() => {
-    const alone = writingMap(facts, plan, sampleOf(role.id), '');
-    const known = new Map<string, ReturnType<typeof writingMap>>([[role.id, alone]]);
+    const mapOf = (id: string) => writingMap(facts, plan, sampleOf(id), '', PAGE_STATES);
+    const alone = mapOf(role.id);
+    const known = new Map([[role.id, alone]]);
     const writesOf = (id: string) => {
       let of = known.get(id);
-      if (!of) known.set(id, (of = writingMap(facts, plan, sampleOf(id), '')));
+      if (!of) known.set(id, (of = mapOf(id)));
       return of;
     };
     return toolFindings({
@@ -204,7 +206,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
               going={before.ask(spot).tools.filter((tool) => !answer.tools.includes(tool))}
               staying={answer.tools}
               isHere={isHere}
-              policyOf={(construct) => handsOf(new Set(), [], answer.keep).policyOf(construct)}
+              policyOf={(construct) => answer.keep[construct] ?? usualPolicy(construct)}
               readOnly={readOnly}
               onPolicy={onPolicy}
               onTakeAway={(tools) => onTools(tools, false)}

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { groupTools } from '@/core/inventory';
 import type { PlanToolRule } from '@/core/plan';
-import { CONSTRUCT_NAMES, effectInWords, whereInWords, type RuleNames, type ToolsAnswer } from '@/core/toolbar';
+import { effectInWords, keptInWords, whereInWords, type RuleNames, type ToolsAnswer } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { CARE } from '../model';
@@ -50,7 +50,7 @@ export function PlacePanel({
   onTry: () => void;
 }) {
   const has = new Set(answer.tools);
-  const kept = Object.entries(answer.keep);
+  const kept = keptInWords(answer.keep);
   const reasons = answer.missing.filter(({ why }) => why !== 'nowhere' && why !== 'elsewhere');
   const ruleIn = (id: string | null) => {
     const rule = rules.find((one) => one.id === id);
@@ -115,18 +115,7 @@ export function PlacePanel({
             ))}
           </ul>
         )}
-        {kept.length > 0 && (
-          <p className="mt-2 text-sm text-ink-2">
-            Where no tool makes it,{' '}
-            {kept
-              .map(
-                ([construct, policy]) =>
-                  `${CONSTRUCT_NAMES[construct] ?? construct} ${policy === 'whole' ? 'stays whole' : policy === 'words' ? 'keeps its form' : 'is free'}`,
-              )
-              .join('; ')}
-            .
-          </p>
-        )}
+        {kept !== '' && <p className="mt-2 text-sm text-ink-2">Where no tool makes it, {kept}.</p>}
       </div>
     </section>
   );

@@ -1,28 +1,11 @@
 import { useState } from 'react';
 import { groupTools } from '@/core/inventory';
-import { freeId, groupsOf, type Plan, type PlanToolSet } from '@/core/plan';
+import { freeId, groupsOf, setWithTool, type Plan, type PlanToolSet } from '@/core/plan';
 import { toolsOfSet, type RuleNames } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { Confirm, Dialog } from '../../kit/parts';
 import { toolIcon } from './ToolChip';
-
-/** A set with a tool in it or not: what it says itself where its base says otherwise. */
-function withToolInSet(
-  set: PlanToolSet,
-  sets: ReadonlyMap<string, PlanToolSet>,
-  tool: string,
-  on: boolean,
-): PlanToolSet {
-  const fromBase = set.base !== undefined && toolsOfSet(sets, set.base).has(tool);
-  const without = (list: readonly string[]) => list.filter((one) => one !== tool);
-  const inOrder = (list: readonly string[]) => [...inventory.tools.keys()].filter((id) => list.includes(id));
-  return {
-    ...set,
-    add: on && !fromBase ? inOrder([...set.add, tool]) : without(set.add),
-    take: !on && fromBase ? inOrder([...set.take, tool]) : without(set.take),
-  };
-}
 
 /** All sets of tools side by side: what each holds, what it differs in, and where it is used. */
 export function SetsDialog({
@@ -202,7 +185,9 @@ export function SetsDialog({
                           aria-label={`${tool.name} in “${set.name}”`}
                           disabled={readOnly}
                           checked={on}
-                          onChange={(event) => put(withToolInSet(set, byId, tool.id, event.target.checked))}
+                          onChange={(event) =>
+                            put(setWithTool({ inventory }, sets, set, tool.id, event.target.checked))
+                          }
                         />
                         {set.base && isOwn && <span className="text-xs">{on ? 'added' : 'taken'}</span>}
                       </label>

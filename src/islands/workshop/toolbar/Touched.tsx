@@ -2,30 +2,29 @@ import { useEffect, useState } from 'react';
 import { closure } from '@/core/access';
 import type { Plan } from '@/core/plan';
 import { CONSTRUCT_NAMES, type Policy } from '@/core/toolbar';
-import type { HeldPlace, UsedTool } from '@/core/wire';
+import type { Gets, HeldPlace, UsedTool } from '@/core/wire';
 import { sayDay } from '@/core/words';
 import { inventory } from '@/office';
 import { send } from '../../kit/send';
 import type { WorkshopFacts } from '../model';
 import { toolName } from './ToolChip';
 
-const heldBefore = new Map<string, Promise<HeldPlace[] | null>>();
+type Held = Gets<'GET /api/workshop/held'>;
+const heldBefore = new Map<string, Promise<Held | null>>();
 /** The texts that hold something, asked for once a screen. */
-function useHeld(made: readonly string[]): ReadonlyMap<string, HeldPlace[]> {
-  const [found, setFound] = useState<ReadonlyMap<string, HeldPlace[]>>(new Map());
+function useHeld(made: readonly string[]): ReadonlyMap<string, Held> {
+  const [found, setFound] = useState<ReadonlyMap<string, Held>>(new Map());
   const key = made.join(' ');
   useEffect(() => {
     let isOver = false;
     for (const one of key.split(' ').filter(Boolean)) {
       const asking =
         heldBefore.get(one) ??
-        send('GET', `/api/workshop/held?made=${encodeURIComponent(one)}`).then((sent) =>
-          sent.ok ? sent.value.places : null,
-        );
+        send('GET', `/api/workshop/held?made=${encodeURIComponent(one)}`).then((sent) => (sent.ok ? sent.value : null));
       heldBefore.set(one, asking);
-      void asking.then((places) => {
-        if (places === null) heldBefore.delete(one);
-        else if (!isOver) setFound((all) => new Map(all).set(one, places));
+      void asking.then((held) => {
+        if (held === null) heldBefore.delete(one);
+        else if (!isOver) setFound((all) => new Map(all).set(one, held));
       });
     }
     return () => {
@@ -37,7 +36,7 @@ function useHeld(made: readonly string[]): ReadonlyMap<string, HeldPlace[]> {
 
 let usedBefore: Promise<{ days: number; used: UsedTool[] } | null> | undefined;
 /** What people made with their tools of late; null until it is there. */
-export function useUsed(): { days: number; used: UsedTool[] } | null {
+function useUsed(): { days: number; used: UsedTool[] } | null {
   const [found, setFound] = useState<{ days: number; used: UsedTool[] } | null>(null);
   useEffect(() => {
     usedBefore ??= send('GET', '/api/workshop/used').then((sent) => (sent.ok ? sent.value : null));
@@ -50,7 +49,7 @@ export function useUsed(): { days: number; used: UsedTool[] } | null {
 }
 
 /** Whoever holds a role, or one that builds on it, by their ids. */
-export function holdersBelow(facts: WorkshopFacts, plan: Plan, role: string): Map<string, string> {
+function holdersBelow(facts: WorkshopFacts, plan: Plan, role: string): Map<string, string> {
   const roles = new Map(plan.roles.map((one) => [one.id, one]));
   return new Map(
     facts.people
@@ -74,6 +73,7 @@ function Going({
   tool,
   facts,
   places,
+  all,
   used,
   days,
   people,
@@ -84,6 +84,8 @@ function Going({
   tool: string;
   facts: WorkshopFacts;
   places: readonly HeldPlace[];
+  /** Whether that is every place there is. */
+  all: boolean;
   used: readonly UsedTool[];
   days: number;
   people: ReadonlyMap<string, string>;
@@ -108,7 +110,7 @@ function Going({
         <strong>Taking “{toolName(tool)}” away</strong>{' '}
         {times === 0
           ? 'touches nothing that is there.'
-          : `touches ${count(times, 'place', 'places')} on ${count(items.length, 'page', 'pages')}${last?.by ? `, last changed by ${last.by} on ${sayDay(new Date(last.at), facts.timeZone, new Date(facts.nowMs))}` : ''}.`}
+          : `touches ${all ? '' : 'at least '}${count(times, 'place', 'places')} on ${count(items.length, 'page', 'pages')}${last?.by ? `, last changed by ${last.by} on ${sayDay(new Date(last.at), facts.timeZone, new Date(facts.nowMs))}` : ''}.`}
       </p>
       {uses > 0 && (
         <p className="font-semibold">
@@ -213,13 +215,14 @@ export function Touched({
             .filter((tool) => makesOf(tool).length > 0)
             .map((tool) => {
               const [made = ''] = makesOf(tool);
-              const places = held.get(made);
-              return places ? (
+              const found = held.get(made);
+              return found ? (
                 <Going
                   key={tool}
                   tool={tool}
                   facts={facts}
-                  places={places.filter((place) => isHere({ ...place, layout: layoutOf(place) }))}
+                  all={found.all}
+                  places={found.places.filter((place) => isHere({ ...place, layout: layoutOf(place) }))}
                   used={ofTool(tool)}
                   days={evidence?.days ?? 0}
                   people={people}

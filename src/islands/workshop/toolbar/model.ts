@@ -1,10 +1,10 @@
-import { isInForce, type Place, type PolicyPerson } from '@/core/access';
+import { isInForce, type PageState, type Place, type PolicyPerson } from '@/core/access';
 import { writtenForms } from '@/core/inventory';
 import { canonical } from '@/core/json';
-import { toolWorldOf, withTool, type Operation, type Plan, type Toolbars } from '@/core/plan';
+import { toolResolver, withTool, type Operation, type Plan, type Toolbars } from '@/core/plan';
 import { askerFor, editOf } from '@/core/room';
 import type { Spot, When } from '@/core/rules';
-import { rolesThatCount, spotsThatDiffer, toolsIn, type ToolsAnswer } from '@/core/toolbar';
+import { rolesThatCount, spotsThatDiffer, type ToolsAnswer } from '@/core/toolbar';
 import { inventory } from '@/office';
 import type { WorkshopFacts } from '../model';
 
@@ -38,8 +38,15 @@ export interface Cell {
 }
 
 /** What somebody writes with under a plan, place by place; `branch`: the part of the website that is looked at. */
-export function writingMap(facts: WorkshopFacts, plan: Plan, person: PolicyPerson, branch: string) {
-  const resolve = toolsIn(toolWorldOf(inventory, plan));
+export function writingMap(
+  facts: WorkshopFacts,
+  plan: Plan,
+  person: PolicyPerson,
+  branch: string,
+  /** States that are told apart, where a rule names one. */
+  states: readonly PageState[] = [STATE],
+) {
+  const resolve = toolResolver(inventory, plan);
   const places = facts.pages.map((page) => page.place);
   const { may } = askerFor({ inventory, plan, person, places, nowMs: facts.nowMs });
   const roles = plan.roles.flatMap((role) => role.grants).flatMap(({ scope }) => scope.branch ?? []);
@@ -47,12 +54,12 @@ export function writingMap(facts: WorkshopFacts, plan: Plan, person: PolicyPerso
     plan.toolbars.rules,
     FORMS.map(({ layout, texts }) => ({ layout: layout.id, fields: texts.map(({ id }) => id) })),
     places.map(({ path }) => path),
-    [STATE],
+    states,
     [...roles, ...person.assignments.flatMap((a) => a.branch ?? []), ...(branch ? [branch] : [])],
   ).filter((spot) => branch === '' || spot.path.includes(branch));
   const writes = (spot: Spot): boolean => {
     const type = FORMS.find(({ layout }) => layout.id === spot.layout)?.type ?? '';
-    const place: Place = { path: spot.path, layout: spot.layout, state: STATE, author: null };
+    const place: Place = { path: spot.path, layout: spot.layout, state: spot.state as PageState, author: null };
     return [place, { ...place, author: person.id }].some((at) =>
       may(editOf(type), at, type === 'page' ? spot.field : undefined),
     );
@@ -130,7 +137,7 @@ export function toolsAt(
     if (typeof next === 'string') return null;
     made = next;
   }
-  const has = toolsIn(toolWorldOf(inventory, { ...plan, toolbars: made }))([role], at.spot).tools;
+  const has = toolResolver(inventory, { ...plan, toolbars: made })([role], at.spot).tools;
   return tools.every((tool) => has.includes(tool) === on) ? toolbarOperations(role, plan.toolbars, made) : null;
 }
 

@@ -4,5 +4,5 @@ import { endpoint } from '@/server/gate/endpoint';
 /** `?made=table`: the texts that hold what a tool makes. */
 export const GET = endpoint('GET /api/workshop/held', {
   needs: 'plan.view',
-  run: async ({ tx, access, query }) => ({ places: await findHeld(tx, access.site.id, query.get('made') ?? '') }),
+  run: ({ tx, access, query }) => findHeld(tx, access.site.id, query.get('made') ?? ''),
 });

@@ -1,0 +1,42 @@
+import { describe, expect, it } from 'vitest';
+import { PAGE_STATES } from '@/core/access';
+import { worldOfToolbars } from '@/core/plan';
+import { toolFindings } from '@/core/toolbar';
+import { writingMap } from '@/islands/workshop/toolbar/model';
+import { inventory } from '@/office';
+import { allow, person, plan, PLACES, role, withTools } from '../core/plans';
+
+describe('the places the Workshop looks at', () => {
+  const made = withTools(
+    plan(role('a', { grants: [allow('page.edit')], doors: [{ section: 'pages', state: 'open' }] })),
+    { a: ['bold'] },
+  );
+  const ines = person('ines', { role: 'a' });
+  const pages = Object.values(PLACES).map((place) => ({
+    id: place.path.at(-1) ?? '',
+    parent: place.path.at(-2) ?? null,
+    title: place.path.join('/'),
+    place,
+  }));
+  const facts = { role: 'a', live: made, people: [ines], pages, nowMs: 0, timeZone: 'Europe/London' };
+
+  it('are those of every state where a rule names one: a rule for published pages is not said to do nothing', () => {
+    const toolbars = {
+      ...made.toolbars,
+      rules: [...made.toolbars.rules, { id: 'q', when: { states: ['published'] }, then: { take: ['bold'] } }],
+    };
+    const p = { ...made, toolbars };
+    const map = writingMap(facts, p, ines, '', PAGE_STATES);
+    const found = toolFindings({
+      world: worldOfToolbars(inventory.tools.keys(), toolbars, p.roles),
+      spots: map.spots,
+      role: 'a',
+      writes: (_, spot) => map.writes(spot),
+      held: new Set(['a']),
+      tasks: [],
+    });
+    expect(found).toEqual([]);
+    // Only drafts are shown on the grid.
+    expect(new Set(writingMap(facts, p, ines, '').spots.map((spot) => spot.state))).toEqual(new Set(['draft']));
+  });
+});
