@@ -25,7 +25,11 @@ export function SetsDialog({
   onRemove: (set: string) => void;
   onClose: () => void;
 }) {
-  const { sets, rules } = plan.toolbars;
+  const { rules } = plan.toolbars;
+  // What the role in hand writes with stands first.
+  const isTheirs = (set: PlanToolSet) =>
+    rules.some((rule) => rule.then.use === set.id && (rule.when.roles?.includes(role) ?? true));
+  const sets = plan.toolbars.sets.toSorted((a, b) => Number(isTheirs(b)) - Number(isTheirs(a)));
   const byId = new Map(sets.map((set) => [set.id, set]));
   const held = new Map(sets.map((set) => [set.id, toolsOfSet(byId, set.id)]));
   /** The groups that stand first in a set, by itself or by its bases. */
@@ -87,16 +91,17 @@ export function SetsDialog({
           </form>
         )}
       </div>
+      {/* The names of tools stay in sight however many sets there are. */}
       <div className="overflow-x-auto">
-        <table className="w-full border-collapse text-sm" aria-label="Sets of tools">
+        <table className="w-full border-separate border-spacing-0 text-sm" aria-label="Sets of tools">
           <thead>
             <tr>
-              <td className="border border-line p-2" />
+              <td className="sticky left-0 z-10 border border-line bg-sheet p-2" />
               {sets.map((set) => (
                 <th
                   key={set.id}
                   scope="col"
-                  className="min-w-[9rem] border border-line p-2 text-left align-top font-normal"
+                  className="min-w-[9rem] border border-line bg-sheet p-2 text-left align-top font-normal"
                 >
                   <strong className="clip block">{set.name}</strong>
                   {!readOnly && (
@@ -168,7 +173,11 @@ export function SetsDialog({
           <tbody>
             {shown.map((tool) => (
               <tr key={tool.id}>
-                <th scope="row" className="border border-line p-1.5 text-left font-normal" title={tool.description}>
+                <th
+                  scope="row"
+                  className="sticky left-0 z-10 min-w-[11rem] border border-line bg-sheet p-1.5 text-left font-normal"
+                  title={tool.description}
+                >
                   <span className="flex items-center gap-1.5">
                     <Icon name={toolIcon(tool.id)} size={15} /> {tool.name}
                   </span>
