@@ -50,11 +50,11 @@ const WAYS: Record<string, { keys?: string; typed?: string; html?: string; made:
   bullets: { keys: 'Control+Shift+8', typed: '- x', html: '<ul><li>x</li></ul>', made: 'ul' },
   numbers: { keys: 'Control+Shift+7', typed: '1. x', html: '<ol><li>x</li></ol>', made: 'ol' },
   quote: { keys: 'Control+Shift+b', typed: '> x', html: '<blockquote><p>x</p></blockquote>', made: 'blockquote' },
-  table: { html: '<table><tr><td>x</td></tr></table>', made: 'table' },
-  'table.rows': { html: '<table><tr><td>x</td></tr></table>', made: 'table' },
-  picture: { html: '<p><img src="/media/abc" alt="x"></p>', made: 'figure' },
-  highlight: { html: '<div class="highlight"><p>x</p></div>', made: '.highlight' },
-  alert: { html: '<div class="alert" data-until="2030-01-01"><p>x</p></div>', made: '.alert' },
+  table: { html: '<table><tr><td>x</td><td>y</td></tr><tr><td>x</td><td>y</td></tr></table>', made: 'table' },
+  'table.rows': { html: '<table><tr><td>x</td><td>y</td></tr><tr><td>x</td><td>y</td></tr></table>', made: 'table' },
+  picture: { html: '<img data-picture="1" alt="x">', made: 'img[data-picture]' },
+  highlight: { html: '<div data-style="highlight"><p>x</p></div>', made: '[data-style="highlight"]' },
+  alert: { html: '<div data-style="alert" data-until="2030-01-01"><p>x</p></div>', made: '[data-style="alert"]' },
 };
 
 test('every tool that is taken away is gone from toolbar, keys, typing, paste and code view, and refused by the server', async ({
@@ -70,6 +70,18 @@ test('every tool that is taken away is gone from toolbar, keys, typing, paste an
     role: 'newsroom',
     rule: { id: 'nothing', when: { roles: ['newsroom'], layouts: ['plain'] }, then: { cap: [] } },
   });
+  // With every tool each of these comes in: without, it is the tool that is missing.
+  await openPage(maud, 'Season tickets');
+  for (const [tool, { html = '', made }] of Object.entries(WAYS)) {
+    await writing(maud).click();
+    await maud.keyboard.press('Control+a');
+    await maud.keyboard.press('Delete');
+    // Out of the list or the quote that held the last one.
+    await maud.keyboard.press('Backspace');
+    await expect(writing(maud).locator(made), tool).toHaveCount(0);
+    await paste(writing(maud), html);
+    await expect(writing(maud).locator(made), tool).not.toHaveCount(0);
+  }
   const juno = await signIn(browser, app, 'Juno');
   await openPage(juno, 'Contact');
   const area = writing(juno);
@@ -140,6 +152,34 @@ test('what comes from outside comes as plain words where pasting with form was t
   await expect(area.locator('strong').filter({ hasText: 'bold' })).toHaveCount(0);
   await paste(area, '<h2 data-pm-slice="0 0 []">From here</h2>');
   await expect(area.getByRole('heading', { name: 'From here' })).toHaveCount(1);
+  await isKept(juno);
+  await Promise.all([maud.context().close(), juno.context().close()]);
+});
+
+test('pictures that may not be chosen here are neither in the list nor come by pasting', async ({ browser, app }) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await goLive(
+    maud,
+    'newsroom',
+    { do: 'set-tool', role: 'newsroom', tool: 'picture.all', on: false },
+    { do: 'set-tool', role: 'newsroom', tool: 'picture.own', on: true },
+  );
+  const juno = await signIn(browser, app, 'Juno');
+  await openPage(juno, 'History');
+  // The banner's list: the page's own picture alone.
+  await juno.getByRole('button', { name: 'Choose another' }).first().click();
+  await expect(juno.getByRole('dialog').getByRole('listitem')).toHaveCount(1);
+  await expect(juno.getByRole('dialog')).toContainText('The first steamer');
+  await juno.keyboard.press('Escape');
+  const area = writing(juno);
+  await area.click();
+  await juno.keyboard.press('Control+End');
+  await juno.keyboard.press('Enter');
+  const pictures = await area.locator('img[data-picture]').count();
+  await paste(area, '<p data-pm-slice="0 0 []">With a boat</p><img data-picture="1" alt="x">');
+  await expect(juno.getByText('A picture was left out: here it cannot be chosen.')).toBeVisible();
+  await expect(area).toContainText('With a boat');
+  expect(await area.locator('img[data-picture]').count()).toBe(pictures);
   await isKept(juno);
   await Promise.all([maud.context().close(), juno.context().close()]);
 });

@@ -86,6 +86,7 @@ describe('the document schema', () => {
         tools: [],
         keep: {},
         isPlain: () => false,
+        mayShow: () => true,
         loaded: doc(p('')),
         say: () => undefined,
       }),

@@ -22,6 +22,7 @@ const schema: Schema = getSchema(
     tools: [],
     keep: {},
     isPlain: () => false,
+    mayShow: () => true,
     loaded: { type: 'doc', content: [p('')] },
     say: () => undefined,
   }),

@@ -133,6 +133,7 @@ export default function WritingArea({
         tools: allTools,
         keep,
         loaded,
+        mayShow: (id) => pictures.some((picture) => picture.id === id),
         isPlain: () => {
           const is = plainly.current;
           plainly.current = false;

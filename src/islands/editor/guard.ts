@@ -3,6 +3,7 @@ import { Fragment, Slice } from '@tiptap/pm/model';
 import { Plugin } from '@tiptap/pm/state';
 import { parseDocument, type Document, type DocumentNode } from '@/core/content';
 import type { Tool } from '@/core/inventory';
+import { canonical } from '@/core/json';
 import { FROM_OUTSIDE } from './putIn';
 import { acceptChange, handsOf, makersOf, plainOut, type Policy } from '@/core/toolbar';
 
@@ -15,6 +16,8 @@ export interface GuardOptions {
   isPlain: () => boolean;
   /** The text as it was loaded: whatever it holds may stay. */
   loaded: Document;
+  /** Whether a picture may be chosen here, by its id. */
+  mayShow: (picture: string) => boolean;
   say: (words: string) => void;
 }
 
@@ -23,6 +26,13 @@ const clean = (doc: { toJSON(): unknown }): Document | null => {
   return parsed.ok ? parsed.document : null;
 };
 
+/** Some nodes without the pictures that have to stay out, wherever they lie. */
+const withoutPictures = (nodes: readonly DocumentNode[], isOut: (id: string) => boolean): DocumentNode[] =>
+  nodes.flatMap((node): DocumentNode[] => {
+    if (node.type === 'picture') return isOut(String(node.attrs?.['id'])) ? [] : [node];
+    return 'content' in node && node.content ? [{ ...node, content: withoutPictures(node.content, isOut) }] : [node];
+  });
+
 /**
  * Refuses, while typing, what the server would refuse when saving: anything that needs a tool the toolbar has not.
  * The same function of the core decides in both places. Pasted text loses only what cannot be made here.
@@ -30,7 +40,7 @@ const clean = (doc: { toJSON(): unknown }): Document | null => {
 export const Guard = Extension.create<GuardOptions>({
   name: 'guard',
   addProseMirrorPlugins() {
-    const { allowed, tools, keep, loaded, isPlain, say } = this.options;
+    const { allowed, tools, keep, loaded, isPlain, mayShow, say } = this.options;
     const hands = handsOf(allowed, tools, keep);
     /** The text as it came, here and from outside: what stands in any of them needs no tool. */
     const came = [loaded];
@@ -62,16 +72,26 @@ export const Guard = Extension.create<GuardOptions>({
         props: {
           transformPasted(slice, view) {
             const isAll = isPlain();
-            const { nodes, dropped } = plainOut(
+            const { nodes: pasted, dropped } = plainOut(
               isAll ? new Set() : allowed,
               tools,
               (slice.content.toJSON() ?? []) as DocumentNode[],
             );
-            if (dropped.length === 0) return slice;
+            const holds = (text: Document, id: string) =>
+              canonical(withoutPictures(text.content, (one) => one === id)) !== canonical(text.content);
+            const nodes = withoutPictures(pasted, (id) => !mayShow(id) && !came.some((text) => holds(text, id)));
+            const isLess = canonical(nodes) !== canonical(pasted);
+            if (dropped.length === 0 && !isLess) return slice;
             say(
-              isAll
-                ? 'Pasted as plain words: your toolbar does not paste with form.'
-                : `Pasted as plain text where your toolbar has no ${dropped.map((name) => `“${name}”`).join(', ')}.`,
+              [
+                isAll && dropped.length > 0 && 'Pasted as plain words: your toolbar does not paste with form.',
+                !isAll &&
+                  dropped.length > 0 &&
+                  `Pasted as plain text where your toolbar has no ${dropped.map((name) => `“${name}”`).join(', ')}.`,
+                isLess && 'A picture was left out: here it cannot be chosen.',
+              ]
+                .filter(Boolean)
+                .join(' '),
             );
             return Slice.maxOpen(Fragment.fromJSON(view.state.schema, nodes));
           },
