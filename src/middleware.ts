@@ -12,6 +12,7 @@ import { withSecurityHeaders } from '@/server/gate/headers';
 import { readCookie } from '@/server/gate/sessions';
 import { THINGS } from '@/server/gate/things';
 import { log } from '@/server/log';
+import { lookAtUnseen } from '@/server/today/care';
 import { tidyOld } from '@/server/work/tidy';
 
 /** Routes open to everybody, as they are in `src/pages`; endpoints pass the gate themselves, in `endpoint()`. */
@@ -20,6 +21,10 @@ const OPEN =
 const SCREENS = /^\/(room|workshop)(\/|$)/;
 /** What no address of ours holds: a null character, a slash that is none, two slashes in a row. */
 const ODD = /%00|%2f|%5c|\\|\/\//i;
+
+/** Notes down that what runs beside an answer went wrong. */
+const warn = (what: string) => (error: unknown) =>
+  log.warn({ message: error instanceof Error ? error.message.split('\n')[0] : '' }, what);
 
 /**
  * The one gate for screens. What runs is decided by the route that was found, not by what the address looks like: a
@@ -45,12 +50,8 @@ export const onRequest = defineMiddleware(async (context, next) => {
     if (!guarded && !OPEN.test(route)) throw notFound('This page');
     if (!context.isPrerendered && !/^\/media\//.test(route)) {
       await settleDue(db);
-      tidyOld(db).catch((error: unknown) =>
-        log.warn(
-          { message: error instanceof Error ? error.message.split('\n')[0] : '' },
-          'old things were not taken away',
-        ),
-      );
+      lookAtUnseen(db).catch(warn('pages were not looked at'));
+      tidyOld(db).catch(warn('old things were not taken away'));
     }
     if (guarded) {
       const access = await findAccess(db, readCookie(context.request));

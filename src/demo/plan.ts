@@ -1,3 +1,4 @@
+import { boardOf, type WidgetSettings } from '@/core/dashboard';
 import type { Plan, PlanRole } from '@/core/plan';
 import { inventory } from '@/office';
 
@@ -19,6 +20,21 @@ const everyday = {
 const everything = { id: 'everything', name: 'Everything', add: [...inventory.tools.keys()], take: [] };
 const uses = (role: string, use: string) => ({ id: role, when: { roles: [role] }, then: { use } });
 
+/** What the office says to the harbour desk. */
+const WORD: WidgetSettings['words'] = {
+  type: 'doc',
+  content: [
+    {
+      type: 'paragraph',
+      content: [
+        { type: 'text', text: 'Before a late boat goes on the website, ' },
+        { type: 'text', text: 'ring the bridge', marks: [{ type: 'bold' }] },
+        { type: 'text', text: '. If nobody answers, post the notice and ring again.' },
+      ],
+    },
+  ],
+};
+
 /** The role that may do everything, with everything in its room. */
 export const keyholderRole = (): PlanRole => ({
   id: 'keyholder',
@@ -35,7 +51,11 @@ export const keyholderRole = (): PlanRole => ({
     { task: 'activity.see' },
   ],
   doors: open(...inventory.doors.map((section) => section.id)),
-  dashboard: { columns: [['pages.unfinished', 'review.waiting'], ['notices.now'], ['visits.week']] },
+  dashboard: boardOf(
+    ['pages.unfinished', 'review.waiting', 'pages.care'],
+    ['notices.now', 'pages.coming'],
+    ['visits.week', 'visits.missed', 'pages.lately', { widget: 'frame.changed', hold: 'offered' }],
+  ),
   tours: {},
 });
 
@@ -54,7 +74,7 @@ export const startPlan = (): Plan => ({
       grants: [allow('page.view'), allow('page.edit'), allow('page.send')],
       tasks: [{ task: 'pages.words' }],
       doors: open('pages'),
-      dashboard: { columns: [['pages.unfinished']] },
+      dashboard: boardOf(['pages.unfinished', { widget: 'frame.whom', hold: 'offered' }]),
       tours: {},
     },
   ],
@@ -105,7 +125,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       grants: [allow('notice.view'), allow('notice.post'), allow('notice.end')],
       tasks: [{ task: 'notices.post' }, { task: 'notices.end' }],
       doors: open('notices'),
-      dashboard: { columns: [['notices.now']] },
+      dashboard: boardOf(['notices.now']),
       tours: {},
     },
     {
@@ -140,7 +160,15 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         { section: 'review', state: 'closed' },
         { section: 'activity', state: 'closed' },
       ],
-      dashboard: { columns: [['pages.unfinished'], ['notices.now'], ['visits.week']] },
+      dashboard: boardOf(
+        ['pages.unfinished', 'pages.coming', { widget: 'pages.lately', hold: 'offered' }],
+        [
+          { widget: 'notices.now', hold: 'fixed' },
+          { widget: 'frame.word', hold: 'move', heading: 'From the office', settings: { words: WORD } },
+          { widget: 'frame.whom', hold: 'offered' },
+        ],
+        ['visits.week', { widget: 'frame.way', hold: 'offered' }, { widget: 'frame.changed', hold: 'offered' }],
+      ),
       tours: {
         'notices.post': {
           'door.notices': {
@@ -158,7 +186,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       grants: [allow('page.view'), allow('review.view'), allow('review.decide'), allow('notice.view')],
       tasks: [{ task: 'review.decide' }, { task: 'pages.find' }],
       doors: [...open('review'), { section: 'pages', state: 'look' }, { section: 'notices', state: 'away' }],
-      dashboard: { columns: [['review.waiting'], ['notices.now']] },
+      dashboard: boardOf([{ widget: 'review.waiting', hold: 'fixed' }], ['notices.now', 'pages.coming']),
       tours: {},
     },
     {
@@ -186,7 +214,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         { task: 'notices.end' },
       ],
       doors: open('pages', 'notices', 'vacancies'),
-      dashboard: { columns: [['pages.unfinished'], ['notices.now']] },
+      dashboard: boardOf(['pages.unfinished'], ['notices.now', 'pages.lately']),
       tours: {},
     },
     {
@@ -197,7 +225,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       grants: [allow('media.*'), allow('page.view')],
       tasks: [{ task: 'pictures.describe' }],
       doors: [...open('pictures'), { section: 'pages', state: 'away' }],
-      dashboard: { columns: [[]] },
+      dashboard: boardOf(),
       tours: {},
     },
     {
@@ -221,7 +249,10 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         { task: 'vacancies.write' },
       ],
       doors: [...open('pages', 'vacancies'), { section: 'pictures', state: 'look' }],
-      dashboard: { columns: [['pages.unfinished', 'vacancies.open'], ['visits.week']] },
+      dashboard: boardOf(
+        ['pages.unfinished', 'pages.jot', 'vacancies.open'],
+        ['visits.week', { widget: 'visits.missed', hold: 'offered' }],
+      ),
       tours: {},
     },
     {
@@ -232,7 +263,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       grants: [],
       tasks: [{ task: 'notices.post', name: 'Post a sailing notice', said: ['late boat'] }],
       doors: [{ section: 'notices', state: 'open', name: 'Sailing notices' }],
-      dashboard: { columns: [['notices.now']] },
+      dashboard: boardOf(['notices.now']),
       tours: {},
     },
   ],

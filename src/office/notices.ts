@@ -84,6 +84,10 @@ export const notices: Section = {
       name: 'Notices showing now',
       description: 'What visitors read across the top at this moment.',
       needs: 'notice.view',
+      takes: ['most', 'branch'],
+      sizes: ['narrow', 'wide'],
+      empty: 'No notice is showing. Visitors see the website as it is.',
+      queries: 1,
     },
   ],
   tasks: [

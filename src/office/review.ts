@@ -80,6 +80,10 @@ export const review: Section = {
       name: 'Waiting for a second look',
       description: 'What others sent and nobody has looked at yet.',
       needs: 'review.view',
+      takes: ['most', 'branch'],
+      sizes: ['narrow', 'wide'],
+      empty: 'Nobody is waiting for a second look.',
+      queries: 2,
     },
   ],
   tasks: [

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { HOLDS, SIZES } from '@/core/dashboard';
 import { applyOperation, publishingOf, type Operation, type Plan } from '@/core/plan';
 import { demoPlan } from '@/demo/plan';
 import { inventory } from '@/office';
@@ -21,7 +22,10 @@ const permission = fc.constantFrom(...inventory.permissions.keys(), 'page.*');
 const grant = fc.record({ id: fc.constantFrom('g1', 'g2', 'g3'), effect, permission, scope });
 const section = fc.constantFrom(...inventory.doors.map((s) => s.id));
 const task = fc.constantFrom(...inventory.tasks.keys());
-const widget = fc.constantFrom(...inventory.widgets.keys());
+const entry = fc.constantFrom(...inventory.widgets.keys()).map((widget) => ({ entry: widget, widget }));
+/** The same, of one entry of a board. */
+const ofEntry = <T extends object>(fields: fc.Arbitrary<T>) =>
+  fc.tuple(entry, fields).map(([of, rest]) => ({ ...rest, ...of }));
 const words = fc.constantFrom('', 'Boats', 'Late boats');
 const isOn = fc.boolean();
 
@@ -108,9 +112,21 @@ const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
   'put-tool-rule': fc.record({ role, rule: toolRule }),
   'remove-tool-rule': fc.record({ role, rule: fc.constantFrom(...RULE_IDS) }),
   'move-tool-rule': fc.record({ role, rule: fc.constantFrom(...RULE_IDS), to: fc.nat(5) }),
-  'place-widget': fc.record({ role, widget, column: fc.nat(2), index: fc.nat(3) }),
-  'remove-widget': fc.record({ role, widget }),
-  'set-columns': fc.record({ role, count: fc.integer({ min: 1, max: 3 }) }),
+  'place-widget': ofEntry(fc.record({ role, column: fc.nat(3), index: fc.nat(3) })),
+  'set-widget': ofEntry(
+    fc.record(
+      {
+        role,
+        hold: fc.constantFrom(...HOLDS),
+        size: fc.constantFrom(...SIZES),
+        heading: fc.constantFrom('Ours', 'Visits this week'),
+        settings: fc.constantFrom({}, { most: 3 }, { most: 3, branch: '2' }, { links: [] }),
+      },
+      { requiredKeys: ['role', 'hold', 'size'] },
+    ),
+  ),
+  'remove-widget': ofEntry(fc.record({ role })),
+  'set-columns': fc.record({ role, count: fc.integer({ min: 1, max: 4 }) }),
   'word-stop': fc.record({
     role,
     task: fc.constant('notices.post'),

@@ -12,6 +12,7 @@ import {
 } from '@/core/plan';
 import { differences } from '@/core/release';
 import { demoPlan, startPlan } from '@/demo/plan';
+import { boardOf, columnsOf } from '@/core/dashboard';
 import { inventory } from '@/office';
 import { allow, plan, role } from './plans';
 
@@ -56,7 +57,7 @@ describe('the plan as a document', () => {
     ],
     [
       'a widget placed twice',
-      plan(role('a', { dashboard: { columns: [['notices.now'], ['notices.now']] } })),
+      plan(role('a', { dashboard: boardOf(['notices.now'], [{ widget: 'notices.now', id: 'notices.now' }]) })),
       'an entry stands there twice',
     ],
   ])('is refused with %s, in words', (_, bad, words) => {
@@ -109,12 +110,41 @@ describe('operations', () => {
     expect(one({ state: 'away' }, true)).toContain('vacancies');
   });
   it('place widgets in columns, and keep those of a column that goes', () => {
-    const two = must(demo, { do: 'set-columns', role: 'harbour-desk', count: 1 });
-    expect(desk(two).dashboard.columns).toEqual([['pages.unfinished', 'notices.now', 'visits.week']]);
-    expect(
-      desk(must(two, { do: 'place-widget', role: 'harbour-desk', widget: 'visits.week', column: 0, index: 0 }))
-        .dashboard.columns[0]?.[0],
-    ).toBe('visits.week');
+    const columns = (plan: Plan) => columnsOf(desk(plan).dashboard).map((list) => list.map(({ id }) => id));
+    const one = must(demo, { do: 'set-columns', role: 'harbour-desk', count: 1 });
+    expect(columns(one)).toEqual([['pages.unfinished', 'pages.coming', 'notices.now', 'frame.word', 'visits.week']]);
+    const first = must(one, {
+      do: 'place-widget',
+      role: 'harbour-desk',
+      entry: 'visits.week',
+      widget: 'visits.week',
+      column: 0,
+      index: 0,
+    });
+    expect(columns(first)[0]?.[0]).toBe('visits.week');
+    // With as many columns again everything else is where it was.
+    expect(columns(must(one, { do: 'set-columns', role: 'harbour-desk', count: 3 }))).toEqual(columns(demo));
+    // The same widget a second time, with other settings, is another entry.
+    const twice = must(
+      must(demo, {
+        do: 'place-widget',
+        role: 'harbour-desk',
+        entry: 'pages.lately-2',
+        widget: 'pages.lately',
+        column: 2,
+        index: 9,
+      }),
+      {
+        do: 'set-widget',
+        role: 'harbour-desk',
+        entry: 'pages.lately-2',
+        widget: 'pages.lately',
+        hold: 'move',
+        size: 'narrow',
+        settings: { branch: '2' },
+      },
+    );
+    expect(columns(twice)[2]).toEqual(['visits.week', 'pages.lately-2']);
   });
   it('keep only words that differ from the given ones', () => {
     const own = must(demo, {

@@ -1,4 +1,5 @@
 import type { Place, PolicyPerson } from '@/core/access';
+import { boardOf } from '@/core/dashboard';
 import type { Plan, PlanRole } from '@/core/plan';
 
 /** Small invented plans for the tests of the core. */
@@ -10,7 +11,7 @@ export const role = (id: string, more: Partial<PlanRole> = {}): PlanRole => ({
   grants: [],
   tasks: [],
   doors: [],
-  dashboard: { columns: [[]] },
+  dashboard: boardOf(),
   tours: {},
   ...more,
 });

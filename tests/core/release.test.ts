@@ -110,7 +110,7 @@ describe('what somebody gains and loses', () => {
     [
       'a widget and a tool taken',
       [
-        { do: 'remove-widget', role: 'harbour-desk', widget: 'visits.week' },
+        { do: 'remove-widget', role: 'harbour-desk', entry: 'visits.week', widget: 'visits.week' },
         { do: 'set-tool', role: 'harbour-desk', tool: 'bold', on: false },
       ],
       ['loss: The toolbar lacks “Bold”.', 'loss: Today no longer shows “Visits this week”.'],

@@ -25,6 +25,7 @@ import {
   type Plan,
 } from '@/core/plan';
 import { neededBy, surplusOf } from '@/core/task';
+import { boardOf } from '@/core/dashboard';
 import { inventory } from '@/office';
 import { randomFrom } from '../oracles/worlds';
 import { referenceAllows } from '../oracles/reference';
@@ -390,7 +391,7 @@ describe('what a role may do and needs not', () => {
   it('is surplus, but for what its tasks, their screens and its widgets need; the keyholder has none', () => {
     const r = role('desk', {
       tasks: [{ task: 'notices.post' }],
-      dashboard: { columns: [['visits.week']] },
+      dashboard: boardOf(['visits.week']),
       grants: [allow('notice.*'), allow('visits.view'), allow('media.view')],
     });
     const needed = neededBy(inventory, r);

@@ -6,6 +6,7 @@ import { makeInventory, type Section, type TaskTemplate } from '@/core/inventory
 import { mendMissing, missingInWords, needsOf } from '@/core/task';
 import { tourMinutes } from '@/core/tour';
 import { demoPlan } from '@/demo/plan';
+import { columnsOf } from '@/core/dashboard';
 import { inventory } from '@/office';
 import { allow, deny, person, plan, PLACES, role, withTools } from './plans';
 
@@ -77,7 +78,11 @@ describe('the room of a role', () => {
       keep: {},
       groups: [],
     });
-    expect(r.dashboard).toEqual([['pages.unfinished'], ['notices.now'], ['visits.week']]);
+    expect(columnsOf(r.dashboard).map((column) => column.map(({ id }) => id))).toEqual([
+      ['pages.unfinished', 'pages.coming'],
+      ['notices.now', 'frame.word'],
+      ['visits.week'],
+    ]);
     expect(r.tasks.map((t) => [t.name, t.verdict.can])).toEqual([
       ['Post a sailing notice', true],
       ['End a sailing notice', true],
@@ -229,7 +234,7 @@ describe('whether a task can be done', () => {
 describe('figures and losses', () => {
   it('count choices, tasks, idle doors and stops that point at nothing', () => {
     expect(figures(inventory, at(demo))).toEqual({
-      choices: 11,
+      choices: 13,
       tasks: 6,
       tasksThatCan: 5,
       idleDoors: ['Pictures'],

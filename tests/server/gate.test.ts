@@ -98,6 +98,7 @@ const TABLE: Record<string, Row> = {
     answers: 422,
     faults: true,
   },
+  'PUT own-today.ts': { needs: [], body: { do: 'as-prepared' } },
   'PUT own-tries.ts': { needs: [] },
   'GET pages/[id]/address.ts': page(['page.edit']),
   'POST items/[id]/aside.ts': item(['item.edit'], { content: null }, 422, { faults: true }),

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { documentOf, emptyDocument, piecesOf, type Document, type PageContent } from '@/core/content';
 import type { APIRoute } from 'astro';
+import { boardOf } from '@/core/dashboard';
 import { inventory } from '@/office';
 import { planSchema, type Plan, type PlanRole } from '@/core/plan';
 import { room } from '@/core/room';
@@ -306,7 +307,7 @@ function randomRole(random: Random, id: string): PlanRole {
       section: section.id,
       state: chance(0.85) ? ('open' as const) : oneOf(['look', 'away', 'closed'] as const),
     })),
-    dashboard: { columns: [[]] },
+    dashboard: boardOf(),
     tours: { ...(below(2) === 3 && {}) },
   };
 }

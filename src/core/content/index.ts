@@ -1,5 +1,6 @@
 export * from './document';
 export * from './render';
+export * from './short';
 export * from './layout';
 export * from './values';
 export * from './settings';

@@ -122,7 +122,7 @@ export function makeInventory(sections: readonly Section[]): Inventory {
     for (const tool of control.tools ?? []) must(inventory.tools.has(tool), `${control.id}: no tool "${tool}"`);
   }
   for (const widget of inventory.widgets.values())
-    must(inventory.permissions.has(widget.needs), `${widget.id}: no permission "${widget.needs}"`);
+    must(!widget.needs || inventory.permissions.has(widget.needs), `${widget.id}: no permission "${widget.needs}"`);
   for (const task of inventory.tasks.values()) {
     must(inventory.screens.has(task.screen), `${task.id}: no screen "${task.screen}"`);
     for (const need of task.needs) must(inventory.permissions.has(need), `${task.id}: no permission "${need}"`);

@@ -1,4 +1,5 @@
 import type { Field, Layout } from '../content';
+import type { Size } from '../dashboard';
 
 /** How much can go wrong in a place: anybody may / mind what you do / only somebody who can repair it. */
 export type CareLevel = 'everyday' | 'care' | 'keyholders';
@@ -98,11 +99,24 @@ export interface Tool {
   makes: readonly string[];
 }
 
+/** What can be set on a widget, beside its heading and its size. */
+export type WidgetSetting = 'most' | 'branch' | 'kind' | 'words' | 'links';
+
 export interface Widget {
   id: string;
   name: string;
   description: string;
-  needs: PermissionId;
+  /** Left out where being signed in is enough. */
+  needs?: PermissionId;
+  takes?: readonly WidgetSetting[];
+  /** What `kind` chooses among. */
+  kinds?: readonly { id: string; name: string }[];
+  /** Over how many columns it may go; narrow alone when left out. */
+  sizes?: readonly Size[];
+  /** What it says when there is nothing to show. */
+  empty: string;
+  /** How many questions it asks the database; a test counts. */
+  queries: number;
 }
 
 /**

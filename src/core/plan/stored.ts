@@ -75,6 +75,29 @@ function withPartedTools(role: unknown): unknown {
   return { ...role, toolbar: { ...toolbar, tools: tools.flatMap(partsOf) } };
 }
 
+/** A board as columns of widgets, as a list of entries that each say their column. */
+function withBoard(role: unknown): unknown {
+  const dashboard = isRaw(role) ? role['dashboard'] : null;
+  const columns = isRaw(dashboard) ? dashboard['columns'] : null;
+  if (!isRaw(role) || !Array.isArray(columns)) return role;
+  return {
+    ...role,
+    dashboard: {
+      columns: columns.length,
+      widgets: columns.flatMap((column: unknown, i) =>
+        (Array.isArray(column) ? column : []).map((widget: unknown) => ({
+          id: widget,
+          widget,
+          column: i,
+          hold: 'away',
+          size: 'narrow',
+        })),
+      ),
+    },
+  };
+}
+const WIDGET_OPERATIONS = ['place-widget', 'remove-widget'];
+
 /**
  * Every change of form there was, oldest first. What is stored, and what a file holds, stays as it was written; it is
  * brought up each time it is read, so a new form never rewrites what was in force once.
@@ -104,6 +127,18 @@ const UPGRADES: readonly Upgrade[] = [
       raw['do'] === 'set-mode'
         ? { ...raw, do: 'set-tool', tool: `mode.${String(mode)}` }
         : { ...raw, ...(mode !== undefined && { mode }) },
+  },
+  {
+    name: 'widgets that can be set one by one',
+    plan: (raw) => ({ ...raw, ...(Array.isArray(raw['roles']) && { roles: raw['roles'].map(withBoard) }) }),
+    patch: (raw) => ({
+      ...raw,
+      ...(isRaw(raw['roles']) && {
+        roles: Object.fromEntries(Object.entries(raw['roles']).map(([id, role]) => [id, withBoard(role)])),
+      }),
+    }),
+    operation: (raw) =>
+      WIDGET_OPERATIONS.includes(String(raw['do'])) && !('entry' in raw) ? { ...raw, entry: raw['widget'] } : raw,
   },
 ];
 

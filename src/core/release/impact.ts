@@ -1,7 +1,8 @@
 import { rulesAllow, rulesFor, type Place, type PolicyPerson } from '../access';
+import { columnsOf } from '../dashboard';
 import { fieldIds, fieldName, hasField, writtenForms, type Inventory } from '../inventory';
 import { canonical } from '../json';
-import { policyOf, type Plan } from '../plan';
+import { entryName, HOLD_NAMES, policyOf, type Plan } from '../plan';
 import { editOf, room, type Room } from '../room';
 
 /** One thing somebody gains, loses, or finds otherwise, as a sentence. */
@@ -255,10 +256,23 @@ export function impactOf(input: ImpactInput): Effect[] {
   permissionEffects(out, input);
   fieldEffects(out, input);
   toolEffects(out, before, after, input);
-  const widget = (id: string) => inventory.widgets.get(id)?.name ?? id;
-  lists(out, before.dashboard.flat(), after.dashboard.flat(), {
-    gain: (id) => `Today shows “${widget(id)}”.`,
-    loss: (id) => `Today no longer shows “${widget(id)}”.`,
+  const onToday = ({ dashboard }: Room) => columnsOf(dashboard).flatMap((column) => column.map((one) => one.id));
+  const widget = ({ dashboard }: Room, id: string) => {
+    const entry = dashboard.widgets.find((one) => one.id === id);
+    return entry ? entryName(inventory, entry) : id;
+  };
+  lists(out, onToday(before), onToday(after), {
+    gain: (id) => `Today shows “${widget(after, id)}”.`,
+    loss: (id) => `Today no longer shows “${widget(before, id)}”.`,
   });
+  for (const now of after.dashboard.widgets) {
+    const old = before.dashboard.widgets.find(({ id }) => id === now.id);
+    if (!old) continue;
+    const called = entryName(inventory, now);
+    if (old.hold !== now.hold && old.hold !== 'offered' && now.hold !== 'offered')
+      out.push({ kind: 'other', words: `“${called}” on Today ${HOLD_NAMES[now.hold]}.` });
+    if (canonical([old.heading, old.size, old.settings]) !== canonical([now.heading, now.size, now.settings]))
+      out.push({ kind: 'other', words: `“${called}” on Today is set otherwise.` });
+  }
   return out;
 }

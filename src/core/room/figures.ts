@@ -1,3 +1,4 @@
+import { columnsOf } from '../dashboard';
 import type { Inventory } from '../inventory';
 import type { Room } from './room';
 
@@ -24,7 +25,7 @@ export function figures(inventory: Inventory, room: Room): RoomFigures {
   );
   const can = room.tasks.filter((t) => t.verdict.can);
   return {
-    choices: shownDoors(room).length + can.length + room.dashboard.flat().length,
+    choices: shownDoors(room).length + can.length + columnsOf(room.dashboard).flat().length,
     tasks: room.tasks.length,
     tasksThatCan: can.length,
     idleDoors: shownDoors(room)

@@ -9,6 +9,7 @@ import {
   type PolicyPerson,
   type Rule,
 } from '../access';
+import { joinBoards, type Board } from '../dashboard';
 import { isReading, type Inventory, type PermissionId, type Section } from '../inventory';
 import { allDoors, policyOf, type Plan, type PlanRole } from '../plan';
 import { judgeTask, lackingFor, missingInWords, placesFor, type Having, type TaskFacts, type Verdict } from '../task';
@@ -44,8 +45,8 @@ export interface Room {
   /** In menu order, put-away doors included (they are found by asking). */
   doors: RoomDoor[];
   writing: Writing;
-  /** Widget ids, one list a column. */
-  dashboard: string[][];
+  /** What stands on Today, and what is offered: of what they may look at, before they arranged any of it. */
+  dashboard: Board;
   tasks: RoomTask[];
   /** Why a control is not in this room; null where it is. */
   absent: (control: string) => string | null;
@@ -166,19 +167,16 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
   }
   const writing = writingOf(inventory, input.plan, input.person, input.nowMs);
 
-  const columns: string[][] = [];
-  const placed = new Set<string>();
-  for (const role of roles)
-    role.dashboard.columns.forEach((column, i) => {
-      const target = (columns[Math.min(i, columns.length)] ??= []);
-      for (const id of column) {
-        const widget = inventory.widgets.get(id);
-        if (widget && !placed.has(id) && best(widget.needs).allowed) {
-          placed.add(id);
-          target.push(id);
-        }
-      }
-    });
+  const seesWidget = (id: string) => {
+    const widget = inventory.widgets.get(id);
+    return widget !== undefined && (!widget.needs || best(widget.needs).allowed);
+  };
+  const dashboard = joinBoards(
+    roles.map(({ id, dashboard: { columns, widgets } }) => ({
+      role: id,
+      board: { columns, widgets: widgets.filter(({ widget }) => seesWidget(widget)) },
+    })),
+  );
 
   const doorOf = (section: string): DoorState => planned.get(section)?.state ?? 'closed';
   const nameOf = (section: Section | undefined, id: string) =>
@@ -244,7 +242,7 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
     roles: roles.map(({ id, name }) => ({ id, name })),
     doors,
     writing,
-    dashboard: columns,
+    dashboard,
     tasks,
     absent: tourRoom.absent,
   };

@@ -26,7 +26,7 @@ export function surplusOf(
 ): PermissionId[] {
   if (role.id === KEYHOLDER) return [];
   const needed = neededBy(inventory, role);
-  const shown = new Set(role.dashboard.columns.flat().map((id) => inventory.widgets.get(id)?.needs));
+  const shown = new Set(role.dashboard.widgets.map(({ widget }) => inventory.widgets.get(widget)?.needs));
   return [...inventory.permissions.keys()].filter(
     (permission) => !needed.has(permission) && !shown.has(permission) && may(permission),
   );

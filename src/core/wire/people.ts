@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ownChangeSchema, ownSchema } from '../dashboard';
 import type { AskEntry } from '../ask';
 import { pageIdSchema, type Contract } from './parts';
 
@@ -115,6 +116,10 @@ export const ownRoutes = {
   },
   'PUT /api/own-password': { body: z.strictObject({ current: z.string().max(1000), password }) },
   'PUT /api/own-tries': {},
+  'PUT /api/own-today': {
+    body: z.union([ownChangeSchema, z.strictObject({ do: z.literal('undo') })]),
+    answer: z.object({ own: ownSchema, canUndo: z.boolean(), told: z.array(z.string()) }),
+  },
   'PUT /api/tours/[task]': {
     body: z.strictObject({ stop: z.int().min(0).max(200), done: z.boolean(), seen: z.boolean().default(false) }),
   },

@@ -138,6 +138,11 @@ export const REFUSALS = {
   ],
   'operation-impossible': ['bad-input', '{why}'],
   'nothing-to-undo': ['already-done', 'There is nothing of yours left to undo here.'],
+  'widget-stays': [
+    'refused',
+    'This widget stays as it was prepared.',
+    'Whoever prepares rooms can leave it free to be moved or put away.',
+  ],
   'nothing-to-redo': ['already-done', 'There is nothing to redo.'],
   'changed-since': [
     'conflict',

@@ -1,5 +1,6 @@
 import type { PermissionId } from '@/core/inventory';
-import type { Plan } from '@/core/plan';
+import { arranged, asPrepared, cellsOf } from '@/core/dashboard';
+import { entryName, type Plan } from '@/core/plan';
 import { shownDoors } from '@/core/room';
 import { inventory } from '@/office';
 import { Icon, sectionIcon } from '../kit/Icon';
@@ -41,21 +42,25 @@ function Miniature({ site, prepared }: { site: string; prepared: Prepared }) {
         {cards.length === 0 && <p className="p-1 text-ink-2">No task can be done yet.</p>}
         <div
           className="mt-1.5 grid gap-1"
-          style={{
-            gridTemplateColumns: `repeat(${Math.max(1, now.dashboard.filter((c) => c.length).length)}, minmax(0, 1fr))`,
-          }}
+          style={{ gridTemplateColumns: `repeat(${now.dashboard.columns}, minmax(0, 1fr))` }}
         >
-          {now.dashboard
-            .filter((c) => c.length)
-            .map((column) => (
-              <ul key={column.join()} className="grid content-start gap-1" aria-label="Widgets">
-                {column.map((id) => (
-                  <li key={id} className="clip rounded-[4px] border border-line px-1.5 py-1.5 text-ink-2">
-                    {inventory.widgets.get(id)?.name}
-                  </li>
-                ))}
-              </ul>
-            ))}
+          {cellsOf(now.dashboard.columns, arranged(now.dashboard, asPrepared()).shown).map((cell) => (
+            <ul
+              key={cell.widgets.map(({ id }) => id).join()}
+              className="grid min-w-0 content-start gap-1"
+              aria-label="Widgets"
+              style={{
+                gridColumn: `${cell.column + 1} / span ${cell.span}`,
+                gridRow: `${cell.row + 1} / span ${cell.rows}`,
+              }}
+            >
+              {cell.widgets.map((entry) => (
+                <li key={entry.id} className="clip rounded-[4px] border border-line px-1.5 py-1.5 text-ink-2">
+                  {entryName(inventory, entry)}
+                </li>
+              ))}
+            </ul>
+          ))}
         </div>
       </div>
     </div>

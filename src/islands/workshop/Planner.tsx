@@ -56,7 +56,7 @@ export const STEPS = [
     id: 'dashboard',
     name: 'Dashboard',
     title: (role: string) => `What stands on Today for “${role}”?`,
-    says: 'Below the task cards. Drag a widget by its handle, or press Space on the handle and use the arrow keys.',
+    says: 'Below the task cards. Drag by the dots, or press Space on them and use the arrow keys; press a name to set it.',
     Work: DashboardStep,
   },
   {
@@ -89,6 +89,8 @@ export interface StepProps {
   /** Where beside it a step can show what it is about. */
   slot: HTMLElement | null;
   readOnly: boolean;
+  /** Which change of the prepared plan is kept by now. */
+  revision: number;
 }
 
 export interface PlannerProps {
@@ -383,6 +385,7 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
             stepIn={() => void stepIn()}
             slot={slot}
             readOnly={!mayEdit}
+            revision={state.revision}
           />
         </main>
         <Now

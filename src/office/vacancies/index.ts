@@ -89,6 +89,10 @@ export const vacancies: Section = {
       name: 'Open vacancies',
       description: 'What visitors can apply for, the one that closes first at the top.',
       needs: 'vacancy.view',
+      takes: ['most', 'branch'],
+      sizes: ['narrow', 'wide'],
+      empty: 'No vacancy is open. Visitors see none.',
+      queries: 2,
     },
   ],
   tasks: [

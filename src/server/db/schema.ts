@@ -18,6 +18,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Audience } from '@/core/access';
 import type { PageContent, Reference } from '@/core/content';
+import type { Own } from '@/core/dashboard';
 
 const ltree = customType<{ data: string }>({ dataType: () => 'ltree' });
 const citext = customType<{ data: string }>({ dataType: () => 'citext' });
@@ -206,6 +207,8 @@ export const items = pgTable(
     deletedBy: integer(),
     /** Who may visit it and all below it that says nothing of its own; as the page above when null. */
     audience: jsonb().$type<Audience>(),
+    /** What the checks find in what visitors see, as their ids; null while nobody has looked. */
+    findings: jsonb().$type<string[]>(),
     createdAt: now(),
   },
   (t) => [
@@ -655,6 +658,34 @@ export const progress = pgTable(
     updatedAt: now(),
   },
   (t) => [within(t, t.personId, (): Owned => people), primaryKey({ columns: [t.personId, t.task] })],
+);
+
+/** What somebody made their own of the room prepared for them. */
+export const ownRooms = pgTable(
+  'own_rooms',
+  {
+    siteId: site(),
+    personId: integer().notNull().primaryKey(),
+    /** What they changed of Today, and what that was before each of their last changes, the latest first. */
+    today: jsonb().$type<Own>().notNull(),
+    past: jsonb().$type<Own[]>().notNull().default([]),
+    updatedAt: now(),
+  },
+  (t) => [within(t, t.personId, (): Owned => people)],
+);
+
+/** What visitors looked for on the website and did not find, without what makes no difference. */
+export const missedSearches = pgTable(
+  'missed_searches',
+  {
+    siteId: site(),
+    words: text().notNull(),
+    /** As it was typed last. */
+    asked: text().notNull(),
+    times: integer().notNull().default(1),
+    askedAt: now(),
+  },
+  (t) => [primaryKey({ columns: [t.siteId, t.words] }), index().on(t.siteId, t.askedAt)],
 );
 
 /**

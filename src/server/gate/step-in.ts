@@ -1,4 +1,6 @@
 import { eq } from 'drizzle-orm';
+import { policyOf } from '@/core/plan';
+import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { sessions } from '../db/schema';
@@ -8,15 +10,16 @@ import { findBeyondTrial, sampleOf, type Access } from './access';
 import { beyondInWords } from './bounds';
 import { notFound, Problem } from './problems';
 
+interface Asked {
+  role: string;
+  person?: string | undefined;
+}
+
 /**
- * Lets whoever prepares rooms see one as its editor does, under the prepared plan; none in which more may be done than
- * they may themselves. Runs in a transaction.
+ * The access of a room as its editor has it by the prepared plan. Refuses one in which more may be done than whoever
+ * asks may do themselves.
  */
-export async function stepIn(
-  tx: Tx,
-  access: Access,
-  asked: { role: string; person?: string | undefined; from: string },
-): Promise<{ to: string }> {
+export async function findTrial(tx: Tx, access: Access, asked: Asked): Promise<Access> {
   const { plan } = await getPreparedPlan(tx, access.site.id);
   const role = plan.roles.find((r) => r.id === asked.role);
   if (!role) throw notFound('This role');
@@ -33,6 +36,14 @@ export async function stepIn(
     target: person ?? sampleOf(role.id),
   });
   if (beyond) throw new Problem('room-beyond', { what: await beyondInWords(tx, access, beyond) });
+  const who = person ?? sampleOf(role.id);
+  return { ...access, who, trial: { back: '/workshop' }, plan, policy: policyOf(inventory, plan, [who]) };
+}
+
+/** Lets whoever prepares rooms see one as its editor does. Runs in a transaction. */
+export async function stepIn(tx: Tx, access: Access, asked: Asked & { from: string }): Promise<{ to: string }> {
+  const { plan } = await findTrial(tx, access, asked);
+  const name = plan.roles.find((role) => role.id === asked.role)?.name ?? asked.role;
   await tx
     .update(sessions)
     .set({
@@ -41,7 +52,7 @@ export async function stepIn(
       stepInFrom: asked.from,
     })
     .where(eq(sessions.tokenHash, access.tokenHash));
-  await record(tx, access, 'stepped in', role.name, { href: asked.from });
+  await record(tx, access, 'stepped in', name, { href: asked.from });
   return { to: '/room' };
 }
 

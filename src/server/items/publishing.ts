@@ -62,11 +62,13 @@ export async function checkContent(
   );
 }
 
-/** Refuses what the site does not let through. */
-export async function mustPass(tx: Tx, actor: Actor, itemId: number, content: PageContent): Promise<void> {
-  const stops = (await checkContent(tx, actor, itemId, content)).filter((finding) => finding.rule === 'block');
+/** Refuses what the site does not let through; gives what it lets through with advice. */
+export async function mustPass(tx: Tx, actor: Actor, itemId: number, content: PageContent): Promise<JudgedFinding[]> {
+  const found = await checkContent(tx, actor, itemId, content);
+  const stops = found.filter((finding) => finding.rule === 'block');
   if (stops.length > 0)
     throw new Problem('checks-stop', { findings: stops.map((stop) => stop.message).join(' ') }, { findings: stops });
+  return found;
 }
 
 /**
@@ -82,12 +84,13 @@ export async function putOnline(
   { at, isFree }: { at?: Date; isFree?: boolean } = {},
 ): Promise<void> {
   const item = await mustFindItem(tx, actor.site.id, itemId, true);
-  await mustPass(tx, actor, itemId, content);
+  const found = await mustPass(tx, actor, itemId, content);
+  const findings = [...new Set(found.map(({ check }) => check))];
   if (formOf(item).type.settings.length > 0)
     await applySettings(tx, actor.site.id, item, content, actor.signedInId, isFree);
   await tx
     .update(items)
-    .set({ liveRevisionId: revisionId, downRevisionId: null, downAt: null })
+    .set({ liveRevisionId: revisionId, downRevisionId: null, downAt: null, findings })
     .where(eq(items.id, itemId));
   await tx
     .insert(publications)

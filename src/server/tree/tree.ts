@@ -28,6 +28,8 @@ export interface PageFacts {
   /** Its own rights for visitors; null where it has those of the page above. */
   audience: Audience | null;
   publishedAt: Date | null;
+  /** What the checks found in what visitors see, by their ids. */
+  findings: readonly string[];
 }
 
 /** What a page is called where visitors read of it: its short name, else its title. */
@@ -63,6 +65,7 @@ const columns = {
   draft: drafts.itemId,
   waiting: reviews.id,
   publishedAt: lastPublished,
+  findings: items.findings,
   audience,
   ownAudience: items.audience,
 };
@@ -141,6 +144,7 @@ function inTree(rows: Iterable<PageRow>): readonly PageFacts[] {
       place: placeOf({ ...row, audience }),
       audience: row.ownAudience,
       publishedAt: row.publishedAt === null ? null : new Date(row.publishedAt),
+      findings: row.findings ?? [],
     };
   });
 }

@@ -3,6 +3,7 @@ import { now } from '../clock';
 import type { Tx } from '../db/client';
 import {
   knownBrowsers,
+  missedSearches,
   pageChanges,
   planMarks,
   planPresence,
@@ -33,6 +34,7 @@ export async function tidyOld(tx: Tx, force = false): Promise<void> {
   await tx.delete(planMarks).where(lt(planMarks.madeAt, before(2 * DAY_MS)));
   await tx.delete(pageChanges).where(lt(pageChanges.madeAt, before(HOUR_MS)));
   await tx.delete(planPresence).where(lt(planPresence.seenAt, before(HOUR_MS)));
+  await tx.delete(missedSearches).where(lt(missedSearches.askedAt, before(90 * DAY_MS)));
   await tx.delete(questions).where(lt(questions.askedAt, before(180 * DAY_MS)));
   await tx.delete(presence).where(lt(presence.seenAt, before(HOUR_MS)));
   await tx.delete(sessions).where(lt(sessions.expiresAt, at));

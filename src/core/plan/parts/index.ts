@@ -29,6 +29,7 @@ export const eachOf = <Parts extends Record<string, Record<Which, unknown>>, Whi
   which: Which,
 ) => Object.fromEntries(Object.entries(parts).map(([key, part]) => [key, part[which]])) as EachOf<Parts, Which>;
 
+export { entryName, HOLD_NAMES, placeOf } from './dashboard';
 export { allDoors, doorsNobodyHas, type PlanDoor } from './doors';
 export { grantInWords, grantSchema, unknownInGrant } from './grants';
 export { type OperationFault, type PartFault, type Telling } from './part';

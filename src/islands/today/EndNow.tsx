@@ -1,0 +1,36 @@
+import { useState } from 'react';
+import { Confirm, ProblemNote } from '../kit/parts';
+import { useSend } from '../kit/useSend';
+
+/** Ends a notice where it is read. */
+export function EndNow({ id, text }: { id: number; text: string }) {
+  const { act, busy, problem, clear } = useSend();
+  const [isAsking, setAsking] = useState(false);
+  const end = async () => {
+    const sent = await act('POST', `/api/notices/${id}/end`);
+    if (sent?.ok) location.reload();
+  };
+  return (
+    <>
+      {' '}
+      <button type="button" className="link min-h-[28px] font-semibold" onClick={() => setAsking(true)}>
+        End now<span className="sr-only">: {text}</span>
+      </button>
+      <Confirm
+        open={isAsking}
+        title="End this notice now?"
+        yes="End it"
+        busy={busy}
+        onYes={() => void end()}
+        onNo={() => {
+          setAsking(false);
+          clear();
+        }}
+      >
+        <ProblemNote problem={problem} />
+        <p className="clip">“{text}”</p>
+        <p>Visitors no longer see it from this moment on.</p>
+      </Confirm>
+    </>
+  );
+}
