@@ -17,7 +17,7 @@ export const workshop: Section = {
   screens: [
     { id: 'workshop.roles', name: 'Workshop', path: '/workshop', needs: 'plan.view' },
     { id: 'workshop.role', name: 'Prepare a room', path: '/workshop/roles/[role]/[step]', needs: 'plan.view' },
-    { id: 'workshop.today', name: 'Today, to be looked at', path: '/workshop/today', needs: 'plan.edit' },
+    { id: 'workshop.today', name: 'Today, to be looked at', path: '/workshop/today/[role]', needs: 'plan.edit' },
     { id: 'workshop.compare', name: 'Two roles side by side', path: '/workshop/compare', needs: 'plan.view' },
     { id: 'workshop.map', name: 'Access map', path: '/workshop/access', needs: 'plan.view' },
     { id: 'workshop.who', name: 'Who can?', path: '/workshop/access/who', needs: 'plan.view' },

@@ -292,7 +292,7 @@ for (const [who, paths] of [
     '-',
     ['/', '/harbours/south-quay', '/timetable', '/cafe', '/about/history', '/nowhere', '/sign-in', '/set-up?token=x'],
   ],
-  ['Juno', ['/room', '/room/vacancies', '/room/vacancies/[id]']],
+  ['Juno', ['/room', '/room?arrange', '/room/vacancies', '/room/vacancies/[id]']],
   ['-', ['/about/jobs', '/about/crew', '/search?q=boat', '/search?q=xqzzv']],
   [
     'Ines',

@@ -235,7 +235,18 @@ test('widgets are moved between columns by keyboard and pointer', async ({ brows
   await expect(maud.locator('[aria-live]').filter({ hasText: 'Visits this week is at the place of' })).toHaveCount(1);
   await maud.keyboard.press('Space');
   await expect(column(1)).toContainText('Visits this week');
-  await expect(column(2)).toContainText('Empty: not shown on Today.');
+  await expect(column(2)).not.toContainText('Visits this week');
+  // Pointer: back to where it was, with a place shown meanwhile.
+  const grip = await maud.getByRole('button', { name: 'Move Visits this week' }).boundingBox();
+  const to = await column(2).boundingBox();
+  if (!grip || !to) throw new Error('nothing to drag');
+  await maud.mouse.move(grip.x + 8, grip.y + 8);
+  await maud.mouse.down();
+  await maud.mouse.move(to.x + 60, to.y + 30, { steps: 6 });
+  await maud.mouse.move(to.x + 60, to.y + 50, { steps: 4 });
+  await expect(column(2)).toContainText(/here, (at the top|below)/);
+  await maud.mouse.up();
+  await expect(column(2)).toContainText('Visits this week');
   await maud.context().close();
 });
 

@@ -7,7 +7,7 @@ import {
   type DragOverEvent,
 } from '@dnd-kit/core';
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { useState, type ReactNode } from 'react';
+import { useState, type CSSProperties, type ReactNode } from 'react';
 import { dragWords, useDragSensors } from './drag';
 import { Icon } from './Icon';
 
@@ -91,7 +91,7 @@ function Column({
       aria-label={`Column ${index + 1}`}
       className="min-w-0 rounded-[10px] border border-dashed border-line-2 p-2.5"
     >
-      <h3 className="label px-1">Column {index + 1}</h3>
+      <h2 className="label px-1">Column {index + 1}</h2>
       <SortableContext items={cards.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
         <ul ref={setNodeRef} className="grid min-h-[6rem] grid-cols-[minmax(0,1fr)] content-start gap-2">
           {cards.flatMap((card, i) => [
@@ -168,7 +168,10 @@ export function BoardEditor({
         if (to && event.active.id !== event.over?.id) onMove(String(event.active.id), to);
       }}
     >
-      <div className="grid gap-3" style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}>
+      <div
+        className="grid grid-cols-[minmax(0,1fr)] gap-3 md:grid-cols-[repeat(var(--columns),minmax(0,1fr))]"
+        style={{ '--columns': columns } as CSSProperties}
+      >
         {Array.from({ length: columns }, (_, column) => (
           <Column
             key={column}

@@ -116,7 +116,7 @@ export function FirstScreen({
   board: Board;
   revision: number;
 }) {
-  const asked = new URLSearchParams({ role, ...(person && { person }), revision: String(revision) });
+  const asked = new URLSearchParams({ ...(person && { person }), revision: String(revision) });
   return (
     <section aria-label="The first screen" className="grid gap-2">
       <h2 className="text-base">What they see without scrolling</h2>
@@ -125,7 +125,7 @@ export function FirstScreen({
       </p>
       <div className="flex flex-wrap items-start gap-5">
         {SCREENS.map((screen) => (
-          <Measured key={screen.width} screen={screen} src={`/workshop/today?${asked}`} board={board} />
+          <Measured key={screen.width} screen={screen} src={`/workshop/today/${role}?${asked}`} board={board} />
         ))}
       </div>
     </section>
