@@ -63,6 +63,7 @@ export const keyholderRole = (): PlanRole => ({
 export const startPlan = (): Plan => ({
   format: 'safe-room-plan/1',
   apart: [],
+  screens: [],
   toolbars: { sets: [everything, everyday], rules: [uses('keyholder', 'everything'), uses('editor', 'everyday')] },
   roles: [
     keyholderRole(),
@@ -83,6 +84,19 @@ export const startPlan = (): Plan => ({
 /** Larkhaven's plan; `page` gives the id of a page by its key. */
 export const demoPlan = (page: (key: string) => string): Plan => ({
   format: 'safe-room-plan/1',
+  screens: [
+    {
+      id: 'cafe-about',
+      when: { roles: ['cafe-manager'], fields: ['pages.edit.about'] },
+      then: { lock: 'The office chooses layout, author and date.' },
+    },
+    { id: 'cafe-result', when: { roles: ['cafe-manager'], fields: ['pages.edit.result'] }, then: { show: 'hidden' } },
+    {
+      id: 'cafe-note',
+      when: { roles: ['cafe-manager'], fields: ['pages.edit.note'] },
+      then: { label: 'What is new?', hint: 'One sentence, so that Priya knows where to look.' },
+    },
+  ],
   apart: [['second-look', 'newsroom']],
   toolbars: {
     sets: [

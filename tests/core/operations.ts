@@ -57,6 +57,17 @@ const toolRule = fc.record(
   { requiredKeys: ['id', 'when', 'then'] },
 );
 
+const FEW = ['harbour-desk', 'newsroom'];
+/** Few, so that one operation often meets what another did. */
+const fewRoles = fc.constantFrom(...FEW);
+const screenPlace = fc.record(
+  {
+    branch: fc.constantFrom('1', '2'),
+    layouts: fc.constantFrom<string[]>(['plain'], ['banner']),
+    states: fc.constant<string[]>(['draft']),
+  },
+  { requiredKeys: [] },
+);
 type Fields<Do extends Operation['do']> = Omit<Extract<Operation, { do: Do }>, 'do'>;
 /** One for each operation there is: an operation without one does not compile. */
 const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
@@ -76,6 +87,7 @@ const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
         ...demo,
         roles: demo.roles.filter(({ id }) => !gone.includes(id)).toReversed(),
         toolbars: { ...demo.toolbars, rules: demo.toolbars.rules.filter(({ id }) => !gone.includes(id)) },
+        screens: demo.screens.filter(({ when }) => !when.roles?.some((id) => gone.includes(id))),
       })),
     why: fc.constantFrom('file' as const, 'drop' as const, 'return' as const),
   }),
@@ -127,6 +139,36 @@ const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
   ),
   'remove-widget': ofEntry(fc.record({ role })),
   'set-columns': fc.record({ role, count: fc.integer({ min: 1, max: 4 }) }),
+  'set-element': fc.record({
+    role: fewRoles,
+    element: fc.constantFrom('summary', 'page.inNavigation', 'pages.edit.notes', 'pages.edit.banner', 'title'),
+    place: screenPlace,
+    said: fc.option(
+      fc.record(
+        {
+          show: fc.constantFrom('shown' as const, 'closed' as const, 'hidden' as const),
+          label: fc.constantFrom('Ours', 'In short'),
+          hint: fc.constant('For people in a hurry.'),
+          lock: fc.constant('The office keeps it.'),
+          value: fc.constantFrom('x', true),
+          required: fc.constant(true as const),
+          choices: fc.constantFrom(['plain'], ['plain', 'event']),
+        },
+        { requiredKeys: [] },
+      ),
+    ),
+  }),
+  'arrange-screen': fc.record({
+    role: fewRoles,
+    place: screenPlace,
+    arrangement: fc.option(
+      fc.record({ main: fc.subarray(['summary', 'body', 'title']), side: fc.subarray(['pages.edit.notes']) }),
+    ),
+  }),
+  'remove-screen-rule': fc.record({
+    role,
+    rule: fc.constantFrom(...FEW.flatMap((id) => [`${id}-summary`, `${id}-order`])),
+  }),
   'word-stop': fc.record({
     role,
     task: fc.constant('notices.post'),

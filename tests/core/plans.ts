@@ -36,6 +36,7 @@ export const keyholder = role('keyholder', { grants: [allow('*')] });
 export const plan = (...roles: PlanRole[]): Plan => ({
   format: 'safe-room-plan/1',
   apart: [],
+  screens: [],
   toolbars: { sets: [], rules: [] },
   roles: [keyholder, ...roles],
 });

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { applyOperation, patchOf, readOperation, readPatch, readPlan } from '@/core/plan';
+import { boardOf } from '@/core/dashboard';
 import { writingOf } from '@/core/room';
 import { inventory } from '@/office';
 import { demo, operation, walked } from './operations';
@@ -45,11 +46,13 @@ describe('what is stored of plans', () => {
       take: [],
     };
     const rule = { id: role?.id, when: { roles: [role?.id] }, then: { use: role?.id } };
-    const { toolbars: __, ...before } = demo;
+    const { toolbars: __, screens: ___, ...before } = demo;
     expect(readPlan({ ...before, apart: [], roles: [demo.roles[0], old] })).toEqual({
       ...before,
       apart: [],
       roles: [demo.roles[0], role],
+      // Before edit screens were prepared at all.
+      screens: [],
       toolbars: { sets: [set], rules: [rule] },
     });
     const id = role?.id ?? '';
@@ -64,6 +67,32 @@ describe('what is stored of plans', () => {
       tool: 'mode.code',
       on: false,
     });
+  });
+  it('has widgets one by one that stood in columns by name before, and what is done with them likewise', () => {
+    const role = {
+      ...demo.roles[1],
+      dashboard: { columns: [['pages.unfinished', 'notices.now'], [], ['visits.week']] },
+    };
+    const { id = '' } = role;
+    const now = boardOf(['pages.unfinished', 'notices.now'], [], ['visits.week']);
+    expect(readPlan({ ...demo, roles: [demo.roles[0], role, ...demo.roles.slice(2)] }).roles[1]?.dashboard).toEqual(
+      now,
+    );
+    expect(readPatch({ roles: { [id]: role } }).roles[id]?.dashboard).toEqual(now);
+    expect(readOperation({ do: 'place-widget', role: id, widget: 'visits.week', column: 0, index: 1 })).toEqual({
+      do: 'place-widget',
+      role: id,
+      widget: 'visits.week',
+      entry: 'visits.week',
+      column: 0,
+      index: 1,
+    });
+    expect(readOperation({ do: 'remove-widget', role: id, widget: 'visits.week' })).toMatchObject({
+      entry: 'visits.week',
+    });
+    // Every board of a plan stored then, entry by entry in the columns it had.
+    for (const { id: of, dashboard } of stored.roles)
+      expect(readPlan(stored).roles.find((one) => one.id === of)?.dashboard).toEqual(boardOf(...dashboard.columns));
   });
   it('gives every role on every page the tools it had before toolbars went by rules', () => {
     const plan = readPlan(stored);

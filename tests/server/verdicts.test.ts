@@ -371,6 +371,7 @@ describe('a task that can be done is done', () => {
         ...live,
         roles: [...live.roles.filter((role) => role.id !== 'harbour-desk'), { ...randomRole(random, 'harbour-desk') }],
         apart: [],
+        screens: [],
       });
       await inForce(plan);
       const { cookie, token } = await signInAs('Ines');

@@ -51,6 +51,8 @@ export interface Control {
   tools?: readonly string[];
   /** The fields of a page it changes, any of them: on pages whose layout has none of them it is not shown. */
   fields?: readonly string[];
+  /** Stands beside the fields of an edit screen by itself, and can be put elsewhere or left out. */
+  panel?: true;
   /** Only there after something was done or when there is something to show; says what. */
   appears?: string;
 }

@@ -128,6 +128,7 @@ const UPGRADES: readonly Upgrade[] = [
         ? { ...raw, do: 'set-tool', tool: `mode.${String(mode)}` }
         : { ...raw, ...(mode !== undefined && { mode }) },
   },
+  { name: 'edit screens by rule', plan: (raw) => ({ screens: [], ...raw }) },
   {
     name: 'widgets that can be set one by one',
     plan: (raw) => ({ ...raw, ...(Array.isArray(raw['roles']) && { roles: raw['roles'].map(withBoard) }) }),

@@ -2,8 +2,9 @@ import { rulesAllow, rulesFor, type Place, type PolicyPerson } from '../access';
 import { columnsOf } from '../dashboard';
 import { fieldIds, fieldName, hasField, writtenForms, type Inventory } from '../inventory';
 import { canonical } from '../json';
-import { entryName, HOLD_NAMES, policyOf, type Plan } from '../plan';
-import { editOf, room, type Room } from '../room';
+import { elementName, entryName, HOLD_NAMES, policyOf, type Plan } from '../plan';
+import { editOf, room, screensOf, type Room } from '../room';
+import { elementsOf, isTheirs } from '../screens';
 
 /** One thing somebody gains, loses, or finds otherwise, as a sentence. */
 export interface Effect {
@@ -242,6 +243,49 @@ function textsByType(inventory: Inventory): Map<string, Map<string, string>> {
   return types;
 }
 
+/** What is otherwise on edit screens, told once for each of them on however many pages it is so. */
+function screenEffects(out: Effect[], { inventory, before, after, person, places, nowMs }: ImpactInput): void {
+  if (canonical(before.screens) === canonical(after.screens)) return;
+  const [was, is] = [before, after].map((plan) => screensOf(inventory, plan, person, nowMs));
+  const rules = rulesFor(policyOf(inventory, after, [person]), person.id, editOf('page'), nowMs);
+  const branches = new Set([...before.screens, ...after.screens].flatMap(({ when }) => when.branch ?? []));
+  // Alike for all pages that lie below the same branches of rules, with the same layout and state.
+  const kinds = new Map<string, Place>();
+  for (const place of places)
+    if (rulesAllow(rules, person.id, { place }))
+      kinds.set([...place.path.filter((id) => branches.has(id)), place.layout, place.state].join(' '), place);
+  const told = new Map<string, { kind: Effect['kind']; layouts: Set<string> }>();
+  const say = (kind: Effect['kind'], words: string, layout: string) => {
+    const old = told.get(words) ?? { kind, layouts: new Set() };
+    told.set(words, { kind, layouts: old.layouts.add(layout) });
+  };
+  const page = inventory.items.get('page');
+  for (const place of kinds.values())
+    for (const layout of page?.layouts.filter(({ id }) => id === place.layout) ?? [])
+      for (const { id } of page ? elementsOf(inventory, page, layout) : []) {
+        const [old, now] = [was?.of('page', place, id), is?.of('page', place, id)];
+        if (!old || !now) continue;
+        const name = `“${elementName(inventory, id)}”`;
+        const { because: _, ...one } = old;
+        const { because: __, ...two } = now;
+        if (canonical(one) === canonical(two)) continue;
+        if (isTheirs(old) && !isTheirs(now))
+          say(
+            'loss',
+            `${name} ${now.lock === undefined ? 'is hidden' : `is locked (“${now.lock}”)`} on edit screens`,
+            layout.name,
+          );
+        else if (!isTheirs(old) && isTheirs(now)) say('gain', `${name} can be changed on edit screens`, layout.name);
+        else say('other', `${name} is prepared otherwise on edit screens`, layout.name);
+      }
+  const all = new Set([...kinds.values()].map(({ layout }) => layout)).size;
+  for (const [words, { kind, layouts }] of told)
+    out.push({
+      kind,
+      words: layouts.size === all ? `${words}.` : `${words} of ${[...layouts].map((name) => `“${name}”`).join(', ')}.`,
+    });
+}
+
 /**
  * Everything somebody would gain, lose or find otherwise if one plan took the place of another: doors, tasks with their
  * places, what they may do with its places, tools and widgets. Empty when nothing changes for them.
@@ -256,6 +300,7 @@ export function impactOf(input: ImpactInput): Effect[] {
   permissionEffects(out, input);
   fieldEffects(out, input);
   toolEffects(out, before, after, input);
+  screenEffects(out, input);
   const onToday = ({ dashboard }: Room) => columnsOf(dashboard).flatMap((column) => column.map((one) => one.id));
   const widget = ({ dashboard }: Room, id: string) => {
     const entry = dashboard.widgets.find((one) => one.id === id);

@@ -1,3 +1,4 @@
 export * from './room';
+export * from './screens';
 export * from './writing';
 export * from './figures';

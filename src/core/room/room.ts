@@ -10,10 +10,19 @@ import {
   type Rule,
 } from '../access';
 import { joinBoards, type Board } from '../dashboard';
-import { isReading, type Inventory, type PermissionId, type Section } from '../inventory';
+import {
+  isReading,
+  objectOf,
+  type Control,
+  type Inventory,
+  type PermissionId,
+  type Screen,
+  type Section,
+} from '../inventory';
 import { allDoors, policyOf, type Plan, type PlanRole } from '../plan';
 import { judgeTask, lackingFor, missingInWords, placesFor, type Having, type TaskFacts, type Verdict } from '../task';
 import { tourOf, type Tour } from '../tour';
+import { screensOf } from './screens';
 import { editOf, writingOf, type Writing } from './writing';
 
 export interface RoomDoor {
@@ -166,6 +175,7 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
     });
   }
   const writing = writingOf(inventory, input.plan, input.person, input.nowMs);
+  const screens = screensOf(inventory, input.plan, input.person, input.nowMs);
 
   const seesWidget = (id: string) => {
     const widget = inventory.widgets.get(id);
@@ -185,10 +195,12 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
     inventory,
     person: input.person.id,
     best,
-    may,
+    may: (permission, place, field) =>
+      may(permission, place, field) && (field === undefined || screens.theirs(objectOf(permission), place, field)),
     places: input.places,
     doorOf,
     hasTools: writing.has,
+    shows: (type, place, panel) => screens.of(type, place, panel).show !== 'hidden',
   };
   const having: Having = {
     may: (permission) => best(permission).allowed,
@@ -196,6 +208,12 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
       const type = inventory.screens.get(screen)?.on ?? '';
       return input.places.some((place) => may(editOf(type), place) && writing.has(type, place, [tools]));
     },
+  };
+  /** Whether a panel is hidden on every screen of theirs that could have it. */
+  const isHidden = ({ id, panel }: Control, { on: type = '' }: Screen) => {
+    if (!screens.isAny || !panel) return false;
+    const editable = input.places.filter((place) => may(editOf(type), place));
+    return editable.length > 0 && editable.every((place) => screens.of(type, place, id).show === 'hidden');
   };
   const tourRoom = {
     doorName: (id: string) =>
@@ -213,7 +231,7 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
           ? null
           : `The door “${control.name}” is not in this room.`;
       const [first] = [{ ...screen, screen: screen.id }, control].flatMap((one) => lackingFor(one, having));
-      if (!first) return null;
+      if (!first) return isHidden(control, screen) ? missingInWords(inventory, { kind: 'panel', control: id }) : null;
       return first.kind === 'permission'
         ? `“${control.name}” is not in this room: may not ${inventory.permissions.get(first.id)?.name ?? first.id}.`
         : missingInWords(inventory, first);

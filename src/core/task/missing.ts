@@ -10,6 +10,8 @@ export type Missing =
   | { kind: 'apart'; ids: PermissionId[] }
   /** Allowed, but no page it is allowed on has what the task changes, or not for them to change. */
   | { kind: 'field'; control: string }
+  /** Hidden on the edit screens prepared for them. */
+  | { kind: 'panel'; control: string }
   | { kind: 'door'; id: string; state: DoorState }
   | { kind: 'tool'; id: string };
 
@@ -66,6 +68,8 @@ export function missingInWords(
         : `Nowhere together: may ${missing.ids.map(permission).join('; ')} – each somewhere, but not all on one page.`;
     case 'field':
       return `No page they may change has “${inventory.controls.get(missing.control)?.name ?? missing.control}” for them to change.`;
+    case 'panel':
+      return `“${inventory.controls.get(missing.control)?.name ?? missing.control}” is hidden on their edit screen.`;
     case 'door':
       return missing.state === 'look'
         ? `The door “${doorName(missing.id)}” is set to look only.`
@@ -88,6 +92,8 @@ export function mendMissing(role: string, missing: Missing): Operation | undefin
       return { do: 'set-door', role, section: missing.id, state: 'open' };
     case 'tool':
       return { do: 'set-tool', role, tool: missing.id, on: true };
+    case 'panel':
+      return { do: 'set-element', role, element: missing.control, place: {}, said: { show: 'closed' } };
     case 'denied':
     case 'apart':
     case 'field':

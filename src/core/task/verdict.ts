@@ -18,6 +18,8 @@ export interface TaskFacts {
   doorOf: (section: string) => DoorState;
   /** Whether one text of a thing of a type that lies somewhere has, of each of these lists, one tool. */
   hasTools: (type: string, place: Place, tools: readonly (readonly string[])[]) => boolean;
+  /** Whether the edit screen of a thing of a type that lies somewhere has a panel. */
+  shows: (type: string, place: Place, panel: string) => boolean;
 }
 
 /** What a task asks for: somewhere, to get to it, and on the very thing it is about. */
@@ -64,9 +66,10 @@ function chainPlaces(task: TaskTemplate, facts: TaskFacts, most = Infinity): Pla
   const isTheirs = fieldsOf(task, facts);
   const chains = chainsOf(task.thing, needs, facts);
   const hasTools = toolsFor(task, facts);
+  const hasPanels = panelsFor(task, facts);
   const found: Place[] = [];
   for (const place of facts.places) {
-    if (chains(place) && isTheirs(place) && hasTools(place)) found.push(place);
+    if (chains(place) && isTheirs(place) && hasTools(place) && hasPanels(place)) found.push(place);
     if (found.length >= most) break;
   }
   return found;
@@ -84,6 +87,15 @@ function toolsFor(task: TaskTemplate, { inventory, hasTools }: TaskFacts): (plac
   if (tools.length === 0) return () => true;
   const [type = 'page'] = task.needs.map(objectOf).filter((object) => inventory.items.has(object));
   return (place) => hasTools(type, place, tools);
+}
+
+const panelsUsed = (inventory: Inventory, task: TaskTemplate) =>
+  usedControls(inventory, task).filter(({ panel }) => panel);
+
+/** Whether every panel a task uses is on the edit screen, also once the thing is a draft. */
+function panelsFor(task: TaskTemplate, { inventory, shows }: TaskFacts): (place: Place) => boolean {
+  const panels = panelsUsed(inventory, task);
+  return (place) => panels.every(({ id, screen }) => shows(inventory.screens.get(screen)?.on ?? 'page', place, id));
 }
 
 /** Whether every control a task uses has a field on a page that they may change, also once it is a draft. */
@@ -135,6 +147,12 @@ export function judgeTask(task: TaskTemplate & { section: string }, facts: TaskF
   const missing = missingEverywhere(task, facts, places);
   if (missing) return { can: false, missing };
   if (places?.length !== 0) return { can: true };
+  const panel = panelsUsed(facts.inventory, task).find(
+    ({ id }) =>
+      chainPlaces(task, { ...facts, shows: (type, at, of) => of !== id || facts.shows(type, at, of) }, 1)?.length === 0,
+  );
+  if (panel && chainPlaces(task, { ...facts, shows: () => true }, 1)?.length !== 0)
+    return { can: false, missing: { kind: 'panel', control: panel.id } };
   const withoutTools: TaskFacts = { ...facts, hasTools: () => true };
   if (chainPlaces(task, withoutTools, 1)?.length !== 0) {
     // With one tool alone it may be done nowhere; if each would do somewhere, no text has them together.

@@ -194,6 +194,14 @@ export const REFUSALS = {
     'Nothing was overwritten: both versions are shown, and you choose.',
   ],
   'content-faulty': ['bad-input', '{faults}'],
+  'field-locked': ['refused', '“{field}” is locked: {reason}'],
+  'field-hidden': [
+    'refused',
+    '“{field}” is not on your edit screen, so it stays as it is.',
+    'Ask whoever prepares rooms if you need it.',
+  ],
+  'panel-hidden': ['refused', '“{panel}” is not on your edit screen.', 'Ask whoever prepares rooms if you need it.'],
+  'choice-not-offered': ['refused', 'What was chosen for “{field}” is not among what your edit screen offers.'],
   'fields-not-yours': ['refused', '{fields} not yours to change here.{rest}', 'Ask the keyholder if you need to.'],
   'picture-not-yours': [
     'bad-input',

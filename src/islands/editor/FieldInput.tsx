@@ -13,12 +13,15 @@ import {
 } from '@/core/content';
 import { Icon } from '../kit/Icon';
 import { Dialog, Labelled } from '../kit/parts';
+import { asPrepared, LockNote, peopleOffered, Shut, useElement } from './elements';
 
 // Fetched when a page is chosen.
 const PageTargets = lazy(() => import('./PageTargets').then((module) => ({ default: module.PageTargets })));
 
 export interface FieldContext {
   people: readonly { id: string; name: string }[];
+  /** Who chooses, where that makes a difference. */
+  me?: string;
 }
 export interface FieldProps {
   field: Field;
@@ -41,12 +44,25 @@ const counted = (max: number, value: string) => {
   };
 };
 
-/** A field that can be gone to by its id. */
+/** A field that can be gone to by its id, as the edit screen was prepared: not there, shut, locked, in other words. */
 export function FieldInput(props: FieldProps) {
+  const state = useElement(props.field.id);
+  if (state.show === 'hidden') return null;
+  const field = asPrepared(props.field, state);
+  const people = peopleOffered(props.context.people, state, props.context.me ?? '', props.value);
+  const input = (
+    <>
+      <Input
+        {...props}
+        field={field}
+        readOnly={props.readOnly || state.lock !== undefined}
+        context={{ ...props.context, people }}
+      />
+      <LockNote reason={state.lock} />
+    </>
+  );
   return (
-    <div data-field={props.field.id}>
-      <Input {...props} />
-    </div>
+    <div data-field={props.field.id}>{state.show === 'closed' ? <Shut name={field.name}>{input}</Shut> : input}</div>
   );
 }
 

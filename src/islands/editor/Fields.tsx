@@ -1,8 +1,9 @@
-import { lazy, Suspense, useEffect, useState, type RefObject } from 'react';
-import { documentOf, piecesOf, type Document, type Field, type Layout } from '@/core/content';
+import { lazy, Suspense, useEffect, useState, type ReactNode, type RefObject } from 'react';
+import { documentOf, piecesOf, type Document, type Field } from '@/core/content';
 import type { Tool } from '@/core/inventory';
 import type { TextTools } from '@/core/room';
 import { useAbout } from './about';
+import { asPrepared, LockNote, Shut, useElement } from './elements';
 import { FieldInput } from './FieldInput';
 import type { Wish } from './kept';
 import type { ItemDraft } from './useItem';
@@ -14,9 +15,9 @@ import { WritingSkeleton } from './WritingSkeleton';
 const WritingArea = lazy(() => import('./WritingArea'));
 const Pieces = lazy(() => import('./Pieces'));
 
-/** The fields of an item in the order of its layout; pictures of its own have a panel. */
-export function Fields({
-  layout,
+/** A field of an item as its edit screen was prepared; pictures of its own have a panel. */
+export function FieldBlock({
+  field: given,
   draft,
   areas,
   mayChange,
@@ -25,12 +26,13 @@ export function Fields({
   allTools,
   picturesIn,
   people,
+  me,
   previewHref,
   onAsk,
 }: {
   /** Asks somebody else for a change in a field; null where nobody can be asked. */
   onAsk: ((field: string, wish: Wish) => void) | null;
-  layout: Layout;
+  field: Field;
   draft: ItemDraft;
   /** How text is put into each writing area from outside, by field, or by field and piece. */
   areas: RefObject<Map<string, PutIn>>;
@@ -42,6 +44,8 @@ export function Fields({
   /** The pictures there are to choose from in a field. */
   picturesIn: (field: string) => PictureChoice[];
   people: { id: string; name: string }[];
+  /** Who writes. */
+  me: string;
   /** Null where it cannot be previewed. */
   previewHref: string | null;
 }) {
@@ -87,61 +91,64 @@ export function Fields({
       )}
     </div>
   );
-  const fieldOf = (field: Field) => {
-    if (field.kind === 'picture') return null;
-    if (field.kind === 'rich')
-      return (
-        <div key={field.id}>
-          <p className="label">{field.name}</p>
-          {area(
-            field,
-            field.id,
-            field.name,
-            documentOf(draft.current(), field.id),
-            (document) => change({ [field.id]: document }),
-            mayChange(field.id),
-          )}
-        </div>
-      );
-    if (field.kind === 'pieces')
-      return (
-        inBrowser && (
-          <Suspense key={field.id} fallback={<WritingSkeleton />}>
-            <Pieces
-              field={field}
-              pieces={piecesOf(content, field.id)}
-              now={() => piecesOf(draft.current(), field.id)}
-              readOnly={!mayChange(field.id)}
-              pictures={picturesIn(field.id)}
-              onChange={(pieces) => change({ [field.id]: pieces })}
-              area={(piece, onText, toolbarIn) =>
-                area(
-                  field,
-                  `${field.id} ${piece.id}`,
-                  `Text of “${piece.heading}”`,
-                  piece.text,
-                  onText,
-                  mayChange(field.id),
-                  { toolbarIn },
-                )
-              }
-            />
-          </Suspense>
-        )
-      );
-    return (
-      <FieldInput
-        key={field.id}
-        field={field}
-        value={content[field.id]}
-        onChange={(value) => change({ [field.id]: value })}
-        readOnly={!mayChange(field.id)}
-        context={{ people }}
-        fault={faultOf(field.id)}
-        big={field.id === 'title'}
-        anchor={anchor(field.id)}
-      />
+  const state = useElement(given.id);
+  if (given.kind === 'picture' || state.show === 'hidden') return null;
+  const field = asPrepared(given, state);
+  const isTheirs = mayChange(field.id) && state.lock === undefined;
+  const about = (
+    <>
+      {field.hint && <p className="hint mb-1">{field.hint}</p>}
+      <LockNote reason={state.lock} />
+    </>
+  );
+  const wrapped = (content: ReactNode) =>
+    state.show === 'closed' ? <Shut name={field.name}>{content}</Shut> : content;
+  if (field.kind === 'rich')
+    return wrapped(
+      <div>
+        {state.show !== 'closed' && <p className="label">{field.name}</p>}
+        {about}
+        {area(
+          field,
+          field.id,
+          field.name,
+          documentOf(draft.current(), field.id),
+          (document) => change({ [field.id]: document }),
+          isTheirs,
+        )}
+      </div>,
     );
-  };
-  return <>{layout.fields.map(fieldOf)}</>;
+  if (field.kind === 'pieces')
+    return wrapped(
+      inBrowser && (
+        <Suspense fallback={<WritingSkeleton />}>
+          {about}
+          <Pieces
+            field={field}
+            pieces={piecesOf(content, field.id)}
+            now={() => piecesOf(draft.current(), field.id)}
+            readOnly={!isTheirs}
+            pictures={picturesIn(field.id)}
+            onChange={(pieces) => change({ [field.id]: pieces })}
+            area={(piece, onText, toolbarIn) =>
+              area(field, `${field.id} ${piece.id}`, `Text of “${piece.heading}”`, piece.text, onText, isTheirs, {
+                toolbarIn,
+              })
+            }
+          />
+        </Suspense>
+      ),
+    );
+  return (
+    <FieldInput
+      field={given}
+      value={content[field.id]}
+      onChange={(value) => change({ [field.id]: value })}
+      readOnly={!mayChange(field.id)}
+      context={{ people, me }}
+      fault={faultOf(field.id)}
+      big={field.id === 'title'}
+      anchor={anchor(field.id)}
+    />
+  );
 }

@@ -8,7 +8,8 @@ import { useKept } from '../kit/useKept';
 import { AboutContext, useAbout } from './about';
 import { ChecksPanel } from './ChecksPanel';
 import { EditorNotes } from './EditorNotes';
-import { Fields } from './Fields';
+import { ElementsContext } from './elements';
+import { FieldBlock } from './Fields';
 import { FinishBar, type Finish } from './FinishBar';
 import { goToField } from './goToField';
 import type { Wish } from './kept';
@@ -53,6 +54,7 @@ function Screen({
   notes,
   people,
   theirFields,
+  screens,
   toolbars,
   allTools,
   pictures,
@@ -123,7 +125,15 @@ function Screen({
       : pictures.filter(({ id, ofPart }) => ownPictures.includes(id) || (source === 'part' && ofPart));
   };
   const fieldNames = new Map([...(layout?.fields ?? []), ...settings].map((field) => [field.id, field.name]));
-  const parts: PanelParts = { page: item.id, draft, content, change, mayChange, context: { people }, faultOf };
+  const parts: PanelParts = {
+    page: item.id,
+    draft,
+    content,
+    change,
+    mayChange,
+    context: { people, me: me.id },
+    faultOf,
+  };
   const clock = { timeZone, now };
   /** What can stand beside the fields. */
   const beside: Record<string, ReactNode> = {
@@ -174,185 +184,204 @@ function Screen({
     ),
   };
 
+  const screen = screens[layout?.id ?? ''] ?? { elements: {}, main: [], side: [] };
+  const blocks = { main: screen.main, side: screen.side };
+  /** A field or a panel, whichever has the id, where the screen puts it. */
+  const block = (id: string) => {
+    const field = layout?.fields.find((one) => one.id === id);
+    if (!field) {
+      if (!controls.includes(id) || screen.elements[id]?.show === 'hidden') return null;
+      return <Fragment key={id}>{beside[partOf(id)]}</Fragment>;
+    }
+    return (
+      <FieldBlock
+        key={id}
+        field={field}
+        draft={draft}
+        areas={areas}
+        mayChange={mayChange}
+        faultOf={faultOf}
+        textTools={textTools}
+        allTools={allTools}
+        picturesIn={picturesIn}
+        people={people}
+        me={me.id}
+        previewHref={previewHref}
+        onAsk={controls.some((one) => partOf(one) === 'notes') ? (of, wish) => setAsking({ field: of, wish }) : null}
+      />
+    );
+  };
+
   return (
-    <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_18.5rem]">
-      <div className="flex min-w-0 flex-col">
-        <div className="grid flex-1 content-start gap-4 px-4 py-4 md:px-10 [&>*]:min-w-0">
-          <h1 className="sr-only">{textOf(content, 'title') || `A ${one} without a title`}</h1>
-          <p className="clip flex flex-wrap items-center gap-1.5 text-sm text-ink-2">
-            {crumbs.map((crumb, i) => (
-              <span key={i} className="flex items-center gap-1.5">
-                {i > 0 && <Icon name="right" size={13} />} {crumb}
-              </span>
-            ))}
-            {layouts.size > 1 && <span>· layout “{layout?.name}”</span>}
-          </p>
-          <EditorNotes
-            item={item}
-            one={one}
-            me={me}
-            said={said}
-            others={others}
+    <ElementsContext value={screen.elements}>
+      <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_18.5rem]">
+        <div className="flex min-w-0 flex-col">
+          <div className="grid flex-1 content-start gap-4 px-4 py-4 md:px-10 [&>*]:min-w-0">
+            <h1 className="sr-only">{textOf(content, 'title') || `A ${one} without a title`}</h1>
+            <p className="clip flex flex-wrap items-center gap-1.5 text-sm text-ink-2">
+              {crumbs.map((crumb, i) => (
+                <span key={i} className="flex items-center gap-1.5">
+                  {i > 0 && <Icon name="right" size={13} />} {crumb}
+                </span>
+              ))}
+              {layouts.size > 1 && <span>· layout “{layout?.name}”</span>}
+            </p>
+            <EditorNotes
+              item={item}
+              one={one}
+              me={me}
+              said={said}
+              others={others}
+              readOnly={readOnly}
+              readOnlyWhy={readOnlyWhy}
+              theirFields={theirFields}
+              fieldNames={fieldNames}
+              mayChange={mayChange}
+              draft={draft}
+              onBringBack={() => {
+                if (draft.backup) putIn(theirs(draft.backup.content));
+                draft.setBackup(null);
+              }}
+              timeZone={timeZone}
+              now={now}
+            />
+            {blocks.main.map(block)}
+            {kept.length > 0 && (
+              <KeptPanel
+                fields={kept}
+                content={content}
+                into={firstText?.name ?? null}
+                readOnly={readOnly || theirFields !== null}
+                onLetGo={(field) => change({ [field.id]: null })}
+                allowed={handy(
+                  textTools(firstText?.id ?? '').tools,
+                  allTools.map((tool) => tool.id),
+                )}
+                allTools={allTools}
+                names={names}
+                pictures={pictures}
+                onPutIn={(field, blocks) =>
+                  firstText &&
+                  putIn({
+                    [firstText.id]: {
+                      type: 'doc',
+                      content: [...documentOf(draft.current(), firstText.id).content, ...blocks],
+                    },
+                    [field.id]: null,
+                  })
+                }
+              />
+            )}
+          </div>
+          <FinishBar
+            state={state}
+            faults={draft.faults}
+            nameOf={(id) => fieldNames.get(id) ?? 'A field'}
+            onField={goToField}
+            onChoose={() => setChoosing(true)}
+            onSignIn={() => setSignIn(true)}
+            onTryAgain={() => void draft.save()}
+            controls={controls}
             readOnly={readOnly}
-            readOnlyWhy={readOnlyWhy}
-            theirFields={theirFields}
-            fieldNames={fieldNames}
-            mayChange={mayChange}
-            draft={draft}
-            onBringBack={() => {
-              if (draft.backup) putIn(theirs(draft.backup.content));
-              draft.setBackup(null);
-            }}
+            busy={action.busy}
+            dirty={dirty}
+            down={item.down}
+            reviewers={reviewers}
+            askedOf={askedOf}
+            findings={findings ?? []}
+            timeZone={timeZone}
+            onFinish={(how) => void send(how)}
+          />
+        </div>
+
+        <aside
+          aria-label={`About this ${one}`}
+          className="grid content-start gap-3 border-t border-line bg-paper p-4 lg:border-t-0 lg:border-l"
+        >
+          <StateCard
+            state={state}
+            readOnly={readOnly}
+            dirty={dirty}
+            live={item.versions.find((v) => v.live)}
+            down={item.down}
+            waiting={item.waiting}
+            mine={item.waiting?.sentById === me.id}
+            address={item.address}
             timeZone={timeZone}
             now={now}
+            onTryAgain={() => void draft.save()}
           />
-          {layout && (
-            <Fields
+          <ProblemNote problem={action.problem} />
+          {controls
+            .filter((id) => !blocks.main.includes(id) && !blocks.side.includes(id))
+            .map((id) => (
+              <Fragment key={id}>{beside[partOf(id)]}</Fragment>
+            ))}
+          {blocks.side.map(block)}
+          {state.status === 'kept' && !readOnly && (
+            <button
+              type="button"
+              className="btn btn-quiet btn-stop btn-small justify-self-start"
+              disabled={action.busy}
+              onClick={() => setDropping(true)}
+            >
+              Drop this draft
+            </button>
+          )}
+        </aside>
+
+        {state.status === 'conflict' && choosing && layout && (
+          <Suspense fallback={null}>
+            <ConflictDialog
+              detail={state.detail}
               layout={layout}
-              draft={draft}
-              areas={areas}
-              mayChange={mayChange}
-              faultOf={faultOf}
-              textTools={textTools}
-              allTools={allTools}
-              picturesIn={picturesIn}
-              people={people}
-              previewHref={previewHref}
-              onAsk={controls.some((id) => partOf(id) === 'notes') ? (field, wish) => setAsking({ field, wish }) : null}
-            />
-          )}
-          {kept.length > 0 && (
-            <KeptPanel
-              fields={kept}
-              content={content}
-              into={firstText?.name ?? null}
-              readOnly={readOnly || theirFields !== null}
-              onLetGo={(field) => change({ [field.id]: null })}
-              allowed={handy(
-                textTools(firstText?.id ?? '').tools,
-                allTools.map((tool) => tool.id),
-              )}
-              allTools={allTools}
+              base={draft.base()}
+              mine={content}
+              theirs={state.theirs}
               names={names}
-              pictures={pictures}
-              onPutIn={(field, blocks) =>
-                firstText &&
-                putIn({
-                  [firstText.id]: {
-                    type: 'doc',
-                    content: [...documentOf(draft.current(), firstText.id).content, ...blocks],
-                  },
-                  [field.id]: null,
-                })
-              }
+              onKeep={(chosen, asideMine) => void keepChosen(chosen, state.theirVersion, asideMine)}
+              onTakeTheirs={() => void takeTheirs()}
+              onClose={() => setChoosing(false)}
             />
-          )}
-        </div>
-        <FinishBar
-          state={state}
-          faults={draft.faults}
-          nameOf={(id) => fieldNames.get(id) ?? 'A field'}
-          onField={goToField}
-          onChoose={() => setChoosing(true)}
-          onSignIn={() => setSignIn(true)}
-          onTryAgain={() => void draft.save()}
-          controls={controls}
-          readOnly={readOnly}
-          busy={action.busy}
-          dirty={dirty}
-          down={item.down}
-          reviewers={reviewers}
-          askedOf={askedOf}
-          findings={findings ?? []}
-          timeZone={timeZone}
-          onFinish={(how) => void send(how)}
-        />
-      </div>
-
-      <aside
-        aria-label={`About this ${one}`}
-        className="grid content-start gap-3 border-t border-line bg-paper p-4 lg:border-t-0 lg:border-l"
-      >
-        <StateCard
-          state={state}
-          readOnly={readOnly}
-          dirty={dirty}
-          live={item.versions.find((v) => v.live)}
-          down={item.down}
-          waiting={item.waiting}
-          mine={item.waiting?.sentById === me.id}
-          address={item.address}
-          timeZone={timeZone}
-          now={now}
-          onTryAgain={() => void draft.save()}
-        />
-        <ProblemNote problem={action.problem} />
-        {controls.map((id) => (
-          <Fragment key={id}>{beside[partOf(id)]}</Fragment>
-        ))}
-        {state.status === 'kept' && !readOnly && (
-          <button
-            type="button"
-            className="btn btn-quiet btn-stop btn-small justify-self-start"
-            disabled={action.busy}
-            onClick={() => setDropping(true)}
-          >
-            Drop this draft
-          </button>
+          </Suspense>
         )}
-      </aside>
-
-      {state.status === 'conflict' && choosing && layout && (
-        <Suspense fallback={null}>
-          <ConflictDialog
-            detail={state.detail}
-            layout={layout}
-            base={draft.base()}
-            mine={content}
-            theirs={state.theirs}
-            names={names}
-            onKeep={(chosen, asideMine) => void keepChosen(chosen, state.theirVersion, asideMine)}
-            onTakeTheirs={() => void takeTheirs()}
-            onClose={() => setChoosing(false)}
-          />
-        </Suspense>
-      )}
-      {asking && (
-        <Suspense fallback={null}>
-          <AskDialog
-            item={item.id}
-            {...asking}
-            onSent={(all, words) => {
-              setAsking(null);
-              if (all) setNewest(all);
-              setSaid(words);
-            }}
-            onClose={() => setAsking(null)}
-          />
-        </Suspense>
-      )}
-      <SignInAgain
-        open={state.status === 'signed-out' && signIn}
-        onClose={() => setSignIn(false)}
-        onDone={() => {
-          setSignIn(true);
-          action.clear();
-          void draft.save();
-        }}
-      />
-      <Confirm
-        open={dropping}
-        title="Drop this draft?"
-        yes="Drop the draft"
-        busy={action.busy}
-        onYes={() => {
-          setDropping(false);
-          void drop();
-        }}
-        onNo={() => setDropping(false)}
-      >
-        It says again what visitors see. The draft is put aside under “Earlier versions”.
-      </Confirm>
-    </div>
+        {asking && (
+          <Suspense fallback={null}>
+            <AskDialog
+              item={item.id}
+              {...asking}
+              onSent={(all, words) => {
+                setAsking(null);
+                if (all) setNewest(all);
+                setSaid(words);
+              }}
+              onClose={() => setAsking(null)}
+            />
+          </Suspense>
+        )}
+        <SignInAgain
+          open={state.status === 'signed-out' && signIn}
+          onClose={() => setSignIn(false)}
+          onDone={() => {
+            setSignIn(true);
+            action.clear();
+            void draft.save();
+          }}
+        />
+        <Confirm
+          open={dropping}
+          title="Drop this draft?"
+          yes="Drop the draft"
+          busy={action.busy}
+          onYes={() => {
+            setDropping(false);
+            void drop();
+          }}
+          onNo={() => setDropping(false)}
+        >
+          It says again what visitors see. The draft is put aside under “Earlier versions”.
+        </Confirm>
+      </div>
+    </ElementsContext>
   );
 }

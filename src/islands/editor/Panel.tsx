@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Icon } from '../kit/Icon';
+import { LockNote, useElement } from './elements';
 
 /** A part of the page beside its fields: shut it says in a line how it stands, open it can be changed. */
 export function Panel({
@@ -15,16 +16,31 @@ export function Panel({
   open?: boolean;
   children: ReactNode;
 }) {
+  const state = useElement(anchor);
   return (
-    <details className="card group p-0" data-anchor={anchor} open={open}>
+    <details
+      className="card group p-0"
+      data-anchor={anchor}
+      open={state.show === undefined ? open : state.show === 'shown'}
+    >
       <summary className="flex min-h-[44px] list-none items-center gap-2 rounded-[10px] px-4 py-2 [&::-webkit-details-marker]:hidden">
         <span className="min-w-0 flex-1">
-          <span className="font-head block font-semibold">{name}</span>
+          <span className="font-head block font-semibold">{state.label ?? name}</span>
           {value !== undefined && <span className="clip block text-sm text-ink-2 group-open:hidden">{value}</span>}
         </span>
         <Icon name="down" size={16} className="text-ink-2 group-open:rotate-180" />
       </summary>
-      <div className="grid gap-3 border-t border-line px-4 py-3">{children}</div>
+      <div className="grid gap-3 border-t border-line px-4 py-3">
+        {state.hint && <p className="hint">{state.hint}</p>}
+        <LockNote reason={state.lock} />
+        {state.lock === undefined ? (
+          children
+        ) : (
+          <fieldset disabled className="grid gap-3">
+            {children}
+          </fieldset>
+        )}
+      </div>
     </details>
   );
 }

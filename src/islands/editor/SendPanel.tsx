@@ -1,4 +1,5 @@
 import { useAbout } from './about';
+import { useElement } from './elements';
 import { FieldInput } from './FieldInput';
 
 /** What goes with a draft that is sent: a word about it, and whom it is for. */
@@ -24,16 +25,19 @@ export function SendPanel({
   faultOf: (field: string) => string | undefined;
 }) {
   const { anchor } = useAbout();
+  const { label, hint, required } = useElement(anchor('note'));
   return (
     <section className="card grid gap-3" data-anchor={anchor('note')}>
       <FieldInput
         field={{
           id: 'note',
           kind: 'long',
-          name: 'What did you change?',
-          hint: noteRequired
-            ? 'One sentence; this website asks for it.'
-            : 'One sentence for whoever gives the second look.',
+          name: label ?? 'What did you change?',
+          hint:
+            hint ??
+            (noteRequired || required
+              ? 'One sentence; it is asked for.'
+              : 'One sentence for whoever gives the second look.'),
           max: 500,
         }}
         value={note}

@@ -2,6 +2,7 @@ import { sayTime } from '@/core/words';
 import { happened } from '../kit/happened';
 import { Icon, type IconName } from '../kit/Icon';
 import { useAbout } from './about';
+import { LockNote, useElement } from './elements';
 import { PictureChooser, type PictureChoice } from './PictureChooser';
 import type { DraftState } from './model';
 
@@ -51,14 +52,17 @@ export function PicturePanel({
   onChange: (id: string | null) => void;
 }) {
   const { anchor } = useAbout();
+  const { label = name, hint, lock } = useElement(anchor('banner'));
   return (
-    <section className="card" aria-label={name} data-anchor={anchor('banner')}>
-      <h2 className="mb-2 text-base">{name}</h2>
+    <section className="card" aria-label={label} data-anchor={anchor('banner')}>
+      <h2 className="mb-2 text-base">{label}</h2>
+      {hint && <p className="hint mb-2">{hint}</p>}
+      <LockNote reason={lock} />
       <PictureChooser
-        label={name}
+        label={label}
         value={value}
         pictures={pictures}
-        readOnly={readOnly}
+        readOnly={readOnly || lock !== undefined}
         onChange={(id) => {
           onChange(id);
           if (id !== null) happened('picture.chosen');

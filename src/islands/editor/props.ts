@@ -4,6 +4,7 @@ import type { Tool } from '@/core/inventory';
 import type { TextTools } from '@/core/room';
 import type { Note, Remark } from '@/core/wire';
 import type { About } from './about';
+import type { Elements } from './elements';
 import type { FieldContext } from './FieldInput';
 import type { PictureChoice } from './PictureChooser';
 import type { PlannedRow } from './SchedulePanel';
@@ -56,6 +57,8 @@ export interface EditorProps {
   people: { id: string; name: string }[];
   /** The fields they may change; null for all. */
   theirFields: string[] | null;
+  /** How the screen was prepared for them, by layout: its elements, and in which order its blocks stand. */
+  screens: Record<string, { elements: Elements; main: string[]; side: string[] }>;
   /** What they write with, by layout and field; nothing where they may not write. */
   toolbars: Record<string, Record<string, TextTools>>;
   allTools: Tool[];

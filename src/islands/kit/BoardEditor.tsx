@@ -62,6 +62,7 @@ function Card({ card, chosen, children }: { card: BoardCard; chosen: boolean; ch
 
 function Column({
   index,
+  name,
   cards,
   target,
   nameOf,
@@ -69,6 +70,7 @@ function Column({
   chosen,
 }: {
   index: number;
+  name: string;
   cards: readonly BoardCard[];
   target: Target | null;
   nameOf: (id: string) => string;
@@ -87,11 +89,8 @@ function Column({
     </li>
   );
   return (
-    <section
-      aria-label={`Column ${index + 1}`}
-      className="min-w-0 rounded-[10px] border border-dashed border-line-2 p-2.5"
-    >
-      <h2 className="label px-1">Column {index + 1}</h2>
+    <section aria-label={name} className="min-w-0 rounded-[10px] border border-dashed border-line-2 p-2.5">
+      <h2 className="label px-1">{name}</h2>
       <SortableContext items={cards.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
         <ul ref={setNodeRef} className="grid min-h-[6rem] grid-cols-[minmax(0,1fr)] content-start gap-2">
           {cards.flatMap((card, i) => [
@@ -114,12 +113,17 @@ function Column({
  */
 export function BoardEditor({
   columns,
+  names = Array.from({ length: columns }, (_, i) => `Column ${i + 1}`),
+  widths = `repeat(${columns}, minmax(0, 1fr))`,
   cards,
   draw,
   chosen = null,
   onMove,
 }: {
   columns: number;
+  /** What the columns are called, and how wide each is, as CSS says it. */
+  names?: readonly string[];
+  widths?: string;
   /** In their order; of each column from top to bottom. */
   cards: readonly BoardCard[];
   /** What stands on a card. */
@@ -132,7 +136,7 @@ export function BoardEditor({
   const [dragged, setDragged] = useState<string | null>(null);
   const [target, setTarget] = useState<Target | null>(null);
   const inColumn = (column: number) => cards.filter((card) => card.column === column);
-  const nameOf = (id: string) => cards.find((card) => card.id === id)?.name ?? `column ${Number(id.slice(7)) + 1}`;
+  const nameOf = (id: string) => cards.find((card) => card.id === id)?.name ?? names[Number(id.slice(7))] ?? '';
   /** Where it would stand among the others, the dragged one apart. */
   const targetOf = ({ active, over }: DragOverEvent | DragEndEvent): Target | null => {
     if (!over) return null;
@@ -169,13 +173,14 @@ export function BoardEditor({
       }}
     >
       <div
-        className="grid grid-cols-[minmax(0,1fr)] gap-3 md:grid-cols-[repeat(var(--columns),minmax(0,1fr))]"
-        style={{ '--columns': columns } as CSSProperties}
+        className="grid grid-cols-[minmax(0,1fr)] gap-3 md:grid-cols-[var(--widths)]"
+        style={{ '--widths': widths } as CSSProperties}
       >
         {Array.from({ length: columns }, (_, column) => (
           <Column
             key={column}
             index={column}
+            name={names[column] ?? ''}
             cards={inColumn(column)}
             target={target?.column === column ? withDragged(target, inColumn(column), dragged) : null}
             nameOf={nameOf}

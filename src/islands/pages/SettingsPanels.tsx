@@ -3,6 +3,7 @@ import { searchResultOf, SETTINGS, slugFrom, textOf, type FieldValue, type PageC
 import { layouts } from '@/office/layouts';
 import { Labelled } from '../kit/parts';
 import { send } from '../kit/send';
+import { LockNote, useElement } from '../editor/elements';
 import { FieldInput, type FieldContext } from '../editor/FieldInput';
 import { Panel } from '../editor/Panel';
 
@@ -181,6 +182,7 @@ export function AboutPanel({
 }: PartProps & { /** The layouts they may give the page. */ layoutIds: readonly string[] }) {
   const { content, change, mayChange, context } = props;
   const layout = layouts.get(textOf(content, 'page.layout'));
+  const { label = 'Layout', hint, lock } = useElement('page.layout');
   return (
     <Panel
       name="Layout, author, date"
@@ -189,7 +191,7 @@ export function AboutPanel({
         .join(' · ')}
       anchor="pages.edit.about"
     >
-      <Labelled label="Layout" hint={layout?.purpose} fault={props.faultOf('page.layout')}>
+      <Labelled label={label} hint={hint ?? layout?.purpose} fault={props.faultOf('page.layout')}>
         {(ids) => (
           <select
             {...ids}
@@ -211,6 +213,7 @@ export function AboutPanel({
           </select>
         )}
       </Labelled>
+      <LockNote reason={lock} />
       <p className="hint">
         Another layout has other fields. What has no place there is kept, and is there again when you come back.
       </p>

@@ -16,6 +16,7 @@ import { Now } from './Now';
 import { AccessStep } from './steps/AccessStep';
 import { DashboardStep } from './steps/DashboardStep';
 import { MenuStep } from './steps/MenuStep';
+import { ScreensStep } from './steps/ScreensStep';
 import { TasksStep } from './steps/TasksStep';
 import { ToolbarStep } from './steps/ToolbarStep';
 import { ToursStep } from './steps/ToursStep';
@@ -58,6 +59,13 @@ export const STEPS = [
     title: (role: string) => `What stands on Today for “${role}”?`,
     says: 'Below the task cards. Drag by the dots, or press Space on them and use the arrow keys; press a name to set it.',
     Work: DashboardStep,
+  },
+  {
+    id: 'screens',
+    name: 'Edit screens',
+    title: (role: string) => `What is on the edit screens of “${role}”?`,
+    says: 'The screen they get, smaller. Drag to another place, press a name to close, hide, lock or rename it.',
+    Work: ScreensStep,
   },
   {
     id: 'tours',

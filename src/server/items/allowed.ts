@@ -1,9 +1,10 @@
 import { and, eq } from 'drizzle-orm';
 import type { Place } from '@/core/access';
-import { textOf, type Layout, type PageContent } from '@/core/content';
+import { isEmptyValue, readContent, textOf, type ContentFault, type Layout, type PageContent } from '@/core/content';
 import { canonical } from '@/core/json';
 import { policyOf } from '@/core/plan';
-import { writingOf } from '@/core/room';
+import { screensOf, writingOf, type Screens } from '@/core/room';
+import { isTheirs } from '@/core/screens';
 import { pictureSource } from '@/core/toolbar';
 import { sayList } from '@/core/words';
 import { inventory } from '@/office';
@@ -11,13 +12,14 @@ import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { media, people, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
-import { mayNow } from '../gate/authorize';
+import { mayNow, type Thing } from '../gate/authorize';
 import { Problem, problemAt } from '../gate/problems';
 import { findPolicyPerson } from '../people/people';
-import { formOf, picturesOf, type ItemRow } from './forms';
+import { formOf, layoutOf, picturesOf, type ItemRow } from './forms';
 import { thisOf } from './items';
 
-const PAGE = formOf({ type: 'page' });
+/** Of people to choose from: whoever chooses. */
+const ME = 'me';
 const PLACED = [...inventory.permissions.values()]
   .filter((permission) => permission.placed)
   .map((permission) => permission.id);
@@ -40,13 +42,93 @@ const mayGiveLayout = (access: Access, place: Place, layout: string) =>
   mayNow(access, 'page.edit', { place: { ...place, layout } }).allowed && !gained(access, place, { ...place, layout });
 
 /** The layouts somebody may give a page, and the one it has. */
-export const layoutsFor = (access: Access, place: Place): string[] =>
-  [...inventory.layouts.keys()].filter((id) => id === place.layout || mayGiveLayout(access, place, id));
+export function layoutsFor(access: Access, place: Place): string[] {
+  const { choices } = screensFor(access).of('page', place, 'page.layout');
+  return [...inventory.layouts.keys()].filter(
+    (id) => id === place.layout || ((!choices || choices.includes(id)) && mayGiveLayout(access, place, id)),
+  );
+}
 
-/** The fields of a page that somebody may change here; null for all of them. */
-export function fieldsFor(access: Access, place: Place): string[] | null {
-  const theirs = [...PAGE.byId.keys()].filter((field) => mayNow(access, 'page.edit', { place, field }).allowed);
-  return theirs.length === PAGE.byId.size ? null : theirs;
+/** How the edit screens of whoever asks are prepared. */
+export const screensFor = (access: Access): Screens => screensOf(inventory, access.plan, access.who, now().getTime());
+
+/**
+ * The fields of a thing that somebody may change here: rights say so, and its edit screen neither hides nor locks them;
+ * null for all of them.
+ */
+export function fieldsFor(access: Access, type: string, place: Place): string[] | null {
+  const { byId } = formOf({ type });
+  const screens = screensFor(access);
+  const theirs = [...byId.keys()].filter(
+    (field) =>
+      (type !== 'page' || mayNow(access, 'page.edit', { place, field }).allowed) && screens.theirs(type, place, field),
+  );
+  return theirs.length === byId.size ? null : theirs;
+}
+
+/** Refuses a change of a page's field by another way than its edit screen, where that hides or locks it. */
+export function mustLeave(access: Access, place: Place, field: string): void {
+  const { show, lock, label } = screensFor(access).of('page', place, field);
+  const name = label ?? inventory.settings.get(field)?.name ?? field;
+  if (lock !== undefined) throw problemAt(field, 'field-locked', { field: name, reason: lock });
+  if (show === 'hidden') throw problemAt(field, 'field-hidden', { field: name });
+}
+
+/** Refuses what goes round a panel that the edit screen prepared for somebody has not, or has locked. */
+export function mustHavePanel(access: Access, { place, type = 'page' }: Thing, part: string): void {
+  const screen = formOf({ type }).type.screen;
+  const id = `${screen}.${part}`;
+  const name = inventory.controls.get(id)?.name ?? part;
+  const { show, lock } = place ? screensFor(access).of(type, place, id) : {};
+  if (show === 'hidden') throw new Problem('panel-hidden', { panel: name });
+  if (lock !== undefined) throw new Problem('field-locked', { field: name, reason: lock });
+}
+
+/**
+ * What a thing that is made begins with, by the edit screen its maker will have: the values set for the fields of its
+ * form.
+ */
+export function startFor(access: Access, type: string, place: Place): PageContent {
+  const screens = screensFor(access);
+  if (!screens.isAny) return {};
+  const { layouts, byId } = formOf({ type });
+  const layout = layouts.get(place.layout) ?? [...layouts.values()][0];
+  const fields = [...byId.keys()].filter((id) => id.includes('.') || layout?.fields.some((field) => field.id === id));
+  const given = Object.fromEntries(
+    fields.flatMap((id) => {
+      const { value } = screens.of(type, place, id);
+      return value === undefined || id === 'page.layout' ? [] : [[id, value]];
+    }),
+  );
+  // Only what the form takes: a value that was set for another kind of field is left out.
+  const read = layout && readContent(layouts, layout.id, given, formOf({ type }).type.settings);
+  return Object.fromEntries(
+    Object.keys(given)
+      .filter((id) => read && !read.faults.some(({ field }) => field === id))
+      .map((id) => [id, read?.content[id] ?? null]),
+  );
+}
+
+/** Fields that must say something before it goes on, by the edit screen of whoever sends it, and say nothing. */
+export function unfilled(
+  access: Access,
+  item: ItemRow,
+  place: Place | undefined,
+  content: PageContent,
+): ContentFault[] {
+  const screens = screensFor(access);
+  if (!place || !screens.isAny) return [];
+  const form = formOf(item);
+  const layout = form.layouts.get(textOf(content, 'page.layout')) ?? layoutOf(content, item);
+  const here = item.type === 'page' ? { ...place, layout: layout.id } : place;
+  return [...layout.fields, ...form.type.settings].flatMap((field): ContentFault[] => {
+    const state = screens.of(item.type, here, field.id);
+    const value = content[field.id];
+    const isEmpty = isEmptyValue(value) || (typeof value === 'string' && value.trim() === '');
+    return state.required && isTheirs(state) && isEmpty
+      ? [{ field: field.id, message: `“${state.label ?? field.name}” is asked for. Fill it in first.` }]
+      : [];
+  });
 }
 
 /** As many fields as a refusal names. */
@@ -63,16 +145,30 @@ export function mustMayWrite(
   before: readonly Record<string, unknown>[],
   after: readonly Record<string, unknown>[],
 ): void {
-  const theirs = item.type === 'page' && place && fieldsFor(access, place);
-  if (!theirs) return;
+  if (!place) return;
+  const form = formOf(item);
+  const screens = screensFor(access);
+  const theirs = fieldsFor(access, item.type, place);
+  if (!theirs && !screens.isAny) return;
   const ids = new Set([...before, ...after].flatMap((part) => Object.keys(part)));
-  const changed = [...ids].filter(
-    (id) =>
-      !theirs.includes(id) &&
-      after.some((part, i) => canonical(part[id] ?? null) !== canonical(before[i]?.[id] ?? null)),
+  const touched = [...ids].filter((id) =>
+    after.some((part, i) => canonical(part[id] ?? null) !== canonical(before[i]?.[id] ?? null)),
   );
-  if (changed.length === 0) return;
-  const name = (id: string) => `“${PAGE.byId.get(id)?.name ?? id}”`;
+  for (const id of touched) {
+    const { choices, label } = screens.of(item.type, place, id);
+    const chosen = after[0]?.[id];
+    const wanted = id === 'page.author' && chosen === access.who.id ? ME : chosen;
+    if (choices && typeof wanted === 'string' && wanted !== '' && !choices.includes(wanted))
+      throw problemAt(id, 'choice-not-offered', { field: label ?? form.byId.get(id)?.name ?? id });
+  }
+  const changed = touched.filter((id) => theirs && !theirs.includes(id));
+  const [first] = changed;
+  if (!theirs || first === undefined) return;
+  const { show, lock, label } = screens.of(item.type, place, first);
+  const called = label ?? form.byId.get(first)?.name ?? first;
+  if (lock !== undefined) throw problemAt(first, 'field-locked', { field: called, reason: lock });
+  if (show === 'hidden') throw problemAt(first, 'field-hidden', { field: called });
+  const name = (id: string) => `“${form.byId.get(id)?.name ?? id}”`;
   const rest = theirs.length <= FEW_FIELDS ? ` You may change ${sayList(theirs.map(name))}.` : '';
   throw new Problem(
     'fields-not-yours',

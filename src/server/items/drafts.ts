@@ -6,7 +6,7 @@ import type { Tx } from '../db/client';
 import { drafts, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
-import { fieldsFor, mustMayWrite } from './allowed';
+import { fieldsFor, mustMayWrite, unfilled } from './allowed';
 import { draftInfo } from './editable';
 import { formOf, type ItemRow } from './forms';
 import { richOf } from './tools';
@@ -132,7 +132,13 @@ export async function saveAndTake(
   itemId: number,
   given: { content: unknown; version: number },
 ): Promise<Taken & { item: ItemRow }> {
-  const { version, faults } = await saveDraft(tx, access, itemId, given);
+  const { version, faults: kept } = await saveDraft(tx, access, itemId, given);
+  const written = await findDraft(tx, itemId);
+  const place = await findPlace(tx, access.site.id, itemId);
+  const faults = [
+    ...kept,
+    ...(written ? unfilled(access, await mustFindItem(tx, access.site.id, itemId), place, written.content) : []),
+  ];
   if (faults.length > 0)
     throw new Problem('content-faulty', { faults: faults.map((f) => f.message).join(' ') }, { faults });
   const taken = await takeDraft(tx, access, itemId, version);
@@ -164,8 +170,8 @@ export async function putAside(tx: Tx, access: Access, itemId: number, content: 
   const item = await mustFindItem(tx, access.site.id, itemId);
   const draft = await findDraft(tx, itemId);
   const before = await standing(tx, item);
-  const place = item.type === 'page' ? await findPlace(tx, access.site.id, item.id) : undefined;
-  const theirs = place && fieldsFor(access, place);
+  const place = await findPlace(tx, access.site.id, item.id);
+  const theirs = place && fieldsFor(access, item.type, place);
   // What is not theirs to write is not theirs to put aside: it stays as it stands.
   const given =
     theirs && typeof content === 'object'

@@ -1,6 +1,7 @@
 import { decide } from '@/core/access';
 import { policyOf, publishingOf } from '@/core/plan';
 import { writingOf, type TextTools } from '@/core/room';
+import { arrange, elementsOf } from '@/core/screens';
 import { controlsOn } from '@/core/task';
 import { pictureSource } from '@/core/toolbar';
 import { inventory } from '@/office';
@@ -12,7 +13,7 @@ import { mayNow, type Thing } from '../gate/authorize';
 import { listPictures } from '../pictures/pictures';
 import { listPeople } from '../people/people';
 import type { LoadedRoom } from '../room';
-import { fieldsFor, findPicturesEver } from './allowed';
+import { fieldsFor, findPicturesEver, screensFor } from './allowed';
 import { getEditable } from './editable';
 import { formOf, picturesOf } from './forms';
 import { listWriters } from './items';
@@ -77,10 +78,31 @@ export async function loadEditScreen(
     )
     .map(({ id, name }) => ({ id, name }));
   const writing = writingOf(inventory, access.plan, access.who, now().getTime());
+  const prepared = screensFor(access);
   const controls = controlsOn(inventory, form.type.screen, {
     may,
     hasTool: (tools) => place !== undefined && writing.has(type, place, [tools]),
-  });
+  }).filter((control) => !place || prepared.of(type, place, control).show !== 'hidden');
+  /** In every layout, as the toolbars: for who may write. */
+  const screens = Object.fromEntries(
+    [...form.layouts].map(([layout, of]) => {
+      const here = place && (type === 'page' ? { ...place, layout } : place);
+      const elements = elementsOf(inventory, form.type, of);
+      const standing = elements.filter(({ panel }) => panel === undefined);
+      const column = (which: 'main' | 'side') => standing.filter((one) => one.column === which).map((one) => one.id);
+      const states = elements.flatMap(({ id: element }) => {
+        const { because: _, ...state } = here ? prepared.of(type, here, element) : { because: {} };
+        return Object.keys(state).length > 0 ? [[element, state] as const] : [];
+      });
+      return [
+        layout,
+        {
+          elements: Object.fromEntries(states),
+          ...arrange(here && prepared.arranged(type, here), { main: column('main'), side: column('side') }),
+        },
+      ];
+    }),
+  );
   // In every layout they may give it: the screen changes with the layout before it is kept.
   const toolbars: Record<string, Record<string, TextTools>> = {};
   if (place && edit)
@@ -108,7 +130,8 @@ export async function loadEditScreen(
     remarks,
     notes,
     people: known.map(({ id, name }) => ({ id, name })),
-    theirFields: edit && place && type === 'page' ? fieldsFor(access, place) : null,
+    theirFields: edit && place ? fieldsFor(access, type, place) : null,
+    screens,
     toolbars,
     ownPictures: [...own],
     allTools: [...inventory.tools.values()],

@@ -14,7 +14,8 @@ import { listPeople } from '../people/people';
 import { compareApart, type KnownNames } from '../work/compare';
 import { beginDraft } from './begin';
 import { addRevision, saveAndTake } from './drafts';
-import { layoutOf, type ItemRow } from './forms';
+import { screensFor } from './allowed';
+import { formOf, layoutOf, type ItemRow } from './forms';
 import { contentOf, hrefFor, mustFindItem, mustFindVersion } from './items';
 import { withAddresses } from './links';
 import { comingInstant, mustPass, scheduleFor, putOnline, replaceWaiting } from './publishing';
@@ -53,8 +54,14 @@ async function mustBeAble(
     throw problemAt('askedOf', 'reviewer-cannot');
 }
 
-function mustSay(access: Access, note: string): void {
-  if (publishingOf(access.plan).noteRequired && note.trim() === '') throw problemAt('note', 'note-wanted');
+/** Refuses to go on without a word about the change where the website, or the edit screen of whoever asks, wants one. */
+async function mustSay(tx: Tx, access: Access, itemId: number, note: string): Promise<void> {
+  if (note.trim() !== '') return;
+  const { type } = await mustFindItem(tx, access.site.id, itemId);
+  const place = await findPlace(tx, access.site.id, itemId);
+  const control = `${formOf({ type }).type.screen}.note`;
+  if (publishingOf(access.plan).noteRequired || (place && screensFor(access).of(type, place, control).required))
+    throw problemAt('note', 'note-wanted');
 }
 
 export interface Given {
@@ -74,7 +81,7 @@ export async function sendForReview(
   given: Given & { askedOf?: number | null | undefined },
 ): Promise<{ review: number }> {
   const { note, askedOf = null } = given;
-  mustSay(access, note);
+  await mustSay(tx, access, itemId, note);
   const { content, writers, item } = await saveAndTake(tx, access, itemId, given);
   await mustPass(tx, access, itemId, content);
   if (askedOf !== null) await mustBeAble(tx, access, itemId, writers, askedOf);
@@ -102,7 +109,7 @@ export async function publishDraft(
   given: Given & { at?: string | undefined },
 ): Promise<void> {
   const { note } = given;
-  mustSay(access, note);
+  await mustSay(tx, access, itemId, note);
   const { content, writers, item } = await saveAndTake(tx, access, itemId, given);
   await replaceWaiting(tx, itemId, access.signedInId);
   await publishRevision(

@@ -6,7 +6,8 @@ import { items } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { mustMayBelow } from './move';
-import { findPageName } from '../tree/tree';
+import { mustHavePanel } from '../items/allowed';
+import { findPageName, findPlace } from '../tree/tree';
 
 /** Gives a page rights of its own for visitors, or with null those of the page above. Runs in a transaction. */
 export async function setAudience(tx: Tx, access: Access, pageId: number, audience: Audience | null): Promise<void> {
@@ -15,6 +16,7 @@ export async function setAudience(tx: Tx, access: Access, pageId: number, audien
     if (unknown !== undefined) throw new Problem('role-not-in-force', { role: unknown });
   }
   await mustMayBelow(tx, access, 'page.publish', pageId);
+  mustHavePanel(access, { place: await findPlace(tx, access.site.id, pageId) }, 'visitors');
   await tx.update(items).set({ audience }).where(eq(items.id, pageId));
   const name = (await findPageName(tx, access.site.id, pageId)) ?? 'A page';
   const words =

@@ -12,6 +12,7 @@ import { adjust } from './adjust';
 import { setAudience } from './audience';
 import { findAddresses } from '../tree/addresses';
 import { findLinks } from '../items/references';
+import { mustLeave } from '../items/allowed';
 import { mustFindPage } from '../items/items';
 import { titleOf } from '../items/publishing';
 import { bringBack, deleteItem, previewRetire, putBack, takeItemDown, type SiteLinks } from './retire';
@@ -38,6 +39,8 @@ const AUDIENCE = {
 const shownInWords = (shown: boolean) => (shown ? 'Shown in navigation' : 'Left out of navigation');
 
 async function showInNavigation(tx: Tx, access: Access, id: number, shown: boolean): Promise<void> {
+  const place = await findPlace(tx, access.site.id, id);
+  if (place) mustLeave(access, place, 'page.inNavigation');
   const page = await mustFindPage(tx, access.site.id, id, true);
   if (page.inNavigation === shown) throw new Problem(shown ? 'shown-already' : 'left-out-already');
   await adjust(tx, access, page, { inNavigation: shown }, shownInWords(shown));

@@ -17,6 +17,7 @@ import type { Access } from '../gate/access';
 import { authorize, mayOn } from '../gate/authorize';
 import { Problem, problemAt } from '../gate/problems';
 import { lockTree, takenSlugs } from '../tree/addresses';
+import { screensFor, startFor } from '../items/allowed';
 import { beginDraft } from '../items/begin';
 import { formOf } from '../items/forms';
 import { findNewest, mustFindPage } from '../items/items';
@@ -50,6 +51,8 @@ async function addPage(
     layout: string;
     position: number;
     content?: PageContent;
+    /** What the edit screen of its maker begins with. */
+    begun?: PageContent;
     inNavigation?: boolean;
     audience?: Audience | null;
   },
@@ -63,8 +66,8 @@ async function addPage(
       slug: given.slug,
       position: given.position,
       layout: given.layout,
-      language: access.site.languages[0],
-      inNavigation: given.inNavigation ?? true,
+      language: textOf(given.begun ?? {}, 'page.language') || access.site.languages[0],
+      inNavigation: given.inNavigation ?? given.begun?.['page.inNavigation'] !== false,
       audience: given.audience ?? null,
       authorId: access.signedInId,
     })
@@ -75,7 +78,14 @@ async function addPage(
   const { slug, layout, language, inNavigation } = row;
   const start = startSettings({ slug, layout, language, inNavigation, author: access.who.id });
   const own = Object.fromEntries(AS_COPIED.map((id) => [id, given.content?.[id] ?? start[id] ?? null]));
-  const content: PageContent = { body: emptyDocument(), ...given.content, ...start, ...own, title: given.title };
+  const content: PageContent = {
+    body: emptyDocument(),
+    ...given.content,
+    ...start,
+    ...own,
+    ...given.begun,
+    title: given.title,
+  };
   await beginDraft(tx, row, { content, by: access.signedInId });
   return { ...row, path };
 }
@@ -92,6 +102,7 @@ export async function makePage(
   await mustMayMakeWith(tx, access, parentId, given.layout);
   const page = await addPage(tx, access, parent, {
     ...given,
+    begun: await begunBelow(tx, access, parentId, given.layout),
     slug: freeSlug(slugFrom(given.title), await takenSlugs(tx, access.site.id, parent.id)),
     position: await nextPosition(tx, parentId),
   });
@@ -99,14 +110,43 @@ export async function makePage(
   return { id: String(page.id) };
 }
 
-/** A new page is edited next, so its layout must be one its maker may use there. */
-async function mustMayMakeWith(tx: Tx, access: Access, parentId: number, layout: string): Promise<void> {
+/** Where a new page of theirs would lie. */
+async function placeBelow(tx: Tx, access: Access, parentId: number, layout: string): Promise<Place | undefined> {
   const place = await findPlace(tx, access.site.id, parentId);
+  return place && { ...place, path: [...place.path, 'new'], layout, state: 'draft', author: access.who.id };
+}
+/** The layouts a new page of theirs can have anywhere among some pages, as far as their edit screens offer them. */
+export function layoutsToMake(access: Access, pages: readonly { place: Place }[]): string[] {
+  const screens = screensFor(access);
+  const mayMake = mayOn(access, 'page.create');
+  const above = screens.isAny ? pages.filter(({ place }) => mayMake(place)) : [];
+  return [...layouts.keys()].filter(
+    (layout) =>
+      above.length === 0 ||
+      above.some(({ place }) => {
+        const path = [...place.path, 'new'];
+        const { choices } = screens.of(
+          'page',
+          { ...place, path, layout, state: 'draft', author: access.who.id },
+          'page.layout',
+        );
+        return !choices || choices.includes(layout);
+      }),
+  );
+}
+const begunBelow = async (tx: Tx, access: Access, parentId: number, layout: string): Promise<PageContent> => {
+  const place = await placeBelow(tx, access, parentId, layout);
+  return place ? startFor(access, 'page', place) : {};
+};
+
+/** A new page is edited next, so its layout must be one its maker may use there, and one that is offered. */
+async function mustMayMakeWith(tx: Tx, access: Access, parentId: number, layout: string): Promise<void> {
+  const place = await placeBelow(tx, access, parentId, layout);
   if (!layouts.has(layout)) throw problemAt('layout', 'no-layout', { layout });
-  await authorize(tx, access, 'page.edit', {
-    place: place && { ...place, path: [...place.path, 'new'], layout, state: 'draft', author: access.who.id },
-    field: 'page.layout',
-  });
+  await authorize(tx, access, 'page.edit', { place, field: 'page.layout' });
+  const { choices, label } = place ? screensFor(access).of('page', place, 'page.layout') : {};
+  if (choices && !choices.includes(layout))
+    throw problemAt('layout', 'choice-not-offered', { field: label ?? 'Layout' });
 }
 
 /** Makes as many pages as an indented list has titles, as deep as it has them. Runs in a transaction. */
@@ -121,6 +161,7 @@ export async function makePages(
   await lockTree(tx, access.site.id);
   const top = await mustFindPage(tx, access.site.id, parentId);
   await mustMayMakeWith(tx, access, parentId, given.layout);
+  const begun = await begunBelow(tx, access, parentId, given.layout);
   const line: { page: PageRow; taken: Set<string>; position: number }[] = [
     { page: top, taken: await takenSlugs(tx, access.site.id, top.id), position: await nextPosition(tx, parentId) },
   ];
@@ -135,6 +176,7 @@ export async function makePages(
       title: entry.title,
       slug,
       layout: given.layout,
+      begun,
       position: at.position++,
     });
     first ||= String(page.id);

@@ -5,11 +5,12 @@ import { textOf, type PageContent } from '@/core/content';
 import { dayKey } from '@/core/words';
 import { record } from '../activity/activity';
 import { now } from '../clock';
-import { findAllPlaced } from '../tree/tree';
+import { findAllPlaced, findPlaced } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { drafts, items, people, revisions } from '../db/schema';
 import type { Access, Site } from '../gate/access';
 import { mayNow } from '../gate/authorize';
+import { startFor } from '../items/allowed';
 import { beginDraft } from '../items/begin';
 import { mustFindPage } from '../items/items';
 
@@ -143,7 +144,9 @@ export async function makeVacancy(tx: Tx, access: Access, pageId: number, title:
     .update(items)
     .set({ path: `${under.path}.${row.id}` })
     .where(eq(items.id, row.id));
-  await beginDraft(tx, row, { content: { title }, by: me });
+  const there = await findPlaced(tx, access.site.id, row.id);
+  const begun = there ? startFor(access, TYPE, there.place) : {};
+  await beginDraft(tx, row, { content: { ...begun, title }, by: me });
   await record(tx, access, 'began a vacancy', title, { href: `/room/vacancies/${row.id}` });
   return { id: String(row.id) };
 }

@@ -4,6 +4,7 @@ import { doors } from './doors';
 import { grants } from './grants';
 import type { AnyPart, WholePart } from './part';
 import { publishing } from './publishing';
+import { screens } from './screens';
 import { tasks } from './tasks';
 import { toolbars } from './toolbars';
 import { tours } from './tours';
@@ -11,7 +12,7 @@ import { tours } from './tours';
 /** What a plan sets for each role, by the field of the role; differences are told in this order. */
 export const ROLE_PARTS = { tasks, grants, doors, dashboard, tours };
 /** What it sets for all of them, by the field of the plan. */
-export const PLAN_PARTS = { apart, toolbars, publishing };
+export const PLAN_PARTS = { apart, toolbars, screens, publishing };
 
 export type RolePartKey = keyof typeof ROLE_PARTS;
 export type PlanPartKey = keyof typeof PLAN_PARTS;
@@ -35,4 +36,5 @@ export { grantInWords, grantSchema, unknownInGrant } from './grants';
 export { type OperationFault, type PartFault, type Telling } from './part';
 export { freeId, isJust, setWithTool, toolsEverywhere, withTool, worldOfToolbars } from './toolGiven';
 export { groupsIn, groupsOf, ruleNames, type PlanToolRule, type PlanToolSet, type Toolbars } from './toolbarsForm';
+export { elementName, ruleFor, screenRuleInWords } from './screens';
 export { publishingOf, type CheckRule, type Publishing } from './publishing';

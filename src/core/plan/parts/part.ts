@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { Inventory } from '../../inventory';
 
 export type OperationFault =
-  'no-role' | 'in-use' | 'archived' | 'no-such-thing' | 'already-so' | 'keyholder-stays' | 'invalid';
+  'no-role' | 'in-use' | 'archived' | 'no-such-thing' | 'already-so' | 'keyholder-stays' | 'needed-stays' | 'invalid';
 
 /** What a role is called, by its id. */
 export type RoleName = (id: string) => string;

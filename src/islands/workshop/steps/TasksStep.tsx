@@ -15,6 +15,7 @@ const MEND: Record<Missing['kind'], string> = {
   denied: '',
   apart: '',
   field: '',
+  panel: 'Show the panel',
 };
 
 function OwnWords({

@@ -1,3 +1,4 @@
+import { mustHavePanel } from '@/server/items/allowed';
 import { addNote, settleNote } from '@/server/items/notes';
 import { endpoint } from '@/server/gate/endpoint';
 
@@ -5,6 +6,10 @@ import { endpoint } from '@/server/gate/endpoint';
 export const POST = endpoint('POST /api/items/[id]/notes', {
   needs: 'item.edit',
   on: 'item',
-  run: ({ tx, access, id, thing, body }) =>
-    'text' in body ? addNote(tx, access, id, thing, body) : settleNote(tx, access, id, body.settle, body.settled),
+  run: ({ tx, access, id, thing, body }) => {
+    mustHavePanel(access, thing, 'notes');
+    return 'text' in body
+      ? addNote(tx, access, id, thing, body)
+      : settleNote(tx, access, id, body.settle, body.settled);
+  },
 });

@@ -1,4 +1,5 @@
 import { record } from '@/server/activity/activity';
+import { mustHavePanel } from '@/server/items/allowed';
 import { hrefFor } from '@/server/items/items';
 import { callOff, comingInstant, scheduleFor, titleOf } from '@/server/items/publishing';
 import { mustMayBelow } from '@/server/pages/move';
@@ -18,6 +19,7 @@ export const POST = endpoint('POST /api/items/[id]/schedule', {
       'callOff' in body && body.callOff === 'publish' ? 'item.publish' : 'item.retire',
       thing,
     );
+    mustHavePanel(access, thing, 'schedule');
     if ('callOff' in body) return callOff(tx, access, id, body.callOff);
     const dueAt = comingInstant(access, body.at);
     await mustMayBelow(tx, access, 'page.retire', id);

@@ -1,3 +1,4 @@
+import { mustHavePanel } from '@/server/items/allowed';
 import { endPreviewLink, listPreviewLinks, makePreviewLink } from '@/server/items/previews';
 import { endpoint } from '@/server/gate/endpoint';
 import { originOf } from '@/server/gate/origin';
@@ -6,11 +7,12 @@ import { originOf } from '@/server/gate/origin';
 export const POST = endpoint('POST /api/pages/[id]/preview-link', {
   needs: 'page.edit',
   on: 'page',
-  run: async ({ tx, access, id, body, request }) =>
-    'end' in body
-      ? endPreviewLink(tx, access, id, body.end)
-      : {
-          ...(await makePreviewLink(tx, access, id, body.days, originOf(request))),
-          links: await listPreviewLinks(tx, access.site, id),
-        },
+  run: async ({ tx, access, id, body, request, thing }) => {
+    if ('end' in body) return endPreviewLink(tx, access, id, body.end);
+    mustHavePanel(access, thing, 'link');
+    return {
+      ...(await makePreviewLink(tx, access, id, body.days, originOf(request))),
+      links: await listPreviewLinks(tx, access.site, id),
+    };
+  },
 });

@@ -1,0 +1,309 @@
+import { z } from 'zod';
+import { PAGE_STATES } from '../../access';
+import { fieldName, type Inventory } from '../../inventory';
+import { canonical } from '../../json';
+import { whenSchema, type When } from '../../rules';
+import {
+  arrangementSchema,
+  editScreens,
+  elementSchema,
+  isArrangement,
+  screenRuleSchema,
+  type Aspect,
+  type ElementSaid,
+  type ScreenRule,
+} from '../../screens';
+import { sayList } from '../../words';
+import {
+  operationsOn,
+  readableMany,
+  readableObject,
+  readableText,
+  role,
+  unknownNames,
+  type Part,
+  type PartFault,
+  type RoleName,
+  type WholePart,
+} from './part';
+import { freeId } from './toolGiven';
+
+type Screens = ScreenRule[];
+const schema = z.array(screenRuleSchema).max(2000);
+const readable = readableMany(
+  readableObject({
+    id: readableText,
+    when: readableObject({
+      roles: z.array(readableText).optional().catch(undefined),
+      branch: readableText.optional(),
+      layouts: z.array(readableText).optional().catch(undefined),
+      fields: z.array(readableText).optional().catch(undefined),
+      states: z.array(readableText).optional().catch(undefined),
+    }),
+    then: z.record(z.string(), z.unknown()).catch({}),
+  }),
+);
+type Readable = z.infer<typeof readable>;
+
+const said = <T extends object>(value: T): T =>
+  Object.fromEntries(Object.entries(value).filter(([, one]) => one !== undefined)) as T;
+const same = (a: unknown, b: unknown) => canonical(a ?? null) === canonical(b ?? null);
+const placeSchema = whenSchema.omit({ roles: true, fields: true });
+
+/** What an element of an edit screen is called: a field, or a panel by its control. */
+export const elementName = (inventory: Inventory, id: string): string =>
+  inventory.controls.get(id)?.name ??
+  fieldName(inventory, id) ??
+  editScreens(inventory)
+    .flatMap(({ elements }) => elements)
+    .find((element) => element.id === id)?.name ??
+  id;
+const quoted = (inventory: Inventory, ids: readonly string[]) =>
+  sayList(ids.map((id) => `“${elementName(inventory, id)}”`));
+
+/** The rule that says something of an element for one role alone in just this place, or arranges the screen there. */
+export const ruleFor = (
+  rules: readonly ScreenRule[],
+  roleId: string,
+  place: Omit<When, 'roles' | 'fields'>,
+  element?: string,
+): ScreenRule | undefined => {
+  const when = said({ ...place, roles: [roleId], ...(element !== undefined && { fields: [element] }) });
+  return rules.find((rule) => same(said(rule.when), when));
+};
+
+/** What must be filled in on some screen the rule is about, and could not be any more. */
+const buried = (inventory: Inventory, { when, then }: ScreenRule): string[] => {
+  if (isArrangement(then) || (then.show !== 'hidden' && then.lock === undefined)) return [];
+  const forms = editScreens(inventory).filter(({ layout }) => !when.layouts || when.layouts.includes(layout.id));
+  return (when.fields ?? []).filter((id) =>
+    forms.some(({ elements }) => elements.some((e) => e.id === id && e.needed)),
+  );
+};
+
+const ASPECTS: Record<Aspect, (value: never, inventory: Inventory) => string> = {
+  show: (value: 'shown' | 'closed' | 'hidden') =>
+    ({ shown: 'is open at first', closed: 'is closed at first', hidden: 'is hidden' })[value],
+  label: (value: string) => `is called “${value}”`,
+  hint: (value: string) => `has the hint “${value}”`,
+  lock: (value: string) => `is locked: “${value}”`,
+  value: (value: string | number | boolean) =>
+    `begins with ${typeof value === 'boolean' ? (value ? 'yes' : 'no') : `“${value}”`}`,
+  required: () => 'must be filled in',
+  choices: (value: string[], inventory) =>
+    `offers only ${sayList(value.map((id) => `“${inventory.layouts.get(id)?.name ?? id}”`))}`,
+};
+const saidOf = (inventory: Inventory, then: ElementSaid): string[] =>
+  (Object.keys(ASPECTS) as Aspect[]).flatMap((aspect) =>
+    then[aspect] === undefined ? [] : [ASPECTS[aspect](then[aspect] as never, inventory)],
+  );
+
+/** A rule of edit screens as a sentence: where it holds, and what is so there. */
+export function screenRuleInWords(
+  inventory: Inventory,
+  { when, then }: ScreenRule,
+  names: { role: RoleName; page: (id: string) => string },
+): string {
+  const where = [
+    when.layouts &&
+      `on ${sayList(when.layouts.map((id) => `“${editScreens(inventory).find(({ layout }) => layout.id === id)?.layout.name ?? id}”`))}`,
+    when.branch !== undefined && `under ${names.page(when.branch)}`,
+    when.states && `in the ${when.states.length === 1 ? 'state' : 'states'} ${sayList(when.states)}`,
+    when.roles && `for ${sayList(when.roles.map((id) => `“${names.role(id)}”`))}`,
+  ].filter(Boolean);
+  const place = where.length ? ` ${where.join(' ')}` : '';
+  return isArrangement(then)
+    ? `The edit screen stands in an order of its own${place}.`
+    : `${quoted(inventory, when.fields ?? [])}${place}: ${sayList(saidOf(inventory, then))}.`;
+}
+
+const on = operationsOn<Screens>();
+/** The rules with one put in its place, behind all others when it is new; without it where it says nothing any more. */
+function put(value: Screens, old: ScreenRule | undefined, next: ScreenRule | null): Screens | 'already-so' {
+  if (!next) return old ? value.filter((rule) => rule !== old) : 'already-so';
+  if (!old) return [...value, next];
+  return same(old, next) ? 'already-so' : value.map((rule) => (rule === old ? next : rule));
+}
+const isOnlyOf = (rule: ScreenRule, id: string) => rule.when.roles?.length === 1 && rule.when.roles[0] === id;
+
+/** What is on edit screens, for whom and where: rules as those of toolbars, resolved alike. */
+export const screens = {
+  schema,
+  empty: [] as Screens,
+  operations: [
+    on(
+      'set-element',
+      { role, element: z.string(), place: placeSchema, said: elementSchema.nullable() },
+      {
+        apply({ inventory }, value, { role: of, element, place, said: asked }) {
+          if (!editScreens(inventory).some(({ elements }) => elements.some(({ id }) => id === element)))
+            return 'no-such-thing';
+          const old = ruleFor(value, of, place, element);
+          const then = said(asked ?? {});
+          const next: ScreenRule | null =
+            Object.keys(then).length === 0
+              ? null
+              : {
+                  id: old?.id ?? freeId(value, `${of}-${element.replaceAll(/[^a-zA-Z0-9]/g, '-')}`),
+                  when: said({ ...place, roles: [of], fields: [element] }),
+                  then,
+                };
+          return next && buried(inventory, next).length > 0 ? 'needed-stays' : put(value, old, next);
+        },
+        say: (inventory, op) => {
+          const name = quoted(inventory, [op.element]);
+          const told = saidOf(inventory, op.said ?? {});
+          return told.length ? `Edit screen: ${name} ${sayList(told)}` : `Edit screen: ${name} as it is by itself`;
+        },
+      },
+    ),
+    on(
+      'arrange-screen',
+      { role, place: placeSchema, arrangement: arrangementSchema.nullable() },
+      {
+        apply(_, value, { role: of, place, arrangement }) {
+          const old = ruleFor(value, of, place);
+          return put(
+            value,
+            old,
+            arrangement && {
+              id: old?.id ?? freeId(value, `${of}-order`),
+              when: said({ ...place, roles: [of] }),
+              then: arrangement,
+            },
+          );
+        },
+        say: (_, op) => (op.arrangement ? 'Edit screen in another order' : 'Edit screen in its own order again'),
+      },
+    ),
+    on(
+      'remove-screen-rule',
+      { role, rule: z.string() },
+      {
+        apply(_, value, op) {
+          const rest = value.filter(({ id }) => id !== op.rule);
+          return rest.length === value.length ? 'no-such-thing' : rest;
+        },
+        say: () => 'Do away with a rule for edit screens',
+      },
+    ),
+  ],
+  canonical: (_, value) => value.map((rule) => ({ ...rule, when: said(rule.when), then: said(rule.then) })),
+  differences({ inventory, of, role: roleName, page }, before, after) {
+    const isTheirs = ({ when }: ScreenRule) => (when.roles ? of !== null && when.roles.includes(of) : of === null);
+    const tell = (rule: ScreenRule) => screenRuleInWords(inventory, rule, { role: roleName, page });
+    const [was, is] = [before.filter(isTheirs), after.filter(isTheirs)];
+    const lines: string[] = [];
+    for (const old of was) {
+      const now = is.find(({ id }) => id === old.id);
+      if (!now) lines.push(`No longer on edit screens: ${tell(old)}`);
+      else if (!same(old, now)) {
+        const [one, two] = [tell(old), tell(now)];
+        lines.push(`On edit screens: ${two}`, `Before: ${one}`);
+      }
+    }
+    for (const now of is) if (!was.some(({ id }) => id === now.id)) lines.push(`On edit screens: ${tell(now)}`);
+    const ids = (list: Screens, other: Screens) =>
+      list.filter(({ id }) => other.some((one) => one.id === id)).map(({ id }) => id);
+    if (lines.length === 0 && !same(ids(was, is), ids(is, was)))
+      lines.push('Rules for edit screens stand in another order.');
+    if (of === null && lines.length === 0 && !same(ids(before, after), ids(after, before)))
+      lines.push('Rules for edit screens stand in another order.');
+    return lines;
+  },
+  taking(value, from, ids) {
+    const isTheirs = ({ when }: ScreenRule) =>
+      when.roles ? when.roles.some((id) => ids.includes(id)) : ids.includes(null);
+    const taken = from.filter(isTheirs);
+    const kept = value.filter((rule) => !isTheirs(rule) && !taken.some(({ id }) => id === rule.id));
+    return [
+      ...from.flatMap((rule) => (taken.includes(rule) ? [rule] : kept.filter(({ id }) => id === rule.id))),
+      ...kept.filter((rule) => !from.some(({ id }) => id === rule.id)),
+    ];
+  },
+  entries: {
+    of: (value) => new Map<string, unknown>(value.map((rule) => [rule.id, rule])),
+    from: (entries) => [...entries.values()] as Screens,
+  },
+  copyRole: (value, from, to) =>
+    value.flatMap((rule) =>
+      isOnlyOf(rule, from)
+        ? [rule, { ...rule, id: freeId(value, `${rule.id}-${to}`), when: { ...rule.when, roles: [to] } }]
+        : [rule],
+    ),
+  rowsOf: {
+    name: 'Edit screens',
+    of: (inventory, value, roleId, { role: roleName, page }) => [
+      [
+        'Prepared',
+        value
+          .filter(({ when }) => when.roles?.includes(roleId))
+          .map((rule) =>
+            screenRuleInWords(
+              inventory,
+              { ...rule, when: { ...rule.when, roles: undefined } },
+              { role: roleName, page },
+            ),
+          )
+          .join(' '),
+      ],
+    ],
+  },
+  cross(value, roles) {
+    return value.flatMap(({ when, then }, i): PartFault[] => [
+      ...(when.roles ?? []).flatMap((id, k) =>
+        roles.has(id) ? [] : [{ path: [i, 'when', 'roles', k], message: `no role "${id}"` }],
+      ),
+      ...(isArrangement(then) === (when.fields === undefined)
+        ? []
+        : [
+            {
+              path: [i, 'when', 'fields'],
+              message: 'names what the rule is about; an order is about the whole screen',
+            },
+          ]),
+    ]);
+  },
+  readable,
+  twice: (value) => value.map(({ id }) => id),
+  unknown(inventory, value, pages) {
+    const forms = editScreens(inventory);
+    const layouts = new Set(forms.map(({ layout }) => layout.id));
+    const elements = new Set(forms.flatMap((form) => form.elements.map(({ id }) => id)));
+    const among = (known: ReadonlySet<string>, what: string, list: readonly string[] = [], path: (string | number)[]) =>
+      unknownNames(
+        list,
+        (id) => known.has(id),
+        (i) => [...path, i],
+        (id) => `the back office has no ${what} "${id}"`,
+      );
+    return value.flatMap(({ when, then }, i): PartFault[] => {
+      const parsed = screenRuleSchema.safeParse({ id: 'x', when: said(when), then });
+      const lists = (['main', 'side'] as const).map((key) => [key, then[key]] as const);
+      return [
+        ...among(layouts, 'layout', when.layouts, [i, 'when', 'layouts']),
+        ...among(elements, 'field or panel', when.fields, [i, 'when', 'fields']),
+        ...among(new Set(PAGE_STATES), 'state', when.states, [i, 'when', 'states']),
+        ...lists.flatMap(([key, list]) =>
+          Array.isArray(list) ? among(elements, 'field or panel', list.map(String), [i, 'then', key]) : [],
+        ),
+        ...unknownNames(
+          when.branch === undefined ? [] : [when.branch],
+          (page) => pages.has(page),
+          () => [i, 'when', 'branch'],
+          (page) => `there is no page "${page}"`,
+        ),
+        ...(parsed.success
+          ? buried(inventory, parsed.data).map((id) => ({
+              path: [i, 'then'],
+              message: `"${id}" must be filled in, so it can be neither hidden nor locked`,
+            }))
+          : []),
+      ];
+    });
+  },
+  withPages: <V extends Screens | Readable>(value: V, call: (page: string) => string): V =>
+    value.map((rule) =>
+      rule.when.branch === undefined ? rule : { ...rule, when: { ...rule.when, branch: call(rule.when.branch) } },
+    ) as V,
+} satisfies Part<Screens, Readable> & WholePart<Screens>;

@@ -1,0 +1,117 @@
+import { closure, rulesAllow, rulesFor, type Place, type PolicyPerson, type Rule } from '../access';
+import type { Inventory } from '../inventory';
+import { policyOf, type Plan } from '../plan';
+import {
+  arrangementOf,
+  elementOf,
+  freestElement,
+  isTheirs,
+  panelOf,
+  stricterElement,
+  type Arrangement,
+  type ElementState,
+  type ScreenWorld,
+} from '../screens';
+import { rolesThatCount } from '../toolbar';
+import { editOf } from './writing';
+
+/**
+ * How the edit screens of somebody are prepared. What a field lies in counts for it: in a panel that is hidden or locked
+ * it is so, too.
+ */
+export interface Screens {
+  /** Whether anything of any screen is prepared for them at all. */
+  isAny: boolean;
+  /** An element in the state a thing has and in that of a draft, which it becomes by typing: the stricter of both. */
+  of: (type: string, place: Place, element: string) => ElementState;
+  /** How the screen is arranged; undefined where it stands as it is by itself. */
+  arranged: (type: string, place: Place) => Arrangement | undefined;
+  /** Whether the screen leaves a field to them. */
+  theirs: (type: string, place: Place, field: string) => boolean;
+}
+
+const worlds = new WeakMap<Plan, ScreenWorld>();
+/** What edit screens are resolved by under a plan. */
+function worldOf(plan: Plan): ScreenWorld {
+  let world = worlds.get(plan);
+  if (!world) {
+    const byId = new Map(plan.roles.map((role) => [role.id, role]));
+    world = {
+      rules: plan.screens,
+      extended: new Map(
+        plan.roles.map(({ id }) => [id, new Set(closure({ roles: byId }, id).map(({ role }) => role.id))]),
+      ),
+    };
+    worlds.set(plan, world);
+  }
+  return world;
+}
+
+const NOTHING: ElementState = { because: {} };
+const PAGE = 'page';
+
+/**
+ * How they are prepared for a person. Of several roles those count that by themselves let them change the thing; where none does
+ * alone, all of them.
+ */
+export function screensOf(inventory: Inventory, plan: Plan, person: PolicyPerson, nowMs: number): Screens {
+  if (plan.screens.length === 0)
+    return { isAny: false, of: () => NOTHING, arranged: () => undefined, theirs: () => true };
+  const world = worldOf(plan);
+  const named = new Set(plan.screens.flatMap(({ when }) => when.fields ?? []));
+  const alone = new Map<string, Rule[]>();
+  const letsEdit = (role: string, type: string, place: Place) => {
+    const key = `${role} ${type}`;
+    let rules = alone.get(key);
+    if (!rules) {
+      const policy = policyOf(inventory, plan, [{ id: person.id, name: person.name, assignments: [{ role }] }]);
+      alone.set(key, (rules = rulesFor(policy, person.id, editOf(type), nowMs)));
+    }
+    return rulesAllow(rules, person.id, { place });
+  };
+  const rolesAt = (type: string, place: Place) => {
+    const all = rolesThatCount(person, place.path, nowMs);
+    const some = all.length > 1 ? all.filter((role) => letsEdit(role, type, place)) : all;
+    return some.length > 0 ? some : all;
+  };
+  const layoutOf = (type: string, place: Place) =>
+    type === PAGE ? place.layout : (inventory.items.get(type)?.layouts[0]?.id ?? place.layout);
+  const spot = (type: string, place: Place, field: string, state: string) => ({
+    path: place.path,
+    layout: layoutOf(type, place),
+    state,
+    field,
+  });
+  const at = (type: string, place: Place, element: string) => {
+    const roles = rolesAt(type, place);
+    const [now = NOTHING, written = NOTHING] = [place.state, 'draft'].map((state) =>
+      freestElement(roles.map((role) => elementOf(world, role, spot(type, place, element, state)))),
+    );
+    return place.state === 'draft' ? now : stricterElement(now, written);
+  };
+  const of = (type: string, place: Place, element: string): ElementState => {
+    const panel = panelOf(inventory, type, element);
+    const own = named.has(element) ? at(type, place, element) : NOTHING;
+    if (panel === undefined || !named.has(panel)) return own;
+    const { show, lock, because, ...rest } = at(type, place, panel);
+    const isWhole = !inventory.items.get(type)?.settings.some(({ id }) => id === element);
+    return stricterElement(own, {
+      ...(isWhole && rest),
+      ...(show === 'hidden' && { show }),
+      ...(lock !== undefined && { lock }),
+      because,
+    });
+  };
+  return {
+    isAny: true,
+    of,
+    arranged(type, place) {
+      for (const role of rolesAt(type, place)) {
+        const found = arrangementOf(world, role, spot(type, place, '', place.state));
+        if (found) return found;
+      }
+      return undefined;
+    },
+    theirs: (type, place, field) => isTheirs(of(type, place, field)),
+  };
+}

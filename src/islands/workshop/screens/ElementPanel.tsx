@@ -1,0 +1,291 @@
+import { useState } from 'react';
+import type { Field } from '@/core/content';
+import { SHOWS, type Element, type ElementSaid, type ElementState, type Show } from '@/core/screens';
+import { inventory } from '@/office';
+import { Labelled } from '../../kit/parts';
+
+const SHOW_NAMES: Record<Show, string> = { shown: 'Open', closed: 'Closed at first', hidden: 'Hidden' };
+
+/** What a field can be chosen from. */
+const optionsOf = (field: Field | undefined): readonly { id: string; name: string }[] =>
+  field?.id === 'page.layout'
+    ? [...inventory.layouts.values()]
+    : field?.kind === 'choice'
+      ? field.options
+      : field?.kind === 'person'
+        ? [{ id: 'me', name: 'Only whoever writes' }]
+        : [];
+
+/** An input for what something new begins with; none for kinds that have no short value. */
+function ValueInput({
+  field,
+  value,
+  onChange,
+}: {
+  field: Field;
+  value: ElementSaid['value'];
+  onChange: (value: ElementSaid['value']) => void;
+}) {
+  const text = (event: { target: { value: string } }) => onChange(event.target.value || undefined);
+  switch (field.kind) {
+    case 'yes':
+      return (
+        <Labelled label="Something new begins with">
+          {(ids) => (
+            <select
+              {...ids}
+              className="field"
+              value={value === undefined ? '' : String(value)}
+              onChange={(event) => onChange(event.target.value === '' ? undefined : event.target.value === 'true')}
+            >
+              <option value="">as usual</option>
+              <option value="true">yes</option>
+              <option value="false">no</option>
+            </select>
+          )}
+        </Labelled>
+      );
+    case 'choice':
+      return (
+        <Labelled label="Something new begins with">
+          {(ids) => (
+            <select {...ids} className="field" value={String(value ?? '')} onChange={text}>
+              <option value="">as usual</option>
+              {field.options.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          )}
+        </Labelled>
+      );
+    case 'short':
+    case 'long':
+      if (field.id === 'page.layout' || field.id === 'page.slug' || field.id === 'title') return null;
+      return (
+        <Labelled label="Something new begins with">
+          {(ids) => (
+            <input {...ids} className="field" maxLength={field.max} value={String(value ?? '')} onChange={text} />
+          )}
+        </Labelled>
+      );
+    case 'number':
+      return (
+        <Labelled label="Something new begins with">
+          {(ids) => (
+            <input
+              {...ids}
+              type="number"
+              className="field w-32"
+              min={field.min}
+              max={field.max}
+              value={typeof value === 'number' ? value : ''}
+              onChange={(event) => onChange(event.target.value === '' ? undefined : Number(event.target.value))}
+            />
+          )}
+        </Labelled>
+      );
+    default:
+      return null;
+  }
+}
+
+/** What is said of one element of an edit screen, in the place that was chosen. */
+export function ElementPanel({
+  element,
+  place,
+  state,
+  said,
+  why,
+  readOnly,
+  onSay,
+}: {
+  element: Element;
+  /** Where what is set here holds, in words. */
+  place: string;
+  /** As it is there by all that is said. */
+  state: ElementState;
+  /** What is said for just this place. */
+  said: ElementSaid;
+  /** Which other rules have a say in it, in words. */
+  why: string[];
+  readOnly: boolean;
+  onSay: (said: ElementSaid) => void;
+}) {
+  const [words, setWords] = useState({
+    label: said.label ?? '',
+    hint: said.hint ?? '',
+    lock: said.lock ?? '',
+    value: said.value,
+  });
+  const with_ = (part: Partial<Record<keyof ElementSaid, unknown>>): ElementSaid =>
+    Object.fromEntries(Object.entries({ ...said, ...part }).filter(([, one]) => one !== undefined)) as ElementSaid;
+  const isNote = element.id.endsWith('.note');
+  const canBeAsked = element.kind === 'field' || isNote;
+  const options = optionsOf(element.field);
+  const chosen = said.choices ?? [];
+  const shows = SHOWS.filter((show) => !(element.needed && show === 'hidden'));
+  return (
+    <section aria-label={`On the screen: ${element.name}`} className="grid gap-3">
+      <div>
+        <h2 id="element-panel" className="clip">
+          {element.name}
+        </h2>
+        <p className="text-sm text-ink-2">{element.hint}</p>
+        <p className="mt-1 text-sm">
+          What is set here holds <strong>{place}</strong>.
+        </p>
+      </div>
+      <fieldset disabled={readOnly}>
+        <legend className="label">On this screen</legend>
+        <div className="grid gap-1">
+          {([undefined, ...shows] as const).map((show) => (
+            <label key={show ?? 'itself'} className="flex min-h-[28px] items-center gap-2">
+              <input
+                type="radio"
+                name="show"
+                className="h-4 w-4 accent-pine"
+                checked={said.show === show}
+                onChange={() => onSay(with_({ show }))}
+              />
+              {show === undefined ? (
+                <span>
+                  As it is otherwise
+                  {state.show !== undefined && said.show === undefined && (
+                    <span className="text-sm text-ink-2"> ({SHOW_NAMES[state.show].toLowerCase()})</span>
+                  )}
+                </span>
+              ) : (
+                SHOW_NAMES[show]
+              )}
+            </label>
+          ))}
+        </div>
+        {element.needed && <p className="hint">It has to be filled in, so it can be neither hidden nor locked.</p>}
+      </fieldset>
+      {canBeAsked && !element.needed && (
+        <label className="flex min-h-[28px] items-center gap-2">
+          <input
+            type="checkbox"
+            className="h-5 w-5 accent-pine"
+            disabled={readOnly}
+            checked={said.required ?? false}
+            onChange={(event) => onSay(with_({ required: event.target.checked ? true : undefined }))}
+          />
+          Must be filled in before it is sent or published
+        </label>
+      )}
+      {options.length > 0 && (
+        <fieldset disabled={readOnly}>
+          <legend className="label">Offers only</legend>
+          <div className="grid gap-1">
+            {options.map(({ id, name }) => (
+              <label key={id} className="flex min-h-[28px] items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="h-4 w-4 accent-pine"
+                  checked={chosen.includes(id)}
+                  onChange={(event) => {
+                    const next = options
+                      .map((one) => one.id)
+                      .filter((one) => (one === id ? event.target.checked : chosen.includes(one)));
+                    onSay(with_({ choices: next.length > 0 ? next : undefined }));
+                  }}
+                />
+                {name}
+              </label>
+            ))}
+          </div>
+          <p className="hint">
+            {chosen.length === 0 ? 'Nothing ticked: everything is offered.' : 'What is there stays, whatever it is.'}
+          </p>
+        </fieldset>
+      )}
+      <form
+        className="grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          const text = (one: string) => one.trim() || undefined;
+          onSay(
+            with_({ label: text(words.label), hint: text(words.hint), lock: text(words.lock), value: words.value }),
+          );
+        }}
+      >
+        <fieldset disabled={readOnly} className="grid gap-3">
+          <Labelled label="Their name for it">
+            {(ids) => (
+              <input
+                {...ids}
+                className="field"
+                maxLength={80}
+                placeholder={element.name}
+                value={words.label}
+                onChange={(event) => setWords({ ...words, label: event.target.value })}
+              />
+            )}
+          </Labelled>
+          <Labelled label="Hint with it">
+            {(ids) => (
+              <textarea
+                {...ids}
+                className="field"
+                rows={2}
+                maxLength={300}
+                value={words.hint}
+                onChange={(event) => setWords({ ...words, hint: event.target.value })}
+              />
+            )}
+          </Labelled>
+          {!element.needed && !isNote && (
+            <Labelled label="Locked, because" hint="A reason locks it. They read it where they would have changed it.">
+              {(ids) => (
+                <input
+                  {...ids}
+                  className="field"
+                  maxLength={200}
+                  value={words.lock}
+                  onChange={(event) => setWords({ ...words, lock: event.target.value })}
+                />
+              )}
+            </Labelled>
+          )}
+          {element.field && (
+            <ValueInput field={element.field} value={words.value} onChange={(value) => setWords({ ...words, value })} />
+          )}
+          {!readOnly && (
+            <div className="flex flex-wrap gap-2">
+              <button type="submit" className="btn btn-main">
+                Set
+              </button>
+              {Object.keys(said).length > 0 && (
+                <button
+                  type="button"
+                  className="btn"
+                  onClick={() => {
+                    setWords({ label: '', hint: '', lock: '', value: undefined });
+                    onSay({});
+                  }}
+                >
+                  As it is by itself
+                </button>
+              )}
+            </div>
+          )}
+        </fieldset>
+      </form>
+      {why.length > 0 && (
+        <div className="text-sm">
+          <p className="label">Why it is so</p>
+          <ul className="list-disc pl-5">
+            {why.map((one) => (
+              <li key={one} className="clip">
+                {one}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,282 @@
+import { useMemo, useState } from 'react';
+import { createPortal } from 'react-dom';
+import type { Place } from '@/core/access';
+import { roleNames, ruleFor, screenRuleInWords } from '@/core/plan';
+import { editOf, screensOf } from '@/core/room';
+import { arrange, editScreens, isArrangement, type Element, type ElementSaid, type ElementState } from '@/core/screens';
+import { sayList } from '@/core/words';
+import { inventory } from '@/office';
+import { BoardEditor } from '../../kit/BoardEditor';
+import { Icon } from '../../kit/Icon';
+import { PagePicker } from '../../kit/PagePicker';
+import { useFocusLater } from '../../kit/parts';
+import { sampleOf } from '../model';
+import { ElementPanel } from '../screens/ElementPanel';
+import type { StepProps } from '../Planner';
+
+const FORMS = editScreens(inventory);
+const keyOf = ({ type, layout }: (typeof FORMS)[number]) => `${type.id} ${layout.id}`;
+const nameOf = ({ type, layout }: (typeof FORMS)[number]) => (type.id === 'page' ? layout.name : type.one);
+
+/** What stands on the miniature for a state, as marks. */
+function Marks({ state }: { state: ElementState }) {
+  const marks = [
+    state.show === 'hidden' && (['eye', 'hidden'] as const),
+    state.show === 'closed' && (['down', 'closed at first'] as const),
+    state.show === 'shown' && (['eye', 'open'] as const),
+    state.lock !== undefined && (['lock', 'locked'] as const),
+    state.required && (['check', 'must be filled in'] as const),
+    state.choices && (['list', `offers ${state.choices.length}`] as const),
+    state.value !== undefined && (['draft', 'filled beforehand'] as const),
+  ].filter((mark) => mark !== false && mark !== undefined);
+  if (marks.length === 0) return null;
+  return (
+    <span className="mt-0.5 flex flex-wrap gap-1">
+      {marks.map(([icon, words]) => (
+        <span key={words} className="pill pill-sun text-sm">
+          <Icon name={icon} size={13} /> {words}
+        </span>
+      ))}
+    </span>
+  );
+}
+
+/** The edit screens themselves, smaller: what is on them, in which order, in whose words, and what can be changed. */
+export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnly, setWarning }: StepProps) {
+  const { role, person, atMs } = prepared;
+  const forms = FORMS.filter(({ type }) => best(editOf(type.id)).allowed);
+  const offered = forms.length > 0 ? forms : FORMS;
+  const [key, setKey] = useState(() => keyOf(offered[0] ?? (FORMS[0] as (typeof FORMS)[number])));
+  const [isEvery, setEvery] = useState(true);
+  const [branch, setBranch] = useState('');
+  const [chosen, setChosen] = useState<string | null>(null);
+  const focusLater = useFocusLater();
+  const form = FORMS.find((one) => keyOf(one) === key) ?? (FORMS[0] as (typeof FORMS)[number]);
+  const { type, layout, elements } = form;
+  const names = useMemo(
+    () => ({
+      role: roleNames(plan),
+      page: (id: string) => facts.pages.find((page) => page.id === id)?.title ?? 'a page that is gone',
+    }),
+    [plan, facts.pages],
+  );
+  const where = { ...(branch && { branch }), ...(isEvery ? {} : { layouts: [layout.id] }) };
+  const spot: Place = useMemo(() => {
+    const page = facts.pages.find(({ id }) => id === branch) ?? facts.pages[0];
+    return {
+      path: page?.place.path ?? [],
+      layout: type.id === 'page' ? layout.id : (page?.place.layout ?? layout.id),
+      state: 'draft',
+      author: person.id,
+    };
+  }, [facts.pages, branch, layout.id, type.id, person.id]);
+  const now = useMemo(() => screensOf(inventory, plan, person, atMs), [plan, person, atMs]);
+  const before = useMemo(() => screensOf(inventory, facts.live, person, atMs), [facts.live, person, atMs]);
+  const stateOf = (id: string) => now.of(type.id, spot, id);
+  const standing = elements.filter(({ panel }) => panel === undefined);
+  const idsIn = (column: Element['column']) => standing.filter((one) => one.column === column).map(({ id }) => id);
+  const order = arrange(now.arranged(type.id, spot), { main: idsIn('main'), side: idsIn('side') });
+  const element = elements.find(({ id }) => id === chosen) ?? null;
+  const rule = element && ruleFor(plan.screens, role.id, where, element.id);
+  const said = rule && !isArrangement(rule.then) ? rule.then : {};
+  const count = (screens: typeof now) =>
+    elements.filter(({ id }) => screens.of(type.id, spot, id).show !== 'hidden').length;
+  /** Elements no role but the keyholder's still has on this screen. */
+  const unseen = useMemo(() => {
+    const others = plan.roles.filter(({ id, archived }) => id !== 'keyholder' && !archived);
+    const seeing = others
+      .filter(({ grants, id }) => grants.length > 0 || plan.screens.some(({ when }) => when.roles?.includes(id)))
+      .map(({ id }) => screensOf(inventory, plan, sampleOf(id), facts.nowMs));
+    return elements
+      .filter(
+        ({ id }) => stateOf(id).show === 'hidden' && seeing.every((one) => one.of(type.id, spot, id).show === 'hidden'),
+      )
+      .map(({ name }) => `“${name}”`);
+  }, [plan, elements, spot, type.id, facts.nowMs]);
+  const placeWords = [
+    isEvery ? (type.id === 'page' ? 'on every layout' : `for every ${type.one}`) : `on “${layout.name}” only`,
+    branch && `under ${names.page(branch)}`,
+  ]
+    .filter(Boolean)
+    .join(' ');
+  const say = (id: string, next: ElementSaid) => {
+    const held = elements.find((one) => one.id === id);
+    const lost = held && (next.show === 'hidden' || next.lock !== undefined) ? held.name : null;
+    setWarning(
+      lost && Object.keys(next).length > 0 && said.show !== next.show && next.show === 'hidden'
+        ? `“${lost}” is kept as it is on every page; only this role no longer sees or changes it.`
+        : null,
+    );
+    change({
+      do: 'set-element',
+      role: role.id,
+      element: id,
+      place: where,
+      said: Object.keys(next).length ? next : null,
+    });
+  };
+  const open = (id: string) => {
+    setChosen(id);
+    focusLater('element-panel');
+  };
+  const draw = (id: string) => {
+    const one = elements.find((each) => each.id === id);
+    if (!one) return null;
+    const state = stateOf(id);
+    const inside = elements.filter(({ panel }) => panel === id);
+    return (
+      <>
+        <button
+          type="button"
+          className={`clip w-full text-left font-semibold hover:text-pine ${state.show === 'hidden' ? 'text-ink-2 line-through' : ''}`}
+          aria-pressed={chosen === id}
+          onClick={() => open(id)}
+        >
+          {state.label ?? one.name}
+        </button>
+        <Marks state={state} />
+        {inside.length > 0 && (
+          <ul className="mt-1.5 grid gap-1 border-l-2 border-line pl-2 text-sm">
+            {inside.map((field) => {
+              const of = stateOf(field.id);
+              return (
+                <li key={field.id}>
+                  <button
+                    type="button"
+                    className={`clip min-h-6 text-left hover:text-pine ${of.show === 'hidden' ? 'text-ink-2 line-through' : ''}`}
+                    aria-pressed={chosen === field.id}
+                    onClick={() => open(field.id)}
+                  >
+                    {of.label ?? field.name}
+                  </button>
+                  {of.show !== 'hidden' && <Marks state={of} />}
+                </li>
+              );
+            })}
+          </ul>
+        )}
+      </>
+    );
+  };
+  const isArranged = ruleFor(plan.screens, role.id, where) !== undefined;
+  const theirs = plan.screens.filter(({ when }) => !when.roles || when.roles.includes(role.id));
+  return (
+    <div className="grid gap-4">
+      {slot &&
+        element &&
+        createPortal(
+          <ElementPanel
+            key={`${element.id} ${JSON.stringify(where)} ${JSON.stringify(said)}`}
+            element={element}
+            place={placeWords}
+            state={stateOf(element.id)}
+            said={said}
+            why={[...new Set(Object.values(stateOf(element.id).because))].flatMap((id) => {
+              const by = plan.screens.find((one) => one.id === id);
+              return by ? [screenRuleInWords(inventory, by, names)] : [];
+            })}
+            readOnly={readOnly}
+            onSay={(next) => say(element.id, next)}
+          />,
+          slot,
+        )}
+      <div className="flex flex-wrap items-end gap-x-5 gap-y-3">
+        <div role="group" aria-label="Which screen" className="flex flex-wrap gap-1.5">
+          {offered.map((one) => (
+            <button
+              key={keyOf(one)}
+              type="button"
+              className={`btn btn-small ${keyOf(one) === key ? 'btn-main' : ''}`}
+              aria-pressed={keyOf(one) === key}
+              onClick={() => setKey(keyOf(one))}
+            >
+              {nameOf(one)}
+            </button>
+          ))}
+        </div>
+        {type.id === 'page' && (
+          <label>
+            <span className="label">What I change holds</span>
+            <select
+              className="field w-auto"
+              value={isEvery ? 'every' : 'one'}
+              onChange={(event) => setEvery(event.target.value === 'every')}
+            >
+              <option value="every">on every layout</option>
+              <option value="one">on “{layout.name}” only</option>
+            </select>
+          </label>
+        )}
+        <div className="w-56">
+          <PagePicker label="Where" pages={facts.pages} value={branch} whole="Whole website" onChange={setBranch} />
+        </div>
+      </div>
+      <BoardEditor
+        columns={2}
+        names={['The text', 'Beside it']}
+        widths="minmax(0,1.4fr) minmax(0,1fr)"
+        chosen={chosen}
+        cards={[...order.main.map((id) => ({ id, column: 0 })), ...order.side.map((id) => ({ id, column: 1 }))].map(
+          ({ id, column }) => ({
+            id,
+            name: elements.find((one) => one.id === id)?.name ?? id,
+            column,
+            locked: readOnly,
+            faint: stateOf(id).show === 'hidden',
+          }),
+        )}
+        draw={draw}
+        onMove={(id, to) => {
+          const without = (list: readonly string[]) => list.filter((one) => one !== id);
+          const next = { main: without(order.main), side: without(order.side) };
+          next[to.column === 0 ? 'main' : 'side'].splice(to.index, 0, id);
+          change({ do: 'arrange-screen', role: role.id, place: where, arrangement: next });
+        }}
+      />
+      <p className="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm text-ink-2">
+        <span>
+          “What visitors see”, keeping, sending and publishing are always there. <strong>{count(now)}</strong> things
+          can be seen here{count(now) !== count(before) && `; in force are ${count(before)}`}.
+        </span>
+        {isArranged && !readOnly && (
+          <button
+            type="button"
+            className="btn btn-small"
+            onClick={() => change({ do: 'arrange-screen', role: role.id, place: where, arrangement: null })}
+          >
+            Its own order again
+          </button>
+        )}
+      </p>
+      {unseen.length > 0 && (
+        <p className="note clip" role="status">
+          Nobody but keyholders sees {sayList(unseen)} on this screen any more.
+        </p>
+      )}
+      <section aria-label="What is prepared">
+        <h2 className="mb-1.5 text-base">What is prepared</h2>
+        {theirs.length === 0 ? (
+          <p className="text-ink-2">Nothing yet: every screen is as it is by itself.</p>
+        ) : (
+          <ul className="divide-y divide-line rounded-[10px] border border-line bg-sheet">
+            {theirs.map((one) => (
+              <li key={one.id} className="flex items-start justify-between gap-3 px-3 py-2">
+                <span className="clip">{screenRuleInWords(inventory, one, names)}</span>
+                {!readOnly && (
+                  <button
+                    type="button"
+                    className="btn btn-small"
+                    aria-label={`Do away with: ${screenRuleInWords(inventory, one, names)}`}
+                    onClick={() => change({ do: 'remove-screen-rule', role: role.id, rule: one.id })}
+                  >
+                    <Icon name="close" size={15} />
+                  </button>
+                )}
+              </li>
+            ))}
+          </ul>
+        )}
+      </section>
+    </div>
+  );
+}
