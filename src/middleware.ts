@@ -12,7 +12,7 @@ import { withSecurityHeaders } from '@/server/gate/headers';
 import { readCookie } from '@/server/gate/sessions';
 import { THINGS } from '@/server/gate/things';
 import { log } from '@/server/log';
-import { lookAtUnseen } from '@/server/today/care';
+import { settleFindings } from '@/server/today/care';
 import { tidyOld } from '@/server/work/tidy';
 
 /** Routes open to everybody, as they are in `src/pages`; endpoints pass the gate themselves, in `endpoint()`. */
@@ -50,7 +50,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
     if (!guarded && !OPEN.test(route)) throw notFound('This page');
     if (!context.isPrerendered && !/^\/media\//.test(route)) {
       await settleDue(db);
-      lookAtUnseen(db).catch(warn('pages were not looked at'));
+      settleFindings(db).catch(warn('pages were not looked at'));
       tidyOld(db).catch(warn('old things were not taken away'));
     }
     if (guarded) {

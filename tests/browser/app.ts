@@ -3,6 +3,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import AxeBuilder from '@axe-core/playwright';
 import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test';
 import pg from 'pg';
+import type { Operation } from '../../src/core/plan';
 import { DEMO_PEOPLE } from '../../src/demo/people';
 import { mustFindFreePort } from '../../scripts/cluster';
 import { copyDemo, makeTestCluster } from '../server/cluster';
@@ -214,4 +215,30 @@ export async function axe(page: Page, what: string) {
     .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
     .analyze();
   expect(violations.map((v) => `${what}: ${v.id} at ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
+}
+
+/** Makes changes to the plan go live, as the Workshop's screens would. */
+export async function goLive(keyholder: Page, role: string, ...operations: Operation[]): Promise<void> {
+  const status = await keyholder.evaluate(
+    async ({ role, operations }) => {
+      const post = async (path: string, body: object) => {
+        const answer = await fetch(path, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json', 'idempotency-key': crypto.randomUUID() },
+          body: JSON.stringify(body),
+        });
+        return {
+          status: answer.status,
+          body: (await answer.json()) as { revision?: number; state?: { revision: number } },
+        };
+      };
+      // Refused, with the revision there is.
+      const moved = await post('/api/workshop/plan', { revision: 0, role, operations });
+      const made = await post('/api/workshop/plan', { revision: moved.body.state?.revision ?? 0, role, operations });
+      const live = await post('/api/workshop/release', { revision: made.body.revision ?? 0, note: 'For a test' });
+      return [moved.status, made.status, live.status];
+    },
+    { role, operations },
+  );
+  expect(status).toEqual([409, 200, 200]);
 }

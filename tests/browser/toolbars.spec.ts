@@ -1,33 +1,5 @@
-import type { Page } from '@playwright/test';
-import type { Operation } from '../../src/core/plan';
 import { inventory } from '../../src/office';
-import { axe, expect, goToPage, isKept, openPage, signIn, test, writing } from './app';
-
-/** Makes changes to the plan go live, as the Workshop's screens would. */
-async function goLive(keyholder: Page, role: string, ...operations: Operation[]): Promise<void> {
-  const status = await keyholder.evaluate(
-    async ({ role, operations }) => {
-      const post = async (path: string, body: object) => {
-        const answer = await fetch(path, {
-          method: 'POST',
-          headers: { 'content-type': 'application/json', 'idempotency-key': crypto.randomUUID() },
-          body: JSON.stringify(body),
-        });
-        return {
-          status: answer.status,
-          body: (await answer.json()) as { revision?: number; state?: { revision: number } },
-        };
-      };
-      // Refused, with the revision there is.
-      const moved = await post('/api/workshop/plan', { revision: 0, role, operations });
-      const made = await post('/api/workshop/plan', { revision: moved.body.state?.revision ?? 0, role, operations });
-      const live = await post('/api/workshop/release', { revision: made.body.revision ?? 0, note: 'For a test' });
-      return [moved.status, made.status, live.status];
-    },
-    { role, operations },
-  );
-  expect(status).toEqual([409, 200, 200]);
-}
+import { axe, expect, goLive, goToPage, isKept, openPage, signIn, test, writing } from './app';
 
 const paste = (area: ReturnType<typeof writing>, html: string) =>
   area.evaluate((element, text) => {

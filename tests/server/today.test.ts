@@ -10,13 +10,13 @@ import { inventory } from '@/office';
 import { db, pool } from '@/server/db/client';
 import { items, missedSearches, ownRooms } from '@/server/db/schema';
 import { findSite, type Site } from '@/server/gate/access';
-import { findTrial } from '@/server/gate/step-in';
+import { mustFindTrial } from '@/server/gate/step-in';
 import { getEditable } from '@/server/items/editable';
 import { listWaiting } from '@/server/items/reviews';
 import { listUnfinished } from '@/server/items/unfinished';
 import { noticesShowing } from '@/server/notices/notices';
 import { loadRoom } from '@/server/room';
-import { listCare, lookAtUnseen } from '@/server/today/care';
+import { listCare, settleFindings } from '@/server/today/care';
 import { findLastChange } from '@/server/today/changed';
 import { listComingUp } from '@/server/today/comingUp';
 import { listChangedLately } from '@/server/today/lately';
@@ -147,13 +147,13 @@ describe('one’s own Today', () => {
 
   it('is shown to whoever prepares it, and in no room in which more may be done than they may', async () => {
     const maud = await accessOf('Maud');
-    const seen = await findTrial(db, maud, { role: 'newsroom' });
+    const seen = await mustFindTrial(db, maud, { role: 'newsroom' });
     expect(seen.who.assignments).toEqual([{ role: 'newsroom' }]);
     await inForce(
       { do: 'add-grant', role: 'newsroom', grant: { id: 'p', effect: 'allow', permission: 'plan.view', scope: {} } },
       { do: 'add-grant', role: 'newsroom', grant: { id: 'q', effect: 'allow', permission: 'plan.edit', scope: {} } },
     );
-    await expect(findTrial(db, await accessOf('Juno'), { role: 'keyholder' })).rejects.toMatchObject({
+    await expect(mustFindTrial(db, await accessOf('Juno'), { role: 'keyholder' })).rejects.toMatchObject({
       code: 'room-beyond',
     });
   });
@@ -225,7 +225,7 @@ describe('what widgets show', () => {
     expect((await care('Oskar')).map(([title]) => title)).not.toContain('Contact');
     // What nobody has looked at yet is looked at.
     await db.update(items).set({ findings: null }).where(eq(items.id, id));
-    await lookAtUnseen(db);
+    await settleFindings(db);
     expect((await care('Maud')).map(([title]) => title)).toContain('Contact');
   });
 

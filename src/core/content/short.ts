@@ -40,7 +40,6 @@ export const shortTextSchema = z.strictObject({
     )
     .max(30),
 }) satisfies z.ZodType<Document>;
-export type ShortText = z.infer<typeof shortTextSchema>;
 
 /** The tools a short text is written with. */
 export const SHORT_TEXT_TOOLS = [

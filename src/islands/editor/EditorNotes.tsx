@@ -70,7 +70,7 @@ export function EditorNotes({
       </div>
       <Said words={said} />
       {readOnlyWhy && <p className="note">{readOnlyWhy}</p>}
-      {!readOnly && theirFields !== null && (
+      {!readOnly && theirFields !== null && [...fieldNames.keys()].some((field) => !mayChange(field)) && (
         <p className="note">{ofFields([...fieldNames.keys()], mayChange, (id) => fieldNames.get(id) ?? id)}</p>
       )}
       {item.draft?.sentBackWord && (

@@ -124,7 +124,17 @@ function Screen({
       ? pictures
       : pictures.filter(({ id, ofPart }) => ownPictures.includes(id) || (source === 'part' && ofPart));
   };
-  const fieldNames = new Map([...(layout?.fields ?? []), ...settings].map((field) => [field.id, field.name]));
+  const screen = screens[layout?.id ?? ''] ?? { elements: {}, main: [], side: [] };
+  /** By what they are called here. */
+  const fieldNames = new Map(
+    [...(layout?.fields ?? []), ...settings].map((field) => [field.id, screen.elements[field.id]?.label ?? field.name]),
+  );
+  /** What the screen hides or locks tells of itself where it is. */
+  const isPreparedAway = (field: string) => {
+    const state = screen.elements[field];
+    return state?.show === 'hidden' || state?.lock !== undefined;
+  };
+
   const parts: PanelParts = {
     page: item.id,
     draft,
@@ -184,7 +194,6 @@ function Screen({
     ),
   };
 
-  const screen = screens[layout?.id ?? ''] ?? { elements: {}, main: [], side: [] };
   const blocks = { main: screen.main, side: screen.side };
   /** A field or a panel, whichever has the id, where the screen puts it. */
   const block = (id: string) => {
@@ -235,7 +244,7 @@ function Screen({
               readOnly={readOnly}
               readOnlyWhy={readOnlyWhy}
               theirFields={theirFields}
-              fieldNames={fieldNames}
+              fieldNames={new Map([...fieldNames].filter(([id]) => !isPreparedAway(id)))}
               mayChange={mayChange}
               draft={draft}
               onBringBack={() => {

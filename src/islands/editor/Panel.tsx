@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Icon } from '../kit/Icon';
-import { LockNote, useElement } from './elements';
+import { LockNote, PanelLock, useElement } from './elements';
 
 /** A part of the page beside its fields: shut it says in a line how it stands, open it can be changed. */
 export function Panel({
@@ -36,9 +36,11 @@ export function Panel({
         {state.lock === undefined ? (
           children
         ) : (
-          <fieldset disabled className="grid gap-3">
-            {children}
-          </fieldset>
+          <PanelLock value={state.lock}>
+            <fieldset disabled className="grid gap-3">
+              {children}
+            </fieldset>
+          </PanelLock>
         )}
       </div>
     </details>

@@ -37,13 +37,19 @@ export const peopleOffered = <P extends { id: string }>(
 ): readonly P[] =>
   choices?.includes(ME) ? people.filter(({ id }) => id === me || id === chosen || choices.includes(id)) : people;
 
+/** Why the panel around is locked: told once, not at each of its fields. */
+export const PanelLock = createContext<string | undefined>(undefined);
+
 /** Why something cannot be changed, in the administrator's words. */
-export const LockNote = ({ reason }: { reason: string | undefined }) =>
-  reason === undefined ? null : (
+export function LockNote({ reason }: { reason: string | undefined }) {
+  const around = useContext(PanelLock);
+  if (reason === undefined || reason === around) return null;
+  return (
     <p className="mt-1 flex items-start gap-1.5 text-sm text-ink-2">
       <Icon name="lock" size={15} className="mt-0.5 shrink-0" /> {reason}
     </p>
   );
+}
 
 /** Something closed at first: its name, and what is in it once it is opened. */
 export function Shut({ name, children }: { name: string; children: ReactNode }) {

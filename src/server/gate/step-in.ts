@@ -19,7 +19,7 @@ interface Asked {
  * The access of a room as its editor has it by the prepared plan. Refuses one in which more may be done than whoever
  * asks may do themselves.
  */
-export async function findTrial(tx: Tx, access: Access, asked: Asked): Promise<Access> {
+export async function mustFindTrial(tx: Tx, access: Access, asked: Asked): Promise<Access> {
   const { plan } = await getPreparedPlan(tx, access.site.id);
   const role = plan.roles.find((r) => r.id === asked.role);
   if (!role) throw notFound('This role');
@@ -42,7 +42,7 @@ export async function findTrial(tx: Tx, access: Access, asked: Asked): Promise<A
 
 /** Lets whoever prepares rooms see one as its editor does. Runs in a transaction. */
 export async function stepIn(tx: Tx, access: Access, asked: Asked & { from: string }): Promise<{ to: string }> {
-  const { plan } = await findTrial(tx, access, asked);
+  const { plan } = await mustFindTrial(tx, access, asked);
   const name = plan.roles.find((role) => role.id === asked.role)?.name ?? asked.role;
   await tx
     .update(sessions)

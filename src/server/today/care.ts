@@ -55,7 +55,7 @@ export async function listCare(
 const MOST_AT_ONCE = 100;
 let isLooking = false;
 /** Looks at live pages that were published before findings were written down, a few at a time, until there are none. */
-export async function lookAtUnseen(tx: Tx): Promise<void> {
+export async function settleFindings(tx: Tx): Promise<void> {
   if (isLooking) return;
   isLooking = true;
   try {

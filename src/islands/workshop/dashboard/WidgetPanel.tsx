@@ -270,7 +270,7 @@ export function WidgetPanel({
                 pictures={[]}
                 small
                 previewHref={null}
-                onChange={(text) => setWords(text as typeof words)}
+                onChange={(text) => setWords(text)}
                 onPreview={() => Promise.resolve()}
               />
             </Suspense>

@@ -120,7 +120,7 @@ export function ElementPanel({
     value: said.value,
   });
   const with_ = (part: Partial<Record<keyof ElementSaid, unknown>>): ElementSaid =>
-    Object.fromEntries(Object.entries({ ...said, ...part }).filter(([, one]) => one !== undefined)) as ElementSaid;
+    Object.fromEntries(Object.entries({ ...said, ...part }).filter(([, one]) => one !== undefined));
   const isNote = element.id.endsWith('.note');
   const canBeAsked = element.kind === 'field' || isNote;
   const options = optionsOf(element.field);

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
 import type { Place } from '@/core/access';
 import { roleNames, ruleFor, screenRuleInWords } from '@/core/plan';
-import { editOf, screensOf } from '@/core/room';
+import { askerFor, editOf, screensOf } from '@/core/room';
 import { arrange, editScreens, isArrangement, type Element, type ElementSaid, type ElementState } from '@/core/screens';
 import { sayList } from '@/core/words';
 import { inventory } from '@/office';
@@ -15,6 +15,7 @@ import { ElementPanel } from '../screens/ElementPanel';
 import type { StepProps } from '../Planner';
 
 const FORMS = editScreens(inventory);
+const [FIRST] = FORMS;
 const keyOf = ({ type, layout }: (typeof FORMS)[number]) => `${type.id} ${layout.id}`;
 const nameOf = ({ type, layout }: (typeof FORMS)[number]) => (type.id === 'page' ? layout.name : type.one);
 
@@ -46,12 +47,13 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
   const { role, person, atMs } = prepared;
   const forms = FORMS.filter(({ type }) => best(editOf(type.id)).allowed);
   const offered = forms.length > 0 ? forms : FORMS;
-  const [key, setKey] = useState(() => keyOf(offered[0] ?? (FORMS[0] as (typeof FORMS)[number])));
+  const [key, setKey] = useState(() => (offered[0] ? keyOf(offered[0]) : ''));
   const [isEvery, setEvery] = useState(true);
   const [branch, setBranch] = useState('');
   const [chosen, setChosen] = useState<string | null>(null);
   const focusLater = useFocusLater();
-  const form = FORMS.find((one) => keyOf(one) === key) ?? (FORMS[0] as (typeof FORMS)[number]);
+  const form = FORMS.find((one) => keyOf(one) === key) ?? FIRST;
+  if (!form) throw new Error('there is nothing to edit');
   const { type, layout, elements } = form;
   const names = useMemo(
     () => ({
@@ -81,18 +83,21 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
   const said = rule && !isArrangement(rule.then) ? rule.then : {};
   const count = (screens: typeof now) =>
     elements.filter(({ id }) => screens.of(type.id, spot, id).show !== 'hidden').length;
-  /** Elements no role but the keyholder's still has on this screen. */
+  /** Elements that no role but the keyholder's, of those that write here, still has on this screen. */
   const unseen = useMemo(() => {
-    const others = plan.roles.filter(({ id, archived }) => id !== 'keyholder' && !archived);
-    const seeing = others
-      .filter(({ grants, id }) => grants.length > 0 || plan.screens.some(({ when }) => when.roles?.includes(id)))
-      .map(({ id }) => screensOf(inventory, plan, sampleOf(id), facts.nowMs));
-    return elements
+    const hides = (screens: typeof now, id: string) => screens.of(type.id, spot, id).show === 'hidden';
+    const hidden = elements.filter(({ id }) => hides(now, id));
+    if (hidden.length === 0) return [];
+    const places = facts.pages.map((page) => page.place);
+    const writing = plan.roles
+      .filter(({ id, archived }) => id !== 'keyholder' && !archived)
+      .map(({ id }) => sampleOf(id))
       .filter(
-        ({ id }) => stateOf(id).show === 'hidden' && seeing.every((one) => one.of(type.id, spot, id).show === 'hidden'),
+        (one) => askerFor({ inventory, plan, person: one, places, nowMs: facts.nowMs }).best(editOf(type.id)).allowed,
       )
-      .map(({ name }) => `“${name}”`);
-  }, [plan, elements, spot, type.id, facts.nowMs]);
+      .map((one) => screensOf(inventory, plan, one, facts.nowMs));
+    return hidden.filter(({ id }) => writing.every((one) => hides(one, id))).map(({ name }) => `“${name}”`);
+  }, [plan, elements, spot, type.id, facts.pages, facts.nowMs, now]);
   const placeWords = [
     isEvery ? (type.id === 'page' ? 'on every layout' : `for every ${type.one}`) : `on “${layout.name}” only`,
     branch && `under ${names.page(branch)}`,
@@ -149,7 +154,7 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
                   >
                     {of.label ?? field.name}
                   </button>
-                  {of.show !== 'hidden' && <Marks state={of} />}
+                  {of.show !== 'hidden' && <Marks state={of.lock === state.lock ? { ...of, lock: undefined } : of} />}
                 </li>
               );
             })}

@@ -1,0 +1,128 @@
+import { axe, expect, goLive, goToPage, isKept, isPrepared, openPage, signIn, test } from './app';
+
+test('an edit screen is prepared by hand: order, names, what is hidden and locked; what has to stay is refused', async ({
+  browser,
+  app,
+}) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await maud.goto('/workshop/roles/newsroom/screens');
+  const text = maud.getByRole('region', { name: 'The text', exact: true });
+  const beside = maud.getByRole('region', { name: 'Beside it', exact: true });
+  const panel = maud.getByRole('region', { name: /^On the screen: / });
+  await beside.getByRole('button', { name: 'Search result', exact: true }).click();
+  await expect(maud.getByRole('heading', { name: 'Search result', exact: true })).toBeFocused();
+  await panel.getByRole('radio', { name: 'Hidden' }).check();
+  await expect(beside).toContainText('hidden');
+  await isPrepared(maud);
+  await beside.getByRole('button', { name: 'Date of the page', exact: true }).click();
+  await panel.getByLabel('Locked, because').fill('The office dates every entry.');
+  await panel.getByRole('button', { name: 'Set', exact: true }).click();
+  await expect(beside).toContainText('locked');
+  await isPrepared(maud);
+  await text.getByRole('button', { name: 'Summary', exact: true }).click();
+  await panel.getByLabel('Their name for it').fill('In one sentence');
+  await panel.getByRole('button', { name: 'Set', exact: true }).click();
+  await expect(text.getByRole('button', { name: 'In one sentence', exact: true })).toBeVisible();
+  await panel.getByRole('checkbox', { name: /Must be filled in/ }).check();
+  await expect(text).toContainText('must be filled in');
+  await isPrepared(maud);
+  // What has to be filled in anyway can be neither hidden nor locked.
+  await text.getByRole('button', { name: 'Page title', exact: true }).click();
+  await expect(panel.getByRole('radio', { name: 'Hidden' })).toHaveCount(0);
+  await expect(panel.getByLabel('Locked, because')).toHaveCount(0);
+  // By keyboard: one further up in its column.
+  await maud.getByRole('button', { name: 'Move Notes' }).focus();
+  await maud.keyboard.press('Space');
+  await expect(maud.locator('[aria-live]').filter({ hasText: 'is picked up' })).toHaveCount(1);
+  await maud.keyboard.press('ArrowUp');
+  await expect(maud.locator('[aria-live]').filter({ hasText: 'is at the place of' })).toHaveCount(1);
+  await maud.keyboard.press('Space');
+  await expect(maud.getByRole('button', { name: 'Its own order again' })).toBeVisible();
+  await isPrepared(maud);
+  await axe(maud, 'the Edit screens step');
+  // Taken back, and done again.
+  await maud.getByRole('button', { name: 'Undo' }).click();
+  await expect(maud.getByRole('button', { name: 'Its own order again' })).toHaveCount(0);
+  await isPrepared(maud);
+  // On one layout only.
+  await maud.getByLabel('What I change holds').selectOption('one');
+  await beside.getByRole('button', { name: 'Notes', exact: true }).click();
+  await panel.getByRole('radio', { name: 'Hidden' }).check();
+  await isPrepared(maud);
+  await expect(maud.getByRole('region', { name: 'What is prepared' })).toContainText(/“Notes” on “.*”: is hidden/);
+  await maud.goto('/workshop/release');
+  const changes = maud.getByRole('region', { name: 'What changes for whom' });
+  await expect(changes).toContainText('“Search result” for “Newsroom”: is hidden.');
+  await expect(changes).toContainText('“Search result” is hidden on edit screens');
+  await maud.getByRole('button', { name: 'Go live' }).click();
+  await maud.getByRole('button', { name: 'Go live now' }).click();
+  await expect(maud.getByText('It is in force')).toBeVisible();
+
+  const juno = await signIn(browser, app, 'Juno');
+  await openPage(juno, 'History');
+  await expect(juno.locator('[data-anchor="pages.edit.versions"]')).toBeVisible();
+  await expect(juno.locator('[data-anchor="pages.edit.result"]')).toHaveCount(0);
+  const about = juno.locator('[data-anchor="pages.edit.about"]');
+  await about.locator('summary').click();
+  await expect(about).toContainText('The office dates every entry.');
+  await expect(about.getByLabel('Date of the page')).toHaveAttribute('readonly', '');
+  const summary = juno.getByLabel('In one sentence (needed)');
+  await summary.fill('');
+  await isKept(juno);
+  await juno.getByLabel('What did you change?').fill('Nothing said');
+  await juno.getByRole('button', { name: 'Publish now' }).click();
+  const sure = juno.getByRole('alertdialog');
+  await sure.getByRole('button', { name: /Publish/ }).click();
+  await expect(juno.getByText('“In one sentence” is asked for. Fill it in first.').first()).toBeVisible();
+  await axe(juno, 'a prepared edit screen');
+  // By hand round the screen: refused, and nothing of it is kept.
+  const id = new URL(juno.url()).pathname.split('/').at(-1) ?? '';
+  const answer = await juno.evaluate(async (page) => {
+    const { content } = (await (await fetch(`/api/items/${page}/content`)).json()) as { content: object };
+    const tried = [];
+    for (let version = 0; version < 12; version++) {
+      const response = await fetch(`/api/items/${page}/draft`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ content: { ...content, 'page.searchText': 'Mine' }, version }),
+      });
+      tried.push({ status: response.status, code: ((await response.json()) as { code: string }).code });
+    }
+    return tried.filter(({ status }) => status !== 409);
+  }, id);
+  expect(answer).toEqual([{ status: 403, code: 'field-hidden' }]);
+  await Promise.all([maud.context().close(), juno.context().close()]);
+});
+
+test('fields and panels stand where they were put, closed at first where it was said, at 360 px too', async ({
+  browser,
+  app,
+}) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await goLive(
+    maud,
+    'harbour-desk',
+    {
+      do: 'arrange-screen',
+      role: 'harbour-desk',
+      place: {},
+      arrangement: { main: ['title', 'pages.edit.navigation', 'body'], side: ['summary', 'pages.edit.versions'] },
+    },
+    { do: 'set-element', role: 'harbour-desk', element: 'body', place: {}, said: { show: 'closed' } },
+    { do: 'set-element', role: 'harbour-desk', element: 'pages.edit.versions', place: {}, said: { show: 'shown' } },
+  );
+  const ines = await signIn(browser, app, 'Ines');
+  await goToPage(ines, 'Parking');
+  const aside = ines.getByRole('complementary', { name: 'About this page' });
+  await expect(aside.getByLabel('Summary')).toBeVisible();
+  await expect(aside.locator('[data-anchor="pages.edit.versions"]')).toHaveAttribute('open', '');
+  await expect(aside.locator('[data-anchor="pages.edit.navigation"]')).toHaveCount(0);
+  await expect(ines.locator('[data-anchor="pages.edit.navigation"]')).toBeVisible();
+  const area = ines.getByRole('textbox', { name: 'Text', exact: true });
+  await expect(area).toBeHidden();
+  await ines.getByText('Text', { exact: true }).click();
+  await expect(area).toBeVisible();
+  await ines.setViewportSize({ width: 360, height: 740 });
+  expect(await ines.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+  await Promise.all([maud.context().close(), ines.context().close()]);
+});
