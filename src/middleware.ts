@@ -12,6 +12,7 @@ import { withSecurityHeaders } from '@/server/gate/headers';
 import { readCookie } from '@/server/gate/sessions';
 import { THINGS } from '@/server/gate/things';
 import { log } from '@/server/log';
+import { findOwnFrame } from '@/server/own';
 import { settleFindings } from '@/server/today/care';
 import { tidyOld } from '@/server/work/tidy';
 
@@ -58,6 +59,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
       if (!access)
         return withSecurityHeaders(context.redirect(`/sign-in?next=${encodeURIComponent(pathname)}`, 303), true);
       context.locals.access = access;
+      context.locals.own = await findOwnFrame(db, access);
       const found = findScreen(inventory, pathname);
       if (!found) throw notFound('This screen');
       const kind = found.screen.on === undefined ? undefined : getEntry(THINGS, found.screen.on);

@@ -20,6 +20,7 @@ const everyday = {
 const everything = { id: 'everything', name: 'Everything', add: [...inventory.tools.keys()], take: [] };
 const uses = (role: string, use: string) => ({ id: role, when: { roles: [role] }, then: { use } });
 
+const NO_MENU: PlanRole['menu'] = { groups: [], shortcuts: [], hints: {} };
 /** What the office says to the harbour desk. */
 const WORD: WidgetSettings['words'] = {
   type: 'doc',
@@ -51,6 +52,7 @@ export const keyholderRole = (): PlanRole => ({
     { task: 'activity.see' },
   ],
   doors: open(...inventory.doors.map((section) => section.id)),
+  menu: { ...NO_MENU, groups: [{ name: 'Who and when', doors: ['people', 'activity'] }] },
   dashboard: boardOf(
     ['pages.unfinished', 'review.waiting', 'pages.care'],
     ['notices.now', 'pages.coming'],
@@ -75,6 +77,7 @@ export const startPlan = (): Plan => ({
       grants: [allow('page.view'), allow('page.edit'), allow('page.send')],
       tasks: [{ task: 'pages.words' }],
       doors: open('pages'),
+      menu: NO_MENU,
       dashboard: boardOf(['pages.unfinished', { widget: 'frame.whom', hold: 'offered' }]),
       tours: {},
     },
@@ -139,6 +142,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       grants: [allow('notice.view'), allow('notice.post'), allow('notice.end')],
       tasks: [{ task: 'notices.post' }, { task: 'notices.end' }],
       doors: open('notices'),
+      menu: NO_MENU,
       dashboard: boardOf(['notices.now']),
       tours: {},
     },
@@ -174,6 +178,11 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         { section: 'review', state: 'closed' },
         { section: 'activity', state: 'closed' },
       ],
+      menu: {
+        groups: [],
+        shortcuts: [{ id: 'tides', name: 'Tide tables', to: 'https://tides.larkhaven.example/' }],
+        hints: { notices: 'What visitors read across the top of the website' },
+      },
       dashboard: boardOf(
         ['pages.unfinished', 'pages.coming', { widget: 'pages.lately', hold: 'offered' }],
         [
@@ -200,6 +209,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       grants: [allow('page.view'), allow('review.view'), allow('review.decide'), allow('notice.view')],
       tasks: [{ task: 'review.decide' }, { task: 'pages.find' }],
       doors: [...open('review'), { section: 'pages', state: 'look' }, { section: 'notices', state: 'away' }],
+      menu: NO_MENU,
       dashboard: boardOf([{ widget: 'review.waiting', hold: 'fixed' }], ['notices.now', 'pages.coming']),
       tours: {},
     },
@@ -228,6 +238,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         { task: 'notices.end' },
       ],
       doors: open('pages', 'notices', 'vacancies'),
+      menu: NO_MENU,
       dashboard: boardOf(['pages.unfinished'], ['notices.now', 'pages.lately']),
       tours: {},
     },
@@ -239,6 +250,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       grants: [allow('media.*'), allow('page.view')],
       tasks: [{ task: 'pictures.describe' }],
       doors: [...open('pictures'), { section: 'pages', state: 'away' }],
+      menu: NO_MENU,
       dashboard: boardOf(),
       tours: {},
     },
@@ -263,6 +275,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         { task: 'vacancies.write' },
       ],
       doors: [...open('pages', 'vacancies'), { section: 'pictures', state: 'look' }],
+      menu: NO_MENU,
       dashboard: boardOf(
         ['pages.unfinished', 'pages.jot', 'vacancies.open'],
         ['visits.week', { widget: 'visits.missed', hold: 'offered' }],
@@ -277,6 +290,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       grants: [],
       tasks: [{ task: 'notices.post', name: 'Post a sailing notice', said: ['late boat'] }],
       doors: [{ section: 'notices', state: 'open', name: 'Sailing notices' }],
+      menu: NO_MENU,
       dashboard: boardOf(['notices.now']),
       tours: {},
     },

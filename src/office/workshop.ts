@@ -25,6 +25,7 @@ export const workshop: Section = {
     { id: 'workshop.why', name: 'Why?', path: '/workshop/access/why', needs: 'plan.view' },
     { id: 'workshop.files', name: 'Plan as a file', path: '/workshop/files', needs: 'plan.view' },
     { id: 'workshop.publishing', name: 'Before publishing', path: '/workshop/publishing', needs: 'plan.view' },
+    { id: 'workshop.reading', name: 'How it is read', path: '/workshop/reading', needs: 'plan.view' },
     { id: 'workshop.release', name: 'Review and go live', path: '/workshop/release', needs: 'plan.view' },
     { id: 'workshop.releases', name: 'Releases', path: '/workshop/releases', needs: 'plan.view' },
   ],
@@ -96,6 +97,13 @@ export const workshop: Section = {
       name: 'What is looked for',
       screen: 'workshop.publishing',
       description: 'What every page is looked over for, and whether a finding stops it.',
+    },
+    {
+      id: 'workshop.reading.start',
+      name: 'How the back office is read',
+      screen: 'workshop.reading',
+      said: ['dark', 'font size', 'text size', 'colours', 'contrast'],
+      description: 'What everybody begins with, and what each can choose.',
     },
     {
       id: 'workshop.publishing.note',

@@ -315,6 +315,7 @@ for (const [who, paths] of [
       '/workshop/access/who',
       '/workshop/access/what',
       '/workshop/files',
+      '/workshop/reading',
       '/workshop/release',
       '/workshop/releases',
     ],

@@ -52,6 +52,7 @@ const roles: fc.Arbitrary<Omit<PlanRole, 'id' | 'name' | 'extends'>> = fc.record
   grants,
   doors,
   tasks,
+  menu: fc.constant({ groups: [], shortcuts: [], hints: {} }),
   dashboard: widgets.map((list) => boardOf(list)),
   tours: fc.constant({}),
 });

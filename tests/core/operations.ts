@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { HOLDS, SIZES } from '@/core/dashboard';
+import type { StartPreferences } from '@/core/own';
 import { applyOperation, publishingOf, type Operation, type Plan } from '@/core/plan';
 import { demoPlan } from '@/demo/plan';
 import { inventory } from '@/office';
@@ -139,6 +140,27 @@ const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
   ),
   'remove-widget': ofEntry(fc.record({ role })),
   'set-columns': fc.record({ role, count: fc.integer({ min: 1, max: 4 }) }),
+  'set-menu': fc.record({
+    role,
+    menu: fc.record(
+      {
+        groups: fc.constantFrom(
+          [],
+          [{ name: 'Often', doors: ['pages', 'notices'] }],
+          [{ name: 'Seldom', doors: ['pages'] }],
+        ),
+        shortcuts: fc.subarray([
+          { id: 'tides', name: 'Tides', to: 'https://tides.example/' },
+          { id: 'drafts', name: 'Drafts', to: '/room/pages?view=list&state=draft' },
+          { id: 'home', name: 'Front page', to: 'page:1' },
+          { id: 'find', name: 'Find', to: 'task:pages.find' },
+        ]),
+        hints: fc.constantFrom<Record<string, string>>({}, { pages: 'All pages' }, { pages: 'All of them' }),
+        first: fc.constant('pages'),
+      },
+      { requiredKeys: ['groups', 'shortcuts', 'hints'] },
+    ),
+  }),
   'set-element': fc.record({
     role: fewRoles,
     element: fc.constantFrom('summary', 'page.inNavigation', 'pages.edit.notes', 'pages.edit.banner', 'title'),
@@ -177,6 +199,12 @@ const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
     text: words,
   }),
   'keep-apart': fc.record({ role, other: role, apart: isOn }),
+  'set-reading': fc.record({
+    reading: fc.record({
+      start: fc.constantFrom<StartPreferences['start']>({}, { text: 125 }, { palette: 'night', density: 'close' }),
+      fixed: fc.subarray<'text' | 'palette'>(['text', 'palette']),
+    }),
+  }),
   'set-publishing': fc.record({
     publishing: fc.record({ noteRequired: isOn, checks: fc.constant(publishingOf(demo).checks) }),
   }),

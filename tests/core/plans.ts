@@ -11,6 +11,7 @@ export const role = (id: string, more: Partial<PlanRole> = {}): PlanRole => ({
   grants: [],
   tasks: [],
   doors: [],
+  menu: { groups: [], shortcuts: [], hints: {} },
   dashboard: boardOf(),
   tours: {},
   ...more,

@@ -98,6 +98,8 @@ const TABLE: Record<string, Row> = {
     answers: 422,
     faults: true,
   },
+  'PUT own-menu.ts': { needs: [], body: { do: 'narrow', on: true } },
+  'PUT own-preferences.ts': { needs: [], body: { text: 125 } },
   'PUT own-today.ts': { needs: [], body: { do: 'as-prepared' } },
   'PUT own-tries.ts': { needs: [] },
   'GET pages/[id]/address.ts': page(['page.edit']),

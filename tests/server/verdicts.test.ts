@@ -307,6 +307,7 @@ function randomRole(random: Random, id: string): PlanRole {
       section: section.id,
       state: chance(0.85) ? ('open' as const) : oneOf(['look', 'away', 'closed'] as const),
     })),
+    menu: { groups: [], shortcuts: [], hints: {} },
     dashboard: boardOf(),
     tours: { ...(below(2) === 3 && {}) },
   };

@@ -96,6 +96,15 @@ function withBoard(role: unknown): unknown {
     },
   };
 }
+const withMenu = (role: unknown): unknown =>
+  isRaw(role) && !('menu' in role) ? { ...role, menu: { groups: [], shortcuts: [], hints: {} } } : role;
+const eachRole = (raw: Raw, change: (role: unknown) => unknown): Raw => ({
+  ...raw,
+  ...(Array.isArray(raw['roles']) && { roles: raw['roles'].map(change) }),
+  ...(isRaw(raw['roles']) && {
+    roles: Object.fromEntries(Object.entries(raw['roles']).map(([id, role]) => [id, change(role)])),
+  }),
+});
 const WIDGET_OPERATIONS = ['place-widget', 'remove-widget'];
 
 /**
@@ -131,15 +140,15 @@ const UPGRADES: readonly Upgrade[] = [
   { name: 'edit screens by rule', plan: (raw) => ({ screens: [], ...raw }) },
   {
     name: 'widgets that can be set one by one',
-    plan: (raw) => ({ ...raw, ...(Array.isArray(raw['roles']) && { roles: raw['roles'].map(withBoard) }) }),
-    patch: (raw) => ({
-      ...raw,
-      ...(isRaw(raw['roles']) && {
-        roles: Object.fromEntries(Object.entries(raw['roles']).map(([id, role]) => [id, withBoard(role)])),
-      }),
-    }),
+    plan: (raw) => eachRole(raw, withBoard),
+    patch: (raw) => eachRole(raw, withBoard),
     operation: (raw) =>
       WIDGET_OPERATIONS.includes(String(raw['do'])) && !('entry' in raw) ? { ...raw, entry: raw['widget'] } : raw,
+  },
+  {
+    name: 'menus with groups and shortcuts',
+    plan: (raw) => eachRole(raw, withMenu),
+    patch: (raw) => eachRole(raw, withMenu),
   },
 ];
 

@@ -22,6 +22,7 @@ import {
 import { allDoors, policyOf, type Plan, type PlanRole } from '../plan';
 import { judgeTask, lackingFor, missingInWords, placesFor, type Having, type TaskFacts, type Verdict } from '../task';
 import { tourOf, type Tour } from '../tour';
+import { followed, menuOf, type Following, type RoomMenu } from './menu';
 import { screensOf } from './screens';
 import { editOf, writingOf, type Writing } from './writing';
 
@@ -32,6 +33,8 @@ export interface RoomDoor {
   purpose: string;
   state: Exclude<DoorState, 'closed'>;
   path: string;
+  /** What is behind it, in the administrator's words. */
+  hint?: string;
 }
 
 export interface RoomTask {
@@ -53,6 +56,9 @@ export interface Room {
   roles: { id: string; name: string }[];
   /** In menu order, put-away doors included (they are found by asking). */
   doors: RoomDoor[];
+  menu: RoomMenu<RoomDoor>;
+  /** Where something kept as a way leads; null where it is not theirs. */
+  follow: (to: string) => string | null;
   writing: Writing;
   /** What stands on Today, and what is offered: of what they may look at, before they arranged any of it. */
   dashboard: Board;
@@ -165,12 +171,14 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
     const worksHere =
       section.permissions.every((p) => isReading(p.id)) ||
       section.permissions.some((p) => !isReading(p.id) && best(p.id).allowed);
+    const hint = roles.map(({ menu }) => menu.hints[id]).find((one) => one !== undefined);
     doors.push({
       section: id,
       name: name ?? section.name,
       icon: section.icon,
       purpose: section.purpose,
       path: home.path,
+      ...(hint !== undefined && { hint }),
       state: state === 'open' && !worksHere ? 'look' : state,
     });
   }
@@ -255,10 +263,24 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
         tour: tourOf(inventory, tourRoom, role.tours, template, name),
       });
     }
+  const places = new Map(input.places.map((place) => [place.path.at(-1), place]));
+  const following: Following = {
+    inventory,
+    may: (permission) => best(permission).allowed,
+    mayOn: may,
+    placeOf: (page) => places.get(page),
+    startOf: (task) => tasks.find((one) => one.task === task && one.verdict.can)?.start,
+  };
   return {
     person: { id: input.person.id, name: input.person.name },
     roles: roles.map(({ id, name }) => ({ id, name })),
     doors,
+    menu: menuOf(
+      roles,
+      doors.filter(({ state }) => state !== 'away'),
+      following,
+    ),
+    follow: (to) => followed(to, following),
     writing,
     dashboard,
     tasks,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ownChangeSchema, ownSchema } from '../dashboard';
+import { menuChangeSchema, ownMenuSchema, preferencesSchema } from '../own';
 import type { AskEntry } from '../ask';
 import { pageIdSchema, type Contract } from './parts';
 
@@ -116,6 +117,8 @@ export const ownRoutes = {
   },
   'PUT /api/own-password': { body: z.strictObject({ current: z.string().max(1000), password }) },
   'PUT /api/own-tries': {},
+  'PUT /api/own-menu': { body: menuChangeSchema, answer: ownMenuSchema },
+  'PUT /api/own-preferences': { body: preferencesSchema.partial(), answer: preferencesSchema },
   'PUT /api/own-today': {
     body: z.union([ownChangeSchema, z.strictObject({ do: z.literal('undo') })]),
     answer: z.object({ own: ownSchema, canUndo: z.boolean(), told: z.array(z.string()) }),

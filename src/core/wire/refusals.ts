@@ -143,6 +143,8 @@ export const REFUSALS = {
     'This widget stays as it was prepared.',
     'Whoever prepares rooms can leave it free to be moved or put away.',
   ],
+  'favourites-full': ['bad-input', 'There is room for twelve favourites. Take one away first.'],
+  'preference-fixed': ['refused', 'This stays as it was prepared for everybody.'],
   'nothing-to-redo': ['already-done', 'There is nothing to redo.'],
   'changed-since': [
     'conflict',

@@ -1,9 +1,11 @@
 import { DropdownMenu } from 'radix-ui';
 import { lazy, Suspense, useState } from 'react';
+import type { Preference, Preferences } from '@/core/own';
 import { Icon } from '../kit/Icon';
 import { send } from '../kit/send';
 
 const OwnPassword = lazy(() => import('./OwnPassword'));
+const OwnReading = lazy(() => import('./OwnReading'));
 const ITEM =
   'flex cursor-pointer items-center gap-2 rounded-s px-3 py-2 outline-none data-[disabled]:text-ink-3 data-[highlighted]:bg-pine-soft';
 
@@ -13,17 +15,24 @@ export function PersonMenu({
   roles,
   workshop,
   trial,
+  preferences,
+  fixed,
 }: {
   name: string;
   roles: string;
   workshop: boolean;
   trial: boolean;
+  preferences: Preferences;
+  /** What of them stays as it was prepared. */
+  fixed: readonly Preference[];
 }) {
   const leave = async () => {
     const sent = await send('POST', '/api/sign-out');
     if (sent.ok) location.assign(sent.value.to);
   };
   const [changing, setChanging] = useState(false);
+  const [reading, setReading] = useState(false);
+  const [chosen, setChosen] = useState(preferences);
   return (
     <>
       <DropdownMenu.Root modal={false}>
@@ -49,6 +58,9 @@ export function PersonMenu({
               </a>
             </DropdownMenu.Item>
           )}
+          <DropdownMenu.Item onSelect={() => setReading(true)} className={ITEM}>
+            <Icon name="glasses" /> How you read
+          </DropdownMenu.Item>
           {!trial && (
             <DropdownMenu.Item onSelect={() => setChanging(true)} className={ITEM}>
               <Icon name="lock" /> Change your password
@@ -59,6 +71,18 @@ export function PersonMenu({
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Root>
+      {reading && (
+        <Suspense fallback={null}>
+          <OwnReading
+            preferences={chosen}
+            fixed={fixed}
+            onClose={(now) => {
+              setChosen(now);
+              setReading(false);
+            }}
+          />
+        </Suspense>
+      )}
       {changing && (
         <Suspense fallback={null}>
           <OwnPassword onClose={() => setChanging(false)} />

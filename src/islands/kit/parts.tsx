@@ -74,7 +74,7 @@ export function Dialog({
   return (
     <RadixDialog.Root open={open} onOpenChange={(now) => !now && onClose()}>
       <RadixDialog.Portal>
-        <RadixDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <RadixDialog.Overlay className="fixed inset-0 z-40 bg-[#1c2b2a]/55" />
         <RadixDialog.Content
           {...focus}
           aria-describedby={undefined}
@@ -116,7 +116,7 @@ export function Confirm({
   return (
     <AlertDialog.Root open={open} onOpenChange={(now) => !now && onNo()}>
       <AlertDialog.Portal>
-        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-[#1c2b2a]/55" />
         <AlertDialog.Content
           {...focus}
           className="card fixed top-1/2 left-1/2 z-50 w-[calc(100vw-2rem)] max-w-lg -translate-x-1/2 -translate-y-1/2 p-5"

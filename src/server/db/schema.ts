@@ -19,6 +19,7 @@ import {
 import type { Audience } from '@/core/access';
 import type { PageContent, Reference } from '@/core/content';
 import type { Own } from '@/core/dashboard';
+import type { OwnMenu, Preferences } from '@/core/own';
 
 const ltree = customType<{ data: string }>({ dataType: () => 'ltree' });
 const citext = customType<{ data: string }>({ dataType: () => 'citext' });
@@ -667,8 +668,10 @@ export const ownRooms = pgTable(
     siteId: site(),
     personId: integer().notNull().primaryKey(),
     /** What they changed of Today, and what that was before each of their last changes, the latest first. */
-    today: jsonb().$type<Own>().notNull(),
+    today: jsonb().$type<Own>(),
     past: jsonb().$type<Own[]>().notNull().default([]),
+    menu: jsonb().$type<OwnMenu>(),
+    preferences: jsonb().$type<Partial<Preferences>>(),
     updatedAt: now(),
   },
   (t) => [within(t, t.personId, (): Owned => people)],

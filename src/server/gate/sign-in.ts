@@ -6,6 +6,7 @@ import { now } from '../clock';
 import { pool, type Db, type Tx } from '../db/client';
 import { accounts, knownBrowsers, sessions } from '../db/schema';
 import { findAccount, findByEmail, setPassword } from '../people/accounts';
+import { getLivePlan } from '../plan/plans';
 import { findPolicyPerson } from '../people/people';
 import { findSite, isKeyholder, type Access } from './access';
 import { assertStrong, checkPassword, hashPassword } from './password';
@@ -114,7 +115,11 @@ export async function signIn(
     return beginSession(tx, site.id, person.id);
   });
   const policy = await findPolicyPerson(db, person.id);
-  return { token, to: safeNext(given.next) ?? (policy && isKeyholder(policy) ? '/workshop' : '/room') };
+  const held = new Set(policy?.assignments.map(({ role }) => role));
+  const hasFirst = (await getLivePlan(db, site)).roles.some(({ id, menu }) => held.has(id) && menu.first !== undefined);
+  // Which screen that is, is known once the room is.
+  const begin = hasFirst ? '/room?begin' : '/room';
+  return { token, to: safeNext(given.next) ?? (policy && isKeyholder(policy) ? '/workshop' : begin) };
 }
 
 /** Wrong tries with somebody's mail address that they have not been told of yet; undefined while there are few. */

@@ -2,17 +2,19 @@ import { apart } from './apart';
 import { dashboard } from './dashboard';
 import { doors } from './doors';
 import { grants } from './grants';
+import { menu } from './menu';
 import type { AnyPart, WholePart } from './part';
 import { publishing } from './publishing';
+import { reading } from './reading';
 import { screens } from './screens';
 import { tasks } from './tasks';
 import { toolbars } from './toolbars';
 import { tours } from './tours';
 
 /** What a plan sets for each role, by the field of the role; differences are told in this order. */
-export const ROLE_PARTS = { tasks, grants, doors, dashboard, tours };
+export const ROLE_PARTS = { tasks, grants, doors, menu, dashboard, tours };
 /** What it sets for all of them, by the field of the plan. */
-export const PLAN_PARTS = { apart, toolbars, screens, publishing };
+export const PLAN_PARTS = { apart, toolbars, screens, publishing, reading };
 
 export type RolePartKey = keyof typeof ROLE_PARTS;
 export type PlanPartKey = keyof typeof PLAN_PARTS;
@@ -33,6 +35,8 @@ export const eachOf = <Parts extends Record<string, Record<Which, unknown>>, Whi
 export { entryName, HOLD_NAMES, placeOf } from './dashboard';
 export { allDoors, doorsNobodyHas, type PlanDoor } from './doors';
 export { grantInWords, grantSchema, unknownInGrant } from './grants';
+export { type Menu, type Shortcut } from './menu';
+export { preferenceName, startPreferences } from './reading';
 export { type OperationFault, type PartFault, type Telling } from './part';
 export { freeId, isJust, setWithTool, toolsEverywhere, withTool, worldOfToolbars } from './toolGiven';
 export { groupsIn, groupsOf, ruleNames, type PlanToolRule, type PlanToolSet, type Toolbars } from './toolbarsForm';

@@ -7,6 +7,7 @@ import { allDoors, type PlanDoor, type PlanRole } from '@/core/plan';
 import { inventory } from '@/office';
 import { dragWords, useDragSensors } from '../../kit/drag';
 import { Icon, sectionIcon } from '../../kit/Icon';
+import { MenuExtras } from '../menu/MenuExtras';
 import { aspectOf, floorPlan } from '../floorPlan';
 import { CARE, DOOR_STATES, roomAfter, warnOf } from '../model';
 import type { StepProps } from '../Planner';
@@ -312,6 +313,12 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
           </SortableContext>
         </DndContext>
       )}
+      <MenuExtras
+        role={role}
+        pages={facts.pages}
+        readOnly={readOnly}
+        onChange={(menu) => change({ do: 'set-menu', role: role.id, menu })}
+      />
     </div>
   );
 }

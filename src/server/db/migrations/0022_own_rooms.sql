@@ -10,8 +10,10 @@ CREATE TABLE "missed_searches" (
 CREATE TABLE "own_rooms" (
 	"site_id" integer NOT NULL,
 	"person_id" integer PRIMARY KEY NOT NULL,
-	"today" jsonb NOT NULL,
+	"today" jsonb,
 	"past" jsonb DEFAULT '[]'::jsonb NOT NULL,
+	"menu" jsonb,
+	"preferences" jsonb,
 	"updated_at" timestamp with time zone DEFAULT now() NOT NULL
 );
 --> statement-breakpoint

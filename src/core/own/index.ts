@@ -1,0 +1,3 @@
+export * from './menu';
+export * from './palettes';
+export * from './preferences';

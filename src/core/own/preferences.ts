@@ -1,0 +1,40 @@
+import { z } from 'zod';
+
+/** Colours of the back office, by their names; each is a set of its own whose every pair meets WCAG 2.2 AA. */
+export const PALETTES = ['paper', 'slate', 'night', 'contrast'] as const;
+export type Palette = (typeof PALETTES)[number];
+
+/** How somebody reads and moves about the back office. */
+export const preferencesSchema = z.strictObject({
+  /** Size of letters, in percent of the usual. */
+  text: z.union([z.literal(100), z.literal(112), z.literal(125), z.literal(150)]),
+  density: z.enum(['roomy', 'close']),
+  palette: z.enum(PALETTES),
+  /** `system`: as the computer is set. */
+  motion: z.enum(['system', 'less']),
+  /** The line on the website for who is signed in. */
+  bar: z.enum(['shown', 'away']),
+});
+export type Preferences = z.infer<typeof preferencesSchema>;
+export type Preference = keyof Preferences;
+
+export const usualPreferences: Preferences = {
+  text: 100,
+  density: 'roomy',
+  palette: 'paper',
+  motion: 'system',
+  bar: 'shown',
+};
+
+/** What the administrator starts everybody with, and which of it stays so for everybody. */
+export const startSchema = z.strictObject({
+  start: preferencesSchema.partial(),
+  fixed: z.array(z.enum(['text', 'density', 'palette', 'motion', 'bar'])),
+});
+export type StartPreferences = z.infer<typeof startSchema>;
+
+/** What holds for somebody: what they chose as far as that is free, else what everybody starts with. */
+export function preferencesOf({ start, fixed }: StartPreferences, own: Partial<Preferences>): Preferences {
+  const free = Object.fromEntries(Object.entries(own).filter(([key]) => !fixed.includes(key as Preference)));
+  return { ...usualPreferences, ...start, ...free };
+}

@@ -1,0 +1,361 @@
+import { useId, useState } from 'react';
+import { asHref } from '@/core/content';
+import { allDoors, type Menu, type PlanRole, type Shortcut } from '@/core/plan';
+import { getEntry } from '@/core/inventory';
+import { inventory } from '@/office';
+import { Icon } from '../../kit/Icon';
+import { PagePicker } from '../../kit/PagePicker';
+import { Labelled } from '../../kit/parts';
+import type { WorkshopPage } from '../model';
+
+/** Screens of the Room that are the same for everybody: what a shortcut can lead to. */
+const SCREENS = [...inventory.screens.values()].filter(
+  ({ path }) => path.startsWith('/room') && !path.includes('[') && path !== '/room',
+);
+const LISTS = [
+  { to: '/room/pages?view=list&state=draft', name: 'Pages with a draft' },
+  { to: '/room/pages?view=list&state=waiting', name: 'Pages waiting for a second look' },
+  { to: '/room/pages?view=list&links=broken', name: 'Pages with broken links' },
+];
+
+const freeId = (taken: readonly { id: string }[]): string => {
+  let n = taken.length + 1;
+  while (taken.some(({ id }) => id === `s${n}`)) n++;
+  return `s${n}`;
+};
+
+/** One more shortcut: to a task, a page, a screen or list, or an address outside. */
+function NewShortcut({
+  role,
+  pages,
+  onAdd,
+}: {
+  role: PlanRole;
+  pages: readonly WorkshopPage[];
+  onAdd: (one: Omit<Shortcut, 'id'>) => void;
+}) {
+  const [kind, setKind] = useState<'task' | 'page' | 'screen' | 'address'>('task');
+  const [target, setTarget] = useState('');
+  const [name, setName] = useState('');
+  const [fault, setFault] = useState<string | null>(null);
+  const taskName = (id: string) =>
+    role.tasks.find(({ task }) => task === id)?.name ?? inventory.tasks.get(id)?.name ?? id;
+  const suggested =
+    kind === 'task'
+      ? target && taskName(target)
+      : kind === 'page'
+        ? pages.find(({ id }) => id === target)?.title
+        : [...SCREENS.map(({ path, name: called }) => ({ to: path, name: called })), ...LISTS].find(
+            ({ to }) => to === target,
+          )?.name;
+  const add = () => {
+    const to =
+      kind === 'task'
+        ? `task:${target}`
+        : kind === 'page'
+          ? `page:${target}`
+          : kind === 'address'
+            ? asHref(target.trim())
+            : target;
+    const called = name.trim() || suggested || '';
+    if (!target.trim()) return setFault('Choose where it leads.');
+    if (kind === 'address' && !/^(https?:\/\/[^\s]+|mailto:[^\s]+|tel:[^\s]+)$/i.test(to))
+      return setFault('An address outside begins with https://, mailto: or tel:.');
+    if (!called) return setFault('Say what it is called.');
+    onAdd({ name: called.slice(0, 60), to });
+    setFault(null);
+    setTarget('');
+    return setName('');
+  };
+  return (
+    <form
+      className="grid items-end gap-3 md:grid-cols-[10rem_minmax(0,1fr)_minmax(0,1fr)_auto]"
+      onSubmit={(event) => {
+        event.preventDefault();
+        add();
+      }}
+    >
+      <Labelled label="Leads to">
+        {(ids) => (
+          <select
+            {...ids}
+            className="field"
+            value={kind}
+            onChange={(event) => {
+              setKind(event.target.value as typeof kind);
+              setTarget('');
+            }}
+          >
+            <option value="task">a task</option>
+            <option value="page">a page</option>
+            <option value="screen">a screen or list</option>
+            <option value="address">an address outside</option>
+          </select>
+        )}
+      </Labelled>
+      {kind === 'page' ? (
+        <PagePicker label="Which page" pages={pages} value={target} onChange={setTarget} />
+      ) : kind === 'address' ? (
+        <Labelled label="Which address">
+          {(ids) => (
+            <input
+              {...ids}
+              className="field"
+              placeholder="https://…"
+              value={target}
+              onChange={(event) => setTarget(event.target.value)}
+            />
+          )}
+        </Labelled>
+      ) : (
+        <Labelled label={kind === 'task' ? 'Which task' : 'Which screen'}>
+          {(ids) => (
+            <select {...ids} className="field" value={target} onChange={(event) => setTarget(event.target.value)}>
+              <option value="">Choose…</option>
+              {kind === 'task'
+                ? role.tasks.map(({ task }) => (
+                    <option key={task} value={task}>
+                      {taskName(task)}
+                    </option>
+                  ))
+                : [...SCREENS.map(({ path, name: called }) => ({ to: path, name: called })), ...LISTS].map((one) => (
+                    <option key={one.to} value={one.to}>
+                      {one.name}
+                    </option>
+                  ))}
+            </select>
+          )}
+        </Labelled>
+      )}
+      <Labelled label="Called">
+        {(ids) => (
+          <input
+            {...ids}
+            className="field"
+            maxLength={60}
+            placeholder={suggested}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+        )}
+      </Labelled>
+      <button type="submit" className="btn">
+        <Icon name="plus" size={15} /> Add
+      </button>
+      {fault && (
+        <p role="alert" className="font-semibold text-brick md:col-span-4">
+          {fault}
+        </p>
+      )}
+    </form>
+  );
+}
+
+/** A word that is kept when it is left. */
+function Kept({
+  label,
+  value,
+  placeholder,
+  max,
+  onKeep,
+}: {
+  label: string;
+  value: string;
+  placeholder?: string;
+  max: number;
+  onKeep: (value: string) => void;
+}) {
+  const [text, setText] = useState(value);
+  return (
+    <input
+      className="field"
+      aria-label={label}
+      maxLength={max}
+      placeholder={placeholder}
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={() => text.trim() !== value && onKeep(text.trim())}
+      onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+    />
+  );
+}
+
+/** What the menu has beside its doors: where one begins, groups with headings, hints, shortcuts. */
+export function MenuExtras({
+  role,
+  pages,
+  readOnly,
+  onChange,
+}: {
+  role: PlanRole;
+  pages: readonly WorkshopPage[];
+  readOnly: boolean;
+  onChange: (menu: Menu) => void;
+}) {
+  const id = useId();
+  const { menu } = role;
+  const shown = allDoors(inventory, role.doors).filter(({ state }) => state === 'open' || state === 'look');
+  const nameOf = (section: string) =>
+    role.doors.find((door) => door.section === section)?.name ?? getEntry(inventory.controls, `door.${section}`).name;
+  const groupOf = (section: string) => menu.groups.findIndex(({ doors }) => doors.includes(section));
+  const put = (section: string, at: number) =>
+    onChange({
+      ...menu,
+      groups: menu.groups.map((group, i) => ({
+        ...group,
+        doors: [...group.doors.filter((one) => one !== section), ...(i === at ? [section] : [])],
+      })),
+    });
+  const [naming, setNaming] = useState('');
+  const { first: begins, ...rest } = menu;
+  return (
+    <fieldset disabled={readOnly} className="mt-4 grid gap-5">
+      <div className="max-w-sm">
+        <label className="label" htmlFor={`${id}-first`}>
+          After signing in they begin with
+        </label>
+        <select
+          id={`${id}-first`}
+          className="field"
+          value={begins ?? ''}
+          onChange={(event) => onChange(event.target.value ? { ...rest, first: event.target.value } : rest)}
+        >
+          <option value="">Today</option>
+          {shown.map(({ section }) => (
+            <option key={section} value={section}>
+              {nameOf(section)}
+            </option>
+          ))}
+        </select>
+      </div>
+      <section aria-label="Groups and hints">
+        <h2 className="mb-1.5 text-base">Groups and hints</h2>
+        <ul className="divide-y divide-line rounded-[10px] border border-line bg-sheet">
+          {shown.map(({ section }) => (
+            <li
+              key={section}
+              className="grid items-center gap-3 px-3 py-2 md:grid-cols-[minmax(0,1fr)_11rem_minmax(0,1.6fr)]"
+            >
+              <span className="clip font-semibold">{nameOf(section)}</span>
+              <select
+                className="field"
+                aria-label={`Group of ${nameOf(section)}`}
+                value={groupOf(section)}
+                onChange={(event) => {
+                  const at = Number(event.target.value);
+                  if (at < menu.groups.length) put(section, at);
+                  else setNaming(section);
+                }}
+              >
+                <option value={-1}>by itself</option>
+                {menu.groups.map((group, i) => (
+                  <option key={group.name} value={i}>
+                    {group.name}
+                  </option>
+                ))}
+                <option value={menu.groups.length}>a new group…</option>
+              </select>
+              <Kept
+                key={menu.hints[section] ?? ''}
+                label={`Hint of ${nameOf(section)}`}
+                placeholder="A word on what is behind it"
+                max={120}
+                value={menu.hints[section] ?? ''}
+                onKeep={(hint) => {
+                  const { [section]: _, ...others } = menu.hints;
+                  onChange({ ...menu, hints: hint ? { ...others, [section]: hint } : others });
+                }}
+              />
+              {naming === section && (
+                <form
+                  className="flex gap-2 md:col-span-3"
+                  onSubmit={(event) => {
+                    event.preventDefault();
+                    const typed = new FormData(event.currentTarget).get('name');
+                    const name = typeof typed === 'string' ? typed.trim() : '';
+                    if (!name) return;
+                    const without = menu.groups.map((group) => ({
+                      ...group,
+                      doors: group.doors.filter((one) => one !== section),
+                    }));
+                    onChange({ ...menu, groups: [...without, { name, doors: [section] }] });
+                    setNaming('');
+                  }}
+                >
+                  <input className="field" name="name" maxLength={40} aria-label="Heading of the new group" autoFocus />
+                  <button type="submit" className="btn">
+                    Make it
+                  </button>
+                </form>
+              )}
+            </li>
+          ))}
+        </ul>
+        {menu.groups.length > 0 && (
+          <ul className="mt-2 grid gap-2">
+            {menu.groups.map((group, i) => (
+              <li key={group.name} className="flex flex-wrap items-center gap-2">
+                <span className="w-56">
+                  <Kept
+                    label={`Heading of group ${i + 1}`}
+                    max={40}
+                    value={group.name}
+                    onKeep={(name) =>
+                      name &&
+                      onChange({ ...menu, groups: menu.groups.map((one, k) => (k === i ? { ...one, name } : one)) })
+                    }
+                  />
+                </span>
+                <span className="text-sm text-ink-2">{group.doors.map(nameOf).join(', ')}</span>
+              </li>
+            ))}
+          </ul>
+        )}
+      </section>
+      <section aria-label="Shortcuts">
+        <h2 className="mb-1.5 text-base">Shortcuts</h2>
+        {menu.shortcuts.length === 0 ? (
+          <p className="mb-2 text-ink-2">None yet. A shortcut stands in the menu behind the doors.</p>
+        ) : (
+          <ul className="mb-2 divide-y divide-line rounded-[10px] border border-line bg-sheet">
+            {menu.shortcuts.map((one, i) => (
+              <li key={one.id} className="flex flex-wrap items-center gap-3 px-3 py-2">
+                <span className="clip min-w-0 flex-1">
+                  <span className="font-semibold">{one.name}</span> <span className="text-sm text-ink-2">{one.to}</span>
+                </span>
+                <button
+                  type="button"
+                  className="btn btn-small"
+                  disabled={i === 0}
+                  onClick={() =>
+                    onChange({ ...menu, shortcuts: menu.shortcuts.toSpliced(i, 1).toSpliced(i - 1, 0, one) })
+                  }
+                >
+                  <Icon name="up" size={15} />
+                  <span className="sr-only">Further up: {one.name}</span>
+                </button>
+                <button
+                  type="button"
+                  className="btn btn-small"
+                  onClick={() => onChange({ ...menu, shortcuts: menu.shortcuts.toSpliced(i, 1) })}
+                >
+                  <Icon name="close" size={15} />
+                  <span className="sr-only">Take away: {one.name}</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        )}
+        {!readOnly && menu.shortcuts.length < 20 && (
+          <NewShortcut
+            role={role}
+            pages={pages}
+            onAdd={(one) =>
+              onChange({ ...menu, shortcuts: [...menu.shortcuts, { id: freeId(menu.shortcuts), ...one }] })
+            }
+          />
+        )}
+      </section>
+    </fieldset>
+  );
+}
