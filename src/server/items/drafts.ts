@@ -174,8 +174,8 @@ export async function putAside(tx: Tx, access: Access, itemId: number, content: 
   const theirs = place && fieldsFor(access, item.type, place);
   // What is not theirs to write is not theirs to put aside: it stays as it stands.
   const given =
-    theirs && typeof content === 'object'
-      ? Object.fromEntries(Object.entries(content ?? {}).filter(([id]) => theirs.includes(id)))
+    theirs && typeof content === 'object' && content !== null
+      ? Object.fromEntries(Object.entries(content).filter(([id]) => theirs.includes(id)))
       : content;
   const written = await readWritten(tx, access, item, given, {
     shown: draft?.content ?? before,
