@@ -66,6 +66,7 @@ export const startPlan = (): Plan => ({
   format: 'safe-room-plan/1',
   apart: [],
   screens: [],
+  words: [],
   toolbars: { sets: [everything, everyday], rules: [uses('keyholder', 'everything'), uses('editor', 'everyday')] },
   roles: [
     keyholderRole(),
@@ -87,6 +88,21 @@ export const startPlan = (): Plan => ({
 /** Larkhaven's plan; `page` gives the id of a page by its key. */
 export const demoPlan = (page: (key: string) => string): Plan => ({
   format: 'safe-room-plan/1',
+  words: [
+    {
+      at: 'door:notices',
+      role: 'harbour-desk',
+      text: {
+        type: 'doc',
+        content: [
+          {
+            type: 'paragraph',
+            content: [{ type: 'text', text: 'Say when the next boat goes, not why this one is late.' }],
+          },
+        ],
+      },
+    },
+  ],
   screens: [
     {
       id: 'cafe-about',

@@ -98,7 +98,7 @@ async function timed(run: (n: number) => Promise<Response>, times = 30): Promise
   return median(taken);
 }
 
-const STEPS = ['tasks', 'access', 'menu', 'toolbar', 'dashboard', 'screens', 'tours', 'walk'];
+const STEPS = ['tasks', 'access', 'menu', 'toolbar', 'dashboard', 'screens', 'words', 'tours', 'walk'];
 /** Every screen there is, with a page, a review and a role of the demo in its address. */
 function everyScreen(page: number, vacancy: number): string[] {
   const paths = [...inventory.screens.values()].map(({ path, on }) =>

@@ -155,3 +155,36 @@ test('on the website a line leads back to the page’s edit screen; visitors hav
   expect(html).not.toContain('<script');
   await Promise.all([ines.context().close(), visitor.close()]);
 });
+
+test('the office’s own words are written in the Workshop and read where they belong, by whom they are for', async ({
+  browser,
+  app,
+}) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await maud.goto('/workshop/roles/second-look/words');
+  await maud.getByLabel('Where').selectOption('The door “Second look”');
+  const area = maud.getByRole('textbox', { name: 'Words', exact: true });
+  await area.click();
+  await maud.keyboard.type('Read it aloud once before you say yes.');
+  await maud.getByRole('button', { name: 'Set', exact: true }).click();
+  await expect(maud.getByRole('region', { name: 'What is said' })).toContainText('Read it aloud once');
+  await axe(maud, 'the Words step');
+  await maud.getByLabel('Where').selectOption('Today');
+  await maud.getByLabel('To whom').selectOption('to everybody');
+  await area.click();
+  await maud.keyboard.type('The harbour fair is on Saturday.');
+  await maud.getByRole('button', { name: 'Set', exact: true }).click();
+  await expect(maud.getByRole('region', { name: 'What is said' })).toContainText('Today, to everybody');
+  await goLive(maud, 'second-look', { do: 'set-columns', role: 'second-look', count: 3 });
+  const priya = await signIn(browser, app, 'Priya');
+  await priya.goto('/room');
+  const office = priya.getByRole('complementary', { name: 'From the office' });
+  await expect(office).toContainText('The harbour fair is on Saturday.');
+  await priya.goto('/room/review');
+  await expect(office).toContainText('Read it aloud once before you say yes.');
+  await axe(priya, 'a door with words of the office');
+  await maud.goto('/room/review');
+  await expect(maud.getByRole('heading', { level: 1 })).toBeVisible();
+  await expect(maud.getByRole('complementary', { name: 'From the office' })).toHaveCount(0);
+  await Promise.all([maud.context().close(), priya.context().close()]);
+});

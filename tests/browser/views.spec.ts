@@ -302,7 +302,7 @@ for (const [who, paths] of [
   ['Maud', ['/room', '/room/pictures', '/room/people', '/room/people/outbox', '/room/activity']],
   [
     'Maud',
-    ['tasks', 'access', 'menu', 'toolbar', 'dashboard', 'screens', 'tours', 'walk'].map(
+    ['tasks', 'access', 'menu', 'toolbar', 'dashboard', 'screens', 'words', 'tours', 'walk'].map(
       (step) => `/workshop/roles/harbour-desk/${step}`,
     ),
   ],

@@ -69,6 +69,15 @@ const screenPlace = fc.record(
   },
   { requiredKeys: [] },
 );
+const wordsAt = fc.constantFrom('today', 'door:notices', 'edit:page');
+const shortText = fc.option(
+  fc
+    .constantFrom('Ring first.', 'Ring twice.')
+    .map((text) => ({
+      type: 'doc' as const,
+      content: [{ type: 'paragraph' as const, content: [{ type: 'text' as const, text }] }],
+    })),
+);
 type Fields<Do extends Operation['do']> = Omit<Extract<Operation, { do: Do }>, 'do'>;
 /** One for each operation there is: an operation without one does not compile. */
 const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
@@ -88,6 +97,7 @@ const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
         ...demo,
         roles: demo.roles.filter(({ id }) => !gone.includes(id)).toReversed(),
         toolbars: { ...demo.toolbars, rules: demo.toolbars.rules.filter(({ id }) => !gone.includes(id)) },
+        words: demo.words.filter(({ role: of }) => of === undefined || !gone.includes(of)),
         screens: demo.screens.filter(({ when }) => !when.roles?.some((id) => gone.includes(id))),
       })),
     why: fc.constantFrom('file' as const, 'drop' as const, 'return' as const),
@@ -199,6 +209,8 @@ const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
     text: words,
   }),
   'keep-apart': fc.record({ role, other: role, apart: isOn }),
+  'set-words': fc.record({ role: fewRoles, at: wordsAt, text: shortText }),
+  'set-words-for-all': fc.record({ at: wordsAt, text: shortText }),
   'set-reading': fc.record({
     reading: fc.record({
       start: fc.constantFrom<StartPreferences['start']>({}, { text: 125 }, { palette: 'night', density: 'close' }),

@@ -38,6 +38,7 @@ export const plan = (...roles: PlanRole[]): Plan => ({
   format: 'safe-room-plan/1',
   apart: [],
   screens: [],
+  words: [],
   toolbars: { sets: [], rules: [] },
   roles: [keyholder, ...roles],
 });

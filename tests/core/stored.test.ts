@@ -46,13 +46,14 @@ describe('what is stored of plans', () => {
       take: [],
     };
     const rule = { id: role?.id, when: { roles: [role?.id] }, then: { use: role?.id } };
-    const { toolbars: __, screens: ___, ...before } = demo;
+    const { toolbars: __, screens: ___, words: ____, ...before } = demo;
     expect(readPlan({ ...before, apart: [], roles: [demo.roles[0], old] })).toEqual({
       ...before,
       apart: [],
       roles: [demo.roles[0], role],
       // Before edit screens were prepared at all.
       screens: [],
+      words: [],
       toolbars: { sets: [set], rules: [rule] },
     });
     const id = role?.id ?? '';

@@ -373,6 +373,7 @@ describe('a task that can be done is done', () => {
         roles: [...live.roles.filter((role) => role.id !== 'harbour-desk'), { ...randomRole(random, 'harbour-desk') }],
         apart: [],
         screens: [],
+        words: [],
       });
       await inForce(plan);
       const { cookie, token } = await signInAs('Ines');

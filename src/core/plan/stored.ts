@@ -145,6 +145,7 @@ const UPGRADES: readonly Upgrade[] = [
     operation: (raw) =>
       WIDGET_OPERATIONS.includes(String(raw['do'])) && !('entry' in raw) ? { ...raw, entry: raw['widget'] } : raw,
   },
+  { name: 'words of the office', plan: (raw) => ({ words: [], ...raw }) },
   {
     name: 'menus with groups and shortcuts',
     plan: (raw) => eachRole(raw, withMenu),

@@ -2,7 +2,7 @@ import { rulesAllow, rulesFor, type Place, type PolicyPerson } from '../access';
 import { columnsOf } from '../dashboard';
 import { fieldIds, fieldName, hasField, writtenForms, type Inventory } from '../inventory';
 import { canonical } from '../json';
-import { elementName, entryName, HOLD_NAMES, policyOf, type Plan } from '../plan';
+import { elementName, entryName, HOLD_NAMES, policyOf, wordsPlace, wordsPlaces, type Plan } from '../plan';
 import { editOf, room, screensOf, type Room } from '../room';
 import { elementsOf, isTheirs } from '../screens';
 
@@ -301,6 +301,16 @@ export function impactOf(input: ImpactInput): Effect[] {
   fieldEffects(out, input);
   toolEffects(out, before, after, input);
   screenEffects(out, input);
+  const shortcuts = ({ menu }: Room) => menu.shortcuts.map(({ name }) => name);
+  lists(out, shortcuts(before), shortcuts(after), {
+    gain: (name) => `The shortcut “${name}” is in the menu.`,
+    loss: (name) => `The shortcut “${name}” is no longer in the menu.`,
+  });
+  if (before.menu.first !== after.menu.first)
+    out.push({ kind: 'other', words: 'After signing in they begin with another screen.' });
+  for (const place of wordsPlaces(inventory))
+    if (canonical(before.words(place)) !== canonical(after.words(place)))
+      out.push({ kind: 'other', words: `The office says something else on ${wordsPlace(inventory, place)}.` });
   const onToday = ({ dashboard }: Room) => columnsOf(dashboard).flatMap((column) => column.map((one) => one.id));
   const widget = ({ dashboard }: Room, id: string) => {
     const entry = dashboard.widgets.find((one) => one.id === id);

@@ -9,6 +9,7 @@ import {
   type PolicyPerson,
   type Rule,
 } from '../access';
+import type { Document } from '../content';
 import { joinBoards, type Board } from '../dashboard';
 import {
   isReading,
@@ -57,6 +58,8 @@ export interface Room {
   /** In menu order, put-away doors included (they are found by asking). */
   doors: RoomDoor[];
   menu: RoomMenu<RoomDoor>;
+  /** What the office says in a place: to everybody first, then to their roles. */
+  words: (place: string) => Document[];
   /** Where something kept as a way leads; null where it is not theirs. */
   follow: (to: string) => string | null;
   writing: Writing;
@@ -280,6 +283,14 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
       doors.filter(({ state }) => state !== 'away'),
       following,
     ),
+    words: (place) => {
+      const said = input.plan.words.filter(({ at }) => at === place);
+      const held = roles.map(({ id }) => id);
+      return [
+        ...said.filter(({ role }) => role === undefined),
+        ...held.flatMap((id) => said.filter(({ role }) => role === id)),
+      ].map(({ text }) => text);
+    },
     follow: (to) => followed(to, following),
     writing,
     dashboard,

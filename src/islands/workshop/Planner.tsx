@@ -21,6 +21,7 @@ import { TasksStep } from './steps/TasksStep';
 import { ToolbarStep } from './steps/ToolbarStep';
 import { ToursStep } from './steps/ToursStep';
 import { WalkStep } from './steps/WalkStep';
+import { WordsStep } from './steps/WordsStep';
 import { usePlan, type Change } from './usePlan';
 import { usePreparing } from './usePreparing';
 
@@ -66,6 +67,13 @@ export const STEPS = [
     title: (role: string) => `What is on the edit screens of “${role}”?`,
     says: 'The screen they get, smaller. Drag to another place, press a name to close, hide, lock or rename it.',
     Work: ScreensStep,
+  },
+  {
+    id: 'words',
+    name: 'Words',
+    title: (role: string) => `What does the office say to “${role}”?`,
+    says: 'A few sentences of your own on Today, behind a door, or on an edit screen, where they are needed.',
+    Work: WordsStep,
   },
   {
     id: 'tours',

@@ -10,11 +10,12 @@ import { screens } from './screens';
 import { tasks } from './tasks';
 import { toolbars } from './toolbars';
 import { tours } from './tours';
+import { words } from './words';
 
 /** What a plan sets for each role, by the field of the role; differences are told in this order. */
 export const ROLE_PARTS = { tasks, grants, doors, menu, dashboard, tours };
 /** What it sets for all of them, by the field of the plan. */
-export const PLAN_PARTS = { apart, toolbars, screens, publishing, reading };
+export const PLAN_PARTS = { apart, toolbars, screens, publishing, reading, words };
 
 export type RolePartKey = keyof typeof ROLE_PARTS;
 export type PlanPartKey = keyof typeof PLAN_PARTS;
@@ -37,6 +38,7 @@ export { allDoors, doorsNobodyHas, type PlanDoor } from './doors';
 export { grantInWords, grantSchema, unknownInGrant } from './grants';
 export { type Menu, type Shortcut } from './menu';
 export { preferenceName, startPreferences } from './reading';
+export { wordsPlace, wordsPlaces } from './words';
 export { type OperationFault, type PartFault, type Telling } from './part';
 export { freeId, isJust, setWithTool, toolsEverywhere, withTool, worldOfToolbars } from './toolGiven';
 export { groupsIn, groupsOf, ruleNames, type PlanToolRule, type PlanToolSet, type Toolbars } from './toolbarsForm';

@@ -1,0 +1,125 @@
+import { lazy, Suspense, useState } from 'react';
+import { emptyDocument, isEmptyDocument, plainText, SHORT_TEXT_TOOLS, shortTextSchema } from '@/core/content';
+import { wordsPlace, wordsPlaces } from '@/core/plan';
+import { inventory } from '@/office';
+import { WritingSkeleton } from '../../editor/WritingSkeleton';
+import { Labelled } from '../../kit/parts';
+import type { StepProps } from '../Planner';
+
+const WritingArea = lazy(() => import('../../editor/WritingArea'));
+const PLACES = wordsPlaces(inventory);
+const capital = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1);
+
+/** The office's own words where somebody needs them: on Today, behind doors, on edit screens. */
+export function WordsStep({ plan, prepared, change, readOnly }: StepProps) {
+  const { role } = prepared;
+  const [at, setAt] = useState('today');
+  const [forAll, setForAll] = useState(false);
+  const find = (place: string, all: boolean) =>
+    plan.words.find((one) => one.at === place && one.role === (all ? undefined : role.id))?.text;
+  const said = find(at, forAll);
+  const [draft, setDraft] = useState<{ key: string; text: unknown } | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const key = `${at} ${forAll}`;
+  const theirs = plan.words.filter((one) => one.role === undefined || one.role === role.id);
+  const set = (text: NonNullable<typeof said> | null) =>
+    change(forAll ? { do: 'set-words-for-all', at, text } : { do: 'set-words', role: role.id, at, text });
+  const keep = () => {
+    const parsed = shortTextSchema.safeParse(draft?.key === key ? draft.text : (said ?? emptyDocument()));
+    if (!parsed.success)
+      return setFault(
+        'These words hold something a short text has no place for: use paragraphs, lists, bold, italic and links.',
+      );
+    setFault(null);
+    return set(isEmptyDocument(parsed.data) ? null : parsed.data);
+  };
+  return (
+    <div className="grid gap-5">
+      <div className="grid gap-4 sm:grid-cols-2">
+        <Labelled label="Where">
+          {(ids) => (
+            <select {...ids} className="field" value={at} onChange={(event) => setAt(event.target.value)}>
+              {PLACES.map((place) => (
+                <option key={place} value={place}>
+                  {capital(wordsPlace(inventory, place))}
+                  {(find(place, false) ?? find(place, true)) ? ' ✓' : ''}
+                </option>
+              ))}
+            </select>
+          )}
+        </Labelled>
+        <Labelled label="To whom">
+          {(ids) => (
+            <select
+              {...ids}
+              className="field"
+              value={forAll ? 'all' : 'role'}
+              onChange={(event) => setForAll(event.target.value === 'all')}
+            >
+              <option value="role">to “{role.name}”</option>
+              <option value="all">to everybody</option>
+            </select>
+          )}
+        </Labelled>
+      </div>
+      <Suspense fallback={<WritingSkeleton />}>
+        <WritingArea
+          key={`${key} ${JSON.stringify(said)}`}
+          label="Words"
+          loaded={said ?? emptyDocument()}
+          onReady={() => () => undefined}
+          with={{ tools: SHORT_TEXT_TOOLS, keep: {}, groups: [] }}
+          allTools={[...inventory.tools.values()]}
+          readOnly={readOnly}
+          pictures={[]}
+          small
+          previewHref={null}
+          onChange={(text) => setDraft({ key, text })}
+          onPreview={() => Promise.resolve()}
+        />
+      </Suspense>
+      {fault && (
+        <p role="alert" className="note note-brick">
+          {fault}
+        </p>
+      )}
+      {!readOnly && (
+        <div className="flex flex-wrap gap-2">
+          <button type="button" className="btn btn-main" onClick={keep}>
+            Set
+          </button>
+          {said && (
+            <button type="button" className="btn" onClick={() => set(null)}>
+              Say nothing there
+            </button>
+          )}
+        </div>
+      )}
+      <section aria-label="What is said">
+        <h2 className="mb-1.5 text-base">What is said</h2>
+        {theirs.length === 0 ? (
+          <p className="text-ink-2">Nothing yet.</p>
+        ) : (
+          <ul className="divide-y divide-line rounded-[10px] border border-line bg-sheet">
+            {theirs.map((one) => (
+              <li key={`${one.at} ${one.role ?? ''}`} className="px-3 py-2">
+                <button
+                  type="button"
+                  className="link text-left"
+                  onClick={() => {
+                    setAt(one.at);
+                    setForAll(one.role === undefined);
+                  }}
+                >
+                  {capital(wordsPlace(inventory, one.at))}
+                  {one.role === undefined && ', to everybody'}
+                </button>
+                <p className="clip line-clamp-2 text-sm text-ink-2">{plainText(one.text)}</p>
+              </li>
+            ))}
+          </ul>
+        )}
+      </section>
+    </div>
+  );
+}
