@@ -17,7 +17,7 @@ import type { StepProps } from '../Planner';
 const FORMS = editScreens(inventory);
 const [FIRST] = FORMS;
 const keyOf = ({ type, layout }: (typeof FORMS)[number]) => `${type.id} ${layout.id}`;
-const nameOf = ({ type, layout }: (typeof FORMS)[number]) => (type.id === 'page' ? layout.name : type.one);
+const nameOf = ({ layout }: (typeof FORMS)[number]) => layout.name;
 
 /** What stands on the miniature for a state, as marks. */
 function Marks({ state }: { state: ElementState }) {
