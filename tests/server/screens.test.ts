@@ -212,6 +212,8 @@ describe('what is filled beforehand and offered', () => {
     await say('summary', { value: 'Say it in a sentence.' });
     await say('page.inNavigation', { value: false });
     await say('page.day', { value: 'never' });
+    // Rights hang on whose it is: no plan makes it somebody else's.
+    await say('page.author', { value: String((await signInAs('Juno')).id) });
     const parent = await pageId('About us');
     const one = await call(makePages, 'POST', '/x', { ...who, body: { parent, layout: 'plain', title: 'One' } });
     const many = await call(makePages, 'POST', '/x', {
@@ -222,8 +224,9 @@ describe('what is filled beforehand and offered', () => {
       const { content } = await getEditable(db, await siteId(), Number(id));
       expect(content).toMatchObject({ summary: 'Say it in a sentence.', 'page.inNavigation': false });
       expect(content['page.day']).not.toBe('never');
+      expect(content['page.author']).toBe(String(who.id));
     }
-    for (const id of ['summary', 'page.inNavigation', 'page.day']) await say(id, null);
+    for (const id of ['page.author', 'summary', 'page.inNavigation', 'page.day']) await say(id, null);
   });
   it('is all that can be chosen: layouts for a new page and for one there is, and an author', async () => {
     await say('page.layout', { choices: ['plain'] });
@@ -235,6 +238,17 @@ describe('what is filled beforehand and offered', () => {
     expect((await keep('Lost and found', { 'page.layout': 'event' })).body).toMatchObject({
       code: 'choice-not-offered',
     });
+    // What stood there may be chosen again, and a draft dropped that changed it.
+    await say('page.layout', { choices: ['event'] });
+    expect((await keep('Lost and found', { 'page.layout': 'event' })).status).toBe(200);
+    expect((await keep('Lost and found', { 'page.layout': 'banner' })).body).toMatchObject({
+      code: 'choice-not-offered',
+    });
+    expect((await keep('Lost and found', { 'page.layout': 'plain' })).status).toBe(200);
+    await keep('Lost and found', { 'page.layout': 'event' });
+    const lost = await about('Lost and found');
+    const dropped = await call(drop, 'POST', '/x', { ...who, params: lost.params, body: { version: lost.version } });
+    expect(dropped.status).toBe(200);
     await say('page.layout', null);
     await say('page.author', { choices: ['me'] });
     const { id: oskar } = await signInAs('Oskar');

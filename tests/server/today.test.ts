@@ -237,6 +237,15 @@ describe('what widgets show', () => {
       ['DÔGS', 3],
       ['bicycles', 1],
     ]);
+    // Flooding it with ever other words keeps what was there and ends somewhere.
+    await db.execute(
+      sql`insert into missed_searches (site_id, words, asked) select ${site}, 'w' || n, 'w' from generate_series(1, 2000) n`,
+    );
+    await keepMissed(db, site, 'one more');
+    await keepMissed(db, site, 'dogs');
+    const [most] = await listMissedSearches(db, site, 1);
+    expect(most).toMatchObject({ times: 4 });
+    expect(await db.select().from(missedSearches).where(eq(missedSearches.words, 'one more'))).toEqual([]);
     await db.update(missedSearches).set({ askedAt: sql`now() - interval '40 days'` });
     expect(await listMissedSearches(db, site, 5)).toEqual([]);
     await db.update(missedSearches).set({ askedAt: sql`now() - interval '100 days'` });

@@ -56,6 +56,30 @@ export function OwnMenu({
   );
 }
 
+/** Keeps something among one's favourites in the menu, or takes it out again. */
+export function FavouriteButton({ favourite, kept }: { favourite: Favourite; kept: boolean }) {
+  const { act, busy } = useSend();
+  const [isKept, setKept] = useState(kept);
+  const words = isKept ? 'Take out of my menu' : 'Keep in my menu';
+  return (
+    <button
+      type="button"
+      className={`flex h-8 w-8 items-center justify-center rounded-s hover:bg-pine-soft ${isKept ? 'text-pine' : 'text-ink-2'}`}
+      aria-pressed={isKept}
+      disabled={busy}
+      title={words}
+      onClick={() =>
+        void act('PUT', '/api/own-menu', isKept ? { do: 'drop', to: favourite.to } : { do: 'keep', favourite }).then(
+          (sent) => sent?.ok && setKept(!isKept),
+        )
+      }
+    >
+      <Icon name="star" size={16} fill={isKept ? 'currentColor' : 'none'} />
+      <span className="sr-only">Keep in my menu: {favourite.name}</span>
+    </button>
+  );
+}
+
 /** Says once which favourites are no longer theirs to open; with that they go. */
 export function FavouritesGone({ gone }: { gone: Favourite[] }) {
   const { act } = useSend();

@@ -84,6 +84,9 @@ export function mustHavePanel(access: Access, { place, type = 'page' }: Thing, p
   if (lock !== undefined) throw new Problem('field-locked', { field: name, reason: lock });
 }
 
+/** What goes by where and by whom something is made: no plan can say it for everybody, and rights hang on some of it. */
+const NEVER_BEGUN = ['title', 'page.layout', 'page.author', 'page.slug', 'page.ownAddress', 'page.redirect'];
+
 /**
  * What a thing that is made begins with, by the edit screen its maker will have: the values set for the fields of its
  * form.
@@ -97,7 +100,7 @@ export function startFor(access: Access, type: string, place: Place): PageConten
   const given = Object.fromEntries(
     fields.flatMap((id) => {
       const { value } = screens.of(type, place, id);
-      return value === undefined || id === 'page.layout' ? [] : [[id, value]];
+      return value === undefined || NEVER_BEGUN.includes(id) ? [] : [[id, value]];
     }),
   );
   // Only what the form takes: a value that was set for another kind of field is left out.
@@ -136,7 +139,8 @@ const FEW_FIELDS = 6;
 
 /**
  * Refuses what changes a field somebody may not change, whether it is right already or waits to be; each of `before`
- * and `after` is what the page says and what is unfinished of it.
+ * and `after` is what the page says and what is unfinished of it. What one of `known` says may be chosen again, whatever
+ * is offered.
  */
 export function mustMayWrite(
   access: Access,
@@ -144,6 +148,7 @@ export function mustMayWrite(
   place: Place | undefined,
   before: readonly Record<string, unknown>[],
   after: readonly Record<string, unknown>[],
+  known: readonly (Record<string, unknown> | undefined)[] = [],
 ): void {
   if (!place) return;
   const form = formOf(item);
@@ -158,7 +163,8 @@ export function mustMayWrite(
     const { choices, label } = screens.of(item.type, place, id);
     const chosen = after[0]?.[id];
     const wanted = id === 'page.author' && chosen === access.who.id ? ME : chosen;
-    if (choices && typeof wanted === 'string' && wanted !== '' && !choices.includes(wanted))
+    const isKnown = known.some((one) => one?.[id] === chosen);
+    if (choices && !isKnown && typeof wanted === 'string' && wanted !== '' && !choices.includes(wanted))
       throw problemAt(id, 'choice-not-offered', { field: label ?? form.byId.get(id)?.name ?? id });
   }
   const changed = touched.filter((id) => theirs && !theirs.includes(id));

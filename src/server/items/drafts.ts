@@ -198,6 +198,7 @@ export async function dropDraft(tx: Tx, access: Access, itemId: number, version:
   if (!stood) throw new Problem('only-a-draft', { thing: thisOf(item) });
   const unfinished = (await findDraft(tx, itemId))?.unfinished ?? {};
   const { content, writers } = await takeDraft(tx, access, itemId, version);
-  mustMayWrite(access, item, await findPlace(tx, access.site.id, item.id), [content, unfinished], [stood, {}]);
+  const place = await findPlace(tx, access.site.id, item.id);
+  mustMayWrite(access, item, place, [content, unfinished], [stood, {}], [stood]);
   await addRevision(tx, access, item, content, 'kept', 'Draft put aside', { writers });
 }

@@ -91,7 +91,7 @@ export async function readWritten(
     ...Object.fromEntries(Object.keys(unfinished).map((field) => [field, said[field] ?? null])),
   };
   const place = await findPlace(tx, access.site.id, item.id);
-  mustMayWrite(access, item, place, [said, old.unfinished], [content, unfinished]);
+  mustMayWrite(access, item, place, [said, old.unfinished], [content, unfinished], old.once);
   await mustMayUse(tx, access, item, read.layout, content, old.shown, place);
   // What lies nowhere is written with what is had everywhere.
   const spot = place ?? { path: [], layout: '', state: 'draft', author: null };

@@ -4,6 +4,8 @@ import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { missedSearches } from '../db/schema';
 
+/** How many different things looked for are kept of a site. */
+const MOST_KEPT = 2000;
 const DAY_MS = 86_400_000;
 /** How long what was looked for is kept, and how long a thing looked for is told. */
 export const SOUGHT_DAYS = 30;
@@ -12,13 +14,23 @@ export const SOUGHT_DAYS = 30;
 export async function keepMissed(tx: Tx, siteId: number, asked: string): Promise<void> {
   const words = fold(asked).replaceAll(/\s+/g, ' ').trim().slice(0, 100);
   if (!/[\p{L}\p{N}]/u.test(words)) return;
+  const again = { times: sql`${missedSearches.times} + 1`, asked: asked.slice(0, 100), askedAt: now() };
+  const counted = await tx
+    .update(missedSearches)
+    .set(again)
+    .where(and(eq(missedSearches.siteId, siteId), eq(missedSearches.words, words)))
+    .returning({ words: missedSearches.words });
+  if (counted.length > 0) return;
+  // Whoever searches for thousands of things fills no table.
+  const [there] = await tx
+    .select({ count: sql<number>`count(*)::int` })
+    .from(missedSearches)
+    .where(eq(missedSearches.siteId, siteId));
+  if ((there?.count ?? 0) >= MOST_KEPT) return;
   await tx
     .insert(missedSearches)
     .values({ siteId, words, asked: asked.slice(0, 100), askedAt: now() })
-    .onConflictDoUpdate({
-      target: [missedSearches.siteId, missedSearches.words],
-      set: { times: sql`${missedSearches.times} + 1`, asked: asked.slice(0, 100), askedAt: now() },
-    });
+    .onConflictDoUpdate({ target: [missedSearches.siteId, missedSearches.words], set: again });
 }
 
 /** What was looked for on the website of late and not found, the most wanted first. */

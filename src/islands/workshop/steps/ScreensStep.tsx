@@ -258,6 +258,39 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
           Nobody but keyholders sees {sayList(unseen)} on this screen any more.
         </p>
       )}
+      <details className="rounded-[10px] border border-line bg-sheet px-3 py-2">
+        <summary className="link cursor-pointer">As it is in force, beside it</summary>
+        <div className="mt-2 grid gap-3 md:grid-cols-2">
+          {(
+            [
+              ['In force', before],
+              ['As prepared', now],
+            ] as const
+          ).map(([title, of]) => {
+            const at = arrange(of.arranged(type.id, spot), { main: idsIn('main'), side: idsIn('side') });
+            return (
+              <section key={title} aria-label={`${title}: the whole screen`}>
+                <h3 className="label">{title}</h3>
+                <ol className="text-sm">
+                  {[...at.main, ...at.side].map((id) => {
+                    const state = of.of(type.id, spot, id);
+                    const name = elements.find((one) => one.id === id)?.name ?? id;
+                    return (
+                      <li
+                        key={id}
+                        className={`border-t border-line py-1 ${state.show === 'hidden' ? 'text-ink-2' : ''}`}
+                      >
+                        <span className={state.show === 'hidden' ? 'line-through' : ''}>{state.label ?? name}</span>
+                        <Marks state={state} />
+                      </li>
+                    );
+                  })}
+                </ol>
+              </section>
+            );
+          })}
+        </div>
+      </details>
       <section aria-label="What is prepared">
         <h2 className="mb-1.5 text-base">What is prepared</h2>
         {theirs.length === 0 ? (
