@@ -86,7 +86,7 @@ async function fillSite(url: string): Promise<{ deep: number }> {
 const median = (values: number[]) => values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
 
 /** Asks an address over and over; gives the median in ms. */
-async function timed(run: (n: number) => Promise<Response>, times = 30): Promise<number> {
+export async function timed(run: (n: number) => Promise<Response>, times = 30): Promise<number> {
   const taken: number[] = [];
   for (let n = 0; n < times; n++) {
     const started = performance.now();

@@ -19,6 +19,7 @@ import { copyDemo, makeTestCluster } from '../server/cluster';
 import { QUESTIONS } from '../core/questions';
 import { measureAccess } from './access';
 import { measureComparing, measurePages, measureScreens, measureWork } from './pages';
+import { measureMerge, measureToday } from './today';
 import { measureToolbars } from './toolbars';
 
 const median = (values: number[]) => values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
@@ -78,6 +79,7 @@ say(
 
 measureComparing(say);
 measureToolbars(rate, say);
+measureMerge(rate, say);
 const cluster = await makeTestCluster();
 const port = await mustFindFreePort(4700);
 const databaseUrl = await copyDemo(cluster.url('postgres'), 'bench');
@@ -154,6 +156,7 @@ for (const [name, path, cookie] of screens) {
 await browser.close();
 // As the owner of the tables: only they may have them analysed, as happens by itself in time.
 const filled = await measurePages(url, cluster.url('bench'), maud, say);
+await measureToday(url, cluster.url('bench'), maud, say);
 await measureScreens(url, filled, maud, say);
 await measureWork(url, databaseUrl, maud, say);
 server.kill('SIGTERM');

@@ -321,7 +321,7 @@ for (const [who, paths] of [
     ],
   ],
 ] as [string, string[]][])
-  test(`accessible (WCAG 2.2 AA by axe) for ${who === '-' ? 'a visitor' : who}: ${paths.length} views`, async ({
+  test(`accessible (WCAG 2.2 AA by axe) for ${who === '-' ? 'a visitor' : who}: ${paths.length} views from ${paths[0] ?? ''}`, async ({
     browser,
     app,
     page: visitor,

@@ -116,7 +116,8 @@ export async function signIn(
   });
   const policy = await findPolicyPerson(db, person.id);
   const held = new Set(policy?.assignments.map(({ role }) => role));
-  const hasFirst = (await getLivePlan(db, site)).roles.some(({ id, menu }) => held.has(id) && menu.first !== undefined);
+  const plan = site.liveReleaseId === null ? null : await getLivePlan(db, site);
+  const hasFirst = plan?.roles.some(({ id, menu }) => held.has(id) && menu.first !== undefined);
   // Which screen that is, is known once the room is.
   const begin = hasFirst ? '/room?begin' : '/room';
   return { token, to: safeNext(given.next) ?? (policy && isKeyholder(policy) ? '/workshop' : begin) };
