@@ -49,10 +49,12 @@ test('an edit screen is prepared by hand: order, names, what is hidden and locke
   await beside.getByRole('button', { name: 'Notes', exact: true }).click();
   await panel.getByRole('radio', { name: 'Hidden' }).check();
   await isPrepared(maud);
-  await expect(maud.getByRole('region', { name: 'What is prepared' })).toContainText(/“Notes” on “.*”: is hidden/);
+  await expect(maud.getByRole('region', { name: 'What is prepared' })).toContainText(
+    /On layout “.*”, for “Newsroom”: “Notes” is hidden/,
+  );
   await maud.goto('/workshop/release');
   const changes = maud.getByRole('region', { name: 'What changes for whom' });
-  await expect(changes).toContainText('“Search result” for “Newsroom”: is hidden.');
+  await expect(changes).toContainText('Everywhere, for “Newsroom”: “Search result” is hidden.');
   await expect(changes).toContainText('“Search result” is hidden on edit screens');
   await maud.getByRole('button', { name: 'Go live' }).click();
   await maud.getByRole('button', { name: 'Go live now' }).click();

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { isHref, shortTextSchema } from '../content';
+import { freeId, idSchema } from '../ids';
 
 /** Columns a board can have. */
 export const MOST_COLUMNS = 4;
@@ -14,12 +15,6 @@ export type Hold = (typeof HOLDS)[number];
 /** Over how many columns a widget goes: one, two, all. */
 export const SIZES = ['narrow', 'wide', 'full'] as const;
 export type Size = (typeof SIZES)[number];
-
-const id = z
-  .string()
-  .min(1)
-  .max(80)
-  .regex(/^[a-z0-9][a-zA-Z0-9._-]*$/, 'letters, digits, dots and dashes only');
 
 /** What can be set on a widget; which of it a widget has is said where it is declared (`Widget.takes`). */
 export const widgetSettingsSchema = z.strictObject({
@@ -44,8 +39,8 @@ export type WidgetSettings = z.infer<typeof widgetSettingsSchema>;
 
 /** A widget as it is prepared on a board. The same widget may stand there several times, each time as another entry. */
 export const placedSchema = z.strictObject({
-  id,
-  widget: id,
+  id: idSchema,
+  widget: idSchema,
   /** Counted from 0. A board with fewer columns shows it in its last one. */
   column: z
     .int()
@@ -74,15 +69,6 @@ export const columnsOf = (board: Board): Placed[][] =>
   Array.from({ length: board.columns }, (_, column) =>
     board.widgets.filter((one) => one.hold !== 'offered' && columnOf(board, one) === column),
   );
-
-/** An id no entry has: that of the widget where it is free. */
-export function freeEntry(widgets: readonly { id: string }[], widget: string): string {
-  const taken = new Set(widgets.map((one) => one.id));
-  if (!taken.has(widget)) return widget;
-  let n = 2;
-  while (taken.has(`${widget}-${n}`)) n++;
-  return `${widget}-${n}`;
-}
 
 /**
  * A list with an entry in a column, `index` counted among those of that column (what is offered included); it leaves
@@ -149,7 +135,7 @@ export const boardOf = (...columns: (string | (Partial<Placed> & { widget: strin
   for (const [column, list] of columns.entries())
     for (const one of list) {
       const said = typeof one === 'string' ? { widget: one } : one;
-      widgets.push({ id: freeEntry(widgets, said.widget), column, hold: 'away', size: 'narrow', ...said });
+      widgets.push({ id: freeId(widgets, said.widget), column, hold: 'away', size: 'narrow', ...said });
     }
   return { columns: Math.max(1, columns.length), widgets };
 };

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { idSchema } from '../ids';
 import type { Inventory } from '../inventory';
 import {
   eachOf,
@@ -10,7 +11,7 @@ import {
   rolePart,
   type PartFault,
 } from './parts';
-import { idSchema, readableMany, readableObject, readableText, wordsSchema } from './parts/part';
+import { readableMany, readableObject, readableText, wordsSchema } from './parts/part';
 
 export const roleSchema = z.strictObject({
   id: idSchema,

@@ -1,1 +1,2 @@
+export * from './inWords';
 export * from './rules';

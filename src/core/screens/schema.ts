@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { idSchema } from '../ids';
 import { whenSchema } from '../rules';
 
 /**
@@ -38,11 +39,7 @@ export type Arrangement = z.infer<typeof arrangementSchema>;
  * by the ids of their controls), or, naming none, how a whole screen is arranged.
  */
 export const screenRuleSchema = z.strictObject({
-  id: z
-    .string()
-    .min(1)
-    .max(80)
-    .regex(/^[a-z0-9][a-zA-Z0-9._-]*$/, 'letters, digits, dots and dashes only'),
+  id: idSchema,
   when: whenSchema,
   then: z.union([elementSchema, arrangementSchema]),
 });

@@ -1,36 +1,14 @@
 import { sayList } from '../words';
-import type { When } from '../rules';
+import { whereInWords, whoInWords, type PlaceNames } from '../rules';
 import type { Policy, ToolEffect, ToolRule } from './schema';
 
 /** What the sentences need to call things by name. */
-export interface RuleNames {
-  role: (id: string) => string;
-  page: (id: string) => string;
-  layout: (id: string) => string;
-  field: (id: string) => string;
-  /** "drafts" for `draft`: what things are. */
-  state: (id: string) => string;
+export interface RuleNames extends PlaceNames {
   tool: (id: string) => string;
   set: (id: string) => string;
 }
 
 const quoted = (ids: readonly string[], name: (id: string) => string) => sayList(ids.map((id) => `“${name(id)}”`));
-
-/** Where a rule holds, beginning a sentence: "On “News” and all below it, in “Text”". */
-export function whereInWords(when: When, names: RuleNames): string {
-  const parts = [
-    when.branch !== undefined && `on “${names.page(when.branch)}” and all below it`,
-    when.layouts && `on layout ${when.layouts.map((id) => `“${names.layout(id)}”`).join(' or ')}`,
-    when.fields && `in ${when.fields.map((id) => `“${names.field(id)}”`).join(' or ')}`,
-    when.states && `in what is ${when.states.map(names.state).join(' or ')}`,
-  ].filter((part) => typeof part === 'string');
-  const words = parts.length === 0 ? 'everywhere' : parts.join(', ');
-  return `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}`;
-}
-
-/** Whom a rule is for: "“Harbour desk”"; whoever builds on it is meant, too. */
-export const whoInWords = (when: When, names: RuleNames): string =>
-  when.roles ? quoted(when.roles, names.role) : 'everybody';
 
 /** What a rule does: "writes with “Short news”". */
 export function effectInWords({ use, add, take, cap }: ToolEffect, names: RuleNames, many: boolean): string {

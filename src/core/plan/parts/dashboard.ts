@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { idSchema } from '../../ids';
 import {
   boardSchema,
   columnOf,
@@ -13,7 +14,6 @@ import {
 import { canonical } from '../../json';
 import type { Inventory } from '../../inventory';
 import {
-  idSchema,
   listDifferences,
   operationsOn,
   readableMany,

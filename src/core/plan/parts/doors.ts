@@ -1,7 +1,7 @@
 import { z } from 'zod';
+import { idSchema } from '../../ids';
 import type { Inventory } from '../../inventory';
 import {
-  idSchema,
   moved,
   nameSchema,
   operationsOn,

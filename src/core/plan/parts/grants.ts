@@ -1,17 +1,9 @@
 import { z } from 'zod';
+import { idSchema } from '../../ids';
 import { doingWithScope, fieldsFit, openGrantSchema } from '../../access';
 import { fieldName, objectOf, scopeNames, type Inventory } from '../../inventory';
 import { canonical } from '../../json';
-import {
-  idSchema,
-  operationsOn,
-  readableMany,
-  readableObject,
-  readableText,
-  role,
-  type Part,
-  type PartFault,
-} from './part';
+import { operationsOn, readableMany, readableObject, readableText, role, type Part, type PartFault } from './part';
 
 export const grantSchema = openGrantSchema.extend({ id: idSchema }).refine(...fieldsFit);
 const schema = z.array(grantSchema);

@@ -40,7 +40,7 @@ export { type Menu, type Shortcut } from './menu';
 export { preferenceName, startPreferences } from './reading';
 export { wordsPlace, wordsPlaces } from './words';
 export { type OperationFault, type PartFault, type Telling } from './part';
-export { freeId, isJust, setWithTool, toolsEverywhere, withTool, worldOfToolbars } from './toolGiven';
+export { isJust, setWithTool, toolsEverywhere, withTool, worldOfToolbars } from './toolGiven';
 export { groupsIn, groupsOf, ruleNames, type PlanToolRule, type PlanToolSet, type Toolbars } from './toolbarsForm';
 export { elementName, ruleFor, screenRuleInWords } from './screens';
 export { publishingOf, type CheckRule, type Publishing } from './publishing';

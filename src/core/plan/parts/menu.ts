@@ -1,9 +1,9 @@
 import { z } from 'zod';
+import { idSchema } from '../../ids';
 import { isHref } from '../../content';
 import { canonical } from '../../json';
 import { findScreen, type Inventory } from '../../inventory';
 import {
-  idSchema,
   listDifferences,
   operationsOn,
   readableMany,

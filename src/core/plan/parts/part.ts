@@ -127,11 +127,6 @@ export const operationsOn =
     },
   ) => ({ schema: z.strictObject({ do: z.literal(name), ...shape }), ...how });
 
-export const idSchema = z
-  .string()
-  .min(1)
-  .max(80)
-  .regex(/^[a-z0-9][a-zA-Z0-9._-]*$/, 'letters, digits, dots and dashes only');
 export const wordsSchema = (max: number) =>
   z.string().trim().min(1, 'is empty').max(max, `has more than ${max} characters`);
 /** Words that may be left out again. */

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { PAGE_STATES } from '../../access';
+import { freeId } from '../../ids';
 import { fieldName, type Inventory } from '../../inventory';
 import { canonical } from '../../json';
-import { whenSchema, type When } from '../../rules';
+import { whenSchema, whereInWords, whoInWords, type When } from '../../rules';
 import {
   arrangementSchema,
   editScreens,
@@ -20,28 +20,28 @@ import {
   readableObject,
   readableText,
   role,
-  unknownNames,
   type Part,
   type PartFault,
   type RoleName,
   type WholePart,
 } from './part';
-import { freeId } from './toolGiven';
+import {
+  isForAny,
+  isOf,
+  placeNames,
+  readableWhen,
+  rolesGone,
+  rulesCopied,
+  rulesOnPages,
+  rulesTaking,
+  unknownAmong,
+  unknownInWhen,
+} from './placeRules';
 
 type Screens = ScreenRule[];
 const schema = z.array(screenRuleSchema).max(2000);
 const readable = readableMany(
-  readableObject({
-    id: readableText,
-    when: readableObject({
-      roles: z.array(readableText).optional().catch(undefined),
-      branch: readableText.optional(),
-      layouts: z.array(readableText).optional().catch(undefined),
-      fields: z.array(readableText).optional().catch(undefined),
-      states: z.array(readableText).optional().catch(undefined),
-    }),
-    then: z.record(z.string(), z.unknown()).catch({}),
-  }),
+  readableObject({ id: readableText, when: readableWhen, then: z.record(z.string(), z.unknown()).catch({}) }),
 );
 type Readable = z.infer<typeof readable>;
 
@@ -104,17 +104,11 @@ export function screenRuleInWords(
   { when, then }: ScreenRule,
   names: { role: RoleName; page: (id: string) => string },
 ): string {
-  const where = [
-    when.layouts &&
-      `on ${sayList(when.layouts.map((id) => `“${editScreens(inventory).find(({ layout }) => layout.id === id)?.layout.name ?? id}”`))}`,
-    when.branch !== undefined && `under ${names.page(when.branch)}`,
-    when.states && `in the ${when.states.length === 1 ? 'state' : 'states'} ${sayList(when.states)}`,
-    when.roles && `for ${sayList(when.roles.map((id) => `“${names.role(id)}”`))}`,
-  ].filter(Boolean);
-  const place = where.length ? ` ${where.join(' ')}` : '';
+  const { fields, ...where } = when;
+  const place = `${whereInWords(where, placeNames(inventory, names))}, for ${whoInWords(when, names)}`;
   return isArrangement(then)
-    ? `The edit screen stands in an order of its own${place}.`
-    : `${quoted(inventory, when.fields ?? [])}${place}: ${sayList(saidOf(inventory, then))}.`;
+    ? `${place}: the edit screen stands in an order of its own.`
+    : `${place}: ${quoted(inventory, fields ?? [])} ${sayList(saidOf(inventory, then))}.`;
 }
 
 const on = operationsOn<Screens>();
@@ -124,7 +118,6 @@ function put(value: Screens, old: ScreenRule | undefined, next: ScreenRule | nul
   if (!old) return [...value, next];
   return same(old, next) ? 'already-so' : value.map((rule) => (rule === old ? next : rule));
 }
-const isOnlyOf = (rule: ScreenRule, id: string) => rule.when.roles?.length === 1 && rule.when.roles[0] === id;
 
 /** What is on edit screens, for whom and where: rules as those of toolbars, resolved alike. */
 export const screens = {
@@ -190,7 +183,7 @@ export const screens = {
   ],
   canonical: (_, value) => value.map((rule) => ({ ...rule, when: said(rule.when), then: said(rule.then) })),
   differences({ inventory, of, role: roleName, page }, before, after) {
-    const isTheirs = ({ when }: ScreenRule) => (when.roles ? of !== null && when.roles.includes(of) : of === null);
+    const isTheirs = (rule: ScreenRule) => isForAny(rule, [of]);
     const tell = (rule: ScreenRule) => screenRuleInWords(inventory, rule, { role: roleName, page });
     const [was, is] = [before.filter(isTheirs), after.filter(isTheirs)];
     const lines: string[] = [];
@@ -211,33 +204,19 @@ export const screens = {
       lines.push('Rules for edit screens stand in another order.');
     return lines;
   },
-  taking(value, from, ids) {
-    const isTheirs = ({ when }: ScreenRule) =>
-      when.roles ? when.roles.some((id) => ids.includes(id)) : ids.includes(null);
-    const taken = from.filter(isTheirs);
-    const kept = value.filter((rule) => !isTheirs(rule) && !taken.some(({ id }) => id === rule.id));
-    return [
-      ...from.flatMap((rule) => (taken.includes(rule) ? [rule] : kept.filter(({ id }) => id === rule.id))),
-      ...kept.filter((rule) => !from.some(({ id }) => id === rule.id)),
-    ];
-  },
+  taking: rulesTaking,
   entries: {
     of: (value) => new Map<string, unknown>(value.map((rule) => [rule.id, rule])),
     from: (entries) => [...entries.values()] as Screens,
   },
-  copyRole: (value, from, to) =>
-    value.flatMap((rule) =>
-      isOnlyOf(rule, from)
-        ? [rule, { ...rule, id: freeId(value, `${rule.id}-${to}`), when: { ...rule.when, roles: [to] } }]
-        : [rule],
-    ),
+  copyRole: rulesCopied,
   rowsOf: {
     name: 'Edit screens',
     of: (inventory, value, roleId, { role: roleName, page }) => [
       [
         'Prepared',
         value
-          .filter(({ when }) => when.roles?.includes(roleId))
+          .filter((rule) => isOf(rule, roleId))
           .map((rule) =>
             screenRuleInWords(
               inventory,
@@ -250,48 +229,38 @@ export const screens = {
     ],
   },
   cross(value, roles) {
-    return value.flatMap(({ when, then }, i): PartFault[] => [
-      ...(when.roles ?? []).flatMap((id, k) =>
-        roles.has(id) ? [] : [{ path: [i, 'when', 'roles', k], message: `no role "${id}"` }],
+    return [
+      ...rolesGone(value, roles),
+      ...value.flatMap(({ when, then }, i): PartFault[] =>
+        isArrangement(then) === (when.fields === undefined)
+          ? []
+          : [
+              {
+                path: [i, 'when', 'fields'],
+                message: 'names what the rule is about; an order is about the whole screen',
+              },
+            ],
       ),
-      ...(isArrangement(then) === (when.fields === undefined)
-        ? []
-        : [
-            {
-              path: [i, 'when', 'fields'],
-              message: 'names what the rule is about; an order is about the whole screen',
-            },
-          ]),
-    ]);
+    ];
   },
   readable,
   twice: (value) => value.map(({ id }) => id),
   unknown(inventory, value, pages) {
     const forms = editScreens(inventory);
-    const layouts = new Set(forms.map(({ layout }) => layout.id));
     const elements = new Set(forms.flatMap((form) => form.elements.map(({ id }) => id)));
-    const among = (known: ReadonlySet<string>, what: string, list: readonly string[] = [], path: (string | number)[]) =>
-      unknownNames(
-        list,
-        (id) => known.has(id),
-        (i) => [...path, i],
-        (id) => `the back office has no ${what} "${id}"`,
-      );
+    const known = {
+      layouts: new Set(forms.map(({ layout }) => layout.id)),
+      fields: elements,
+      fieldsAre: 'field or panel',
+      pages,
+    };
     return value.flatMap(({ when, then }, i): PartFault[] => {
       const parsed = screenRuleSchema.safeParse({ id: 'x', when: said(when), then });
       const lists = (['main', 'side'] as const).map((key) => [key, then[key]] as const);
       return [
-        ...among(layouts, 'layout', when.layouts, [i, 'when', 'layouts']),
-        ...among(elements, 'field or panel', when.fields, [i, 'when', 'fields']),
-        ...among(new Set(PAGE_STATES), 'state', when.states, [i, 'when', 'states']),
+        ...unknownInWhen(when, known, [i, 'when']),
         ...lists.flatMap(([key, list]) =>
-          Array.isArray(list) ? among(elements, 'field or panel', list.map(String), [i, 'then', key]) : [],
-        ),
-        ...unknownNames(
-          when.branch === undefined ? [] : [when.branch],
-          (page) => pages.has(page),
-          () => [i, 'when', 'branch'],
-          (page) => `there is no page "${page}"`,
+          Array.isArray(list) ? unknownAmong(elements, known.fieldsAre, list.map(String), [i, 'then', key]) : [],
         ),
         ...(parsed.success
           ? buried(inventory, parsed.data).map((id) => ({
@@ -303,7 +272,5 @@ export const screens = {
     });
   },
   withPages: <V extends Screens | Readable>(value: V, call: (page: string) => string): V =>
-    value.map((rule) =>
-      rule.when.branch === undefined ? rule : { ...rule, when: { ...rule.when, branch: call(rule.when.branch) } },
-    ) as V,
+    rulesOnPages<V[number]>(value, call) as V,
 } satisfies Part<Screens, Readable> & WholePart<Screens>;

@@ -1,8 +1,8 @@
 import { z } from 'zod';
+import { idSchema } from '../../ids';
 import { canonical } from '../../json';
 import type { Inventory } from '../../inventory';
 import {
-  idSchema,
   listDifferences,
   nameSchema,
   operationsOn,

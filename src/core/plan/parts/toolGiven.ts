@@ -1,4 +1,5 @@
 import { closure } from '../../access';
+import { freeId } from '../../ids';
 import { canonical } from '../../json';
 import type { Inventory } from '../../inventory';
 import type { Spot, When } from '../../rules';
@@ -15,13 +16,6 @@ export const isJust = ({ when, then }: PlanToolRule, where: When): boolean =>
 
 /** Whether it holds everywhere for a role alone. */
 export const isGeneral = (rule: PlanToolRule, role: string): boolean => isJust(rule, { roles: [role] });
-
-/** An id that none has, as near to a wish as can be. */
-export const freeId = (taken: readonly { id: string }[], wish: string): string => {
-  let id = wish.slice(0, 70);
-  for (let n = 2; taken.some((one) => one.id === id); n++) id = `${wish.slice(0, 70)}-${n}`;
-  return id;
-};
 
 /** What toolbars are resolved by. `roles`: all of the plan. */
 export const worldOfToolbars = (

@@ -1,12 +1,20 @@
 import { z } from 'zod';
-import { PAGE_STATES } from '../../access';
 import { writtenForms, type Inventory } from '../../inventory';
 import { canonical } from '../../json';
 import { toolRuleInWords } from '../../toolbar';
-import { moved, operationsOn, role, unknownNames, type Part, type PartFault, type WholePart } from './part';
-import { freeId, isGeneral, toolsEverywhere, withTool } from './toolGiven';
 import {
+  isForAny,
   isOf,
+  rolesGone,
+  rulesCopied,
+  rulesOnPages,
+  rulesTaking,
+  unknownAmong,
+  unknownInWhen,
+} from './placeRules';
+import { moved, operationsOn, role, type Part, type PartFault, type WholePart } from './part';
+import { isGeneral, toolsEverywhere, withTool } from './toolGiven';
+import {
   planRuleSchema,
   planSetSchema,
   readable,
@@ -113,15 +121,8 @@ export const toolbars = {
   }),
   differences: toolbarDifferences,
   taking(value, from, ids) {
-    const isTheirs = (rule: PlanToolRule) =>
-      rule.when.roles ? rule.when.roles.some((id) => ids.includes(id)) : ids.includes(null);
-    const taken = from.rules.filter(isTheirs);
-    const kept = value.rules.filter((rule) => !isTheirs(rule) && !taken.some((one) => one.id === rule.id));
-    // In the order of what is taken from, what it does not know behind.
-    const rules = [
-      ...from.rules.flatMap((rule) => (taken.includes(rule) ? [rule] : kept.filter((one) => one.id === rule.id))),
-      ...kept.filter((rule) => !from.rules.some((one) => one.id === rule.id)),
-    ];
+    const taken = from.rules.filter((rule) => isForAny(rule, ids));
+    const rules = rulesTaking(value.rules, from.rules, ids);
     const asFrom = new Set(taken.flatMap((rule) => setsOf(from, rule)));
     if (ids.includes(null))
       for (const set of from.sets)
@@ -150,17 +151,7 @@ export const toolbars = {
       return { sets: of<PlanToolSet>('set '), rules: of<PlanToolRule>('rule ') };
     },
   },
-  copyRole: (value, from, to) => ({
-    ...value,
-    rules: value.rules.flatMap((rule) =>
-      !isOf(rule, from)
-        ? [rule]
-        : [
-            rule,
-            { ...rule, id: freeId(value.rules, `${rule.id}-${to}`.slice(0, 76)), when: { ...rule.when, roles: [to] } },
-          ],
-    ),
-  }),
+  copyRole: (value, from, to) => ({ ...value, rules: rulesCopied(value.rules, from, to) }),
   rowsOf: {
     name: 'Tools for texts',
     of(inventory, value, role, names) {
@@ -197,13 +188,11 @@ export const toolbars = {
         seen.add(base);
       }
     });
-    value.rules.forEach(({ when, then }, i) => {
+    value.rules.forEach(({ then }, i) => {
       if (then.use !== undefined && !sets.has(then.use))
         faults.push({ path: ['rules', i, 'then', 'use'], message: `no set "${then.use}"` });
-      when.roles?.forEach((id, k) => {
-        if (!roles.has(id)) faults.push({ path: ['rules', i, 'when', 'roles', k], message: `no role "${id}"` });
-      });
     });
+    faults.push(...rolesGone(value.rules, roles, ['rules']));
     return faults;
   },
   readable,
@@ -213,47 +202,24 @@ export const toolbars = {
   ],
   unknown(inventory, { sets, rules }, pages) {
     const forms = writtenForms(inventory);
-    const layouts = new Set(forms.map(({ layout }) => layout.id));
-    const fields = new Set(forms.flatMap(({ layout }) => layout.fields.map(({ id }) => id)));
+    const known = {
+      layouts: new Set(forms.map(({ layout }) => layout.id)),
+      fields: new Set(forms.flatMap(({ layout }) => layout.fields.map(({ id }) => id))),
+      fieldsAre: 'field',
+      pages,
+    };
     const tools = (list: readonly string[] | undefined, path: (string | number)[]) =>
-      unknownNames(
-        list ?? [],
-        (tool) => inventory.tools.has(tool),
-        (i) => [...path, i],
-        (tool) => `the back office has no tool "${tool}"`,
-      );
-    const among = (
-      known: ReadonlySet<string>,
-      what: string,
-      list: readonly string[] | undefined,
-      path: (string | number)[],
-    ) =>
-      unknownNames(
-        list ?? [],
-        (id) => known.has(id),
-        (i) => [...path, i],
-        (id) => `the back office has no ${what} "${id}"`,
-      );
+      unknownAmong(new Set(inventory.tools.keys()), 'tool', list, path);
     return [
       ...sets.flatMap(({ add, take }, i) => [...tools(add, ['sets', i, 'add']), ...tools(take, ['sets', i, 'take'])]),
       ...rules.flatMap(({ when, then }, i) => [
         ...EFFECTS.flatMap((what) => tools(then[what], ['rules', i, 'then', what])),
-        ...among(layouts, 'layout', when.layouts, ['rules', i, 'when', 'layouts']),
-        ...among(fields, 'field', when.fields, ['rules', i, 'when', 'fields']),
-        ...among(new Set(PAGE_STATES), 'state', when.states, ['rules', i, 'when', 'states']),
-        ...unknownNames(
-          when.branch === undefined ? [] : [when.branch],
-          (page) => pages.has(page),
-          () => ['rules', i, 'when', 'branch'],
-          (page) => `there is no page "${page}"`,
-        ),
+        ...unknownInWhen(when, known, ['rules', i, 'when']),
       ]),
     ];
   },
   withPages: <V extends Toolbars | Readable>(value: V, call: (page: string) => string): V => ({
     ...value,
-    rules: value.rules.map((rule) =>
-      rule.when.branch === undefined ? rule : { ...rule, when: { ...rule.when, branch: call(rule.when.branch) } },
-    ),
+    rules: rulesOnPages(value.rules, call),
   }),
 } satisfies Part<Toolbars, Readable> & WholePart<Toolbars>;

@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { STATE_WORDS } from '../../access';
-import { scopeNames, TOOL_GROUP_IDS, type Inventory, type Tool } from '../../inventory';
+import { idSchema } from '../../ids';
+import { TOOL_GROUP_IDS, type Inventory, type Tool } from '../../inventory';
 import { keepSchema, toolRuleSchema, toolSetSchema, type RuleNames, type ToolsAnswer } from '../../toolbar';
-import { idSchema, readableMany, readableObject, readableText, wordsSchema, type Telling } from './part';
+import { placeNames, readableWhen } from './placeRules';
+import { readableMany, readableObject, readableText, wordsSchema, type Telling } from './part';
 
 export const planSetSchema = toolSetSchema.extend({
   id: idSchema,
@@ -30,13 +31,7 @@ export const readable = readableObject({
   rules: readableMany(
     readableObject({
       id: readableText,
-      when: readableObject({
-        roles: words,
-        branch: z.string().optional().catch(undefined),
-        layouts: words,
-        fields: words,
-        states: words,
-      }),
+      when: readableWhen,
       then: readableObject({ use: z.string().optional().catch(undefined), add: words, take: words, cap: words }),
     }),
   ),
@@ -54,16 +49,10 @@ export const toolName = (inventory: Inventory, id: string) => inventory.tools.ge
 export function ruleNames(
   inventory: Inventory,
   sets: readonly PlanToolSet[],
-  { role, page }: Pick<Telling, 'role' | 'page'>,
+  telling: Pick<Telling, 'role' | 'page'>,
 ): RuleNames {
-  const bare = (name: (id: string) => string) => (id: string) => name(id).slice(1, -1);
-  const { layout, field } = scopeNames(inventory);
   return {
-    role,
-    page,
-    layout: bare(layout),
-    field: bare(field),
-    state: (id) => STATE_WORDS[id as keyof typeof STATE_WORDS] ?? id,
+    ...placeNames(inventory, telling),
     tool: (id) => toolName(inventory, id),
     set: (id) => sets.find((set) => set.id === id)?.name ?? id,
   };
@@ -111,6 +100,3 @@ function setAndBases(sets: Toolbars['sets'], set: string | undefined): string[] 
 /** The sets a rule's tools come from: its own and the bases of that. */
 export const setsOf = ({ sets }: Pick<Toolbars, 'sets'>, rule: PlanToolRule): string[] =>
   setAndBases(sets, rule.then.use);
-
-/** Whether a rule is one of a role's own. */
-export const isOf = (rule: PlanToolRule, role: string) => rule.when.roles?.includes(role) ?? false;

@@ -1,8 +1,8 @@
 import { canonical } from '../../json';
 import { toolRuleInWords, toolsOfSet } from '../../toolbar';
 import type { Telling } from './part';
+import { isOf } from './placeRules';
 import {
-  isOf,
   ruleNames,
   sayingOf,
   setsOf,

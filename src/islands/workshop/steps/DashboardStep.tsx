@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { createPortal } from 'react-dom';
-import { columnOf, freeEntry, MOST_COLUMNS } from '@/core/dashboard';
+import { columnOf, MOST_COLUMNS } from '@/core/dashboard';
+import { freeId } from '@/core/ids';
 import { entryName, HOLD_NAMES, placeOf } from '@/core/plan';
 import { inventory } from '@/office';
 import { BoardEditor } from '../../kit/BoardEditor';
@@ -34,7 +35,7 @@ export function DashboardStep({ facts, prepared, change, readOnly, best, slot, r
     if (gone) focusLater(`add-${gone.widget}`);
   };
   const add = (widget: string) => {
-    const id = freeEntry(board.widgets, widget);
+    const id = freeId(board.widgets, widget);
     const column = board.columns - 1;
     change({ do: 'place-widget', role: role.id, entry: id, widget, column, index: 99 });
     setChosen(id);

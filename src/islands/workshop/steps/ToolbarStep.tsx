@@ -1,8 +1,9 @@
 import { useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { PAGE_STATES } from '@/core/access';
+import { freeId } from '@/core/ids';
 import type { PlanToolRule } from '@/core/plan';
-import { freeId, isJust, ruleNames, roleNames, toolWorldOf } from '@/core/plan';
+import { isJust, ruleNames, roleNames, toolWorldOf } from '@/core/plan';
 import { toolFindings, usualPolicy, type Policy } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';

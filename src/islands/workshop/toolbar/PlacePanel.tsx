@@ -1,7 +1,8 @@
 import type { ReactNode } from 'react';
 import { groupTools } from '@/core/inventory';
 import type { PlanToolRule } from '@/core/plan';
-import { effectInWords, keptInWords, whereInWords, type RuleNames, type ToolsAnswer } from '@/core/toolbar';
+import { whereInWords } from '@/core/rules';
+import { effectInWords, keptInWords, type RuleNames, type ToolsAnswer } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { CARE } from '../model';

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { PAGE_STATES, STATE_WORDS } from '@/core/access';
 import { groupTools } from '@/core/inventory';
-import { freeId, type Plan, type PlanToolRule } from '@/core/plan';
+import { freeId } from '@/core/ids';
+import { type Plan, type PlanToolRule } from '@/core/plan';
 import { CONSTRUCT_NAMES, toolRuleInWords, type Policy, type RuleNames } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { Chips } from '../../kit/Chips';

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { groupTools } from '@/core/inventory';
-import { freeId, groupsOf, setWithTool, type Plan, type PlanToolSet } from '@/core/plan';
+import { freeId } from '@/core/ids';
+import { groupsOf, setWithTool, type Plan, type PlanToolSet } from '@/core/plan';
 import { toolsOfSet, type RuleNames } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
