@@ -113,7 +113,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
     {
       id: 'cafe-note',
       when: { roles: ['cafe-manager'], fields: ['pages.edit.note'] },
-      then: { hint: 'One sentence, so that Priya knows where to look.' },
+      then: { label: 'What is new?', hint: 'One sentence, so that Priya knows where to look.' },
     },
   ],
   apart: [['second-look', 'newsroom']],

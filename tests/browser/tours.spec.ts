@@ -118,7 +118,7 @@ const AT: Record<string, (p: Playing) => Promise<unknown>> = {
     await hands.press(dialog(page).getByRole('button', { name: 'Make the link' }));
   },
   'pages.edit.note': async ({ page, hands, words }) => {
-    await hands.fill(page.getByLabel('What did you change?'), words);
+    await hands.fill(page.getByLabel(/^What (did you change|is new)\?$/), words);
     await next(page, hands);
   },
   'pages.edit.banner': async ({ page, how, hands }) => {

@@ -289,6 +289,24 @@ describe('tours', () => {
       text: bare?.get('notices.form.send')?.text,
     });
   });
+  it('call a control what the edit screen calls it there, and both where it has two names', () => {
+    const named = (label: string, layouts?: string[]) => ({
+      id: `named-${label.length}`,
+      when: { roles: ['cafe-manager'], fields: ['pages.edit.note'], ...(layouts && { layouts }) },
+      then: { label },
+    });
+    const names = (screens: Plan['screens']) =>
+      at({ ...demo, screens }, person('juno', { role: 'cafe-manager' }))
+        .tasks.flatMap((t) => t.tour.stops)
+        .filter(({ control }) => control === 'pages.edit.note')
+        .map(({ controlName }) => controlName);
+    expect(new Set(names([]))).toEqual(new Set(['What did you change?']));
+    expect(new Set(names([named('What is new?')]))).toEqual(new Set(['What is new?']));
+    // By one layout alone, which not all pages have that are theirs.
+    expect(new Set(names([named('What is new?', ['plain'])]))).toEqual(
+      new Set(['What did you change?” or “What is new?']),
+    );
+  });
   it('lead through the question box where the door is put away', () => {
     expect(tour(after(door('notices', 'away')), 'notices.post')?.stops[0]?.control).toBe('frame.ask');
   });

@@ -17,11 +17,11 @@ import {
   type Control,
   type Inventory,
   type PermissionId,
-  type Screen,
   type Section,
 } from '../inventory';
 import { allDoors, policyOf, type Plan, type PlanRole } from '../plan';
 import { judgeTask, lackingFor, missingInWords, placesFor, type Having, type TaskFacts, type Verdict } from '../task';
+import type { ElementState } from '../screens';
 import { tourOf, type Tour } from '../tour';
 import { followed, menuOf, type Following, type RoomMenu } from './menu';
 import { screensOf } from './screens';
@@ -220,11 +220,19 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
       return input.places.some((place) => may(editOf(type), place) && writing.has(type, place, [tools]));
     },
   };
+  /** How an edit screen of theirs has a control, in each place where they may change something. */
+  const statesOf = (control: Control): ElementState[] => {
+    const type = inventory.screens.get(control.screen)?.on;
+    if (!screens.isAny || type === undefined) return [];
+    return input.places
+      .filter((place) => may(editOf(type), place))
+      .map((place) => screens.of(type, place, control.id));
+  };
+  const isShown = ({ show }: ElementState) => show !== 'hidden';
   /** Whether a panel is hidden on every screen of theirs that could have it. */
-  const isHidden = ({ id, panel }: Control, { on: type = '' }: Screen) => {
-    if (!screens.isAny || !panel) return false;
-    const editable = input.places.filter((place) => may(editOf(type), place));
-    return editable.length > 0 && editable.every((place) => screens.of(type, place, id).show === 'hidden');
+  const isHidden = (control: Control) => {
+    const states = control.panel ? statesOf(control) : [];
+    return states.length > 0 && !states.some(isShown);
   };
   const tourRoom = {
     doorName: (id: string) =>
@@ -232,6 +240,18 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
         inventory.sections.find((s) => s.id === id),
         id,
       ),
+    calls: (control: Control) => {
+      const isRenamed = input.plan.screens.some(
+        ({ when, then }) => when.fields?.includes(control.id) && 'label' in then,
+      );
+      if (!isRenamed) return control.name;
+      const names = new Set(
+        statesOf(control)
+          .filter(isShown)
+          .map(({ label }) => label ?? control.name),
+      );
+      return [...names].join('” or “') || control.name;
+    },
     doorShown: (id: string) => doors.some((d) => d.section === id && d.state !== 'away') || doorOf(id) === 'closed',
     absent: (id: string): string | null => {
       const control = inventory.controls.get(id);
@@ -242,7 +262,7 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
           ? null
           : `The door “${control.name}” is not in this room.`;
       const [first] = [{ ...screen, screen: screen.id }, control].flatMap((one) => lackingFor(one, having));
-      if (!first) return isHidden(control, screen) ? missingInWords(inventory, { kind: 'panel', control: id }) : null;
+      if (!first) return isHidden(control) ? missingInWords(inventory, { kind: 'panel', control: id }) : null;
       return first.kind === 'permission'
         ? `“${control.name}” is not in this room: may not ${inventory.permissions.get(first.id)?.name ?? first.id}.`
         : missingInWords(inventory, first);

@@ -1,4 +1,4 @@
-import { getEntry, type Happening, type Inventory, type TaskTemplate } from '../inventory';
+import { getEntry, type Control, type Happening, type Inventory, type TaskTemplate } from '../inventory';
 import type { PlanRole } from '../plan';
 
 /** One step of a tour. */
@@ -32,6 +32,8 @@ export interface TourRoom {
   doorName(section: string): string;
   /** The door is in the menu, so that it can be pointed at. */
   doorShown(section: string): boolean;
+  /** What a control is called in this room: as its edit screen has it. */
+  calls(control: Control): string;
   /** Why a control is not in this room, or null when it is. */
   absent(control: string): string | null;
 }
@@ -69,7 +71,7 @@ export function tourOf(
       ...stop,
       title: own[stop.key]?.title ?? stop.title,
       text: own[stop.key]?.text ?? stop.text,
-      controlName: controlName ?? control.name,
+      controlName: controlName ?? room.calls(control),
       screen: screen.id,
       path: screen.path.includes('[') ? null : screen.path,
       appears: control.appears ?? null,
