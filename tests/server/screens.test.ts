@@ -13,6 +13,7 @@ import { POST as previewLink } from '@/pages/api/pages/[id]/preview-link';
 import { POST as bulk } from '@/pages/api/pages/bulk';
 import { POST as makePages } from '@/pages/api/pages/index';
 import { POST as makeVacancy } from '@/pages/api/vacancies/index';
+import { layouts } from '@/office';
 import { db } from '@/server/db/client';
 import { drafts, items, revisions } from '@/server/db/schema';
 import { findAccess, type Access } from '@/server/gate/access';
@@ -227,6 +228,21 @@ describe('what is filled beforehand and offered', () => {
       expect(content['page.author']).toBe(String(who.id));
     }
     for (const id of ['page.author', 'summary', 'page.inNavigation', 'page.day']) await say(id, null);
+  });
+  it('is, for a layout, what the new page is then made with: offered exactly where it is taken, for each of the demo', async () => {
+    await say('page.layout', { choices: ['plain', 'harbour'] });
+    const parent = await pageId('About us');
+    for (const name of ['Maud', 'Ines', 'Juno', 'Priya', 'Oskar', 'Wren']) {
+      const one = name === 'Wren' ? who : await signInAs(name);
+      const theirs = (await findAccess(db, one.token)) as Access;
+      const above = (await loadRoom(db, theirs)).pages.filter(({ id }) => id === String(parent));
+      const offered = layoutsToMake(theirs, above);
+      for (const layout of layouts.keys()) {
+        const { status } = await call(makePages, 'POST', '/x', { ...one, body: { parent, layout, title: layout } });
+        expect(`${name} ${layout} ${offered.includes(layout)}`).toBe(`${name} ${layout} ${status === 200}`);
+      }
+    }
+    await say('page.layout', null);
   });
   it('is all that can be chosen: layouts for a new page and for one there is, and an author', async () => {
     await say('page.layout', { choices: ['plain'] });

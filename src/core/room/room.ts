@@ -11,14 +11,7 @@ import {
 } from '../access';
 import type { Document } from '../content';
 import { joinBoards, type Board } from '../dashboard';
-import {
-  isReading,
-  objectOf,
-  type Control,
-  type Inventory,
-  type PermissionId,
-  type Section,
-} from '../inventory';
+import { isReading, objectOf, type Control, type Inventory, type PermissionId, type Section } from '../inventory';
 import { allDoors, policyOf, type Plan, type PlanRole } from '../plan';
 import { judgeTask, lackingFor, missingInWords, placesFor, type Having, type TaskFacts, type Verdict } from '../task';
 import type { ElementState } from '../screens';
@@ -224,9 +217,7 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
   const statesOf = (control: Control): ElementState[] => {
     const type = inventory.screens.get(control.screen)?.on;
     if (!screens.isAny || type === undefined) return [];
-    return input.places
-      .filter((place) => may(editOf(type), place))
-      .map((place) => screens.of(type, place, control.id));
+    return input.places.filter((place) => may(editOf(type), place)).map((place) => screens.of(type, place, control.id));
   };
   const isShown = ({ show }: ElementState) => show !== 'hidden';
   /** Whether a panel is hidden on every screen of theirs that could have it. */

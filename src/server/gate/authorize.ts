@@ -55,10 +55,10 @@ export const mayVisit = (access: Access | undefined, place: Place): boolean =>
     atMs: now().getTime(),
   }).allowed;
 
-/** Answers like `mayNow` for one permission and as many places as a list has. */
-export function mayOn(access: Access, permission: string): (place: Place) => boolean {
+/** Answers like `mayNow` for one permission, of a field or the whole, and as many places as a list has. */
+export function mayOn(access: Access, permission: string, field?: string): (place: Place) => boolean {
   const rules = rulesFor(access.policy, access.who.id, permission, now().getTime());
-  return (place) => rulesAllow(rules, access.who.id, { place });
+  return (place) => rulesAllow(rules, access.who.id, { place, field });
 }
 
 /** The gate: returns when the person may, throws the refusal with its sentence when not. Everything passes here. */

@@ -112,26 +112,28 @@ export async function makePage(
 
 /** Where a new page of theirs would lie. */
 async function placeBelow(tx: Tx, access: Access, parentId: number, layout: string): Promise<Place | undefined> {
-  const place = await findPlace(tx, access.site.id, parentId);
-  return place && { ...place, path: [...place.path, 'new'], layout, state: 'draft', author: access.who.id };
+  const above = await findPlace(tx, access.site.id, parentId);
+  return above && newBelow(access, above, layout);
 }
-/** The layouts a new page of theirs can have anywhere among some pages, as far as their edit screens offer them. */
+const newBelow = (access: Access, above: Place, layout: string): Place => ({
+  ...above,
+  path: [...above.path, 'new'],
+  layout,
+  state: 'draft',
+  author: access.who.id,
+});
+/** The layouts a new page can have below one of some pages: those its maker may use there, and that are offered. */
 export function layoutsToMake(access: Access, pages: readonly { place: Place }[]): string[] {
   const screens = screensFor(access);
   const mayMake = mayOn(access, 'page.create');
-  const above = screens.isAny ? pages.filter(({ place }) => mayMake(place)) : [];
-  return [...layouts.keys()].filter(
-    (layout) =>
-      above.length === 0 ||
-      above.some(({ place }) => {
-        const path = [...place.path, 'new'];
-        const { choices } = screens.of(
-          'page',
-          { ...place, path, layout, state: 'draft', author: access.who.id },
-          'page.layout',
-        );
-        return !choices || choices.includes(layout);
-      }),
+  const mayUse = mayOn(access, 'page.edit', 'page.layout');
+  const above = pages.filter(({ place }) => mayMake(place));
+  return [...layouts.keys()].filter((layout) =>
+    above.some(({ place }) => {
+      const made = newBelow(access, place, layout);
+      const { choices } = screens.of('page', made, 'page.layout');
+      return mayUse(made) && (!choices || choices.includes(layout));
+    }),
   );
 }
 const begunBelow = async (tx: Tx, access: Access, parentId: number, layout: string): Promise<PageContent> => {
