@@ -1,5 +1,6 @@
 import Ajv2020 from 'ajv/dist/2020';
 import { describe, expect, it } from 'vitest';
+import { z } from 'zod';
 import {
   answerOf,
   bundleJsonSchema,
@@ -11,7 +12,7 @@ import {
   type Grant,
   type PolicyPerson,
 } from '@/core/access';
-import { jsonPath } from '@/core/json';
+import { inPlainWords, jsonPath } from '@/core/json';
 import { randomFrom } from '../oracles/worlds';
 
 const good = (): Bundle => ({
@@ -313,5 +314,41 @@ describe('a keyholder at every instant from now on', () => {
         .find((t) => !covered(t));
       expect(gap(people, 5)?.fromMs, `seed ${seed}`).toBe(bare);
     }
+  });
+});
+
+describe('a value that does not fit', () => {
+  const shape = z.strictObject({
+    name: z.string().min(2),
+    days: z.int().max(30),
+    look: z.enum(['a', 'b']),
+    list: z.array(z.boolean()).min(1),
+    own: z.string().min(1, 'Say who it is.'),
+    on: z.iso.date(),
+    either: z.union([z.null(), z.strictObject({})]),
+  });
+  const said = (value: unknown) =>
+    shape.safeParse(value, { error: inPlainWords }).error?.issues.map((one) => `${one.path.join('.')}: ${one.message}`);
+  it('is told of in plain words, and in its own where its schema has some', () => {
+    expect(said(undefined)).toEqual([': this is missing']);
+    expect(said({ name: 'x', days: 31, look: 'c', list: [], own: '', on: '1', either: 1, more: 1 })).toEqual([
+      'name: this should be at least 2 characters',
+      'days: this should be at most 30',
+      'look: this should be one of "a", "b"',
+      'list: this should be at least 1',
+      'own: Say who it is.',
+      'on: this is not written as it should be',
+      'either: this is not of any form that fits here',
+      ': nothing of the name “more” belongs here',
+    ]);
+    expect(said({ name: 1, days: 1.5, list: [1] })).toEqual([
+      'name: this should be text',
+      'days: this should be a whole number',
+      'look: this should be one of "a", "b"',
+      'list.0: this should be true or false',
+      'own: this is missing',
+      'on: this is missing',
+      'either: this is not of any form that fits here',
+    ]);
   });
 });

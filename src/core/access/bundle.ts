@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { documentFaults, faultsOf, type Fault } from '../json';
+import { documentFaults, faultsOf, inPlainWords, type Fault } from '../json';
 import { PERMISSION_PATTERN, fieldsFit, openScopeSchema } from './schema';
 import { heldTogether } from './separation';
 import type { Decision, Grant, PageState, Place, Policy, PolicyPerson, PolicyRole, Question, Way } from './types';
@@ -118,7 +118,7 @@ export type Opened =
 
 /** Reads a bundle: every fault in it with its path, or the policy and the pages it stands for. */
 export function openBundle(value: unknown): Opened {
-  const parsed = bundleSchema.safeParse(value);
+  const parsed = bundleSchema.safeParse(value, { error: inPlainWords });
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };
   const { roles, people, pages, apart } = parsed.data;
   const found = documentFaults();

@@ -14,6 +14,41 @@ export interface Fault {
 export const jsonPath = (parts: readonly PropertyKey[]): string =>
   `$${parts.map((part) => (typeof part === 'number' ? `[${part}]` : /^[A-Za-z_]\w*$/.test(String(part)) ? `.${String(part)}` : `['${String(part).replaceAll('\\', '\\\\').replaceAll("'", "\\'")}']`)).join('')}`;
 
+/** What sort of value was waited for, by the name the schema has for it. */
+const SORTS: Record<string, string> = {
+  string: 'text',
+  number: 'a number',
+  int: 'a whole number',
+  boolean: 'true or false',
+  array: 'a list',
+  object: 'an object',
+  record: 'an object',
+  null: 'null',
+};
+const least = (n: number | bigint, of: string) => (of === 'string' ? `${n} characters` : of === 'array' ? `${n}` : n);
+
+/** What is wrong with a value, in plain words, where its schema says nothing of its own: to be given to `safeParse`. */
+export function inPlainWords(issue: z.core.$ZodRawIssue): string {
+  switch (issue.code) {
+    case 'invalid_type':
+      return issue.input === undefined
+        ? 'this is missing'
+        : `this should be ${SORTS[issue.expected] ?? 'of another kind'}`;
+    case 'invalid_value':
+      return `this should be ${issue.values.length > 1 ? 'one of ' : ''}${issue.values.map((value) => JSON.stringify(value)).join(', ')}`;
+    case 'too_big':
+      return `this should be at most ${least(issue.maximum, issue.origin)}`;
+    case 'too_small':
+      return `this should be at least ${least(issue.minimum, issue.origin)}`;
+    case 'unrecognized_keys':
+      return `nothing of the name ${issue.keys.map((key) => `“${key}”`).join(', ')} belongs here`;
+    case 'invalid_format':
+      return 'this is not written as it should be';
+    default:
+      return 'this is not of any form that fits here';
+  }
+}
+
 export const faultsOf = (error: z.ZodError): Fault[] =>
   error.issues.flatMap((issue) =>
     issue.code === 'unrecognized_keys'

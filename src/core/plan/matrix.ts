@@ -1,6 +1,6 @@
 import type { Bundle } from '../access';
 import { closure, covers, missedDoor } from '../access';
-import { jsonPath, type Fault } from '../json';
+import { inPlainWords, jsonPath, type Fault } from '../json';
 import type { Inventory } from '../inventory';
 import { policyOf } from './policy';
 import { grantSchema } from './parts';
@@ -82,7 +82,10 @@ export function withMatrix(
         g.permission === permission &&
         JSON.stringify(matrixOf({ ...plan, roles: [{ ...role, grants: [g] }] })[0]) === JSON.stringify(row),
     );
-    const parsed = grantSchema.safeParse({ id: old?.id ?? `from-file-${i + 1}`, effect, permission, scope });
+    const parsed = grantSchema.safeParse(
+      { id: old?.id ?? `from-file-${i + 1}`, effect, permission, scope },
+      { error: inPlainWords },
+    );
     if (!parsed.success)
       return faults.push(
         ...parsed.error.issues.map((issue) => ({

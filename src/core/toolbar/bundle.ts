@@ -9,7 +9,7 @@ import {
   isInForce,
   type PolicyPerson,
 } from '../access';
-import { documentFaults, faultsOf, type Fault } from '../json';
+import { documentFaults, faultsOf, inPlainWords, type Fault } from '../json';
 import type { Spot } from '../rules';
 import type { ToolWorld } from './resolve';
 import { toolRuleSchema, toolSetSchema } from './schema';
@@ -45,7 +45,7 @@ export interface OpenedTools {
 
 /** Reads a bundle: every fault in it with its path, or what it stands for. */
 export function openToolBundle(value: unknown): OpenedTools | { ok: false; faults: Fault[] } {
-  const parsed = toolBundleSchema.safeParse(value);
+  const parsed = toolBundleSchema.safeParse(value, { error: inPlainWords });
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };
   const { roles, people, pages, layouts, tools, profiles, rules } = parsed.data;
   const found = documentFaults();
@@ -137,7 +137,7 @@ export function readToolQuestion(
   bundle: OpenedTools,
   value: unknown,
 ): { ok: true; question: { roles: string[]; spot: Spot } } | { ok: false; faults: Fault[] } {
-  const parsed = toolQuestionSchema.safeParse(value);
+  const parsed = toolQuestionSchema.safeParse(value, { error: inPlainWords });
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };
   const { person, page, field, at } = parsed.data;
   const { faults, known } = documentFaults();

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { parseDocument, type Document } from '../content';
-import { documentFaults, faultsOf, type Fault } from '../json';
+import { documentFaults, faultsOf, inPlainWords, type Fault } from '../json';
 import type { Tool } from '../inventory';
 import type { Hands } from './accept';
 import { makesOf } from './hands';
@@ -29,7 +29,7 @@ export function readAcceptQuestion(
   known: ReadonlyMap<string, Pick<Tool, 'id' | 'makes'>>,
   value: unknown,
 ): { ok: true; question: AcceptQuestion } | { ok: false; faults: Fault[] } {
-  const parsed = acceptQuestionSchema.safeParse(value);
+  const parsed = acceptQuestionSchema.safeParse(value, { error: inPlainWords });
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };
   const { policy } = parsed.data;
   const { faults, fault, known: isKnown, once } = documentFaults();

@@ -2,6 +2,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import type { APIRoute } from 'astro';
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { inPlainWords } from '@/core/json';
 import type { PermissionId } from '@/core/inventory';
 import { type AnswerOf, type BodyOf, type Contract, type Route, ROUTES } from '@/core/wire';
 import { db, isDatabaseAway, type Tx } from '../db/client';
@@ -47,7 +48,7 @@ const plainly = (issues: readonly z.core.$ZodIssue[]): z.core.$ZodIssue[] =>
   });
 
 export function parseBody<S extends z.ZodType>(schema: S, value: unknown): z.infer<S> {
-  const parsed = schema.safeParse(value);
+  const parsed = schema.safeParse(value, { error: inPlainWords });
   if (parsed.success) return parsed.data;
   const faults = plainly(parsed.error.issues).map((issue) => ({ field: issue.path.join('.'), message: issue.message }));
   const [first] = faults;

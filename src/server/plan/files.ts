@@ -1,5 +1,5 @@
 import { bundleJsonSchema, PERMISSION_PATTERN } from '@/core/access';
-import { canonical, faultsOf, jsonPath, type Fault } from '@/core/json';
+import { canonical, faultsOf, inPlainWords, jsonPath, type Fault } from '@/core/json';
 import {
   crossFaults,
   MATRIX_HEAD,
@@ -137,7 +137,7 @@ function readPlan(
   } catch (error) {
     return { ok: false, faults: [{ path: '$', message: `not JSON: ${error instanceof Error ? error.message : ''}` }] };
   }
-  const parsed = planSchema.safeParse(value);
+  const parsed = planSchema.safeParse(value, { error: inPlainWords });
   const readable = readablePlanSchema.parse(value);
   const here = parsed.success ? withPages(parsed.data, page) : undefined;
   const told = [...crossFaults(readable), ...unknownIn(inventory, withPages(readable, page), ids)];
