@@ -19,6 +19,7 @@ import {
   matrixOf,
   openRoles,
   policyOf,
+  remediesFor,
   remedyFor,
   withMatrix,
   type Operation,
@@ -133,6 +134,16 @@ describe('the least change that would turn a no', () => {
     expect(of(plan(desk), [person('ines', { role: 'desk' })], 'page.edit')).toMatchObject({
       operations: [{ do: 'add-grant', role: 'desk', grant: { permission: 'page.edit', scope: { branch: '4' } } }],
     });
+  });
+  it('is told for the page alone first, then with all below it', () => {
+    const p = plan(role('desk', { doors: open('pages') }));
+    const people = [person('ines', { role: 'desk' })];
+    const question: Question = { person: 'ines', permission: 'page.edit', place, atMs: 1000 };
+    expect(
+      remediesFor(inventory, p, people, question, ask(p, people, question)).map((remedy) =>
+        remedy.kind === 'plan' ? remedy.operations.map((op) => op.do === 'add-grant' && op.grant.scope) : remedy.kind,
+      ),
+    ).toEqual([[{ branch: '4', only: true }], [{ branch: '4' }]]);
   });
   it('chooses the role fewest others hold, and names them', () => {
     const p = plan(role('wide', { doors: open('pages') }), role('rare', { doors: open('pages') }));

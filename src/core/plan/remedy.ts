@@ -23,14 +23,18 @@ export type Remedy =
   /** Nothing may be changed to allow this: somebody else has to do it. */
   | { kind: 'nobody' };
 
-/** The least of `remediesFor`; undefined when there is none. */
+const isOfOnePage = (remedy: Remedy): boolean =>
+  remedy.kind === 'plan' && remedy.operations.some((op) => op.do === 'add-grant' && op.grant.scope.only === true);
+
+/** The least of `remediesFor` that holds on the page asked about and all below it; undefined when there is none. */
 export const remedyFor = (
   inventory: Inventory,
   plan: Plan,
   people: readonly PolicyPerson[],
   question: Question,
   decision: Decision,
-): Remedy | undefined => remediesFor(inventory, plan, people, question, decision)[0];
+): Remedy | undefined =>
+  remediesFor(inventory, plan, people, question, decision).find((remedy) => !isOfOnePage(remedy));
 
 /**
  * What would let a person do what a decision refused, the least first. Only what `decide` then allows is offered; among
@@ -95,7 +99,9 @@ export function remediesFor(
     ).values(),
   ];
   if (denies.length > 0) candidates.push(undo);
-  const scope = question.place ? { branch: question.place.path.at(-1) } : {};
+  const branch = question.place?.path.at(-1);
+  // On a page: that page only first, then with all below it.
+  const scopes = branch === undefined ? [{}] : [{ branch, only: true as const }, { branch }];
   const section = inventory.sectionOfObject.get(objectOf(permission)) ?? '';
   for (const role of held) {
     const door: Operation = {
@@ -104,17 +110,20 @@ export function remediesFor(
       section,
       state: isReading(permission) && !worksIn(inventory, plan, role, section) ? 'look' : 'open',
     };
-    const grant: Operation = {
+    const grants = scopes.map((scope): Operation => ({
       do: 'add-grant',
       role,
       grant: {
-        id: `${permission}${scope.branch ? `-under-${scope.branch}` : ''}-more`,
+        id: [permission, ...('branch' in scope ? ['only' in scope ? 'on' : 'under', scope.branch] : []), 'more'].join(
+          '-',
+        ),
         effect: 'allow',
         permission,
         scope,
       },
-    };
-    for (const operations of [[door], [grant], [grant, door]]) candidates.push([...undo, ...operations]);
+    }));
+    for (const operations of [[door], ...grants.flatMap((grant) => [[grant], [grant, door]])])
+      candidates.push([...undo, ...operations]);
   }
   const alsoFor = (operations: readonly Operation[]): string[] => {
     const touched = new Set(operations.map((op) => ('role' in op ? op.role : '')));

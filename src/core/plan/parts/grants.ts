@@ -45,18 +45,18 @@ function isKnown(inventory: Inventory, permission: string): boolean {
     : inventory.permissions.has(permission as never);
 }
 
-/** A grant as a sentence has it: "change pages, under Harbours". */
-export function grantInWords(inventory: Inventory, grant: PlanGrant, pageName: (id: string) => string): string {
-  const { permission } = grant;
+/** A permission or pattern of permissions as a sentence has it: "change pages", "do everything with Pages". */
+function permissionInWords(inventory: Inventory, permission: string): string {
+  if (permission === '*') return 'do everything';
   const section = inventory.sectionOfObject.get(objectOf(permission));
-  const what =
-    permission === '*'
-      ? 'do everything'
-      : permission.endsWith('.*')
-        ? `do everything with ${inventory.sections.find((s) => s.id === section)?.name ?? permission}`
-        : (inventory.permissions.get(permission as never)?.name ?? permission);
-  return doingWithScope(what, grant.scope, pageName, scopeNames(inventory));
+  return permission.endsWith('.*')
+    ? `do everything with ${inventory.sections.find((s) => s.id === section)?.name ?? permission}`
+    : (inventory.permissions.get(permission as never)?.name ?? permission);
 }
+
+/** A grant as a sentence has it: "change pages, under Harbours". */
+export const grantInWords = (inventory: Inventory, grant: PlanGrant, pageName: (id: string) => string): string =>
+  doingWithScope(permissionInWords(inventory, grant.permission), grant.scope, pageName, scopeNames(inventory));
 
 /** What one rule names that this website does not have. */
 export function unknownInGrant(
@@ -88,7 +88,7 @@ export function unknownInGrant(
 }
 
 const briefly = (inventory: Inventory, { effect, permission }: PlanGrant) =>
-  `${effect === 'allow' ? 'Allow' : 'Forbid'}: ${inventory.permissions.get(permission as never)?.name ?? permission}`;
+  `${effect === 'allow' ? 'Allow' : 'Forbid'}: ${permissionInWords(inventory, permission)}`;
 const on = operationsOn<Grants>();
 
 /** What the role may and must not do. */
