@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { isIcon } from '@/islands/kit/Icon';
 import { findScreen, getEntry, groupTools, InventoryError, makeInventory, type Section } from '@/core/inventory';
-import { sayAge, sayDay, sayTime, fieldTime, greeting } from '@/core/words';
+import { byName, dateLanguageOf, sayAge, sayDay, sayTime, sayWeekday, fieldTime, greeting } from '@/core/words';
 import { aspectOf, floorPlan } from '@/islands/workshop/floorPlan';
 import { COLUMNS } from '@/islands/pages/columns';
 import { inventory } from '@/office';
@@ -108,6 +108,7 @@ describe('an inventory', () => {
 
 describe('dates as people say them', () => {
   const tz = 'Europe/London';
+  const calendar = { timeZone: tz, language: 'en-GB' };
   const now = new Date('2026-03-29T12:00:00Z');
   // Summer time began in the United Kingdom on 29 March 2026 at 01:00 UTC (IANA time zone database).
   it.each([
@@ -118,10 +119,34 @@ describe('dates as people say them', () => {
     ['2026-11-12T09:30:00Z', '12 November, 09:30'],
     ['2025-11-12T09:30:00Z', '12 November 2025, 09:30'],
   ])('%s is %s', (at, said) => {
-    expect(sayTime(new Date(at), tz, now)).toBe(said);
+    expect(sayTime(new Date(at), calendar, now)).toBe(said);
+  });
+  // Words and order of the Unicode CLDR, as a native reader would write them (values from memory).
+  it.each([
+    ['en-US', 'yesterday 12:00', 'November 12, 2025, 09:30', '2 hours', 'Sun'],
+    ['de', 'gestern 12:00', '12. November 2025, 09:30', '2 Stunden', 'So'],
+    ['fr', 'hier 12:00', '12 novembre 2025, 09:30', '2\u00a0heures', 'dim.'],
+    ['nl', 'gisteren 12:00', '12 november 2025, 09:30', '2 uur', 'zo'],
+    ['nb', 'i går 12:00', '12. november 2025, 09:30', '2 timer', 'søn.'],
+    ['pl', 'wczoraj 12:00', '12 listopada 2025, 09:30', '2 godziny', 'niedz.'],
+    ['ar', 'أمس 12:00', '12 نوفمبر 2025, 09:30', 'ساعتان', 'الأحد'],
+  ])('are told in %s, too', (language, yesterday, longAgo, age, weekday) => {
+    const at = (text: string) => sayTime(new Date(text), { timeZone: tz, language }, now);
+    expect([at('2026-03-28T12:00:00Z'), at('2025-11-12T09:30:00Z')]).toEqual([yesterday, longAgo]);
+    expect(sayAge(new Date(now.getTime() - 7_200_000), now, language)).toBe(age);
+    expect(sayWeekday('2026-03-29', language)).toBe(weekday);
+  });
+  it('and names stand in the order of a language: Swedish letters aside, å is an a in German and the last in Norwegian', () => {
+    const names = ['Åse', 'Zoe', 'anna', 'Pier 10', 'Pier 9'];
+    const order = (language: string) => names.toSorted((a, b) => byName(a, b, language));
+    expect(order('de')).toEqual(['anna', 'Åse', 'Pier 9', 'Pier 10', 'Zoe']);
+    expect(order('nb')).toEqual(['anna', 'Pier 9', 'Pier 10', 'Zoe', 'Åse']);
+  });
+  it('of a website in English are British, of one in a language there is none for as well', () => {
+    expect(['en', 'de', 'tlh', undefined].map(dateLanguageOf)).toEqual(['en-GB', 'de', 'en-GB', 'en-GB']);
   });
   it('ages, greetings and fields', () => {
-    expect([20, 90, 7200, 86_400 * 3].map((s) => sayAge(new Date(now.getTime() - s * 1000), now))).toEqual([
+    expect([20, 90, 7200, 86_400 * 3].map((s) => sayAge(new Date(now.getTime() - s * 1000), now, 'en-GB'))).toEqual([
       'a moment',
       '1 minute',
       '2 hours',
@@ -130,7 +155,7 @@ describe('dates as people say them', () => {
     // English wishes a good night only when parting.
     expect(greeting(new Date('2026-07-01T01:00:00Z'), tz)).toBe('Good evening');
     expect(greeting(new Date('2026-07-01T05:00:00Z'), tz)).toBe('Good morning');
-    expect(sayDay(now, tz, now)).toBe('29 March');
+    expect(sayDay(now, calendar, now)).toBe('29 March');
     expect(fieldTime(new Date('2026-07-01T17:05:00Z'), tz)).toBe('2026-07-01T18:05');
   });
 });

@@ -18,7 +18,14 @@ describe('the places the Workshop looks at', () => {
     title: place.path.join('/'),
     place,
   }));
-  const facts = { role: 'a', live: made, people: [ines], pages, nowMs: 0, timeZone: 'Europe/London' };
+  const facts = {
+    role: 'a',
+    live: made,
+    people: [ines],
+    pages,
+    nowMs: 0,
+    calendar: { timeZone: 'Europe/London', language: 'en-GB' },
+  };
 
   it('are those of every state where a rule names one: a rule for published pages is not said to do nothing', () => {
     const toolbars = {

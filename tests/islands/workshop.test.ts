@@ -28,7 +28,7 @@ const facts: WorkshopFacts = {
     place,
   })),
   nowMs: 0,
-  timeZone: 'Europe/London',
+  calendar: { timeZone: 'Europe/London', language: 'en-GB' },
 };
 const closeNotices: Operation = { do: 'set-door', role: 'harbour-desk', section: 'notices', state: 'closed' };
 const after = (op: Operation) => {

@@ -9,7 +9,10 @@ import { db } from '@/server/db/client';
 import { ownRooms } from '@/server/db/schema';
 import { findOwnFrame } from '@/server/own';
 import { loadRoom } from '@/server/room';
-import { accessOf, call, inForce, pageId, signInAs } from './ask';
+import { siteCalendar } from '@/server/calendar';
+import { addPerson } from '@/server/people/accounts';
+import { listPeople } from '@/server/people/people';
+import { accessOf, call, inForce, pageId, signInAs, siteId } from './ask';
 
 const frame = async (first: string) => findOwnFrame(db, await accessOf(first));
 const room = async (first: string) => (await loadRoom(db, await accessOf(first))).room;
@@ -87,6 +90,28 @@ describe('the menu of a role', () => {
 });
 
 describe('preferences', () => {
+  it('tell dates in the language somebody chose, to them alone; what everybody reads is told as the website does', async () => {
+    const lotte = await signInAs('Lotte');
+    expect((await accessOf('Lotte')).calendar).toEqual({ timeZone: 'Europe/London', language: 'en-GB' });
+    await call(ownPreferences, 'PUT', '/x', { ...lotte, body: { dates: 'de' } });
+    const { calendar, site } = await accessOf('Lotte');
+    expect(calendar).toEqual({ timeZone: 'Europe/London', language: 'de' });
+    expect((await accessOf('Oskar')).calendar.language).toBe('en-GB');
+    expect(siteCalendar(site)).toEqual({ timeZone: 'Europe/London', language: 'en-GB' });
+    expect((await call(ownPreferences, 'PUT', '/x', { ...lotte, body: { dates: 'tlh' } })).status).toBe(422);
+  });
+  it('and names of people stand in the order of an alphabet, small letters among the capital ones', async () => {
+    const site = await siteId();
+    for (const name of ['anna b', 'Åse', 'Zoe'])
+      await addPerson(db, { siteId: site, name, email: `${name.slice(0, 1)}@order.example`, passwordHash: 'x' });
+    const names = (await listPeople(db, site)).map(({ name }) => name);
+    expect(names.filter((name) => ['anna b', 'Åse', 'Maud Ellery', 'Zoe'].includes(name))).toEqual([
+      'anna b',
+      'Åse',
+      'Maud Ellery',
+      'Zoe',
+    ]);
+  });
   it('are kept, begin as prepared, and stay so where nobody can choose', async () => {
     const oskar = await signInAs('Oskar');
     const choose = (body: object) => call(ownPreferences, 'PUT', '/x', { ...oskar, body });

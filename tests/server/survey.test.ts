@@ -30,6 +30,8 @@ const exported = async (query: string) => {
   return { ...answer, text: String(answer.body['text']) };
 };
 
+const LONDON = { timeZone: 'Europe/London', language: 'en-GB' };
+
 describe('the access map', () => {
   it('says yes, some or no just as decide() does page by page, for people and roles, on every branch', async () => {
     for (const rows of ['people', 'roles'] as const) {
@@ -73,7 +75,7 @@ describe('who can, and what can they', () => {
   it('name just whom decide() allows, by which way and how long', async () => {
     const s = await survey();
     const quay = s.pages.find((p) => p.address === '/harbours/south-quay');
-    const { able, unable, everyone } = whoCan(s, 'notice.post', quay?.place, 'Europe/London');
+    const { able, unable, everyone } = whoCan(s, 'notice.post', quay?.place, LONDON);
     expect(able.map((a) => a.name)).toEqual(['Ines Varga', 'Maud Ellery', 'Sam Ollis', 'Tomas Reed']);
     expect(able.find((a) => a.name === 'Sam Ollis')).toMatchObject({
       ways: ['Seasonal helper (from “Front line”) may post notices, on the whole site.'],
@@ -86,8 +88,8 @@ describe('who can, and what can they', () => {
     expect(unable.find((one) => one.name === 'Oskar Finch')?.words).toBe(
       'Café manager may post notices under Café, but this lies elsewhere.',
     );
-    expect(whoCan(s, VISIT, quay?.place, 'Europe/London').everyone).toBe(true);
-    expect(whoCan(s, VISIT, s.pages.find((p) => p.address === '/about/crew')?.place, 'Europe/London')).toMatchObject({
+    expect(whoCan(s, VISIT, quay?.place, LONDON).everyone).toBe(true);
+    expect(whoCan(s, VISIT, s.pages.find((p) => p.address === '/about/crew')?.place, LONDON)).toMatchObject({
       everyone: false,
       unable: [],
     });

@@ -11,6 +11,8 @@ export interface RenderOptions {
   pictureUrl?: (id: string) => string | undefined;
   /** The day on the site's clock: an alert that has ended before it is left out. */
   today?: string;
+  /** The language dates are told in; British English when left out. */
+  language?: string;
   /** How many levels deeper headings stand, where the text lies below headings of its own. */
   deeper?: number;
   /** For the code view: what is not known and what has ended stays, in attributes that can be read back. */
@@ -69,7 +71,9 @@ function renderNode(node: DocumentNode, options: RenderOptions): string {
     case 'alert': {
       const until = words(attrs['until']);
       if (!options.whole && until && options.today && until < options.today) return '';
-      const told = options.whole ? '' : `<p data-word>For now${until ? `, until ${sayCalendarDay(until)}` : ''}</p>`;
+      const told = options.whole
+        ? ''
+        : `<p data-word>For now${until ? `, until ${sayCalendarDay(until, options.language)}` : ''}</p>`;
       return `<div data-style="alert"${until ? ` data-until="${escapeHtml(until)}"` : ''}>${told}${inner}</div>`;
     }
     case 'picture': {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { DATE_LANGUAGES } from '../words';
 
 /** Colours of the back office, by their names; each is a set of its own whose every pair meets WCAG 2.2 AA. */
 export const PALETTES = ['paper', 'slate', 'night', 'contrast'] as const;
@@ -14,6 +15,8 @@ export const preferencesSchema = z.strictObject({
   motion: z.enum(['system', 'less']),
   /** The line on the website for who is signed in. */
   bar: z.enum(['shown', 'away']),
+  /** The language of dates; `site`: as the website tells them. */
+  dates: z.enum(['site', ...DATE_LANGUAGES]),
 });
 export type Preferences = z.infer<typeof preferencesSchema>;
 export type Preference = keyof Preferences;
@@ -24,12 +27,13 @@ export const usualPreferences: Preferences = {
   palette: 'paper',
   motion: 'system',
   bar: 'shown',
+  dates: 'site',
 };
 
 /** What the administrator starts everybody with, and which of it stays so for everybody. */
 export const startSchema = z.strictObject({
   start: preferencesSchema.partial(),
-  fixed: z.array(z.enum(['text', 'density', 'palette', 'motion', 'bar'])),
+  fixed: z.array(z.enum(['text', 'density', 'palette', 'motion', 'bar', 'dates'])),
 });
 export type StartPreferences = z.infer<typeof startSchema>;
 

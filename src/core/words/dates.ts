@@ -1,13 +1,46 @@
-/** Dates and times as people say them, on the site's own clock. Pure: "now" is given. */
+/**
+ * Dates and times as people say them, on the site's own clock and in a language. Pure: "now" is given. Their words and
+ * order are those of the Unicode CLDR, as `Intl` has them (ECMA-402).
+ */
 
-const made = new Map<string, Intl.DateTimeFormat>();
-/** A formatter, made once: making one costs a hundred times what using it costs. */
-function formatter(locale: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
-  const key = `${locale} ${JSON.stringify(options)}`;
-  let found = made.get(key);
-  if (!found) made.set(key, (found = new Intl.DateTimeFormat(locale, options)));
-  return found;
+/** How dates are told to somebody. */
+export interface Calendar {
+  /** The clock, by its IANA name: `Europe/London`. */
+  timeZone: string;
+  /** The language of dates, by its tag (BCP 47); order of names in lists goes by it, too. */
+  language: string;
 }
+
+/** Languages dates can be told in. Each is told with the Gregorian calendar and digits from 0 to 9. */
+export const DATE_LANGUAGES = ['en-GB', 'en-US', 'cy', 'gd', 'nl', 'fr', 'de', 'nb', 'pl', 'ar', 'he'] as const;
+export type DateLanguage = (typeof DATE_LANGUAGES)[number];
+
+/** The language dates are told in where a website or a page has some language: "en" tells them the British way. */
+export const dateLanguageOf = (language: string | undefined): DateLanguage =>
+  DATE_LANGUAGES.find((one) => one === language) ?? 'en-GB';
+
+const USUAL: DateLanguage = 'en-GB';
+/** Without what a language would bring along: other calendars and digits. */
+const locale = (language: string) => `${language}-u-ca-gregory-nu-latn`;
+
+/** What was made stays: making a formatter costs a hundred times what using it costs. */
+function kept<T>(make: (language: string, options: object) => T): (language: string, options: object) => T {
+  const made = new Map<string, T>();
+  return (language, options) => {
+    const key = `${language} ${JSON.stringify(options)}`;
+    let found = made.get(key);
+    if (!found) made.set(key, (found = make(locale(language), options)));
+    return found;
+  };
+}
+const formatter = kept((tag, options: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat(tag, options));
+const relative = kept((tag, options: Intl.RelativeTimeFormatOptions) => new Intl.RelativeTimeFormat(tag, options));
+const quantity = kept((tag, options: Intl.NumberFormatOptions) => new Intl.NumberFormat(tag, options));
+const collator = kept((tag, options: Intl.CollatorOptions) => new Intl.Collator(tag, options));
+
+/** The order of two names in lists, as a language has it: small and capital letters side by side, numbers by size. */
+export const byName = (a: string, b: string, language: string): number =>
+  collator(language, { numeric: true, sensitivity: 'variant' }).compare(a, b);
 
 /** The calendar day on the site's clock, `2026-11-25`. */
 export const dayKey = (date: Date, timeZone: string): string => formatter('en-CA', { timeZone }).format(date);
@@ -15,36 +48,37 @@ export const dayKey = (date: Date, timeZone: string): string => formatter('en-CA
 const clock = (date: Date, timeZone: string) =>
   formatter('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(date);
 /** "Mon" for a day `2026-11-23`. */
-export const sayWeekday = (day: string): string =>
-  formatter('en-GB', { weekday: 'short', timeZone: 'UTC' }).format(new Date(`${day}T12:00:00Z`));
+export const sayWeekday = (day: string, language: string): string =>
+  formatter(language, { weekday: 'short', timeZone: 'UTC' }).format(new Date(`${day}T12:00:00Z`));
 /** The hour of the day on the site's clock, 0 to 23. */
 export const hourOf = (date: Date, timeZone: string): number => Number(clock(date, timeZone).slice(0, 2));
 
 /** "12 November", with the year when it is another one. */
-export function sayDay(date: Date, timeZone: string, now: Date): string {
+export function sayDay(date: Date, { timeZone, language }: Calendar, now: Date): string {
   const sameYear = dayKey(date, timeZone).slice(0, 4) === dayKey(now, timeZone).slice(0, 4);
-  return formatter('en-GB', { timeZone, day: 'numeric', month: 'long', ...(!sameYear && { year: 'numeric' }) }).format(
-    date,
-  );
+  const year = sameYear ? {} : { year: 'numeric' };
+  return formatter(language, { timeZone, day: 'numeric', month: 'long', ...year }).format(date);
 }
 
 /** "today 09:30", "yesterday 17:05", "tomorrow 07:00", else "12 November, 09:30". */
-export function sayTime(date: Date, timeZone: string, now: Date): string {
-  const shifted = (days: number) => dayKey(new Date(now.getTime() + days * 86_400_000), timeZone);
+export function sayTime(date: Date, calendar: Calendar, now: Date): string {
+  const { timeZone, language } = calendar;
   const key = dayKey(date, timeZone);
-  const day = key === shifted(0) ? 'today' : key === shifted(-1) ? 'yesterday' : key === shifted(1) ? 'tomorrow' : null;
-  return day ? `${day} ${clock(date, timeZone)}` : `${sayDay(date, timeZone, now)}, ${clock(date, timeZone)}`;
+  const near = [0, -1, 1].find((days) => key === dayKey(new Date(now.getTime() + days * 86_400_000), timeZone));
+  return near === undefined
+    ? `${sayDay(date, calendar, now)}, ${clock(date, timeZone)}`
+    : `${relative(language, { numeric: 'auto' }).format(near, 'day')} ${clock(date, timeZone)}`;
 }
 
 /** "25 November 2026, 09:30": for what is read on another day than it was written. */
-export const sayFullTime = (date: Date, timeZone: string): string =>
-  `${formatter('en-GB', { timeZone, day: 'numeric', month: 'long', year: 'numeric' }).format(date)}, ${clock(date, timeZone)}`;
+export const sayFullTime = (date: Date, { timeZone, language }: Calendar): string =>
+  `${formatter(language, { timeZone, day: 'numeric', month: 'long', year: 'numeric' }).format(date)}, ${clock(date, timeZone)}`;
 
 /** How long ago in the largest whole unit: "5 minutes", "3 hours", "2 days"; under a minute "a moment". */
-export function sayAge(date: Date, now: Date): string {
+export function sayAge(date: Date, now: Date, language: string): string {
   const minutes = Math.floor((now.getTime() - date.getTime()) / 60_000);
-  const count = (n: number, unit: string) => `${n} ${unit}${n === 1 ? '' : 's'}`;
-  if (minutes < 1) return 'a moment';
+  const count = (n: number, unit: string) => quantity(language, { style: 'unit', unit, unitDisplay: 'long' }).format(n);
+  if (minutes < 1) return language.startsWith('en') ? 'a moment' : count(1, 'minute');
   if (minutes < 60) return count(minutes, 'minute');
   if (minutes < 48 * 60) return count(Math.floor(minutes / 60), 'hour');
   return count(Math.floor(minutes / 1440), 'day');
@@ -72,13 +106,13 @@ export function isDay(text: string): boolean {
 export const isMoment = (text: string): boolean =>
   /^.{10}T([01]\d|2[0-3]):[0-5]\d$/.test(text) && isDay(text.slice(0, 10));
 /** "12 November 2026" for a day `2026-11-12`. */
-export const sayCalendarDay = (day: string): string =>
-  formatter('en-GB', { timeZone: 'UTC', day: 'numeric', month: 'long', year: 'numeric' }).format(
+export const sayCalendarDay = (day: string, language: string = USUAL): string =>
+  formatter(language, { timeZone: 'UTC', day: 'numeric', month: 'long', year: 'numeric' }).format(
     new Date(`${day}T12:00:00Z`),
   );
 /** "12 November 2026, 18:30" for `2026-11-12T18:30`. */
-export const sayCalendarMoment = (moment: string): string =>
-  `${sayCalendarDay(moment.slice(0, 10))}, ${moment.slice(11)}`;
+export const sayCalendarMoment = (moment: string, language: string = USUAL): string =>
+  `${sayCalendarDay(moment.slice(0, 10), language)}, ${moment.slice(11)}`;
 
 /** The place whose clock a time zone goes by, as people say it: "London" for `Europe/London`. */
 export const zoneCity = (timeZone: string): string => (timeZone.split('/').at(-1) ?? timeZone).replaceAll('_', ' ');

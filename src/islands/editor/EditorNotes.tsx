@@ -1,4 +1,4 @@
-import { sayList, sayTime } from '@/core/words';
+import { sayList, sayTime, type Calendar } from '@/core/words';
 import { Icon } from '../kit/Icon';
 import { Said } from '../kit/parts';
 import type { ItemDraft } from './useItem';
@@ -35,7 +35,7 @@ export function EditorNotes({
   mayChange,
   draft,
   onBringBack,
-  timeZone,
+  calendar,
   now,
 }: {
   item: EditedItem;
@@ -50,7 +50,7 @@ export function EditorNotes({
   mayChange: (field: string) => boolean;
   draft: ItemDraft;
   onBringBack: () => void;
-  timeZone: string;
+  calendar: Calendar;
   now: string;
 }) {
   return (
@@ -81,13 +81,13 @@ export function EditorNotes({
       {!readOnly && item.draft && item.draft.updatedById !== me.id && (
         <p className="note">
           You go on with a draft that {item.draft.updatedBy} changed last,{' '}
-          {sayTime(new Date(item.draft.updatedAt), timeZone, new Date(now))}.
+          {sayTime(new Date(item.draft.updatedAt), calendar, new Date(now))}.
         </p>
       )}
       {draft.backup && (
         <div className="note flex flex-wrap items-center gap-3" role="region" aria-label="Text kept in this browser">
           <span className="min-w-[14rem] flex-1">
-            This browser kept text of yours from {sayTime(new Date(draft.backup.at), timeZone, new Date(now))} that
+            This browser kept text of yours from {sayTime(new Date(draft.backup.at), calendar, new Date(now))} that
             never reached the website.
           </span>
           <button type="button" className="btn btn-small" onClick={onBringBack}>

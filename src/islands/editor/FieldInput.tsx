@@ -13,7 +13,7 @@ import {
 } from '@/core/content';
 import { Icon } from '../kit/Icon';
 import { Dialog, Labelled } from '../kit/parts';
-import { asPrepared, LockNote, peopleOffered, Shut, useElement } from './elements';
+import { preparedField, LockNote, peopleOffered, Shut, useElement } from './elements';
 
 // Fetched when a page is chosen.
 const PageTargets = lazy(() => import('./PageTargets').then((module) => ({ default: module.PageTargets })));
@@ -48,7 +48,7 @@ const counted = (max: number, value: string) => {
 export function FieldInput(props: FieldProps) {
   const state = useElement(props.field.id);
   if (state.show === 'hidden') return null;
-  const field = asPrepared(props.field, state);
+  const field = preparedField(props.field, state);
   const people = peopleOffered(props.context.people, state, props.context.me ?? '', props.value);
   const input = (
     <>

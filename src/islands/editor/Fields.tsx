@@ -3,7 +3,7 @@ import { documentOf, piecesOf, type Document, type Field } from '@/core/content'
 import type { Tool } from '@/core/inventory';
 import type { TextTools } from '@/core/room';
 import { useAbout } from './about';
-import { asPrepared, LockNote, Shut, useElement } from './elements';
+import { preparedField, LockNote, Shut, useElement } from './elements';
 import { FieldInput } from './FieldInput';
 import type { Wish } from './kept';
 import type { ItemDraft } from './useItem';
@@ -93,7 +93,7 @@ export function FieldBlock({
   );
   const state = useElement(given.id);
   if (given.kind === 'picture' || state.show === 'hidden') return null;
-  const field = asPrepared(given, state);
+  const field = preparedField(given, state);
   const isTheirs = mayChange(field.id) && state.lock === undefined;
   const about = (
     <>

@@ -59,7 +59,7 @@ function Screen({
   allTools,
   pictures,
   ownPictures,
-  timeZone,
+  calendar,
   now,
   layouts,
   settings,
@@ -144,7 +144,7 @@ function Screen({
     context: { people, me: me.id },
     faultOf,
   };
-  const clock = { timeZone, now };
+  const clock = { calendar, now };
   /** What can stand beside the fields. */
   const beside: Record<string, ReactNode> = {
     note: (
@@ -251,7 +251,7 @@ function Screen({
                 if (draft.backup) putIn(theirs(draft.backup.content));
                 draft.setBackup(null);
               }}
-              timeZone={timeZone}
+              calendar={calendar}
               now={now}
             />
             {blocks.main.map(block)}
@@ -298,7 +298,7 @@ function Screen({
             reviewers={reviewers}
             askedOf={askedOf}
             findings={findings ?? []}
-            timeZone={timeZone}
+            timeZone={calendar.timeZone}
             onFinish={(how) => void send(how)}
           />
         </div>
@@ -316,7 +316,7 @@ function Screen({
             waiting={item.waiting}
             mine={item.waiting?.sentById === me.id}
             address={item.address}
-            timeZone={timeZone}
+            calendar={calendar}
             now={now}
             onTryAgain={() => void draft.save()}
           />

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Note, Sends } from '@/core/wire';
-import { sayTime } from '@/core/words';
+import { sayTime, type Calendar } from '@/core/words';
 import { Icon } from '../kit/Icon';
 import { Labelled, ProblemNote } from '../kit/parts';
 import { useKept } from '../kit/useKept';
@@ -9,7 +9,7 @@ import { useAbout } from './about';
 import { Panel } from './Panel';
 
 interface Clock {
-  timeZone: string;
+  calendar: Calendar;
   now: string;
 }
 
@@ -20,7 +20,7 @@ const Words = ({ note }: { note: Note }) => (
 );
 
 /** Words about an item among those who keep it, with answers; what is asked to be changed is among them. */
-export function NotesPanel({ item, initial, timeZone, now }: Clock & { item: string; initial: Note[] }) {
+export function NotesPanel({ item, initial, calendar, now }: Clock & { item: string; initial: Note[] }) {
   const { one, anchor } = useAbout();
   const { act, busy, problem } = useSend();
   const [notes, setNotes] = useState(initial);
@@ -63,13 +63,13 @@ export function NotesPanel({ item, initial, timeZone, now }: Clock & { item: str
                   <div key={answer.id} className="mt-1 ml-3 border-l-3 border-line pl-2">
                     <Words note={answer} />
                     <p className="clip text-sm text-ink-2">
-                      {answer.by}, {sayTime(new Date(answer.at), timeZone, new Date(now))}
+                      {answer.by}, {sayTime(new Date(answer.at), calendar, new Date(now))}
                     </p>
                   </div>
                 ))}
               <p className="flex flex-wrap justify-between gap-2 text-sm text-ink-2">
                 <span className="clip">
-                  {note.by}, {sayTime(new Date(note.at), timeZone, new Date(now))}
+                  {note.by}, {sayTime(new Date(note.at), calendar, new Date(now))}
                 </span>
                 <span className="flex gap-3">
                   {!note.settled && (

@@ -1,3 +1,4 @@
+import type { Calendar } from '@/core/words';
 import { useState } from 'react';
 import type { Remark } from '@/core/wire';
 import { Safe } from '../kit/parts';
@@ -8,12 +9,12 @@ import { RemarkThreads } from '../review/Remarks';
 export function RemarksPanel({
   review,
   initial,
-  timeZone,
+  calendar,
   now,
 }: {
   review: number;
   initial: Remark[];
-  timeZone: string;
+  calendar: Calendar;
   now: string;
 }) {
   const { anchor } = useAbout();
@@ -22,7 +23,7 @@ export function RemarksPanel({
     <section className="card" aria-label="Remarks" data-anchor={anchor('remarks')}>
       <h2 className="mb-2 text-base">Remarks on your text</h2>
       <Safe>
-        <RemarkThreads review={review} remarks={remarks} onChange={setRemarks} timeZone={timeZone} now={now} />
+        <RemarkThreads review={review} remarks={remarks} onChange={setRemarks} calendar={calendar} now={now} />
       </Safe>
     </section>
   );

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { sayTime, zoneCity } from '@/core/words';
+import { sayTime, zoneCity, type Calendar } from '@/core/words';
 import type { Sends } from '@/core/wire';
 import { Labelled, ProblemNote, Said } from '../kit/parts';
 import { useSend } from '../kit/useSend';
@@ -7,7 +7,7 @@ import { useAbout } from './about';
 import { Panel } from './Panel';
 
 interface Clock {
-  timeZone: string;
+  calendar: Calendar;
   now: string;
 }
 export interface PlannedRow {
@@ -22,14 +22,14 @@ export function SchedulePanel({
   item,
   planned,
   mayRetire,
-  timeZone,
+  calendar,
   now,
 }: Clock & { item: string; planned: PlannedRow[]; mayRetire: boolean }) {
   const { anchor } = useAbout();
   const { act, busy, problem, faultOf } = useSend();
   const [at, setAt] = useState('');
   const [said, setSaid] = useState<string | null>(null);
-  const say = (instant: string) => sayTime(new Date(instant), timeZone, new Date(now));
+  const say = (instant: string) => sayTime(new Date(instant), calendar, new Date(now));
   const run = async (body: Sends<'POST /api/items/[id]/schedule'>) => {
     const sent = await act('POST', `/api/items/${item}/schedule`, body);
     if (!sent?.ok) return;
@@ -86,7 +86,7 @@ export function SchedulePanel({
             if (at) void run({ at });
           }}
         >
-          <Labelled label="Take it down at" hint={`${zoneCity(timeZone)} time.`} fault={faultOf('at')}>
+          <Labelled label="Take it down at" hint={`${zoneCity(calendar.timeZone)} time.`} fault={faultOf('at')}>
             {(ids) => (
               <input
                 {...ids}

@@ -1,4 +1,4 @@
-import { sayDay, sayTime } from '@/core/words';
+import { sayDay, sayTime, type Calendar } from '@/core/words';
 import { useAbout } from './about';
 import { DraftMark } from './panels';
 import type { DraftState } from './model';
@@ -13,7 +13,7 @@ interface StateCardProps {
   waiting: { sentBy: string; sentAt: string; askedOf: string | null } | null;
   mine: boolean;
   address: string | null;
-  timeZone: string;
+  calendar: Calendar;
   now: string;
   onTryAgain: () => void;
 }
@@ -28,21 +28,21 @@ export function StateCard({
   waiting,
   mine,
   address,
-  timeZone,
+  calendar,
   now,
   onTryAgain,
 }: StateCardProps) {
   const { one, anchor } = useAbout();
   return (
     <section aria-label="What visitors see" data-anchor={anchor('state')}>
-      {!readOnly && <DraftMark state={state} timeZone={timeZone} />}
+      {!readOnly && <DraftMark state={state} calendar={calendar} />}
       <p className="mt-2">
         {live && address === null ? (
           'It is published. Visitors see it once its page is on the website.'
         ) : live ? (
           <>
             Visitors {dirty || waiting ? 'still ' : ''}see the version from{' '}
-            <strong>{sayDay(new Date(live.at), timeZone, new Date(now))}</strong>.{' '}
+            <strong>{sayDay(new Date(live.at), calendar, new Date(now))}</strong>.{' '}
             <a className="link" href={address ?? undefined} target="_blank" rel="noreferrer">
               Look
             </a>
@@ -56,7 +56,7 @@ export function StateCard({
       {waiting && (
         <p className="mt-2 text-ink-2">
           <span className="pill pill-sky">Second look</span> {mine ? 'You' : waiting.sentBy} sent a version{' '}
-          {sayTime(new Date(waiting.sentAt), timeZone, new Date(now))}; it waits
+          {sayTime(new Date(waiting.sentAt), calendar, new Date(now))}; it waits
           {waiting.askedOf && ` for ${waiting.askedOf}`}. {!readOnly && 'Sending again replaces it.'}
         </p>
       )}

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { FieldChange, PageContent } from '@/core/content';
-import { sayTime } from '@/core/words';
+import { sayTime, type Calendar } from '@/core/words';
 import { Dialog, Labelled } from '../kit/parts';
 import { send } from '../kit/send';
 import { Changes } from '../review/Changes';
@@ -22,21 +22,21 @@ export function VersionsPanel({
   item,
   versions,
   onWriteOn,
-  timeZone,
+  calendar,
   now,
 }: {
   item: string;
   versions: VersionRow[];
   /** Left out for who may not change the page. */ onWriteOn?:
     ((content: PageContent, of: string, version: number) => void) | undefined;
-  timeZone: string;
+  calendar: Calendar;
   now: string;
 }) {
   const { one, anchor } = useAbout();
   const [open, setOpen] = useState<VersionRow | null>(null);
   const [other, setOther] = useState('');
   const [compared, setCompared] = useState<{ changes: FieldChange[]; content: PageContent } | string | null>(null);
-  const day = (at: string) => sayTime(new Date(at), timeZone, new Date(now));
+  const day = (at: string) => sayTime(new Date(at), calendar, new Date(now));
   const look = async (version: VersionRow, withId: string) => {
     setOpen(version);
     setOther(withId);

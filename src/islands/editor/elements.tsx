@@ -16,7 +16,7 @@ export function useElement(id: string): Elements[string] {
 const ME = 'me';
 
 /** A field in the administrator's words, with what it offers. */
-export function asPrepared(field: Field, { label, hint, required, choices }: Elements[string]): Field {
+export function preparedField(field: Field, { label, hint, required, choices }: Elements[string]): Field {
   const named: Field = {
     ...field,
     ...(label && { name: label }),

@@ -1,4 +1,4 @@
-import { sayTime } from '@/core/words';
+import { sayTime, type Calendar } from '@/core/words';
 import { happened } from '../kit/happened';
 import { Icon, type IconName } from '../kit/Icon';
 import { useAbout } from './about';
@@ -7,7 +7,7 @@ import { PictureChooser, type PictureChoice } from './PictureChooser';
 import type { DraftState } from './model';
 
 /** Whether the draft is kept, in words and by mark. */
-export function DraftMark({ state, timeZone }: { state: DraftState; timeZone: string }) {
+export function DraftMark({ state, calendar }: { state: DraftState; calendar: Calendar }) {
   const [look, icon, words] = ((): [string, IconName, string] => {
     switch (state.status) {
       case 'untouched':
@@ -17,7 +17,7 @@ export function DraftMark({ state, timeZone }: { state: DraftState; timeZone: st
       case 'saving':
         return ['pill-sun', 'clock', 'Keeping…'];
       case 'kept':
-        return ['pill-sun', 'draft', `Draft kept ${sayTime(new Date(state.at), timeZone, new Date())}`];
+        return ['pill-sun', 'draft', `Draft kept ${sayTime(new Date(state.at), calendar, new Date())}`];
       case 'trial':
         return ['pill-sky', 'eye', 'Trial: not kept'];
       case 'offline':

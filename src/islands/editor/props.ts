@@ -1,3 +1,4 @@
+import type { Calendar } from '@/core/words';
 import type { ReactNode } from 'react';
 import type { Field, Layouts, PageContent } from '@/core/content';
 import type { Tool } from '@/core/inventory';
@@ -65,7 +66,7 @@ export interface EditorProps {
   pictures: PictureChoice[];
   /** Those the item has or once had, by their ids. */
   ownPictures: string[];
-  timeZone: string;
+  calendar: Calendar;
   now: string;
 }
 

@@ -44,20 +44,39 @@ export default function OwnReading({
         {(Object.keys(READING) as Preference[]).map((id) => (
           <fieldset key={id} disabled={busy || fixed.includes(id)}>
             <legend className="label">{preferenceName(id)}</legend>
-            <div className="flex flex-wrap gap-x-5 gap-y-1">
-              {READING[id].map(([value, name]) => (
-                <label key={String(value)} className="flex min-h-[28px] items-center gap-2">
-                  <input
-                    type="radio"
-                    name={id}
-                    className="h-4 w-4 accent-pine"
-                    checked={now[id] === value}
-                    onChange={() => void choose({ [id]: value })}
-                  />
-                  {name}
-                </label>
-              ))}
-            </div>
+            {READING[id].length > 6 ? (
+              <select
+                className="field"
+                aria-label={preferenceName(id)}
+                value={String(now[id])}
+                onChange={(event) => {
+                  const chosen = READING[id].find(([one]) => one === event.target.value)?.[0];
+                  void choose({ [id]: chosen });
+                }}
+              >
+                {READING[id].map(([value, name]) => (
+                  <option key={String(value)} value={String(value)}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            ) : (
+              <div className="flex flex-wrap gap-x-5 gap-y-1">
+                {READING[id].map(([value, name]) => (
+                  <label key={String(value)} className="flex min-h-[28px] items-center gap-2">
+                    <input
+                      type="radio"
+                      name={id}
+                      className="h-4 w-4 accent-pine"
+                      checked={now[id] === value}
+                      onChange={() => void choose({ [id]: value })}
+                    />
+                    {name}
+                  </label>
+                ))}
+              </div>
+            )}
+            {id === 'dates' && <p className="hint">Of days, months and how long ago, from the next screen on.</p>}
             {fixed.includes(id) && <p className="hint">This stays as it was prepared for everybody.</p>}
           </fieldset>
         ))}

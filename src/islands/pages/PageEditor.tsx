@@ -21,7 +21,7 @@ export interface PageEditorProps extends EditorProps {
 
 /** The edit screen of a page. */
 export function PageEditor({ address, top, site, visitors, links, layoutIds, ...props }: PageEditorProps) {
-  const { timeZone, now, item } = props;
+  const { calendar, now, item } = props;
   return (
     <ItemEditor
       {...props}
@@ -36,7 +36,7 @@ export function PageEditor({ address, top, site, visitors, links, layoutIds, ...
         about: <AboutPanel layoutIds={layoutIds} {...parts} />,
         visitors: visitors && <VisitorsPanel page={item.id} visitors={visitors} />,
         link: (
-          <PreviewLinkPanel initial={links} page={item.id} timeZone={timeZone} now={now} before={() => draft.save()} />
+          <PreviewLinkPanel initial={links} page={item.id} calendar={calendar} now={now} before={() => draft.save()} />
         ),
       })}
     />

@@ -1,3 +1,4 @@
+import type { Calendar } from '@/core/words';
 import type { ListedPage } from '@/core/content';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
@@ -67,7 +68,7 @@ export function PageList({
   chosen,
   onChoose,
   menu,
-  timeZone,
+  calendar,
   now,
 }: {
   filter: PageFilter;
@@ -77,7 +78,7 @@ export function PageList({
   chosen: ReadonlyMap<string, string> | null;
   onChoose: (page: ListedPage, on: boolean) => void;
   menu: (page: ListedPage) => ReactNode;
-  timeZone: string;
+  calendar: Calendar;
   now: string;
 }) {
   const { rows, total, problem, load } = useStretches(filter);
@@ -219,7 +220,7 @@ export function PageList({
                       </div>
                       {shown.map((column) => (
                         <div key={column.id} role="cell" className="clip text-[0.95rem]">
-                          {column.cell(page, { languages: choices.languages, timeZone, now })}
+                          {column.cell(page, { languages: choices.languages, calendar, now })}
                         </div>
                       ))}
                       <div role="cell">{menu(page)}</div>

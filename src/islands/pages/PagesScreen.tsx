@@ -1,3 +1,4 @@
+import type { Calendar } from '@/core/words';
 import type { ListedPage } from '@/core/content';
 import {
   DndContext,
@@ -34,7 +35,7 @@ export interface PagesProps {
   layouts: { id: string; name: string; purpose: string }[];
   choices: Choices;
   saved: { name: string; filter: PageFilter }[];
-  timeZone: string;
+  calendar: Calendar;
   now: string;
 }
 
@@ -71,7 +72,7 @@ function collide(args: Parameters<typeof pointerWithin>[0]): Collision[] {
 const zoneOf = (event: Pick<DragMoveEvent, 'collisions'>): Zone =>
   (event.collisions?.[0]?.data?.['zone'] as Zone | undefined) ?? 'inside';
 
-function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, now }: PagesProps) {
+function Screen({ initial, view: view0, may, layouts, choices, saved, calendar, now }: PagesProps) {
   const tree = useTree(initial);
   const [view, setView] = useState<'tree' | 'list'>(view0);
   const show = (next: 'tree' | 'list') => {
@@ -322,7 +323,7 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, timeZone, 
           chosen={chosen}
           onChoose={choose}
           menu={(page) => <RowMenu page={page} onAction={(action) => act(page, action)} />}
-          timeZone={timeZone}
+          calendar={calendar}
           now={now}
         />
       )}

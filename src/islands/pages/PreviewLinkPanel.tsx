@@ -1,13 +1,13 @@
 import { useState } from 'react';
 import type { PreviewEntry } from '@/core/wire';
-import { sayTime } from '@/core/words';
+import { sayTime, type Calendar } from '@/core/words';
 import { Panel } from '../editor/Panel';
 import { Icon } from '../kit/Icon';
 import { Labelled, ProblemNote, Said } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 
 interface Clock {
-  timeZone: string;
+  calendar: Calendar;
   now: string;
 }
 
@@ -17,7 +17,7 @@ interface Clock {
 export function PreviewLinkPanel({
   page,
   initial,
-  timeZone,
+  calendar,
   now,
   before,
 }: Clock & { page: string; initial: PreviewEntry[]; /** Keeps the draft first. */ before: () => Promise<unknown> }) {
@@ -26,7 +26,7 @@ export function PreviewLinkPanel({
   const [link, setLink] = useState<{ url: string; expiresAt: string } | null>(null);
   const [links, setLinks] = useState(initial);
   const [said, setSaid] = useState<string | null>(null);
-  const say = (instant: string) => sayTime(new Date(instant), timeZone, new Date(now));
+  const say = (instant: string) => sayTime(new Date(instant), calendar, new Date(now));
   const end = async (id: number) => {
     const sent = await act('POST', `/api/pages/${page}/preview-link`, { end: id });
     if (!sent?.ok) return;

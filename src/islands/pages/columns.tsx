@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import type { ListedPage } from '@/core/content';
 import type { PageFilter } from '@/core/wire';
-import { sayTime } from '@/core/words';
+import { sayTime, type Calendar } from '@/core/words';
 import { STATES } from './model';
 import type { Choice } from './PageFilters';
 
@@ -9,7 +9,7 @@ interface Column {
   /** What the server sorts by; null where it does not. */
   sort: PageFilter['sort'] | null;
   width: string;
-  cell: (page: ListedPage, by: { languages: readonly Choice[]; timeZone: string; now: string }) => ReactNode;
+  cell: (page: ListedPage, by: { languages: readonly Choice[]; calendar: Calendar; now: string }) => ReactNode;
 }
 
 /** How the columns of the inventory look. */
@@ -34,7 +34,7 @@ export const COLUMNS: ReadonlyMap<string, Column> = new Map<string, Column>([
     {
       sort: 'changed',
       width: '11rem',
-      cell: (page, { timeZone, now }) => sayTime(new Date(page.changedAt), timeZone, new Date(now)),
+      cell: (page, { calendar, now }) => sayTime(new Date(page.changedAt), calendar, new Date(now)),
     },
   ],
   ['address', { sort: null, width: '13rem', cell: (page) => page.address }],

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Remark, Sends } from '@/core/wire';
-import { sayTime } from '@/core/words';
+import { sayTime, type Calendar } from '@/core/words';
 import { ProblemNote, useFocusLater } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
@@ -10,13 +10,13 @@ export function RemarkThreads({
   review,
   remarks,
   onChange,
-  timeZone,
+  calendar,
   now,
 }: {
   review: number;
   remarks: Remark[];
   onChange: (remarks: Remark[]) => void;
-  timeZone: string;
+  calendar: Calendar;
   now: string;
 }) {
   const { act, busy, problem } = useSend();
@@ -34,7 +34,7 @@ export function RemarkThreads({
     if (answering !== null) forget();
     close();
   };
-  const when = (at: string) => sayTime(new Date(at), timeZone, new Date(now));
+  const when = (at: string) => sayTime(new Date(at), calendar, new Date(now));
   const firsts = remarks.filter((remark) => remark.answers === null);
   return (
     <div className="grid gap-3">

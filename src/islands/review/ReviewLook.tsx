@@ -1,3 +1,4 @@
+import type { Calendar } from '@/core/words';
 import { useState } from 'react';
 import type { FieldChange } from '@/core/content';
 import type { Remark } from '@/core/wire';
@@ -14,7 +15,7 @@ export function ReviewLook(props: {
   review: number;
   changes: FieldChange[];
   remarks: Remark[];
-  timeZone: string;
+  calendar: Calendar;
   now: string;
 }) {
   return (
@@ -28,13 +29,13 @@ function Look({
   review,
   changes,
   remarks: initial,
-  timeZone,
+  calendar,
   now,
 }: {
   review: number;
   changes: FieldChange[];
   remarks: Remark[];
-  timeZone: string;
+  calendar: Calendar;
   now: string;
 }) {
   const [remarks, setRemarks] = useState(initial);
@@ -69,7 +70,7 @@ function Look({
       </div>
       <section aria-label="Remarks" data-anchor="review.look.remarks" className="card">
         <h2 className="mb-2 text-base">Remarks</h2>
-        <RemarkThreads review={review} remarks={remarks} onChange={setRemarks} timeZone={timeZone} now={now} />
+        <RemarkThreads review={review} remarks={remarks} onChange={setRemarks} calendar={calendar} now={now} />
       </section>
       {making && (
         <Dialog open onClose={() => setMaking(null)} title="A remark on this line">

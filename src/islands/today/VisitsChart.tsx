@@ -6,7 +6,14 @@ const H = 150;
 const AXIS = 40;
 
 /** Visits day by day. Every bar carries its figure and its day as text; nothing is told by colour alone. */
-export function VisitsChart({ days }: { days: { day: string; visits: number; partial: boolean }[] }) {
+export function VisitsChart({
+  days,
+  language,
+}: {
+  days: { day: string; visits: number; partial: boolean }[];
+  /** Of the names of days. */
+  language: string;
+}) {
   const x = scaleBand(
     days.map((d) => d.day),
     [0, W],
@@ -16,7 +23,7 @@ export function VisitsChart({ days }: { days: { day: string; visits: number; par
     <svg
       viewBox={`0 0 ${W} ${H}`}
       role="img"
-      aria-label={`Visits: ${days.map((d) => `${sayWeekday(d.day)} ${d.visits}${d.partial ? ' so far' : ''}`).join(', ')}`}
+      aria-label={`Visits: ${days.map((d) => `${sayWeekday(d.day, language)} ${d.visits}${d.partial ? ' so far' : ''}`).join(', ')}`}
       className="mx-auto max-h-[11.5rem] w-full"
     >
       {days.map((d) => {
@@ -36,7 +43,7 @@ export function VisitsChart({ days }: { days: { day: string; visits: number; par
               {d.visits}
             </text>
             <text y={H - AXIS + 17} textAnchor="middle" className="fill-ink text-[12px]">
-              {sayWeekday(d.day)}
+              {sayWeekday(d.day, language)}
             </text>
             {d.partial && (
               <text y={H - AXIS + 32} textAnchor="middle" className="fill-ink-2 text-[11px]">

@@ -1,7 +1,5 @@
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
-import type { Decision } from '@/core/access';
 import type { PermissionId } from '@/core/inventory';
-import type { Plan } from '@/core/plan';
 import { differences } from '@/core/release';
 import type { PlanState } from '@/core/wire';
 import { sayAge } from '@/core/words';
@@ -11,103 +9,11 @@ import { Confirm, ProblemNote, Safe } from '../kit/parts';
 import { usePages } from '../kit/usePages';
 import { useSend } from '../kit/useSend';
 import { ManyDialog } from '../people/Many';
-import { holdersOf, prepare, type Prepared, type WorkshopFacts, type WorkshopPage } from './model';
+import { holdersOf, prepare, type WorkshopFacts, type WorkshopPage } from './model';
 import { Now } from './Now';
-import { AccessStep } from './steps/AccessStep';
-import { DashboardStep } from './steps/DashboardStep';
-import { MenuStep } from './steps/MenuStep';
-import { ScreensStep } from './steps/ScreensStep';
-import { TasksStep } from './steps/TasksStep';
-import { ToolbarStep } from './steps/ToolbarStep';
-import { ToursStep } from './steps/ToursStep';
-import { WalkStep } from './steps/WalkStep';
-import { WordsStep } from './steps/WordsStep';
-import { usePlan, type Change } from './usePlan';
+import { STEPS, type StepId } from './steps';
+import { usePlan } from './usePlan';
 import { usePreparing } from './usePreparing';
-
-export const STEPS = [
-  {
-    id: 'tasks',
-    name: 'Tasks',
-    title: (role: string) => `What must “${role}” get done?`,
-    says: 'Tick the jobs, not the rights. What they need follows from them.',
-    Work: TasksStep,
-  },
-  {
-    id: 'access',
-    name: 'Access',
-    title: (role: string) => `What may “${role}” do, and where?`,
-    says: 'The least that the tasks need. What comes from another role stands in a dashed frame.',
-    Work: AccessStep,
-  },
-  {
-    id: 'menu',
-    name: 'Menu',
-    title: (role: string) => `Which doors are in the room of “${role}”?`,
-    says: 'Bigger rooms hold more of this role’s tasks. Choose a room to open, close or put it away.',
-    Work: MenuStep,
-  },
-  {
-    id: 'toolbar',
-    name: 'Toolbar',
-    title: (role: string) => `What does “${role}” write with, and where?`,
-    says: 'The toolbar they get in every text they may write in. The fewer tools, the less can go wrong.',
-    Work: ToolbarStep,
-  },
-  {
-    id: 'dashboard',
-    name: 'Dashboard',
-    title: (role: string) => `What stands on Today for “${role}”?`,
-    says: 'Below the task cards. Drag by the dots, or press Space on them and use the arrow keys; press a name to set it.',
-    Work: DashboardStep,
-  },
-  {
-    id: 'screens',
-    name: 'Edit screens',
-    title: (role: string) => `What is on the edit screens of “${role}”?`,
-    says: 'The screen they get, smaller. Drag to another place, press a name to close, hide, lock or rename it.',
-    Work: ScreensStep,
-  },
-  {
-    id: 'words',
-    name: 'Words',
-    title: (role: string) => `What does the office say to “${role}”?`,
-    says: 'A few sentences of your own on Today, behind a door, or on an edit screen, where they are needed.',
-    Work: WordsStep,
-  },
-  {
-    id: 'tours',
-    name: 'Tours',
-    title: (role: string) => `How is “${role}” shown the way?`,
-    says: 'A tour for every ticked task, made from the screens. Put it in your own words.',
-    Work: ToursStep,
-  },
-  {
-    id: 'walk',
-    name: 'Walk through',
-    title: (role: string) => `Does the room of “${role}” work?`,
-    says: 'Step in and try each task before anybody else has to.',
-    Work: WalkStep,
-  },
-] as const;
-export type StepId = (typeof STEPS)[number]['id'];
-
-export interface StepProps {
-  facts: WorkshopFacts;
-  plan: Plan;
-  prepared: Prepared;
-  best: (permission: PermissionId) => Decision;
-  change: Change;
-  /** Which permission "why?" is answered for. */
-  setFocus: (permission: PermissionId | null) => void;
-  setWarning: (warning: string | null) => void;
-  stepIn: () => void;
-  /** Where beside it a step can show what it is about. */
-  slot: HTMLElement | null;
-  readOnly: boolean;
-  /** Which change of the prepared plan is kept by now. */
-  revision: number;
-}
 
 export interface PlannerProps {
   site: string;
@@ -258,7 +164,7 @@ function Bench({ site, initial, facts, step: first, mayEdit, mayGive }: PlannerP
                 disabled={!state.undo || saving}
                 title={
                   state.undo
-                    ? `${state.undo.words} (${sayAge(new Date(state.undo.at), new Date())} ago)`
+                    ? `${state.undo.words} (${sayAge(new Date(state.undo.at), new Date(), facts.calendar.language)} ago)`
                     : 'Nothing of yours to undo in this role'
                 }
                 onClick={() => undo()}

@@ -1,5 +1,5 @@
 import { isInForce, type Decision, type Names, type Place, type PolicyPerson } from '@/core/access';
-import { sayDay } from '@/core/words';
+import { sayDay, type Calendar } from '@/core/words';
 import { fieldName, type PermissionId } from '@/core/inventory';
 import { applyOperation, getRole, type Operation, type Plan, type PlanRole } from '@/core/plan';
 import { askerFor, figures, lossBetween, room, type Loss, type Room, type RoomFigures } from '@/core/room';
@@ -20,7 +20,7 @@ export interface WorkshopFacts {
   people: PolicyPerson[];
   pages: readonly WorkshopPage[];
   nowMs: number;
-  timeZone: string;
+  calendar: Calendar;
 }
 
 /** Whom the room is shown for: the role alone, or somebody who holds it, with all else they hold. */
@@ -56,7 +56,7 @@ export const holdersOf = (facts: WorkshopFacts): PolicyPerson[] =>
  * they would have.
  */
 export function viewerOf(facts: WorkshopFacts, person: PolicyPerson): Viewer {
-  const day = (ms: number) => sayDay(new Date(ms), facts.timeZone, new Date(facts.nowMs));
+  const day = (ms: number) => sayDay(new Date(ms), facts.calendar, new Date(facts.nowMs));
   const held = person.assignments.filter((a) => a.role === facts.role);
   const awake = { ...person, suspended: false };
   const isNow = held.length === 0 || held.some((a) => isInForce(a, facts.nowMs));

@@ -19,7 +19,7 @@ import { scopeNames } from '@/core/inventory';
 import { grantInWords, operationInWords, policyOf, remediesFor, type Operation, type Plan } from '@/core/plan';
 import { room, type RoomTask } from '@/core/room';
 import type { WhyGroup } from '@/core/wire';
-import { isDay, sayDay } from '@/core/words';
+import { isDay, sayDay, type Calendar } from '@/core/words';
 import { inventory } from '@/office';
 import { findInstant, now } from '../clock';
 import { listPages, type PageFacts, liveNameOf } from '../tree/tree';
@@ -223,7 +223,7 @@ export function whoCan(
   survey: Survey,
   permission: string,
   place: Place | undefined,
-  timeZone: string,
+  calendar: Calendar,
 ): { able: Able[]; unable: { id: string; name: string; words: string }[]; everyone: boolean } {
   const { people, policy, names, atMs } = survey;
   const ask = (person: string | null) =>
@@ -249,7 +249,7 @@ export function whoCan(
         name: person.name,
         email: person.email,
         ways: [...new Set(ways)],
-        until: last === Infinity ? 'no end' : `to ${sayDay(new Date(last - 1), timeZone, now())}`,
+        until: last === Infinity ? 'no end' : `to ${sayDay(new Date(last - 1), calendar, now())}`,
       },
     ];
   });

@@ -3,9 +3,11 @@ import { decide, isInForce, type Beyond, type Names, type Policy, type PolicyPer
 import { fieldName } from '@/core/inventory';
 import { beyondMeInTrial, KEYHOLDER, policyOf, type Plan } from '@/core/plan';
 import { inventory } from '@/office';
+import type { Calendar } from '@/core/words';
+import { ownCalendar, siteCalendar } from '../calendar';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { sessions, sites } from '../db/schema';
+import { ownRooms, sessions, sites } from '../db/schema';
 import { findKeyholderName, findPolicyPerson, listPeople } from '../people/people';
 import { findPageNames } from '../tree/tree';
 import { getLivePlan, getPreparedPlan } from '../plan/plans';
@@ -26,6 +28,8 @@ export interface Access {
   trial: { back: string } | null;
   plan: Plan;
   policy: Policy;
+  /** How dates are told to whoever reads. */
+  calendar: Calendar;
 }
 
 /** The site that is asked by a name; by any other name the first that has none of its own. */
@@ -44,16 +48,18 @@ export async function findAccess(tx: Tx, token: string | undefined): Promise<Acc
   if (!token) return undefined;
   const tokenHash = hashToken(token);
   const [row] = await tx
-    .select({ session: sessions, site: sites })
+    .select({ session: sessions, site: sites, preferences: ownRooms.preferences })
     .from(sessions)
     .innerJoin(sites, eq(sites.id, sessions.siteId))
+    .leftJoin(ownRooms, eq(ownRooms.personId, sessions.personId))
     .where(and(eq(sessions.tokenHash, tokenHash), gt(sessions.expiresAt, now())));
   if (!row) return undefined;
   const { session, site } = row;
   const signedIn = await findPolicyPerson(tx, session.personId);
   if (!signedIn || signedIn.suspended) return undefined;
   const live = await getLivePlan(tx, site);
-  const own = { site, tokenHash, signedInId: session.personId };
+  const calendar = ownCalendar(site, live, row.preferences);
+  const own = { site, tokenHash, signedInId: session.personId, calendar };
   const asked = session.stepInAs
     ? await findPolicyPerson(tx, session.stepInAs)
     : session.stepInRole
@@ -103,6 +109,7 @@ export async function mustFindKeyholderAccess(tx: Tx, site: Site): Promise<Acces
     trial: null,
     plan,
     policy: policyOf(inventory, plan, [who]),
+    calendar: siteCalendar(site),
   };
 }
 

@@ -139,7 +139,7 @@ export async function loadEditScreen(
       ...picture,
       ofPart: part !== null && (place?.path.includes(part) ?? false),
     })),
-    timeZone: access.site.timeZone,
+    calendar: access.calendar,
     now: now().toISOString(),
   };
 }

@@ -1,7 +1,8 @@
-import { and, asc, eq, gt, ne } from 'drizzle-orm';
+import { and, eq, gt, ne } from 'drizzle-orm';
 import type { Present } from '@/core/wire';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
+import { byName } from '../db/order';
 import { people, presence } from '../db/schema';
 import type { Access } from '../gate/access';
 
@@ -40,6 +41,6 @@ export async function tellPresence(
         gt(presence.seenAt, new Date(now().getTime() - GONE_AFTER_MS)),
       ),
     )
-    .orderBy(asc(people.name));
+    .orderBy(byName(people.name));
   return { others: rows.map((row) => ({ ...row, id: String(row.id) })) };
 }

@@ -4,6 +4,7 @@ import { canonical } from '@/core/json';
 import type { PreviewEntry } from '@/core/wire';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
+import { siteCalendar } from '../calendar';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { items, people, previewLinks } from '../db/schema';
@@ -121,6 +122,7 @@ async function stillWorks(tx: Tx, site: Site, link: typeof previewLinks.$inferSe
         trial: null,
         plan,
         policy: policyOf(inventory, plan, [maker]),
+        calendar: siteCalendar(site),
       },
       'item.edit',
       placed,

@@ -5,6 +5,7 @@ import type { JudgedFinding } from '@/core/wire';
 import { sayTime } from '@/core/words';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
+import { siteCalendar } from '../calendar';
 import { now } from '../clock';
 import { isDatabaseAway, type Tx } from '../db/client';
 import { drafts, media, items, publications, reviews, revisions, schedules, sites } from '../db/schema';
@@ -251,7 +252,7 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
     await putOnline(tx, actor, entry.itemId, revision.id, revision.content, { at: entry.dueAt });
     await record(tx, actor, 'published, as planned', textOf(revision.content, 'title'), {
       href: hrefOf(item),
-      detail: sayTime(entry.dueAt, site.timeZone, now()),
+      detail: sayTime(entry.dueAt, siteCalendar(site), now()),
     });
   } else {
     const branch = await findBranch(tx, site.id, entry.itemId);
@@ -276,6 +277,7 @@ async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$infer
     who: maker,
     trial: null,
     policy: policyOf(inventory, actor.plan, [maker]),
+    calendar: siteCalendar(actor.site),
   };
   const place = await findPlace(tx, actor.site.id, entry.itemId);
   const may = (permission: string) => mayNow(access, permission, { place }).allowed;

@@ -5,8 +5,10 @@ import { policyOf, publishingOf } from '@/core/plan';
 import { sayTime } from '@/core/words';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
+import { siteCalendar } from '../calendar';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
+import { byName } from '../db/order';
 import { drafts, media, items, people, reviews, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { notFound, Problem, problemAt } from '../gate/problems';
@@ -146,7 +148,7 @@ async function publishRevision(
   await scheduleFor(tx, access, itemId, { what: 'publish', dueAt, revisionId });
   await record(tx, access, actions.later, textOf(content, 'title'), {
     ...more,
-    detail: [`For ${sayTime(dueAt, access.site.timeZone, now())}.`, note].filter(Boolean).join(' '),
+    detail: [`For ${sayTime(dueAt, siteCalendar(access.site), now())}.`, note].filter(Boolean).join(' '),
   });
 }
 
@@ -331,7 +333,7 @@ export async function getReviewView(tx: Tx, siteId: number, id: number): Promise
     .select({ name: people.name })
     .from(people)
     .where(inArray(people.id, [...new Set([...row.writers, review.sentBy])]))
-    .orderBy(people.name);
+    .orderBy(byName(people.name));
   return {
     id,
     itemId: String(review.itemId),

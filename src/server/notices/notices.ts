@@ -3,6 +3,7 @@ import type { Place } from '@/core/access';
 import type { Correction, NewNotice } from '@/core/wire';
 import { fieldTime, sayFullTime } from '@/core/words';
 import { record } from '../activity/activity';
+import { siteCalendar } from '../calendar';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { notices, items, people } from '../db/schema';
@@ -154,7 +155,7 @@ export async function correctNotice(tx: Tx, access: Access, id: number, given: C
       ? instantOf(given.until, access.site.timeZone, 'until')
       : null;
   mustShow(startsAt, endsAt);
-  const time = (at: Date | null) => (at ? sayFullTime(at, access.site.timeZone) : 'no end');
+  const time = (at: Date | null) => (at ? sayFullTime(at, siteCalendar(access.site)) : 'no end');
   const changes = [
     ...(given.text === old.text ? [] : [`“${old.text}” → “${given.text}”`]),
     ...(given.kind === old.kind ? [] : [`${old.kind} → ${given.kind}`]),

@@ -1,6 +1,7 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { filterSchema, type PageFilter, type SavedFilter } from '@/core/wire';
 import type { Tx } from '../db/client';
+import { byName } from '../db/order';
 import { savedFilters } from '../db/schema';
 import type { Access } from '../gate/access';
 
@@ -10,7 +11,7 @@ export async function listFilters(tx: Tx, access: Access): Promise<SavedFilter[]
     .select()
     .from(savedFilters)
     .where(eq(savedFilters.personId, access.signedInId))
-    .orderBy(asc(savedFilters.name));
+    .orderBy(byName(savedFilters.name));
   return rows.flatMap((row) => {
     const parsed = filterSchema.safeParse(JSON.parse(row.query));
     return parsed.success ? [{ name: row.name, filter: parsed.data }] : [];

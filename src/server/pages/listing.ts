@@ -116,7 +116,7 @@ async function listed(
       state: row.state,
       author: row.authorId === null ? null : String(row.authorId),
     };
-    const day = row.out === null ? '' : sayDay(new Date(row.out), access.site.timeZone, now());
+    const day = row.out === null ? '' : sayDay(new Date(row.out), access.calendar, now());
     return {
       id: String(row.id),
       parent: row.parent === null ? null : String(row.parent),

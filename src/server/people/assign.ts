@@ -3,9 +3,10 @@ import type { Assignment, PolicyPerson } from '@/core/access';
 import { canonical } from '@/core/json';
 import { assignmentFaults, growsBetween, type AssignmentFault, type Plan } from '@/core/plan';
 import { refusalInWords } from '@/core/wire';
-import { dayKey, sayDay } from '@/core/words';
+import { dayKey, sayDay, type Calendar } from '@/core/words';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
+import { siteCalendar } from '../calendar';
 import { findDayStart, now } from '../clock';
 import type { Tx } from '../db/client';
 import { findPageNames } from '../tree/tree';
@@ -68,7 +69,7 @@ export function assignmentFaultInWords(
   fault: AssignmentFault,
   plan: Plan,
   person: PolicyPerson,
-  timeZone: string,
+  calendar: Calendar,
 ): string {
   const role = (id: string | undefined) => plan.roles.find((r) => r.id === id)?.name ?? id ?? '';
   switch (fault.code) {
@@ -83,7 +84,7 @@ export function assignmentFaultInWords(
     case 'kept-apart':
       return refusalInWords('roles-apart', { role: role(fault.pair[0]), other: role(fault.pair[1]) });
     case 'no-keyholder': {
-      const day = (ms: number) => sayDay(new Date(ms), timeZone, now());
+      const day = (ms: number) => sayDay(new Date(ms), calendar, now());
       return fault.gap.fromMs <= now().getTime()
         ? refusalInWords('no-keyholder', {})
         : refusalInWords('no-keyholder-then', {
@@ -116,17 +117,17 @@ export async function mustFindPerson(
 export interface Assignable {
   plan: Plan;
   pages: ReadonlyMap<string, string>;
-  timeZone: string;
+  calendar: Calendar;
 }
 export const loadAssignable = async (tx: Tx, access: Access): Promise<Assignable> => ({
   plan: await assignablePlan(tx, access),
   pages: await findPageNames(tx, access.site.id),
-  timeZone: access.site.timeZone,
+  calendar: access.calendar,
 });
 
 /** Checks what somebody shall hold and gives it as instants; a fault names the field. */
 export function checkAssignments(
-  { plan, pages, timeZone }: Assignable,
+  { plan, pages, calendar }: Assignable,
   everybody: readonly PolicyPerson[],
   person: PolicyPerson,
   after: readonly GivenAssignment[],
@@ -135,7 +136,7 @@ export function checkAssignments(
   after.forEach((a, i) => {
     if (a.branch !== undefined && !pages.has(a.branch)) throw problemAt(`${field}.${i}.branch`, 'branch-gone');
   });
-  const list = after.map((given, i) => fromGiven(given, timeZone, person.assignments, i));
+  const list = after.map((given, i) => fromGiven(given, calendar.timeZone, person.assignments, i));
   const changed = { ...person, assignments: list };
   const people = everybody.some((p) => p.id === person.id)
     ? everybody.map((p) => (p.id === person.id ? changed : p))
@@ -143,14 +144,14 @@ export function checkAssignments(
   // What was so before, an archived role still held for instance, is not held against a change of something else.
   const old = new Set(
     assignmentFaults(inventory, plan, everybody, person.id, now().getTime()).map((f) =>
-      assignmentFaultInWords(f, plan, person, timeZone),
+      assignmentFaultInWords(f, plan, person, calendar),
     ),
   );
   const faults = assignmentFaults(inventory, plan, people, person.id, now().getTime());
   const told = faults
     .map((fault) => ({
       field: 'at' in fault ? `${field}.${fault.at}` : field,
-      message: assignmentFaultInWords(fault, plan, changed, timeZone),
+      message: assignmentFaultInWords(fault, plan, changed, calendar),
     }))
     .filter((f) => !old.has(f.message));
   if (told.length > 0)
@@ -199,7 +200,7 @@ export async function writeAssignments(
  */
 export async function assignmentsInWords(tx: Tx, access: Access, list: readonly Assignment[]): Promise<string[]> {
   const pages = await findPageNames(tx, access.site.id);
-  const day = (ms: number) => sayDay(new Date(ms), access.site.timeZone, now());
+  const day = (ms: number) => sayDay(new Date(ms), siteCalendar(access.site), now());
   return list.map((a) =>
     [
       access.plan.roles.find((r) => r.id === a.role)?.name ?? a.role,
@@ -328,9 +329,7 @@ export async function setSuspended(tx: Tx, access: Access, personId: number, sus
     now().getTime(),
   )[0];
   if (suspended && gap)
-    throw new Problem('roles-faulty', {
-      faults: assignmentFaultInWords(gap, access.plan, person, access.site.timeZone),
-    });
+    throw new Problem('roles-faulty', { faults: assignmentFaultInWords(gap, access.plan, person, access.calendar) });
   await tx
     .update(people)
     .set({ suspendedAt: suspended ? now() : null })

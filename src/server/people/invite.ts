@@ -43,7 +43,7 @@ async function makeLink(
     { id: person.id, ...(begins.length > 0 && { beginsMs: Math.min(...begins) }) },
     access.signedInId,
   );
-  const until = sayTime(expiresAt, access.site.timeZone, now());
+  const until = sayTime(expiresAt, access.calendar, now());
   await sendMail(tx, access.site.id, {
     to: person.email,
     subject: `Your way into the back office of ${access.site.name}`,
@@ -177,8 +177,8 @@ export async function importPeople(
         : [...everybody, { id, name, email, assignments: list }];
       const added = list.at(-1);
       const days = [
-        added?.fromMs !== undefined && `from ${sayDay(new Date(added.fromMs), access.site.timeZone, now())}`,
-        added?.untilMs !== undefined && `to ${sayDay(new Date(added.untilMs - 1), access.site.timeZone, now())}`,
+        added?.fromMs !== undefined && `from ${sayDay(new Date(added.fromMs), access.calendar, now())}`,
+        added?.untilMs !== undefined && `to ${sayDay(new Date(added.untilMs - 1), access.calendar, now())}`,
       ]
         .filter(Boolean)
         .join(' ');

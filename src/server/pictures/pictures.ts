@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
-import { and, asc, eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
+import { byName } from '../db/order';
 import { blobs, media } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
@@ -21,7 +22,7 @@ const pictureUrl = (hash: string): string => `/media/${hash}`;
 
 /** Every picture by name. */
 export async function listPictures(tx: Tx, siteId: number): Promise<Picture[]> {
-  const rows = await tx.select().from(media).where(eq(media.siteId, siteId)).orderBy(asc(media.name));
+  const rows = await tx.select().from(media).where(eq(media.siteId, siteId)).orderBy(byName(media.name));
   return rows.map(({ id, name, description, hash, pageId }) => ({
     id: String(id),
     name,

@@ -130,7 +130,7 @@ function refuseLockOut(access: Access, before: Plan, after: Plan, everybody: rea
   const atMs = now().getTime();
   const gap = lockOutOf(inventory, after, everybody, atMs);
   if (!gap || lockOutOf(inventory, before, everybody, atMs)) return;
-  const day = (ms: number) => sayDay(new Date(ms), access.site.timeZone, now());
+  const day = (ms: number) => sayDay(new Date(ms), access.calendar, now());
   const when =
     gap.fromMs <= atMs ? 'at once' : `from ${day(gap.fromMs)}${gap.untilMs ? ` to ${day(gap.untilMs)}` : ' on'}`;
   throw new Problem('locks-out', { when });

@@ -1,7 +1,8 @@
-import { and, asc, eq, gt, ne } from 'drizzle-orm';
+import { and, eq, gt, ne } from 'drizzle-orm';
 import type { Preparing } from '@/core/wire';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
+import { byName } from '../db/order';
 import { people, planPresence } from '../db/schema';
 import type { Access } from '../gate/access';
 
@@ -24,6 +25,6 @@ export async function tellPreparing(tx: Tx, access: Access, role: string | null)
         gt(planPresence.seenAt, new Date(now().getTime() - GONE_AFTER_MS)),
       ),
     )
-    .orderBy(asc(people.name));
+    .orderBy(byName(people.name));
   return { others };
 }

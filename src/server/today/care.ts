@@ -1,3 +1,4 @@
+import { byName } from '@/core/words';
 import { and, eq, isNotNull, isNull } from 'drizzle-orm';
 import { CHECKS, type CheckId } from '@/core/content';
 import type { Tx } from '../db/client';
@@ -44,7 +45,10 @@ export async function listCare(
       ];
       return found.length === 0 ? [] : [{ id, title, worst: rank(found[0] ?? ''), found }];
     })
-    .sort((a, b) => a.worst - b.worst || b.found.length - a.found.length || a.title.localeCompare(b.title))
+    .sort(
+      (a, b) =>
+        a.worst - b.worst || b.found.length - a.found.length || byName(a.title, b.title, access.calendar.language),
+    )
     .map(({ id, title, found }) => ({
       id,
       title,

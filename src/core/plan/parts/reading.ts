@@ -14,6 +14,7 @@ const NAMES: Record<Preference, string> = {
   palette: 'Colours',
   motion: 'Movement',
   bar: 'The line on the website, above a page',
+  dates: 'Dates',
 };
 export const preferenceName = (id: Preference): string => NAMES[id];
 const on = operationsOn<Value>();

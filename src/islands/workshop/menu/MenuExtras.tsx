@@ -1,5 +1,6 @@
 import { useId, useState } from 'react';
 import { asHref } from '@/core/content';
+import { freeId } from '@/core/ids';
 import { allDoors, type Menu, type PlanRole, type Shortcut } from '@/core/plan';
 import { getEntry } from '@/core/inventory';
 import { inventory } from '@/office';
@@ -8,21 +9,15 @@ import { PagePicker } from '../../kit/PagePicker';
 import { Labelled } from '../../kit/parts';
 import type { WorkshopPage } from '../model';
 
-/** Screens of the Room that are the same for everybody: what a shortcut can lead to. */
-const SCREENS = [...inventory.screens.values()].filter(
-  ({ path }) => path.startsWith('/room') && !path.includes('[') && path !== '/room',
-);
-const LISTS = [
+/** What a shortcut can lead to that is the same for everybody: screens of the Room, and lists with a filter. */
+const PLACES_TO = [
+  ...[...inventory.screens.values()]
+    .filter(({ path }) => path.startsWith('/room') && !path.includes('[') && path !== '/room')
+    .map(({ path, name }) => ({ to: path, name })),
   { to: '/room/pages?view=list&state=draft', name: 'Pages with a draft' },
   { to: '/room/pages?view=list&state=waiting', name: 'Pages waiting for a second look' },
   { to: '/room/pages?view=list&links=broken', name: 'Pages with broken links' },
 ];
-
-const freeId = (taken: readonly { id: string }[]): string => {
-  let n = taken.length + 1;
-  while (taken.some(({ id }) => id === `s${n}`)) n++;
-  return `s${n}`;
-};
 
 /** One more shortcut: to a task, a page, a screen or list, or an address outside. */
 function NewShortcut({
@@ -45,9 +40,7 @@ function NewShortcut({
       ? target && taskName(target)
       : kind === 'page'
         ? pages.find(({ id }) => id === target)?.title
-        : [...SCREENS.map(({ path, name: called }) => ({ to: path, name: called })), ...LISTS].find(
-            ({ to }) => to === target,
-          )?.name;
+        : PLACES_TO.find(({ to }) => to === target)?.name;
   const add = () => {
     const to =
       kind === 'task'
@@ -118,7 +111,7 @@ function NewShortcut({
                       {taskName(task)}
                     </option>
                   ))
-                : [...SCREENS.map(({ path, name: called }) => ({ to: path, name: called })), ...LISTS].map((one) => (
+                : PLACES_TO.map((one) => (
                     <option key={one.to} value={one.to}>
                       {one.name}
                     </option>
@@ -351,7 +344,7 @@ export function MenuExtras({
             role={role}
             pages={pages}
             onAdd={(one) =>
-              onChange({ ...menu, shortcuts: [...menu.shortcuts, { id: freeId(menu.shortcuts), ...one }] })
+              onChange({ ...menu, shortcuts: [...menu.shortcuts, { id: freeId(menu.shortcuts, 's1'), ...one }] })
             }
           />
         )}

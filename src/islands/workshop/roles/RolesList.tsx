@@ -1,6 +1,8 @@
 import { useState, type ReactNode } from 'react';
 import type { Operation } from '@/core/plan';
-import { fold } from '@/core/words';
+import { slugFrom } from '@/core/content';
+import { freeId } from '@/core/ids';
+import { byName, fold } from '@/core/words';
 import { Icon } from '../../kit/Icon';
 import { Dialog, Empty, ProblemNote, Safe } from '../../kit/parts';
 import { useSend } from '../../kit/useSend';
@@ -13,21 +15,8 @@ export interface RolesListProps {
   revision: number;
   mayEdit: boolean;
   mayMove: boolean;
-}
-
-/** A role's id from its name: letters and digits, one dash for anything between; a number where it is taken. */
-function idFrom(name: string, taken: ReadonlySet<string>): string {
-  const base =
-    name
-      .normalize('NFKD')
-      .replaceAll(/\p{M}/gu, '')
-      .toLowerCase()
-      .replaceAll(/[^a-z0-9]+/g, '-')
-      .replaceAll(/^-+|-+$/g, '')
-      .slice(0, 60) || 'role';
-  let id = base;
-  for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
-  return id;
+  /** Whose order names stand in. */
+  language: string;
 }
 
 /** Every role with how it stands; new ones, copies, names, comparing and archiving. */
@@ -40,14 +29,14 @@ export function RolesList(props: RolesListProps) {
 }
 
 const SORTS = {
-  name: ['Name', (a: RoleRow, b: RoleRow) => a.name.localeCompare(b.name, 'en')],
+  name: ['Name', (a: RoleRow, b: RoleRow, language: string) => byName(a.name, b.name, language)],
   problems: ['Problems first', (a: RoleRow, b: RoleRow) => b.problems.length - a.problems.length],
   people: ['Most people first', (a: RoleRow, b: RoleRow) => b.people.length - a.people.length],
   surplus: ['More than needed first', (a: RoleRow, b: RoleRow) => b.surplus.length - a.surplus.length],
   changed: ['Not yet live first', (a: RoleRow, b: RoleRow) => Number(b.changed) - Number(a.changed)],
 } as const;
 
-function List({ roles, revision, mayEdit, mayMove }: RolesListProps) {
+function List({ roles, revision, mayEdit, mayMove, language }: RolesListProps) {
   const [typed, setTyped] = useState('');
   const [only, setOnly] = useState('');
   const [sort, setSort] = useState<keyof typeof SORTS>('name');
@@ -64,7 +53,7 @@ function List({ roles, revision, mayEdit, mayMove }: RolesListProps) {
         (only !== 'changed' || r.changed) &&
         (only !== 'nobody' || r.people.length === 0),
     )
-    .sort((a, b) => SORTS[sort][1](a, b) || SORTS.name[1](a, b));
+    .sort((a, b) => SORTS[sort][1](a, b, language) || SORTS.name[1](a, b, language));
   const prepare = async (to: string, ...operations: Operation[]) => {
     const sent = await act('POST', '/api/workshop/plan', { revision, operations });
     if (sent?.ok) location.assign(to);
@@ -249,7 +238,7 @@ function List({ roles, revision, mayEdit, mayMove }: RolesListProps) {
           onKeep={(name, purpose, like) => {
             if (doing.kind === 'name')
               return void prepare('/workshop', { do: 'name-role', role: doing.role.id, name, purpose });
-            const id = idFrom(name, new Set(roles.map((r) => r.id)));
+            const id = freeId(roles, slugFrom(name) || 'role');
             void prepare(`/workshop/roles/${id}/tasks`, {
               do: 'add-role',
               role: id,

@@ -5,7 +5,7 @@ import { neededBy } from '@/core/task';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { CARE, inheritedGrants } from '../model';
-import type { StepProps } from '../Planner';
+import type { StepProps } from './step';
 import { GrantDialog, grantSentence, type Grant } from './GrantDialog';
 import { RoleTies } from './RoleTies';
 import { WherePanel } from './WherePanel';

@@ -9,7 +9,7 @@ import { Icon } from '../../kit/Icon';
 import { useFocusLater } from '../../kit/parts';
 import { FirstScreen } from '../dashboard/FirstScreen';
 import { WidgetPanel } from '../dashboard/WidgetPanel';
-import type { StepProps } from '../Planner';
+import type { StepProps } from './step';
 
 const PILLS = { fixed: 'pill-sky', move: 'pill-pine', away: '', offered: 'pill-sun' } as const;
 

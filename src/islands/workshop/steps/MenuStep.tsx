@@ -10,7 +10,7 @@ import { Icon, sectionIcon } from '../../kit/Icon';
 import { MenuExtras } from '../menu/MenuExtras';
 import { aspectOf, floorPlan } from '../floorPlan';
 import { CARE, DOOR_STATES, roomAfter, warnOf } from '../model';
-import type { StepProps } from '../Planner';
+import type { StepProps } from './step';
 
 const tasksOf = (role: PlanRole, section: string) =>
   role.tasks.filter((t) => inventory.tasks.get(t.task)?.section === section).length;

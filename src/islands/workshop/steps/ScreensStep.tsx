@@ -12,7 +12,7 @@ import { PagePicker } from '../../kit/PagePicker';
 import { useFocusLater } from '../../kit/parts';
 import { sampleOf } from '../model';
 import { ElementPanel } from '../screens/ElementPanel';
-import type { StepProps } from '../Planner';
+import type { StepProps } from './step';
 
 const FORMS = editScreens(inventory);
 const [FIRST] = FORMS;

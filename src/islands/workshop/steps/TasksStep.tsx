@@ -5,7 +5,7 @@ import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { Labelled } from '../../kit/parts';
 import { doorNameOf, roomWithAllTasks } from '../model';
-import type { StepProps } from '../Planner';
+import type { StepProps } from './step';
 import { allowOn, doorsFor } from './WherePanel';
 
 const MEND: Record<Missing['kind'], string> = {

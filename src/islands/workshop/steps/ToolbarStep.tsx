@@ -9,7 +9,7 @@ import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { PagePicker } from '../../kit/PagePicker';
 import { sampleOf } from '../model';
-import type { StepProps } from '../Planner';
+import type { StepProps } from './step';
 import { Findings } from '../toolbar/Findings';
 import { Grid } from '../toolbar/Grid';
 import { heldRoles, layoutName, textName, toolsAt, whenOf, writingMap, type Chosen } from '../toolbar/model';

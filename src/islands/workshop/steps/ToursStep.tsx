@@ -3,7 +3,7 @@ import type { Stop } from '@/core/tour';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { Empty } from '../../kit/parts';
-import type { StepProps } from '../Planner';
+import type { StepProps } from './step';
 
 const DO = { press: 'waits for a press', type: 'waits for typing', see: 'shows only' };
 

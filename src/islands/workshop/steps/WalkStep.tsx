@@ -3,7 +3,7 @@ import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { Empty } from '../../kit/parts';
 import { doorNameOf } from '../model';
-import type { StepProps } from '../Planner';
+import type { StepProps } from './step';
 
 /** The list of tasks to try, and the way in. */
 export function WalkStep({ prepared, stepIn, readOnly }: StepProps) {

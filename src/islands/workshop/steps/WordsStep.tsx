@@ -4,7 +4,7 @@ import { wordsPlace, wordsPlaces } from '@/core/plan';
 import { inventory } from '@/office';
 import { WritingSkeleton } from '../../editor/WritingSkeleton';
 import { Labelled } from '../../kit/parts';
-import type { StepProps } from '../Planner';
+import type { StepProps } from './step';
 
 const WritingArea = lazy(() => import('../../editor/WritingArea'));
 const PLACES = wordsPlaces(inventory);

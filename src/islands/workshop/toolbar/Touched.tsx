@@ -110,7 +110,7 @@ function Going({
         <strong>Taking “{toolName(tool)}” away</strong>{' '}
         {times === 0
           ? 'touches nothing that is there.'
-          : `touches ${all ? '' : 'at least '}${count(times, 'place', 'places')} on ${count(items.length, 'page', 'pages')}${last?.by ? `, last changed by ${last.by} on ${sayDay(new Date(last.at), facts.timeZone, new Date(facts.nowMs))}` : ''}.`}
+          : `touches ${all ? '' : 'at least '}${count(times, 'place', 'places')} on ${count(items.length, 'page', 'pages')}${last?.by ? `, last changed by ${last.by} on ${sayDay(new Date(last.at), facts.calendar, new Date(facts.nowMs))}` : ''}.`}
       </p>
       {uses > 0 && (
         <p className="font-semibold">

@@ -6,6 +6,7 @@ import { mustMayBelow } from '@/server/pages/move';
 import { authorize } from '@/server/gate/authorize';
 import { endpoint } from '@/server/gate/endpoint';
 import { sayTime } from '@/core/words';
+import { siteCalendar } from '@/server/calendar';
 import { now } from '@/server/clock';
 
 /** Plans when an item is taken down, or calls off what is planned. */
@@ -26,7 +27,7 @@ export const POST = endpoint('POST /api/items/[id]/schedule', {
     await scheduleFor(tx, access, id, { what: 'take-down', dueAt });
     await record(tx, access, 'planned to take down', await titleOf(tx, id), {
       href: await hrefFor(tx, id),
-      detail: `For ${sayTime(dueAt, access.site.timeZone, now())}.`,
+      detail: `For ${sayTime(dueAt, siteCalendar(access.site), now())}.`,
     });
     return { dueAt: dueAt.toISOString() };
   },
