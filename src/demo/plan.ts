@@ -52,10 +52,10 @@ export const keyholderRole = (): PlanRole => ({
     { task: 'activity.see' },
   ],
   doors: open(...inventory.doors.map((section) => section.id)),
-  menu: { ...NO_MENU, groups: [{ name: 'Who and when', doors: ['people', 'activity'] }] },
+  menu: { ...NO_MENU, groups: [{ name: 'Office', doors: ['duties', 'people', 'activity'] }] },
   dashboard: boardOf(
     ['pages.unfinished', 'review.waiting', 'pages.care'],
-    ['notices.now', 'pages.coming'],
+    ['duties.mine', 'notices.now', 'pages.coming'],
     ['visits.week', 'visits.missed', 'pages.lately', { widget: 'frame.changed', hold: 'offered' }],
   ),
   tours: {},
@@ -255,7 +255,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       ],
       doors: open('pages', 'notices', 'vacancies'),
       menu: NO_MENU,
-      dashboard: boardOf(['pages.unfinished'], ['notices.now', 'pages.lately']),
+      dashboard: boardOf(['pages.unfinished', 'duties.mine'], ['notices.now', 'pages.lately']),
       tours: {},
     },
     {
@@ -294,7 +294,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       menu: NO_MENU,
       dashboard: boardOf(
         ['pages.unfinished', 'pages.jot', 'vacancies.open'],
-        ['visits.week', { widget: 'visits.missed', hold: 'offered' }],
+        ['duties.mine', 'visits.week', { widget: 'visits.missed', hold: 'offered' }],
       ),
       tours: {},
     },

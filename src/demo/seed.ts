@@ -5,6 +5,7 @@ import type { Db, Tx } from '@/server/db/client';
 import {
   activity,
   assignments,
+  duties,
   media,
   notices,
   items,
@@ -20,6 +21,7 @@ import { keepBlob } from '@/server/pictures/pictures';
 import { installPlan } from '@/server/plan/plans';
 import { HOME, type DemoPage } from './pages';
 import { DEMO_PEOPLE } from './people';
+import { demoDuties } from './duties';
 import { demoVacancies, type DemoVacancy } from './vacancies';
 import { PICTURES } from './pictures';
 import { demoPlan, startPlan } from './plan';
@@ -243,6 +245,19 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
 
     for (const vacancy of demoVacancies(at))
       await addVacancy(tx, get(vacancy.page).row, who(vacancy.author), vacancy, ago(9));
+
+    await tx
+      .insert(duties)
+      .values(
+        demoDuties(at).map(({ whose, by, due, ...more }) => ({
+          ...more,
+          siteId,
+          whose: who(whose),
+          madeBy: who(by),
+          due,
+          first: due,
+        })),
+      );
 
     await tx.insert(notices).values([
       {

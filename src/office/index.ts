@@ -1,5 +1,6 @@
 import { makeInventory, type Section } from '@/core/inventory';
 import { activity } from './activity';
+import { duties } from './duties';
 import { frame } from './frame';
 import { notices } from './notices';
 import { pages } from './pages';
@@ -9,7 +10,7 @@ import { review } from './review';
 import { vacancies } from './vacancies';
 import { workshop } from './workshop';
 
-const doors: Section[] = [pages, review, notices, vacancies, pictures, people, activity];
+const doors: Section[] = [pages, review, notices, vacancies, pictures, duties, people, activity];
 
 /** The frame also holds the doors themselves, one control a section. */
 const framed: Section = {

@@ -77,6 +77,20 @@ const TABLE: Record<string, Row> = {
   'GET access/map.ts': { needs: ['plan.view'] },
   'GET access/why.ts': { needs: ['plan.view'], query: '?row=1&permission=page.edit' },
   'GET activity.ts': { needs: ['activity.view'] },
+  'POST duties/index.ts': {
+    needs: ['duty.manage'],
+    body: { text: 'x', whose: '1', due: null, every: 'week' },
+    answers: 422,
+    faults: true,
+  },
+  'PUT duties/[id]/index.ts': {
+    needs: ['duty.manage'],
+    body: { version: far, duty: { text: 'x', whose: '1', due: null, every: null } },
+    answers: [409, 404],
+  },
+  'POST duties/[id]/remove.ts': { needs: ['duty.manage'], answers: [200, 404] },
+  // Whose turn it is, or who gave it, may: `duties.test.ts`.
+  'POST duties/[id]/turn.ts': { needs: [], body: { do: 'tick', version: far }, answers: [409, 404] },
   'POST notices/[id]/correct.ts': {
     needs: ['notice.post'],
     on: 'notice',

@@ -106,7 +106,7 @@ const ASKED: [file: string, method: string, body: object][] = [
   ['review/[id]/remarks.ts', 'POST', { settle: 99999, settled: true }],
 ];
 const NOTHING_TO_TELL =
-  /^(sign-|set-up|own-|workshop|access|people|activity|notices|pictures|tours)|pages\/(filters|index|take-back)|vacancies\/index|\[id\]\/(aside|audience|bring-back|drop|move|notes|preview-link|publish|send)/;
+  /^(sign-|set-up|own-|workshop|access|duties|people|activity|notices|pictures|tours)|pages\/(filters|index|take-back)|vacancies\/index|\[id\]\/(aside|audience|bring-back|drop|move|notes|preview-link|publish|send)/;
 
 describe('no answer tells more than the gate', () => {
   it('asks every endpoint that could', () => {

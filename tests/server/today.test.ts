@@ -14,6 +14,7 @@ import { mustFindTrial } from '@/server/gate/step-in';
 import { getEditable } from '@/server/items/editable';
 import { listWaiting } from '@/server/items/reviews';
 import { listUnfinished } from '@/server/items/unfinished';
+import { listOwnDuties } from '@/server/duties/duties';
 import { noticesShowing } from '@/server/notices/notices';
 import { loadRoom } from '@/server/room';
 import { listCare, settleFindings } from '@/server/today/care';
@@ -282,6 +283,7 @@ describe('what widgets show', () => {
       'pages.coming': () => listComingUp(db, access, pages, {}),
       'pages.care': () => listCare(db, access, pages, {}),
       'visits.missed': () => listMissedSearches(db, site.id, 5),
+      'duties.mine': () => listOwnDuties(db, access),
       'frame.whom': () => listWhomToAsk(db, access, pages),
       'frame.changed': () => findLastChange(db, access, pages),
     };

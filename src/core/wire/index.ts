@@ -1,3 +1,4 @@
+export * from './duties';
 export * from './items';
 export * from './notices';
 export * from './pages';

@@ -272,6 +272,18 @@ export const REFUSALS = {
   'checks-stop': ['bad-input', 'This website wants these set right first: {findings}'],
   'picture-gone': ['not-found', 'This picture is not there any more.'],
 
+  // Duties.
+  'duty-moved': [
+    'conflict',
+    'Somebody changed this duty since you opened it, so nothing was overwritten.',
+    'Load the screen again to see it.',
+  ],
+  'duty-not-yours': ['refused', 'It is not your turn.', 'Whose turn it is, or who gave it, can tick it off.'],
+  'duty-over': ['already-done', 'This was ticked off already.'],
+  'duty-not-over': ['already-done', 'This is not ticked off.'],
+  'duty-own': ['already-done', 'You gave this to yourself.', 'Hand it over to somebody else instead.'],
+  'person-unknown': ['bad-input', 'Choose who looks after it.'],
+  'person-away': ['bad-input', '{why}', 'Choose somebody who can come in.'],
   // What is planned for a time, and notices.
   'no-time': ['bad-input', 'Give a day and an hour.'],
   'hour-skipped': [

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { dutyRoutes } from './duties';
 import { itemRoutes } from './items';
 import { noticeRoutes } from './notices';
 import { pageRoutes } from './pages';
@@ -18,6 +19,7 @@ export const ROUTES = {
   ...ownRoutes,
   ...planRoutes,
   ...vacancyRoutes,
+  ...dutyRoutes,
 };
 export type Routes = typeof ROUTES;
 export type Route = keyof Routes;

@@ -19,6 +19,7 @@ import {
 import type { Audience } from '@/core/access';
 import type { PageContent, Reference } from '@/core/content';
 import type { Own } from '@/core/dashboard';
+import type { Every } from '@/core/duties';
 import type { OwnMenu, Preferences } from '@/core/own';
 
 const ltree = customType<{ data: string }>({ dataType: () => 'ltree' });
@@ -198,6 +199,8 @@ export const items = pgTable(
     day: text(),
     /** Its tag (BCP 47). */
     language: text().notNull().default('en'),
+    /** The page it says in another language; one of each language. */
+    translationOf: integer(),
     liveRevisionId: integer(),
     /** What visitors saw until it was taken down; null while it is not. */
     downRevisionId: integer(),
@@ -219,6 +222,8 @@ export const items = pgTable(
     within(t, t.downRevisionId, (): Owned => revisions),
     within(t, t.authorId, (): Owned => people),
     within(t, t.deletedBy, (): Owned => people),
+    within(t, t.translationOf, (): Owned => items),
+    uniqueIndex('items_translation').on(t.translationOf, t.language).where(sql`deleted_at is null`),
     uniqueIndex('items_slug')
       .on(t.parentId, t.slug)
       .where(sql`deleted_at is null and type = 'page'`),
@@ -531,6 +536,36 @@ export const notices = pgTable(
     within(t, t.postedBy, (): Owned => people),
     within(t, t.endedBy, (): Owned => people),
     index().on(t.siteId, t.startsAt),
+  ],
+);
+
+/** What has to be looked after: once, or again and again. */
+export const duties = pgTable(
+  'duties',
+  {
+    id: id(),
+    siteId: site(),
+    text: text().notNull(),
+    /** Whose turn it is. */
+    whose: integer().notNull(),
+    madeBy: integer().notNull(),
+    /** Until when, `2026-11-25`; null for some time. */
+    due: text(),
+    /** The day it was due first: what comes again counts from it. */
+    first: text(),
+    every: text().$type<Every>(),
+    /** When it was ticked off last, by whom, and which day it was due then. */
+    doneAt: at(),
+    doneBy: integer(),
+    doneFor: text(),
+    version: integer().notNull().default(1),
+    madeAt: now(),
+  },
+  (t) => [
+    within(t, t.whose, (): Owned => people),
+    within(t, t.madeBy, (): Owned => people),
+    within(t, t.doneBy, (): Owned => people),
+    index().on(t.siteId, t.whose),
   ],
 );
 

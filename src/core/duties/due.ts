@@ -1,0 +1,38 @@
+/** What comes again, and when the next time is. Days are those of the calendar, `2026-11-25`. */
+
+/** How often a duty comes again. */
+export const EVERY = ['week', 'month', 'quarter', 'year'] as const;
+export type Every = (typeof EVERY)[number];
+
+const DAY_MS = 86_400_000;
+const MONTHS = { month: 1, quarter: 3, year: 12 } as const;
+
+/**
+ * The day that lies some periods after a first one. Months keep the day of the first; where one is too short it is its
+ * last (like `java.time` and `Temporal`, which call it to constrain), so that the 31st of January is followed by the
+ * 28th of February and then the 31st of March.
+ */
+export function dayAfter(first: string, every: Every, times: number): string {
+  const [year = 0, month = 0, day = 0] = first.split('-').map(Number);
+  if (every === 'week')
+    return new Date(Date.UTC(year, month - 1, day) + 7 * times * DAY_MS).toISOString().slice(0, 10);
+  const months = month - 1 + MONTHS[every] * times;
+  const last = new Date(Date.UTC(year, months + 1, 0)).getUTCDate();
+  return new Date(Date.UTC(year, months, Math.min(day, last))).toISOString().slice(0, 10);
+}
+
+/** When a duty that was first due on a day is due next after another day: times that were missed are not made up for. */
+export function nextDue(first: string, every: Every, after: string): string {
+  let times = 1;
+  while (dayAfter(first, every, times) <= after) times++;
+  return dayAfter(first, every, times);
+}
+
+/** How a duty stands on a day. `soon`: within a week. */
+export type Standing = 'late' | 'today' | 'soon' | 'later' | 'open';
+export function standing(due: string | null, today: string): Standing {
+  if (due === null) return 'open';
+  if (due < today) return 'late';
+  if (due === today) return 'today';
+  return due <= dayAfter(today, 'week', 1) ? 'soon' : 'later';
+}

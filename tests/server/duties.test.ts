@@ -1,0 +1,123 @@
+import { and, desc, eq } from 'drizzle-orm';
+import { describe, expect, it } from 'vitest';
+import { dayAfter } from '@/core/duties';
+import type { Duty } from '@/core/wire';
+import { dayKey } from '@/core/words';
+import { PUT as change } from '@/pages/api/duties/[id]/index';
+import { POST as remove } from '@/pages/api/duties/[id]/remove';
+import { POST as turn } from '@/pages/api/duties/[id]/turn';
+import { POST as give } from '@/pages/api/duties/index';
+import { db } from '@/server/db/client';
+import { activity, mails, people } from '@/server/db/schema';
+import { listDuties, listOwnDuties } from '@/server/duties/duties';
+import { accessOf, call, inForce, role, signInAs, somebody } from './ask';
+
+await inForce(...role('steward', 'duty.*'));
+const wren = await somebody('Wren', { role: 'steward' });
+const today = dayKey(new Date(), 'Europe/London');
+const [ines, oskar] = [await signInAs('Ines'), await signInAs('Oskar')];
+
+const made = async (more: object = {}): Promise<Duty> => {
+  const answer = await call(give, 'POST', '/x', {
+    ...wren,
+    body: { text: 'Count the boats', whose: String(ines.id), due: null, every: null, ...more },
+  });
+  return answer.body['duty'] as Duty;
+};
+const turned = (who: typeof ines, { id, version }: Pick<Duty, 'id' | 'version'>, what: string) =>
+  call(turn, 'POST', '/x', { ...who, params: { id: String(id) }, body: { do: what, version } });
+const dutyOf = (answer: { body: Record<string, unknown> }) => answer.body['duty'] as Duty;
+const lastDone = async () => (await db.select().from(activity).orderBy(desc(activity.id)).limit(1))[0];
+
+describe('a duty', () => {
+  it('is given to somebody, who has it on Today and is told by a mail', async () => {
+    const duty = await made({ due: today });
+    expect(duty).toMatchObject({
+      text: 'Count the boats',
+      whose: { name: 'Ines Varga' },
+      by: { name: 'Wren' },
+      over: false,
+    });
+    expect((await listOwnDuties(db, await accessOf('Ines'))).map(({ id }) => id)).toContain(duty.id);
+    expect((await listOwnDuties(db, await accessOf('Oskar'))).map(({ id }) => id)).not.toContain(duty.id);
+    const [mail] = await db.select().from(mails).orderBy(desc(mails.id)).limit(1);
+    expect(mail).toMatchObject({ to: 'ines@larkhaven.example', subject: 'It is your turn: Count the boats' });
+    expect(await lastDone()).toMatchObject({ action: 'gave a duty', subject: 'Count the boats' });
+  });
+  it('is ticked off by either side and by nobody else, and the tick can be taken back', async () => {
+    const duty = await made();
+    expect((await turned(oskar, duty, 'tick')).body).toMatchObject({ status: 403, code: 'duty-not-yours' });
+    const done = dutyOf(await turned(ines, duty, 'tick'));
+    expect(done).toMatchObject({ over: true, done: { by: 'Ines Varga' } });
+    expect(await lastDone()).toMatchObject({ action: 'ticked off a duty', personId: ines.id });
+    expect((await turned(ines, done, 'tick')).body).toMatchObject({ code: 'duty-over' });
+    const open = dutyOf(await turned(wren, done, 'untick'));
+    expect(open).toMatchObject({ over: false, done: null });
+    expect(dutyOf(await turned(wren, open, 'tick'))).toMatchObject({ over: true, done: { by: 'Wren' } });
+  });
+  it('that comes again is due next after today, and on its old day again when the tick is taken back', async () => {
+    const missed = dayAfter(today, 'week', -3);
+    const duty = await made({ due: missed, every: 'week' });
+    const done = dutyOf(await turned(ines, duty, 'tick'));
+    expect(done).toMatchObject({ over: false, due: dayAfter(missed, 'week', 4) });
+    expect((await listOwnDuties(db, await accessOf('Ines'))).map(({ id }) => id)).toContain(duty.id);
+    expect(dutyOf(await turned(ines, done, 'untick'))).toMatchObject({ due: missed, done: null });
+  });
+  it('needs a day where it comes again, a text, and somebody who can come in', async () => {
+    const bad = async (more: object) =>
+      (
+        await call(give, 'POST', '/x', {
+          ...wren,
+          body: { text: 'x', whose: String(ines.id), due: null, every: null, ...more },
+        })
+      ).body;
+    expect(await bad({ every: 'month' })).toMatchObject({ status: 422, faults: [{ field: 'due' }] });
+    expect(await bad({ due: '2027-02-30' })).toMatchObject({ status: 422, faults: [{ field: 'due' }] });
+    expect(await bad({ text: '  ' })).toMatchObject({ status: 422, faults: [{ field: 'text' }] });
+    expect(await bad({ whose: '99999' })).toMatchObject({ code: 'person-unknown', faults: [{ field: 'whose' }] });
+    const gone = await somebody('Gone');
+    expect(await bad({ whose: String(gone.id) })).toMatchObject({ code: 'person-away', faults: [{ field: 'whose' }] });
+  });
+  it('is handed over, given back, and refused where somebody changed it meanwhile', async () => {
+    const duty = await made();
+    const params = { id: String(duty.id) };
+    const to = (whose: number, version: number) =>
+      call(change, 'PUT', '/x', {
+        ...wren,
+        params,
+        body: { version, duty: { text: duty.text, whose: String(whose), due: null, every: null } },
+      });
+    const handed = dutyOf(await to(oskar.id, duty.version));
+    expect(handed.whose.name).toBe('Oskar Finch');
+    expect(await lastDone()).toMatchObject({ action: 'handed over a duty', detail: 'For Oskar Finch' });
+    expect((await to(ines.id, duty.version)).body).toMatchObject({ code: 'duty-moved' });
+    expect((await turned(ines, handed, 'give-back')).body).toMatchObject({ code: 'duty-not-yours' });
+    expect((await turned(oskar, duty, 'give-back')).body).toMatchObject({ code: 'duty-moved' });
+    const back = dutyOf(await turned(oskar, handed, 'give-back'));
+    expect(back.whose.name).toBe('Wren');
+    expect((await turned(wren, back, 'give-back')).body).toMatchObject({ code: 'duty-own' });
+    expect((await call(remove, 'POST', '/x', { ...wren, params })).status).toBe(200);
+    expect((await turned(wren, back, 'tick')).status).toBe(404);
+  });
+  it('says that nobody looks after it once whoever had it is paused', async () => {
+    const duty = await made({ whose: String(oskar.id) });
+    const listed = async () => (await listDuties(db, await accessOf('Maud'))).find(({ id }) => id === duty.id)?.away;
+    expect(await listed()).toBeNull();
+    const paused = (at: Date | null) => db.update(people).set({ suspendedAt: at }).where(eq(people.id, oskar.id));
+    await paused(new Date());
+    expect(await listed()).toBe('Oskar Finch is paused.');
+    await paused(null);
+  });
+  it('is ticked off once where both sides do so at once', async () => {
+    const duty = await made({ text: 'Wind the harbour clock', due: today, every: 'week' });
+    const both = await Promise.all([turned(ines, duty, 'tick'), turned(wren, duty, 'tick')]);
+    expect(both.map(({ status }) => status).sort()).toEqual([200, 409]);
+    const ticks = await db
+      .select()
+      .from(activity)
+      .where(and(eq(activity.action, 'ticked off a duty'), eq(activity.subject, duty.text)));
+    expect(ticks).toHaveLength(1);
+    const row = (await listDuties(db, await accessOf('Maud'))).find(({ id }) => id === duty.id);
+    expect(row?.due).toBe(dayAfter(today, 'week', 1));
+  });
+});
