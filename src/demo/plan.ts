@@ -1,5 +1,6 @@
 import { boardOf, type WidgetSettings } from '@/core/dashboard';
 import type { Plan, PlanRole } from '@/core/plan';
+import { NO_FILTER } from '@/core/lists';
 import { inventory } from '@/office';
 
 const allow = (permission: string, scope: PlanRole['grants'][number]['scope'] = {}): PlanRole['grants'][number] => ({
@@ -292,6 +293,13 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       ],
       doors: [...open('pages', 'vacancies'), { section: 'pictures', state: 'look' }],
       menu: NO_MENU,
+      pageList: {
+        columns: ['state', 'author', 'changed', 'address'],
+        filters: [
+          { name: 'Not on the website yet', filter: { ...NO_FILTER, state: 'draft' } },
+          { name: 'Changed this week', filter: { ...NO_FILTER, days: 7 } },
+        ],
+      },
       dashboard: boardOf(
         ['pages.unfinished', 'pages.jot', 'vacancies.open'],
         ['duties.mine', 'visits.week', { widget: 'visits.missed', hold: 'offered' }],

@@ -1,4 +1,4 @@
-import { axe, expect, goLive, goToPage, isKept, isPrepared, openPage, signIn, test } from './app';
+import { axe, expect, goLive, goToPage, isKept, isPrepared, isReady, openPage, signIn, test } from './app';
 
 test('an edit screen is prepared by hand: order, names, what is hidden and locked; what has to stay is refused', async ({
   browser,
@@ -127,4 +127,67 @@ test('fields and panels stand where they were put, closed at first where it was 
   await ines.setViewportSize({ width: 360, height: 740 });
   expect(await ines.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
   await Promise.all([maud.context().close(), ines.context().close()]);
+});
+
+test('the list of pages is prepared for a role: how it begins, its columns, filters of one press', async ({
+  browser,
+  app,
+}) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await maud.goto('/workshop/roles/newsroom/screens');
+  await isReady(maud);
+  const list = maud.getByRole('region', { name: 'The list of pages' });
+  await list.getByLabel('Begins').selectOption('list');
+  await isPrepared(maud);
+  await list.getByLabel('Sorted by').selectOption('title up');
+  await isPrepared(maud);
+  await list.getByRole('checkbox', { name: 'Author' }).uncheck();
+  await isPrepared(maud);
+  const one = list.getByRole('form', { name: 'New filter' });
+  await one.getByRole('button', { name: 'Add the filter' }).click();
+  await expect(one.getByText('Give it a name.')).toBeVisible();
+  await one.getByLabel('Name of the filter').fill('Not in the navigation');
+  await one.getByLabel('Navigation').selectOption('no');
+  await one.getByRole('button', { name: 'Add the filter' }).click();
+  await isPrepared(maud);
+  await list.getByRole('button', { name: 'Take the filter “Changed this week” away' }).click();
+  await isPrepared(maud);
+  await axe(maud, 'the list of pages, prepared');
+  await maud.goto('/workshop/release');
+  await isReady(maud);
+  await expect(maud.getByText('The list of pages begins as a table.')).toBeVisible();
+  await expect(maud.getByText('No longer a filter above the list of pages: “Changed this week”.')).toBeVisible();
+  await maud.getByRole('button', { name: 'Go live' }).click();
+  await maud.getByRole('button', { name: 'Go live now' }).click();
+  await expect(maud.getByText('It is in force')).toBeVisible();
+
+  const juno = await signIn(browser, app, 'Juno');
+  await juno.goto('/room/pages');
+  await isReady(juno);
+  const table = juno.getByRole('table', { name: 'Pages' });
+  await expect(table.getByRole('columnheader', { name: 'Title' })).toHaveAttribute('aria-sort', 'ascending');
+  await expect(table.getByRole('columnheader', { name: 'Address' })).toBeVisible();
+  await expect(table.getByRole('columnheader', { name: 'Author' })).toHaveCount(0);
+  await expect(table.getByRole('link', { name: 'Jobs', exact: true })).toBeVisible();
+  const all = Number(await table.getAttribute('aria-rowcount'));
+  const filters = juno.getByRole('region', { name: 'Filters' });
+  await expect(filters.getByRole('button', { name: 'Changed this week' })).toHaveCount(0);
+  await filters.getByRole('button', { name: 'Not in the navigation' }).click();
+  await expect(filters.getByLabel('Navigation')).toHaveValue('no');
+  await expect(juno.getByRole('status').filter({ hasText: /^\d+ pages?$/ })).not.toHaveText(`${all - 1} pages`);
+  await filters.getByRole('button', { name: 'Not in the navigation' }).click();
+  await expect(juno.getByText(`${all - 1} pages`, { exact: true })).toBeVisible();
+  // An address names a filter, as a shortcut of the menu does; one's own columns stay one's own.
+  await juno.getByText('Columns', { exact: true }).click();
+  await juno.getByRole('checkbox', { name: 'Author' }).check();
+  await juno.goto('/room/pages?view=list&state=draft&days=nonsense');
+  await isReady(juno);
+  await expect(filters.getByLabel('State')).toHaveValue('draft');
+  await juno.goto('/room/pages?view=tree');
+  await isReady(juno);
+  await expect(juno.getByRole('navigation', { name: 'Your part of the site' })).toBeVisible();
+  await juno.goto('/room/pages');
+  await isReady(juno);
+  await expect(table.getByRole('columnheader', { name: 'Author' })).toBeVisible();
+  await axe(juno, 'the list of pages as prepared');
 });

@@ -1,3 +1,4 @@
+import { NO_FILTER } from '@/core/lists';
 import fc from 'fast-check';
 import { HOLDS, SIZES } from '@/core/dashboard';
 import type { StartPreferences } from '@/core/own';
@@ -169,6 +170,25 @@ const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
         first: fc.constant('pages'),
       },
       { requiredKeys: ['groups', 'shortcuts', 'hints'] },
+    ),
+  }),
+  'set-page-list': fc.record({
+    role,
+    list: fc.record(
+      {
+        view: fc.constantFrom('tree' as const, 'list' as const),
+        columns: fc.subarray(['state', 'layout', 'address', 'language']),
+        sort: fc.constantFrom(
+          { by: 'title' as const, dir: 'up' as const },
+          { by: 'place' as const, dir: 'up' as const },
+        ),
+        filters: fc.subarray([
+          { name: 'Drafts', filter: { ...NO_FILTER, state: 'draft' as const } },
+          { name: 'Lately', filter: { ...NO_FILTER, days: 7 } },
+          { name: 'Lately changed', filter: { ...NO_FILTER, days: 30, sort: 'changed' as const } },
+        ]),
+      },
+      { requiredKeys: ['filters'] },
     ),
   }),
   'set-element': fc.record({

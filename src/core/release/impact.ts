@@ -306,6 +306,13 @@ export function impactOf(input: ImpactInput): Effect[] {
     gain: (name) => `The shortcut “${name}” is in the menu.`,
     loss: (name) => `The shortcut “${name}” is no longer in the menu.`,
   });
+  const filters = ({ list }: Room) => list.filters.map(({ name }) => name);
+  lists(out, filters(before), filters(after), {
+    gain: (name) => `The filter “${name}” stands above the list of pages.`,
+    loss: (name) => `The filter “${name}” no longer stands above the list of pages.`,
+  });
+  const begins = ({ list: { view, columns, sort } }: Room) => canonical({ view, columns, sort });
+  if (begins(before) !== begins(after)) out.push({ kind: 'other', words: 'The list of pages begins otherwise.' });
   if (before.menu.first !== after.menu.first)
     out.push({ kind: 'other', words: 'After signing in they begin with another screen.' });
   for (const place of wordsPlaces(inventory))

@@ -11,6 +11,7 @@ import {
 } from '../access';
 import type { Document } from '../content';
 import { joinBoards, type Board } from '../dashboard';
+import { joinLists, type PageList } from '../lists';
 import { isReading, objectOf, type Control, type Inventory, type PermissionId, type Section } from '../inventory';
 import { allDoors, policyOf, type Plan, type PlanRole } from '../plan';
 import { judgeTask, lackingFor, missingInWords, placesFor, type Having, type TaskFacts, type Verdict } from '../task';
@@ -58,6 +59,8 @@ export interface Room {
   writing: Writing;
   /** What stands on Today, and what is offered: of what they may look at, before they arranged any of it. */
   dashboard: Board;
+  /** How the list of pages begins. */
+  list: PageList;
   tasks: RoomTask[];
   /** Why a control is not in this room; null where it is. */
   absent: (control: string) => string | null;
@@ -305,6 +308,7 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
     follow: (to) => followed(to, following),
     writing,
     dashboard,
+    list: joinLists(roles.map(({ pageList }) => pageList ?? { filters: [] })),
     tasks,
     absent: tourRoom.absent,
   };

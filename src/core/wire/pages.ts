@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { PAGE_STATES, type Audience, type Place } from '../access';
+import type { Audience, Place } from '../access';
 import type { ListedPage } from '../content';
+import { filterSchema, savedFilterSchema } from '../lists';
 import { linkTo } from './items';
 import { idSchema, type Contract } from './parts';
 
@@ -12,26 +13,6 @@ export const audienceSchema = z.union([
     roles: z.array(z.string().max(80)).min(1, 'Choose at least one role.').max(50).readonly(),
   }),
 ]) satisfies z.ZodType<Audience>;
-
-/** What the list of pages is asked for, as its address says it; all empty means everything. */
-export const filterSchema = z.object({
-  q: z.string().trim().max(200).default(''),
-  layout: z.string().max(40).default(''),
-  state: z.enum(['', ...PAGE_STATES]).default(''),
-  navigation: z.enum(['', 'yes', 'no']).default(''),
-  /** `broken`: what visitors read of it leads somewhere that is not there. */
-  links: z.enum(['', 'broken']).default(''),
-  language: z.string().max(12).default(''),
-  author: z.string().max(12).default(''),
-  /** Changed in the last so many days. */
-  days: z.coerce.number<number>().int().min(0).max(3660).default(0),
-  sort: z.enum(['title', 'changed', 'state', 'layout', 'author', 'place']).default('changed'),
-  dir: z.enum(['up', 'down']).default('down'),
-});
-export type PageFilter = z.infer<typeof filterSchema>;
-const savedFilter = z.object({ name: z.string(), filter: filterSchema });
-/** A filter somebody has given a name. */
-export type SavedFilter = z.infer<typeof savedFilter>;
 
 /** What is done with many pages at once. */
 const bulk = z.discriminatedUnion('do', [
@@ -129,7 +110,7 @@ export const pageRoutes = {
       name: z.string().trim().min(1, 'Give it a name.').max(60),
       filter: filterSchema.nullable(),
     }),
-    answer: z.object({ filters: z.array(savedFilter) }),
+    answer: z.object({ filters: z.array(savedFilterSchema) }),
   },
   'GET /api/pages/list': { answer: z.object({ pages: listed, total: z.int() }) },
   'GET /api/pages/pick': { answer: z.object({ pages: z.array(picked) }) },

@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import type { PageFilter } from '@/core/wire';
+import { NO_FILTER, type PageFilter, type SavedFilter } from '@/core/lists';
 import { ProblemNote } from '../kit/parts';
 import { send, type ProblemDetails } from '../kit/send';
-import { isFiltered, NO_FILTER, queryOf, STATES } from './model';
+import { isFiltered, queryOf, STATES } from './model';
 
 export interface Choice {
   id: string;
@@ -16,28 +16,18 @@ export interface Choices {
   columns: readonly Choice[];
 }
 
-/** What the list of pages is cut down by; filters somebody has given a name. */
-export function PageFilters({
+const any = { id: '', name: 'Any' };
+
+/** What a filter is set with, one choice each. */
+export function FilterFields({
   filter,
   onFilter,
-  saved: initial,
   choices,
 }: {
   filter: PageFilter;
   onFilter: (filter: PageFilter) => void;
-  saved: { name: string; filter: PageFilter }[];
-  choices: Choices;
+  choices: Omit<Choices, 'columns'>;
 }) {
-  const [saved, setSaved] = useState(initial);
-  const [name, setName] = useState<string | null>(null);
-  const [problem, setProblem] = useState<ProblemDetails | null>(null);
-  const keep = async (as: string, what: PageFilter | null) => {
-    const sent = await send('POST', '/api/pages/filters', { name: as, filter: what });
-    setProblem(sent.ok ? null : sent.problem);
-    if (!sent.ok) return;
-    setSaved(sent.value.filters);
-    setName(null);
-  };
   const pick = (key: keyof PageFilter, label: string, options: readonly Choice[]) => (
     <label className="grid gap-0.5">
       <span className="label mb-0">{label}</span>
@@ -56,44 +46,86 @@ export function PageFilters({
       </select>
     </label>
   );
-  const any = { id: '', name: 'Any' };
+  return (
+    <>
+      {pick('state', 'State', [any, ...Object.entries(STATES).map(([id, { name: words }]) => ({ id, name: words }))])}
+      {pick('layout', 'Layout', [any, ...choices.layouts])}
+      {choices.authors.length > 0 && pick('author', 'Author', [any, ...choices.authors])}
+      {pick('language', 'Language', [any, ...choices.languages])}
+      {pick('days', 'Changed', [
+        { id: '0', name: 'Any time' },
+        { id: '1', name: 'In the last day' },
+        { id: '7', name: 'In the last week' },
+        { id: '30', name: 'In the last month' },
+        { id: '365', name: 'In the last year' },
+      ])}
+      {pick('navigation', 'Navigation', [
+        any,
+        { id: 'yes', name: 'Shown there' },
+        { id: 'no', name: 'Not shown there' },
+      ])}
+      {pick('links', 'Links', [any, { id: 'broken', name: 'Some broken' }])}
+    </>
+  );
+}
+
+/** What the list of pages is cut down by; filters somebody has given a name. */
+export function PageFilters({
+  filter,
+  onFilter,
+  saved: initial,
+  prepared,
+  choices,
+}: {
+  filter: PageFilter;
+  onFilter: (filter: PageFilter) => void;
+  saved: SavedFilter[];
+  /** Filters the administrator put there. */
+  prepared: readonly SavedFilter[];
+  choices: Choices;
+}) {
+  const [saved, setSaved] = useState(initial);
+  const [name, setName] = useState<string | null>(null);
+  const [problem, setProblem] = useState<ProblemDetails | null>(null);
+  const keep = async (as: string, what: PageFilter | null) => {
+    const sent = await send('POST', '/api/pages/filters', { name: as, filter: what });
+    setProblem(sent.ok ? null : sent.problem);
+    if (!sent.ok) return;
+    setSaved(sent.value.filters);
+    setName(null);
+  };
   const active = saved.find((entry) => queryOf(entry.filter) === queryOf(filter));
   return (
     <section aria-label="Filters" className="mb-3 grid gap-2">
-      {saved.length > 0 && (
-        <div className="flex flex-wrap items-center gap-2">
-          <span className="label mb-0">Yours:</span>
-          {saved.map((entry) => (
-            <button
-              key={entry.name}
-              type="button"
-              aria-pressed={active === entry}
-              className={`btn btn-small ${active === entry ? 'bg-pine-soft text-pine-2' : ''}`}
-              onClick={() => onFilter(active === entry ? NO_FILTER : entry.filter)}
-            >
-              <span className="clip">{entry.name}</span>
-            </button>
-          ))}
-        </div>
+      {(
+        [
+          ['For you:', prepared],
+          ['Yours:', saved],
+        ] as const
+      ).map(
+        ([title, filters]) =>
+          filters.length > 0 && (
+            <div key={title} className="flex flex-wrap items-center gap-2">
+              <span className="label mb-0">{title}</span>
+              {filters.map((entry) => {
+                const isOn = queryOf(entry.filter) === queryOf(filter);
+                return (
+                  <button
+                    key={entry.name}
+                    type="button"
+                    aria-pressed={isOn}
+                    className={`btn btn-small ${isOn ? 'bg-pine-soft text-pine-2' : ''}`}
+                    onClick={() => onFilter(isOn ? { ...NO_FILTER, sort: filter.sort, dir: filter.dir } : entry.filter)}
+                  >
+                    <span className="clip">{entry.name}</span>
+                  </button>
+                );
+              })}
+            </div>
+          ),
       )}
       <div className="flex flex-wrap items-end gap-3">
-        {pick('state', 'State', [any, ...Object.entries(STATES).map(([id, { name: words }]) => ({ id, name: words }))])}
-        {pick('layout', 'Layout', [any, ...choices.layouts])}
-        {pick('author', 'Author', [any, ...choices.authors])}
-        {pick('language', 'Language', [any, ...choices.languages])}
-        {pick('days', 'Changed', [
-          { id: '0', name: 'Any time' },
-          { id: '1', name: 'In the last day' },
-          { id: '7', name: 'In the last week' },
-          { id: '30', name: 'In the last month' },
-          { id: '365', name: 'In the last year' },
-        ])}
-        {pick('navigation', 'Navigation', [
-          any,
-          { id: 'yes', name: 'Shown there' },
-          { id: 'no', name: 'Not shown there' },
-        ])}
-        {pick('links', 'Links', [any, { id: 'broken', name: 'Some broken' }])}
+        <FilterFields filter={filter} onFilter={onFilter} choices={choices} />
         {isFiltered(filter) && (
           <div className="flex flex-wrap gap-2">
             <button

@@ -3,7 +3,7 @@ import type { ListedPage } from '@/core/content';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import { getEntry } from '@/core/inventory';
-import type { PageFilter } from '@/core/wire';
+import type { PageFilter, PageList as Prepared, SavedFilter } from '@/core/lists';
 import { Icon } from '../kit/Icon';
 import { Empty, ProblemNote } from '../kit/parts';
 import { send, type ProblemDetails } from '../kit/send';
@@ -12,6 +12,8 @@ import { queryOf } from './model';
 import { PageFilters, type Choices } from './PageFilters';
 
 const COLUMNS_KEY = 'safe-room-page-columns';
+/** What is shown of a page where nothing is prepared or chosen. */
+const USUAL_COLUMNS = ['state', 'layout', 'author', 'changed'];
 const STRETCH = 100;
 const ROW_PX = 46;
 const AFTER_TYPING_MS = 250;
@@ -64,6 +66,7 @@ export function PageList({
   filter,
   onFilter,
   saved,
+  prepared,
   choices,
   chosen,
   onChoose,
@@ -73,7 +76,8 @@ export function PageList({
 }: {
   filter: PageFilter;
   onFilter: (filter: PageFilter) => void;
-  saved: { name: string; filter: PageFilter }[];
+  saved: SavedFilter[];
+  prepared: Prepared;
   choices: Choices;
   chosen: ReadonlyMap<string, string> | null;
   onChoose: (page: ListedPage, on: boolean) => void;
@@ -82,7 +86,7 @@ export function PageList({
   now: string;
 }) {
   const { rows, total, problem, load } = useStretches(filter);
-  const [columns, setColumns] = useState<ReadonlySet<string>>(new Set(['state', 'layout', 'author', 'changed']));
+  const [columns, setColumns] = useState<ReadonlySet<string>>(new Set(prepared.columns ?? USUAL_COLUMNS));
   useEffect(() => {
     const kept = localStorage.getItem(COLUMNS_KEY);
     if (kept) setColumns(new Set(kept.split(' ')));
@@ -133,7 +137,7 @@ export function PageList({
   );
   return (
     <div>
-      <PageFilters filter={filter} onFilter={onFilter} saved={saved} choices={choices} />
+      <PageFilters filter={filter} onFilter={onFilter} saved={saved} prepared={prepared.filters} choices={choices} />
       <ProblemNote problem={problem} />
       <div className="mb-2 flex flex-wrap items-center justify-between gap-2">
         <p role="status" className="text-ink-2">
@@ -159,6 +163,16 @@ export function PageList({
                 {column.name}
               </label>
             ))}
+            <button
+              type="button"
+              className="btn btn-small mt-1"
+              onClick={() => {
+                setColumns(new Set(prepared.columns ?? USUAL_COLUMNS));
+                localStorage.removeItem(COLUMNS_KEY);
+              }}
+            >
+              As prepared
+            </button>
           </div>
         </details>
       </div>

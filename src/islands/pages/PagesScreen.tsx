@@ -10,7 +10,8 @@ import {
   type DragMoveEvent,
 } from '@dnd-kit/core';
 import { useRef, useState } from 'react';
-import type { Move, PageFilter } from '@/core/wire';
+import type { PageFilter, PageList as Prepared, SavedFilter } from '@/core/lists';
+import type { Move } from '@/core/wire';
 import { dragWords } from '../kit/drag';
 import { Icon } from '../kit/Icon';
 import { Empty, ProblemNote, Safe, useFocusLater } from '../kit/parts';
@@ -22,7 +23,7 @@ import type { Choices } from './PageFilters';
 import { PageList } from './PageList';
 import { RetireDialog, type Retiring } from './RetireDialog';
 import { RowMenu, type RowAction } from './RowMenu';
-import { NO_FILTER, placeByKey, placeOnDrop, type Place, type Zone } from './model';
+import { placeByKey, placeOnDrop, type Place, type Zone } from './model';
 import { ArrangeRow } from './ArrangeRow';
 import { TreeRows } from './TreeRows';
 import { useTree } from './useTree';
@@ -30,11 +31,15 @@ import { useTree } from './useTree';
 export interface PagesProps {
   initial: { pages: ListedPage[]; total: number };
   view: 'tree' | 'list';
+  /** What the list begins with. */
+  filter: PageFilter;
+  /** How the list was prepared for them. */
+  prepared: Prepared;
   /** Below which pages somebody may make new ones, if anywhere. */
   may: { create: boolean; retire: boolean; edit: boolean };
   layouts: { id: string; name: string; purpose: string }[];
   choices: Choices;
-  saved: { name: string; filter: PageFilter }[];
+  saved: SavedFilter[];
   calendar: Calendar;
   now: string;
 }
@@ -72,15 +77,26 @@ function collide(args: Parameters<typeof pointerWithin>[0]): Collision[] {
 const zoneOf = (event: Pick<DragMoveEvent, 'collisions'>): Zone =>
   (event.collisions?.[0]?.data?.['zone'] as Zone | undefined) ?? 'inside';
 
-function Screen({ initial, view: view0, may, layouts, choices, saved, calendar, now }: PagesProps) {
+function Screen({
+  initial,
+  view: view0,
+  filter: filter0,
+  prepared,
+  may,
+  layouts,
+  choices,
+  saved,
+  calendar,
+  now,
+}: PagesProps) {
   const tree = useTree(initial);
   const [view, setView] = useState<'tree' | 'list'>(view0);
   const show = (next: 'tree' | 'list') => {
     setView(next);
     // Part of the address: loaded again, or passed on, the screen is the same.
-    history.replaceState(null, '', next === 'list' ? '?view=list' : location.pathname);
+    history.replaceState(null, '', `?view=${next}`);
   };
-  const [filter, setFilter] = useState<PageFilter>(NO_FILTER);
+  const [filter, setFilter] = useState<PageFilter>(filter0);
   const [chosen, setChosen] = useState<ReadonlyMap<string, string> | null>(null);
   const [asking, setAsking] = useState<Asking>(null);
   const [over, setOver] = useState<{ id: string; zone: Zone; fits: boolean } | null>(null);
@@ -319,6 +335,7 @@ function Screen({ initial, view: view0, may, layouts, choices, saved, calendar, 
           filter={filter}
           onFilter={setFilter}
           saved={saved}
+          prepared={prepared}
           choices={choices}
           chosen={chosen}
           onChoose={choose}

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { ListedPage } from '@/core/content';
-import type { PageFilter } from '@/core/wire';
+import type { PageFilter } from '@/core/lists';
 import { sayTime, type Calendar } from '@/core/words';
 import { STATES } from './model';
 import type { Choice } from './PageFilters';

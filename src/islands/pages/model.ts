@@ -1,6 +1,6 @@
 import type { PageState } from '@/core/access';
 import type { ListedPage, TreePage } from '@/core/content';
-import type { PageFilter } from '@/core/wire';
+import { NO_FILTER, type PageFilter } from '@/core/lists';
 import { fold } from '@/core/words';
 
 export const STATES: Record<
@@ -123,18 +123,6 @@ export function placeByKey(tree: Tree, id: string, key: string): Place | null {
     : null;
 }
 
-export const NO_FILTER: PageFilter = {
-  q: '',
-  layout: '',
-  state: '',
-  navigation: '',
-  links: '',
-  language: '',
-  author: '',
-  days: 0,
-  sort: 'changed',
-  dir: 'down',
-};
 export const isFiltered = (filter: PageFilter): boolean =>
   (['q', 'layout', 'state', 'navigation', 'links', 'language', 'author', 'days'] as const).some(
     (key) => filter[key] !== NO_FILTER[key],

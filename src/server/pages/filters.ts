@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm';
-import { filterSchema, type PageFilter, type SavedFilter } from '@/core/wire';
+import { filterSchema, type PageFilter, type SavedFilter } from '@/core/lists';
 import type { Tx } from '../db/client';
 import { byName } from '../db/order';
 import { savedFilters } from '../db/schema';

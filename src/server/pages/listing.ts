@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, gte, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { type PageState } from '@/core/access';
 import type { ListedPage } from '@/core/content';
-import type { PageFilter } from '@/core/wire';
+import type { PageFilter } from '@/core/lists';
 import { sayDay } from '@/core/words';
 import { getLayout } from '@/office';
 import { now } from '../clock';

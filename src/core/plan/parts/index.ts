@@ -3,6 +3,7 @@ import { dashboard } from './dashboard';
 import { doors } from './doors';
 import { grants } from './grants';
 import { menu } from './menu';
+import { pageList } from './pageList';
 import type { AnyPart, WholePart } from './part';
 import { publishing } from './publishing';
 import { reading } from './reading';
@@ -13,7 +14,7 @@ import { tours } from './tours';
 import { words } from './words';
 
 /** What a plan sets for each role, by the field of the role; differences are told in this order. */
-export const ROLE_PARTS = { tasks, grants, doors, menu, dashboard, tours };
+export const ROLE_PARTS = { tasks, grants, doors, menu, dashboard, pageList, tours };
 /** What it sets for all of them, by the field of the plan. */
 export const PLAN_PARTS = { apart, toolbars, screens, publishing, reading, words };
 
@@ -37,6 +38,7 @@ export { entryName, HOLD_NAMES, placeOf } from './dashboard';
 export { allDoors, doorsNobodyHas, type PlanDoor } from './doors';
 export { grantInWords, grantSchema, unknownInGrant } from './grants';
 export { type Menu, type Shortcut } from './menu';
+export { SORT_NAMES } from './pageList';
 export { preferenceName, startPreferences } from './reading';
 export { wordsPlace, wordsPlaces } from './words';
 export { type OperationFault, type PartFault, type Telling } from './part';

@@ -12,6 +12,7 @@ import { PagePicker } from '../../kit/PagePicker';
 import { useFocusLater } from '../../kit/parts';
 import { sampleOf } from '../model';
 import { ElementPanel } from '../screens/ElementPanel';
+import { ListPanel } from '../screens/ListPanel';
 import type { StepProps } from './step';
 
 const FORMS = editScreens(inventory);
@@ -315,6 +316,11 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
           </ul>
         )}
       </section>
+      <ListPanel
+        list={role.pageList ?? { filters: [] }}
+        readOnly={readOnly}
+        onChange={(list) => change({ do: 'set-page-list', role: role.id, list })}
+      />
     </div>
   );
 }

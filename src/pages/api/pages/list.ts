@@ -1,4 +1,4 @@
-import { filterSchema } from '@/core/wire';
+import { filterSchema } from '@/core/lists';
 import { listByFilter } from '@/server/pages/listing';
 import { endpoint, parseBody } from '@/server/gate/endpoint';
 
