@@ -1,5 +1,4 @@
-import { decide } from '@/core/access';
-import { policyOf, publishingOf } from '@/core/plan';
+import { publishingOf } from '@/core/plan';
 import { writingOf, type TextTools } from '@/core/room';
 import { arrange, elementsOf } from '@/core/screens';
 import { controlsOn } from '@/core/task';
@@ -8,7 +7,7 @@ import { inventory } from '@/office';
 import { now } from '../clock';
 import { pageNamer } from '../tree/naming';
 import type { Tx } from '../db/client';
-import type { Access } from '../gate/access';
+import { isKeyholder, type Access } from '../gate/access';
 import { mayNow, type Thing } from '../gate/authorize';
 import { listPictures } from '../pictures/pictures';
 import { listPeople } from '../people/people';
@@ -19,6 +18,7 @@ import { formOf, picturesOf } from './forms';
 import { listWriters } from './items';
 import { listNotes } from './notes';
 import { listItemRemarks } from './remarks';
+import { reviewersOf } from './reviewers';
 
 /**
  * All that the edit screen of an item of any type is given, as far as whoever asks may see it. `address`: where
@@ -62,20 +62,9 @@ export async function loadEditScreen(
           person.id === editable.content['page.author'] ||
           person.id === editable.live?.['page.author'],
       );
-  const policy = policyOf(inventory, access.plan, people);
-  const reviewers = people
-    .filter(
-      (person) =>
-        person.id !== access.who.id &&
-        decide(policy, {
-          person: person.id,
-          permission: 'review.decide',
-          place,
-          writtenBy: [...writers.map(String), access.who.id],
-          atMs: now().getTime(),
-        }).allowed &&
-        !person.assignments.some((a) => a.role === 'keyholder'),
-    )
+  const writtenBy = [...writers.map(String), access.who.id];
+  const reviewers = reviewersOf(access, people, { place, writtenBy })
+    .filter((person) => !isKeyholder(person))
     .map(({ id, name }) => ({ id, name }));
   const writing = writingOf(inventory, access.plan, access.who, now().getTime());
   const prepared = screensFor(access);

@@ -1,9 +1,8 @@
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import { decide, type Place } from '@/core/access';
+import type { Place } from '@/core/access';
 import { emptyDocument, textOf, type FieldChange, type PageContent } from '@/core/content';
-import { policyOf, publishingOf } from '@/core/plan';
+import { publishingOf } from '@/core/plan';
 import { sayTime } from '@/core/words';
-import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { siteCalendar } from '../calendar';
 import { now } from '../clock';
@@ -22,6 +21,7 @@ import { contentOf, hrefFor, mustFindItem, mustFindVersion } from './items';
 import { withAddresses } from './links';
 import { comingInstant, mustPass, scheduleFor, putOnline, replaceWaiting } from './publishing';
 import { countOpenRemarks } from './remarks';
+import { reviewersOf } from './reviewers';
 import { findAllPlaced, findPlace } from '../tree/tree';
 
 /** A review by its number, with everybody who wrote what was sent since it was last published. */
@@ -43,17 +43,8 @@ async function mustBeAble(
   askedOf: number,
 ): Promise<void> {
   const place = await findPlace(tx, access.site.id, itemId);
-  const policy = policyOf(inventory, access.plan, await listPeople(tx, access.site.id));
-  if (
-    !decide(policy, {
-      person: String(askedOf),
-      permission: 'review.decide',
-      place,
-      writtenBy: writers.map(String),
-      atMs: now().getTime(),
-    }).allowed
-  )
-    throw problemAt('askedOf', 'reviewer-cannot');
+  const able = reviewersOf(access, await listPeople(tx, access.site.id), { place, writtenBy: writers.map(String) });
+  if (!able.some(({ id }) => id === String(askedOf))) throw problemAt('askedOf', 'reviewer-cannot');
 }
 
 /** Refuses to go on without a word about the change where the website, or the edit screen of whoever asks, wants one. */

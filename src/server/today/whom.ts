@@ -1,10 +1,7 @@
-import { decide } from '@/core/access';
-import { policyOf } from '@/core/plan';
-import { inventory } from '@/office';
-import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { isKeyholder, type Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
+import { reviewersOf } from '../items/reviewers';
 import { listPeople } from '../people/people';
 import type { PageFacts } from '../tree/tree';
 
@@ -20,15 +17,12 @@ export async function listWhomToAsk(
   const others = (await listPeople(tx, access.site.id)).filter(
     (person) => person.id !== access.who.id && !person.suspended,
   );
-  const policy = policyOf(inventory, access.plan, others);
   const mine = mayOn(access, 'page.send');
   const place = pages.find((page) => mine(page.place))?.place;
-  const looks = (person: string) =>
-    place !== undefined &&
-    decide(policy, { person, permission: 'review.decide', place, writtenBy: [access.who.id], atMs: now().getTime() })
-      .allowed;
   const keyholders = others.filter(isKeyholder);
-  const reviewers = others.filter((person) => !isKeyholder(person) && looks(person.id));
+  const reviewers = place
+    ? reviewersOf(access, others, { place, writtenBy: [access.who.id] }).filter((person) => !isKeyholder(person))
+    : [];
   return [
     ...reviewers.map(({ name }) => ({ name, about: 'Looks at your work a second time before visitors see it.' })),
     ...keyholders.map(({ name }) => ({
