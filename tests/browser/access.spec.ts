@@ -150,7 +150,7 @@ test('roles are made, copied, named, compared and archived; thirty stay easy to 
   await dialog.getByLabel('Begin with').selectOption('a copy of Newsroom');
   await axe(maud, 'new role dialog');
   await dialog.getByRole('button', { name: 'Make the role' }).click();
-  await expect(maud).toHaveURL(/\/workshop\/roles\/evenements-d-ete\/tasks$/);
+  await expect(maud).toHaveURL(/\/workshop\/roles\/evenements-dete\/tasks$/);
   await expect(maud.getByText('nobody holds this role yet')).toBeVisible();
 
   await maud.goto('/workshop');
