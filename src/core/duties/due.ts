@@ -14,8 +14,7 @@ const MONTHS = { month: 1, quarter: 3, year: 12 } as const;
  */
 export function dayAfter(first: string, every: Every, times: number): string {
   const [year = 0, month = 0, day = 0] = first.split('-').map(Number);
-  if (every === 'week')
-    return new Date(Date.UTC(year, month - 1, day) + 7 * times * DAY_MS).toISOString().slice(0, 10);
+  if (every === 'week') return new Date(Date.UTC(year, month - 1, day) + 7 * times * DAY_MS).toISOString().slice(0, 10);
   const months = month - 1 + MONTHS[every] * times;
   const last = new Date(Date.UTC(year, months + 1, 0)).getUTCDate();
   return new Date(Date.UTC(year, months, Math.min(day, last))).toISOString().slice(0, 10);

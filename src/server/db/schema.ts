@@ -223,7 +223,9 @@ export const items = pgTable(
     within(t, t.authorId, (): Owned => people),
     within(t, t.deletedBy, (): Owned => people),
     within(t, t.translationOf, (): Owned => items),
-    uniqueIndex('items_translation').on(t.translationOf, t.language).where(sql`deleted_at is null`),
+    uniqueIndex('items_translation')
+      .on(t.translationOf, t.language)
+      .where(sql`deleted_at is null`),
     uniqueIndex('items_slug')
       .on(t.parentId, t.slug)
       .where(sql`deleted_at is null and type = 'page'`),
