@@ -81,3 +81,14 @@ test('a duty is given, stands on Today of whose turn it is, is ticked off there 
   ])
     await expect(told.getByRole('listitem').filter({ hasText: words }).first()).toBeVisible();
 });
+
+test('a duty stands on Today without a widget for it, too', async ({ browser, app }) => {
+  const priya = await signIn(browser, app, 'Priya');
+  const turn = priya.getByRole('region', { name: 'Your turn' });
+  await expect(turn.getByRole('listitem')).toHaveText(/Read the fares against the printed list/);
+  await turn.getByRole('button', { name: 'Give it back' }).click();
+  await expect(turn.getByText('Given back.')).toBeVisible();
+  await priya.reload();
+  await isReady(priya);
+  await expect(turn).toHaveCount(0);
+});

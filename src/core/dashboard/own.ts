@@ -69,6 +69,8 @@ const isShown = (own: Own, { id, hold }: Placed) =>
  */
 function seated(column: readonly Placed[], prepared: readonly Placed[]): Placed[] {
   const fixed = column.filter(({ hold }) => hold === 'fixed');
+  if (fixed.length === 0) return [...column];
+  const order = new Map(prepared.map(({ id }, i) => [id, i]));
   const slots: Placed[][] = [[], ...fixed.map((one) => [one])];
   let passed = 0;
   for (const one of column) {
@@ -76,8 +78,8 @@ function seated(column: readonly Placed[], prepared: readonly Placed[]): Placed[
       passed += 1;
       continue;
     }
-    const at = prepared.findIndex(({ id }) => id === one.id);
-    const isAbove = (place: Placed) => at >= 0 && at < prepared.findIndex(({ id }) => id === place.id);
+    const at = order.get(one.id);
+    const isAbove = (place: Placed) => at !== undefined && at < (order.get(place.id) ?? -1);
     let slot = passed;
     while (slot < fixed.length && !isAbove(fixed[slot] as Placed)) slot += 1;
     slots[slot]?.push(one);
@@ -92,17 +94,21 @@ function seated(column: readonly Placed[], prepared: readonly Placed[]): Placed[
  */
 export function arranged(board: Board, own: Own): Arranged {
   const there = board.widgets.filter((one) => isShown(own, one));
-  const moves = own.moves.filter(({ id }) => there.some((one) => one.id === id && mayMove(one.hold)));
+  const byId = new Map(there.map((one) => [one.id, one]));
+  const moves = own.moves.filter(({ id }) => mayMove(byId.get(id)?.hold ?? 'fixed'));
   const isMoved = new Set(moves.map(({ id }) => id));
   const prepared = Array.from({ length: board.columns }, (_, column) =>
     there.filter((one) => columnOf(board, one) === column),
   );
   const columns = prepared.map((column) => column.filter(({ id }) => !isMoved.has(id)));
+  /** In which column each stands by now. */
+  const standsIn = new Map(columns.flatMap((column) => column.map(({ id }) => [id, column] as const)));
   for (const move of moves) {
-    const widget = there.find(({ id }) => id === move.id);
+    const widget = byId.get(move.id);
     const column = columns[columnOf(board, move)];
     if (!widget || !column) continue;
-    const above = move.after.find((id) => column.some((one) => one.id === id));
+    const above = move.after.find((id) => standsIn.get(id) === column);
+    standsIn.set(move.id, column);
     column.splice(column.findIndex(({ id }) => id === above) + 1, 0, { ...widget, column: move.column });
   }
   return {

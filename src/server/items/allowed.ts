@@ -49,8 +49,13 @@ export function layoutsFor(access: Access, place: Place): string[] {
   );
 }
 
-/** How the edit screens of whoever asks are prepared. */
-export const screensFor = (access: Access): Screens => screensOf(inventory, access.plan, access.who, now().getTime());
+const prepared = new WeakMap<Access, Screens>();
+/** How the edit screens of whoever asks are prepared: worked out once for each request. */
+export function screensFor(access: Access): Screens {
+  let screens = prepared.get(access);
+  if (!screens) prepared.set(access, (screens = screensOf(inventory, access.plan, access.who, now().getTime())));
+  return screens;
+}
 
 /**
  * The fields of a thing that somebody may change here: rights say so, and its edit screen neither hides nor locks them;
