@@ -209,6 +209,20 @@ export async function isKept(page: Page): Promise<void> {
 export const isPrepared = (page: Page) =>
   expect(page.getByRole('status').filter({ hasText: /not yet live|Same as live/ })).toBeVisible();
 
+/**
+ * Waits until what is dragged by keyboard hears the arrow keys: the drag library listens from a timer it sets when it
+ * picks something up, and timers come in their order.
+ */
+export async function isPickedUp(page: Page) {
+  await expect(page.locator('[aria-live]').filter({ hasText: 'is picked up' })).toHaveCount(1);
+  await page.evaluate(
+    () =>
+      new Promise((fired) => {
+        setTimeout(fired);
+      }),
+  );
+}
+
 /** Fails on what axe holds against WCAG 2.2 AA. */
 export async function axe(page: Page, what: string) {
   const { violations } = await new AxeBuilder({ page })

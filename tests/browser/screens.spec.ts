@@ -1,4 +1,4 @@
-import { axe, expect, goLive, goToPage, isKept, isPrepared, isReady, openPage, signIn, test } from './app';
+import { axe, expect, goLive, goToPage, isKept, isPickedUp, isPrepared, isReady, openPage, signIn, test } from './app';
 
 test('an edit screen is prepared by hand: order, names, what is hidden and locked; what has to stay is refused', async ({
   browser,
@@ -33,7 +33,7 @@ test('an edit screen is prepared by hand: order, names, what is hidden and locke
   // By keyboard: one further up in its column.
   await maud.getByRole('button', { name: 'Move Notes' }).focus();
   await maud.keyboard.press('Space');
-  await expect(maud.locator('[aria-live]').filter({ hasText: 'is picked up' })).toHaveCount(1);
+  await isPickedUp(maud);
   await maud.keyboard.press('ArrowUp');
   await expect(maud.locator('[aria-live]').filter({ hasText: 'is at the place of' })).toHaveCount(1);
   await maud.keyboard.press('Space');

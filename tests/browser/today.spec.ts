@@ -1,13 +1,11 @@
 import type { Page } from '@playwright/test';
-import { axe, expect, isPrepared, signIn, test } from './app';
+import { axe, expect, isPickedUp, isPrepared, signIn, test } from './app';
 
 const column = (page: Page, n: number) => page.getByRole('region', { name: `Column ${n}`, exact: true });
 const names = (page: Page, n: number) =>
   column(page, n)
     .locator('[data-card]')
     .evaluateAll((cards) => cards.map((card) => (card as HTMLElement).dataset['card']));
-const isPickedUp = (page: Page) =>
-  expect(page.locator('[aria-live]').filter({ hasText: 'is picked up' })).toHaveCount(1);
 /** A change of one's own Today has reached the server once this says so. */
 const said = (page: Page, words: string | RegExp) =>
   expect(page.getByRole('status').filter({ hasText: words })).toHaveCount(1);

@@ -1,21 +1,7 @@
 import type { Page } from '@playwright/test';
 import pg from 'pg';
 import { inventory } from '../../src/office';
-import { axe, expect, isPrepared, isReady, loads, signIn, test } from './app';
-
-/**
- * Waits until what is dragged by keyboard hears the arrow keys: the drag library listens from a timer it sets when it
- * picks something up, and timers come in their order.
- */
-async function isPickedUp(page: Page) {
-  await expect(page.locator('[aria-live]').filter({ hasText: 'is picked up.' })).toHaveCount(1);
-  await page.evaluate(
-    () =>
-      new Promise((fired) => {
-        setTimeout(fired);
-      }),
-  );
-}
+import { axe, expect, isPickedUp, isPrepared, isReady, loads, signIn, test } from './app';
 
 /** Takes back all that was changed in a role, one after the other, until nothing waits to go live. */
 async function takeAllBack(page: Page): Promise<void> {
