@@ -12,7 +12,7 @@ import { activity, mails, people } from '@/server/db/schema';
 import { listDuties, listOwnDuties } from '@/server/duties/duties';
 import { accessOf, call, inForce, role, signInAs, somebody } from './ask';
 
-await inForce(...role('steward', 'duty.*'));
+await inForce(...role('steward', 'duty.*', 'person.view'), ...role('giver', 'duty.*'));
 const wren = await somebody('Wren', { role: 'steward' });
 const today = dayKey(new Date(), 'Europe/London');
 const [ines, oskar] = [await signInAs('Ines'), await signInAs('Oskar')];
@@ -74,9 +74,12 @@ describe('a duty', () => {
     expect(await bad({ every: 'month' })).toMatchObject({ status: 422, faults: [{ field: 'due' }] });
     expect(await bad({ due: '2027-02-30' })).toMatchObject({ status: 422, faults: [{ field: 'due' }] });
     expect(await bad({ text: '  ' })).toMatchObject({ status: 422, faults: [{ field: 'text' }] });
-    expect(await bad({ whose: '99999' })).toMatchObject({ code: 'person-unknown', faults: [{ field: 'whose' }] });
+    expect(await bad({ whose: '99999' })).toMatchObject({ code: 'person-cannot', faults: [{ field: 'whose' }] });
     const gone = await somebody('Gone');
-    expect(await bad({ whose: String(gone.id) })).toMatchObject({ code: 'person-away', faults: [{ field: 'whose' }] });
+    expect(await bad({ whose: String(gone.id) })).toMatchObject({
+      code: 'person-cannot',
+      faults: [{ field: 'whose' }],
+    });
   });
   it('is handed over, given back, and refused where somebody changed it meanwhile', async () => {
     const duty = await made();
@@ -92,12 +95,36 @@ describe('a duty', () => {
     expect(await lastDone()).toMatchObject({ action: 'handed over a duty', detail: 'For Oskar Finch' });
     expect((await to(ines.id, duty.version)).body).toMatchObject({ code: 'duty-moved' });
     expect((await turned(ines, handed, 'give-back')).body).toMatchObject({ code: 'duty-not-yours' });
+    expect((await turned(ines, duty, 'give-back')).body).toMatchObject({ code: 'duty-not-yours' });
     expect((await turned(oskar, duty, 'give-back')).body).toMatchObject({ code: 'duty-moved' });
     const back = dutyOf(await turned(oskar, handed, 'give-back'));
     expect(back.whose.name).toBe('Wren');
+    const [mail] = await db.select().from(mails).orderBy(desc(mails.id)).limit(1);
+    expect(mail).toMatchObject({ to: 'wren@larkhaven.example', subject: 'It is your turn: Count the boats' });
     expect((await turned(wren, back, 'give-back')).body).toMatchObject({ code: 'duty-own' });
     expect((await call(remove, 'POST', '/x', { ...wren, params })).status).toBe(200);
     expect((await turned(wren, back, 'tick')).status).toBe(404);
+  });
+  it('that is changed to another day, or to be done once, is open: what was ticked off was for the days before', async () => {
+    const duty = await made({ due: today, every: 'month' });
+    const done = dutyOf(await turned(ines, duty, 'tick'));
+    const once = await call(change, 'PUT', '/x', {
+      ...wren,
+      params: { id: String(duty.id) },
+      body: { version: done.version, duty: { text: duty.text, whose: String(ines.id), due: done.due, every: null } },
+    });
+    expect(dutyOf(once)).toMatchObject({ over: false, done: null, due: done.due });
+    expect((await turned(ines, dutyOf(once), 'untick')).body).toMatchObject({ code: 'duty-not-over' });
+  });
+  it('is given only to whom one may see: without the right to see people, to who is in the list already and oneself', async () => {
+    const giver = await somebody('Gilda', { role: 'giver' });
+    const lotte = await signInAs('Lotte');
+    const to = (whose: number) =>
+      call(give, 'POST', '/x', { ...giver, body: { text: 'x', whose: String(whose), due: null, every: null } });
+    expect((await to(lotte.id)).body).toMatchObject({ code: 'person-cannot', faults: [{ field: 'whose' }] });
+    for (const known of [giver.id, ines.id]) expect((await to(known)).status).toBe(200);
+    await made({ whose: String(lotte.id) });
+    expect((await to(lotte.id)).status).toBe(200);
   });
   it('says that nobody looks after it once whoever had it is paused', async () => {
     const duty = await made({ whose: String(oskar.id) });

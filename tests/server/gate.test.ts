@@ -90,7 +90,7 @@ const TABLE: Record<string, Row> = {
   },
   'POST duties/[id]/remove.ts': { needs: ['duty.manage'], answers: [200, 404] },
   // Whose turn it is, or who gave it, may: `duties.test.ts`.
-  'POST duties/[id]/turn.ts': { needs: [], body: { do: 'tick', version: far }, answers: [409, 404] },
+  'POST duties/[id]/turn.ts': { needs: [], body: { do: 'tick', version: far }, answers: [409, 404, 403] },
   'POST notices/[id]/correct.ts': {
     needs: ['notice.post'],
     on: 'notice',

@@ -3,6 +3,12 @@
 /** How often a duty comes again. */
 export const EVERY = ['week', 'month', 'quarter', 'year'] as const;
 export type Every = (typeof EVERY)[number];
+export const EVERY_WORDS: Record<Every, string> = {
+  week: 'every week',
+  month: 'every month',
+  quarter: 'every three months',
+  year: 'every year',
+};
 
 const DAY_MS = 86_400_000;
 const MONTHS = { month: 1, quarter: 3, year: 12 } as const;
@@ -27,11 +33,7 @@ export function nextDue(first: string, every: Every, after: string): string {
   return dayAfter(first, every, times);
 }
 
-/** How a duty stands on a day. `soon`: within a week. */
-export type Standing = 'late' | 'today' | 'soon' | 'later' | 'open';
-export function standing(due: string | null, today: string): Standing {
-  if (due === null) return 'open';
-  if (due < today) return 'late';
-  if (due === today) return 'today';
-  return due <= dayAfter(today, 'week', 1) ? 'soon' : 'later';
-}
+/** How a duty stands on a day; one without a day is never late. */
+export type Standing = 'late' | 'today' | 'later';
+export const standing = (due: string | null, today: string): Standing =>
+  due === null || due > today ? 'later' : due === today ? 'today' : 'late';

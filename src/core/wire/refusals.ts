@@ -282,8 +282,7 @@ export const REFUSALS = {
   'duty-over': ['already-done', 'This was ticked off already.'],
   'duty-not-over': ['already-done', 'This is not ticked off.'],
   'duty-own': ['already-done', 'You gave this to yourself.', 'Hand it over to somebody else instead.'],
-  'person-unknown': ['bad-input', 'Choose who looks after it.'],
-  'person-away': ['bad-input', '{why}', 'Choose somebody who can come in.'],
+  'person-cannot': ['bad-input', 'Choose somebody who can come in and whom you may see.'],
   // What is planned for a time, and notices.
   'no-time': ['bad-input', 'Give a day and an hour.'],
   'hour-skipped': [

@@ -1,11 +1,10 @@
 import { useRef, useState } from 'react';
-import { EVERY, standing, type Every } from '@/core/duties';
+import { EVERY, EVERY_WORDS, standing, type Every } from '@/core/duties';
 import type { Duty } from '@/core/wire';
 import { sayCalendarDay, sayTime, type Calendar } from '@/core/words';
 import { Icon } from '../kit/Icon';
-import { Confirm, Empty, Labelled, ProblemNote, Said, Safe, useFocusLater } from '../kit/parts';
+import { Confirm, Empty, Labelled, ProblemNote, Said, Safe, TRIAL, useFocusLater } from '../kit/parts';
 import { useSend } from '../kit/useSend';
-import { AGAIN, inOrder } from './words';
 
 interface Props {
   duties: Duty[];
@@ -18,8 +17,11 @@ interface Props {
   calendar: Calendar;
   now: string;
 }
-const TRIAL = 'This is a trial: in the real room it would be done now. Nothing was kept.';
 const MOST = 200;
+
+/** By the day they are due, those without one last. */
+const inOrder = (duties: readonly Duty[]): Duty[] =>
+  duties.toSorted((a, b) => (a.due ?? '9').localeCompare(b.due ?? '9') || a.id - b.id);
 
 /** Gives a duty, changes one or hands it over. */
 function DutyForm({
@@ -131,7 +133,7 @@ function DutyForm({
               <option value="">No, it is done once</option>
               {EVERY.map((one) => (
                 <option key={one} value={one}>
-                  {`Yes, ${AGAIN[one]}`}
+                  {`Yes, ${EVERY_WORDS[one]}`}
                 </option>
               ))}
             </select>
@@ -265,7 +267,7 @@ function List({ duties, people, me, mayManage, today, calendar, now }: Props) {
               {stands === 'today' ? 'Today' : sayCalendarDay(duty.due, calendar.language)}
             </p>
           )}
-          {duty.every && <p className="text-sm text-ink-2">{AGAIN[duty.every]}</p>}
+          {duty.every && <p className="text-sm text-ink-2">{EVERY_WORDS[duty.every]}</p>}
         </div>
         <div className="no-print flex flex-wrap justify-end gap-1.5">
           {duty.mayTick && (

@@ -192,6 +192,9 @@ export function ProblemNote({ problem, children }: { problem: ProblemDetails | n
   );
 }
 
+/** What is said where something was done while a room is tried. */
+export const TRIAL = 'This is a trial: in the real room it would be done now. Nothing was kept.';
+
 /** Something done, said once and politely. */
 export function Said({ words }: { words: string | null }) {
   return (

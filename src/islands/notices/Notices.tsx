@@ -2,7 +2,7 @@ import { zoneCity } from '@/core/words';
 import { useRef, useState } from 'react';
 import { Icon } from '../kit/Icon';
 import { PagePicker } from '../kit/PagePicker';
-import { Confirm, Empty, Labelled, ProblemNote, Said, Safe, useFocusLater } from '../kit/parts';
+import { Confirm, Empty, Labelled, ProblemNote, Said, Safe, TRIAL, useFocusLater } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
@@ -29,7 +29,6 @@ export interface NoticePlace {
 }
 
 const MOST = 300;
-const TRIAL = 'This is a trial: in the real room it would be done now. Nothing was kept.';
 
 /** Posts a notice, or sets one right. */
 function NoticeForm({

@@ -1,9 +1,8 @@
 import { useState } from 'react';
-import { standing } from '@/core/duties';
+import { EVERY_WORDS, standing } from '@/core/duties';
 import type { Duty } from '@/core/wire';
 import { sayCalendarDay } from '@/core/words';
-import { AGAIN } from '../duties/words';
-import { ProblemNote } from '../kit/parts';
+import { ProblemNote, Said, TRIAL } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 
 type Own = Pick<Duty, 'id' | 'text' | 'due' | 'every' | 'version'> & { mayGiveBack: boolean };
@@ -12,11 +11,13 @@ type Own = Pick<Duty, 'id' | 'text' | 'due' | 'every' | 'version'> & { mayGiveBa
 export function OwnDuties({ duties, today, language }: { duties: Own[]; today: string; language: string }) {
   const { act, busy, problem } = useSend();
   const [rows, setRows] = useState(duties);
+  const [isTried, setTried] = useState(false);
   /** What was done to some of them, and where a tick can be taken back from. */
   const [done, setDone] = useState<ReadonlyMap<number, 'tick' | 'give-back'>>(new Map());
   const turn = async ({ id, version }: Own, what: 'tick' | 'untick' | 'give-back') => {
     const sent = await act('POST', `/api/duties/${id}/turn`, { do: what, version });
-    if (!sent?.ok || sent.value.trial === true) return;
+    if (!sent?.ok) return;
+    if (sent.value.trial === true) return setTried(true);
     const { duty } = sent.value;
     setRows(rows.map((row) => (row.id === id ? { ...row, version: duty.version, due: duty.due } : row)));
     const next = new Map(done);
@@ -27,6 +28,7 @@ export function OwnDuties({ duties, today, language }: { duties: Own[]; today: s
   return (
     <>
       <ProblemNote problem={problem} />
+      <Said words={isTried ? TRIAL : null} />
       <ul className="divide-y divide-line">
         {rows.map((duty) => {
           const stands = standing(duty.due, today);
@@ -46,7 +48,7 @@ export function OwnDuties({ duties, today, language }: { duties: Own[]; today: s
                     {stands === 'today' ? 'today' : sayCalendarDay(duty.due, language)}
                   </span>
                 )}
-                {!was && duty.every && ` · ${AGAIN[duty.every]}`}
+                {!was && duty.every && ` · ${EVERY_WORDS[duty.every]}`}
               </p>
               <div className="flex flex-wrap gap-x-4 text-sm">
                 {was !== 'give-back' && (

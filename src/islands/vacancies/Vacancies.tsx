@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Icon } from '../kit/Icon';
 import { PagePicker } from '../kit/PagePicker';
-import { Confirm, Empty, Labelled, ProblemNote, Said, Safe, useFocusLater } from '../kit/parts';
+import { Confirm, Empty, Labelled, ProblemNote, Said, Safe, TRIAL, useFocusLater } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
@@ -48,7 +48,6 @@ const WORDS: Record<Doing, { press: string; ask: string; text: string; said: str
     said: 'is back.',
   },
 };
-const TRIAL = 'This is a trial: in the real room it would be done now. Nothing was kept.';
 
 const PILLS = {
   draft: ['pill-sun', 'Draft'],

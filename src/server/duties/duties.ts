@@ -1,6 +1,6 @@
 import { and, asc, eq, isNull, or, gt, sql } from 'drizzle-orm';
 import { isInForce } from '@/core/access';
-import { nextDue, type Every } from '@/core/duties';
+import { EVERY_WORDS, nextDue } from '@/core/duties';
 import type { Duty, NewDuty } from '@/core/wire';
 import { dayKey, sayCalendarDay } from '@/core/words';
 import { record } from '../activity/activity';
@@ -95,42 +95,57 @@ export async function listOwnDuties(tx: Tx, access: Access) {
   }));
 }
 
-/** A duty that nobody else changes meanwhile, and nobody did since it was read. */
-async function mustLock(tx: Tx, access: Access, id: number, version?: number): Promise<Row> {
+/** A duty, which nobody else changes meanwhile. */
+async function mustLock(tx: Tx, access: Access, id: number): Promise<Row> {
   const [row] = await tx
     .select()
     .from(duties)
     .where(and(eq(duties.siteId, access.site.id), eq(duties.id, id)))
     .for('update');
   if (!row) throw notFound('This duty');
-  if (version !== undefined && row.version !== version) throw new Problem('duty-moved');
   return row;
 }
+/** Refuses to overwrite what somebody else changed since it was read. */
+function mustBeAsRead(row: Row, version: number): void {
+  if (row.version !== version) throw new Problem('duty-moved');
+}
 
-function mustFindWhose(everybody: readonly Person[], id: string): Person {
-  const person = everybody.find((one) => one.id === id);
-  if (!person) throw problemAt('whose', 'person-unknown');
-  const away = awayInWords(person);
-  if (away !== null) throw problemAt('whose', 'person-away', { why: away });
+/**
+ * Whom somebody can give a duty: who can come in at present, as far as they may know of them. For whom People is closed
+ * that is themselves, and who is named in the list of duties already.
+ */
+export async function listAssignees(tx: Tx, access: Access, everybody: readonly Person[]): Promise<Person[]> {
+  const able = everybody.filter((person) => awayInWords(person) === null);
+  if (mayNow(access, 'person.view').allowed) return able;
+  const rows = await tx
+    .select({ whose: duties.whose, by: duties.madeBy })
+    .from(duties)
+    .where(eq(duties.siteId, access.site.id));
+  const known = new Set([access.who.id, ...rows.flatMap(({ whose, by }) => [String(whose), String(by)])]);
+  return able.filter(({ id }) => known.has(id));
+}
+
+async function mustFindWhose(tx: Tx, access: Access, everybody: readonly Person[], id: string): Promise<Person> {
+  const person = (await listAssignees(tx, access, everybody)).find((one) => one.id === id);
+  if (!person) throw problemAt('whose', 'person-cannot');
   return person;
 }
 
-const AGAIN: Record<Every, string> = {
-  week: 'every week',
-  month: 'every month',
-  quarter: 'every three months',
-  year: 'every year',
-};
 /** As the activity and a mail tell it: "for Ines Varga, until 1 March 2027, every year". */
 const details = (access: Access, whose: string, { due, every }: Pick<NewDuty, 'due' | 'every'>) =>
   [
     `For ${whose}`,
     ...(due === null ? [] : [`until ${sayCalendarDay(due, siteCalendar(access.site).language)}`]),
-    ...(every === null ? [] : [AGAIN[every]]),
+    ...(every === null ? [] : [EVERY_WORDS[every]]),
   ].join(', ');
 
 /** Tells somebody that it is their turn; nobody is told of what they did themselves. */
-async function tell(tx: Tx, access: Access, whose: Person, given: NewDuty): Promise<void> {
+async function tell(
+  tx: Tx,
+  access: Access,
+  whose: Person,
+  given: Pick<NewDuty, 'text' | 'due' | 'every'>,
+): Promise<void> {
   if (whose.id === String(access.signedInId)) return;
   await sendMail(tx, access.site.id, {
     to: whose.email,
@@ -142,7 +157,7 @@ async function tell(tx: Tx, access: Access, whose: Person, given: NewDuty): Prom
 /** Gives somebody something to look after. Runs in a transaction. */
 export async function makeDuty(tx: Tx, access: Access, given: NewDuty): Promise<{ duty: Duty }> {
   const everybody = await listPeople(tx, access.site.id);
-  const whose = mustFindWhose(everybody, given.whose);
+  const whose = await mustFindWhose(tx, access, everybody, given.whose);
   const [row] = await tx
     .insert(duties)
     .values({
@@ -169,11 +184,12 @@ export async function changeDuty(
   id: number,
   { duty: given, version }: { duty: NewDuty; version: number },
 ): Promise<{ duty: Duty }> {
-  const row = await mustLock(tx, access, id, version);
+  const row = await mustLock(tx, access, id);
+  mustBeAsRead(row, version);
   const everybody = await listPeople(tx, access.site.id);
   const isHandedOver = given.whose !== String(row.whose);
   const whose = isHandedOver
-    ? mustFindWhose(everybody, given.whose)
+    ? await mustFindWhose(tx, access, everybody, given.whose)
     : everybody.find((person) => person.id === given.whose);
   const [after] = await tx
     .update(duties)
@@ -181,8 +197,8 @@ export async function changeDuty(
       text: given.text,
       whose: Number(given.whose),
       due: given.due,
-      // Another day is where it begins to count from.
-      ...((given.due !== row.due || given.every !== row.every) && { first: given.due }),
+      // Another day is where it begins to count from; what was ticked off was ticked off for the days before.
+      ...((given.due !== row.due || given.every !== row.every) && { ...NOT_DONE, first: given.due }),
       every: given.every,
       version: row.version + 1,
     })
@@ -215,8 +231,9 @@ export async function turnDuty(
   id: number,
   { do: what, version }: { do: 'tick' | 'untick' | 'give-back'; version: number },
 ): Promise<{ duty: Duty }> {
-  const row = await mustLock(tx, access, id, version);
+  const row = await mustLock(tx, access, id);
   if (!mayTick(access, row)) throw new Problem('duty-not-yours');
+  mustBeAsRead(row, version);
   const everybody = await listPeople(tx, access.site.id);
   const today = dayKey(now(), access.site.timeZone);
   const set = turned(row, what, { today, by: access.signedInId });
@@ -233,8 +250,11 @@ export async function turnDuty(
         ? `Due again on ${sayCalendarDay(after.due ?? today, siteCalendar(access.site).language)}.`
         : '',
   });
+  const giver = everybody.find(({ id: one }) => one === String(after.whose));
+  if (what === 'give-back' && giver) await tell(tx, access, giver, after);
   return { duty: told(access, everybody, after) };
 }
+const NOT_DONE = { doneAt: null, doneBy: null, doneFor: null };
 const TURNS = { tick: 'ticked off a duty', untick: 'took a tick back', 'give-back': 'gave a duty back' } as const;
 
 /** What becomes of a duty. Throws a Problem where it does not stand so. */
@@ -253,7 +273,7 @@ function turned(row: Row, what: keyof typeof TURNS, { today, by }: { today: stri
     }
     case 'untick':
       if (row.doneAt === null) throw new Problem('duty-not-over');
-      return { doneAt: null, doneBy: null, doneFor: null, ...(row.every !== null && { due: row.doneFor }) };
+      return { ...NOT_DONE, ...(row.every !== null && { due: row.doneFor }) };
     case 'give-back':
       if (row.madeBy === row.whose) throw new Problem('duty-own');
       return { whose: row.madeBy };
