@@ -25,7 +25,7 @@ export const workshop: Section = {
     { id: 'workshop.why', name: 'Why?', path: '/workshop/access/why', needs: 'plan.view' },
     { id: 'workshop.files', name: 'Plan as a file', path: '/workshop/files', needs: 'plan.view' },
     { id: 'workshop.publishing', name: 'Before publishing', path: '/workshop/publishing', needs: 'plan.view' },
-    { id: 'workshop.reading', name: 'How it is read', path: '/workshop/reading', needs: 'plan.view' },
+    { id: 'workshop.reading', name: 'Preferences', path: '/workshop/reading', needs: 'plan.view' },
     { id: 'workshop.release', name: 'Review and go live', path: '/workshop/release', needs: 'plan.view' },
     { id: 'workshop.releases', name: 'Releases', path: '/workshop/releases', needs: 'plan.view' },
   ],

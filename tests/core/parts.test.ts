@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   applyOperation,
+  emptyRole,
   operationInWords,
   operationSchema,
   patchOf,
@@ -25,6 +26,9 @@ const walk = fc.array(operation, { maxLength: 6 });
 
 describe(`every part of a plan (seed ${SEED})`, () => {
   it('is a field of a role, or of the plan', () => {
+    // Of every role, but for what may be left out.
+    const always = ROLE_PART_KEYS.filter((key) => emptyRole()[key] !== undefined);
+    for (const one of demo.roles) expect(Object.keys(one)).toEqual(expect.arrayContaining(always));
     expect(demo.roles.flatMap((role) => Object.keys(role))).toEqual(expect.arrayContaining(ROLE_PART_KEYS));
     expect(Object.keys(planSchema.shape)).toEqual(expect.arrayContaining(PLAN_PART_KEYS));
   });

@@ -30,6 +30,9 @@ export const savedFilterSchema = z.object({
 });
 export type SavedFilter = z.infer<typeof savedFilterSchema>;
 
+/** What is shown of a page where nothing is prepared or chosen. */
+export const USUAL_COLUMNS: readonly string[] = ['state', 'layout', 'author', 'changed'];
+
 /** How the list of pages is prepared; what is left out is as the list has it by itself. */
 export const pageListSchema = z.strictObject({
   view: z.enum(['tree', 'list']).optional(),

@@ -33,7 +33,7 @@ export const usualPreferences: Preferences = {
 /** What the administrator starts everybody with, and which of it stays so for everybody. */
 export const startSchema = z.strictObject({
   start: preferencesSchema.partial(),
-  fixed: z.array(z.enum(['text', 'density', 'palette', 'motion', 'bar', 'dates'])),
+  fixed: z.array(preferencesSchema.keyof()),
 });
 export type StartPreferences = z.infer<typeof startSchema>;
 

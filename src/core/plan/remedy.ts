@@ -101,7 +101,13 @@ export function remediesFor(
   if (denies.length > 0) candidates.push(undo);
   const branch = question.place?.path.at(-1);
   // On a page: that page only first, then with all below it.
-  const scopes = branch === undefined ? [{}] : [{ branch, only: true as const }, { branch }];
+  const scopes =
+    branch === undefined
+      ? [{ as: '', scope: {} }]
+      : [
+          { as: `-on-${branch}`, scope: { branch, only: true as const } },
+          { as: `-under-${branch}`, scope: { branch } },
+        ];
   const section = inventory.sectionOfObject.get(objectOf(permission)) ?? '';
   for (const role of held) {
     const door: Operation = {
@@ -110,17 +116,10 @@ export function remediesFor(
       section,
       state: isReading(permission) && !worksIn(inventory, plan, role, section) ? 'look' : 'open',
     };
-    const grants = scopes.map((scope): Operation => ({
+    const grants = scopes.map(({ as, scope }): Operation => ({
       do: 'add-grant',
       role,
-      grant: {
-        id: [permission, ...('branch' in scope ? ['only' in scope ? 'on' : 'under', scope.branch] : []), 'more'].join(
-          '-',
-        ),
-        effect: 'allow',
-        permission,
-        scope,
-      },
+      grant: { id: `${permission}${as}-more`, effect: 'allow', permission, scope },
     }));
     for (const operations of [[door], ...grants.flatMap((grant) => [[grant], [grant, door]])])
       candidates.push([...undo, ...operations]);

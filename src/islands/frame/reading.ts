@@ -1,19 +1,7 @@
 import type { Preference, Preferences } from '@/core/own';
-import { DATE_LANGUAGES, sayCalendarDay, type DateLanguage } from '@/core/words';
+import { DATE_LANGUAGES, sayCalendarDay } from '@/core/words';
 
-const LANGUAGE_NAMES: Record<DateLanguage, string> = {
-  'en-GB': 'British English',
-  'en-US': 'American English',
-  cy: 'Welsh',
-  gd: 'Scottish Gaelic',
-  nl: 'Dutch',
-  fr: 'French',
-  de: 'German',
-  nb: 'Norwegian',
-  pl: 'Polish',
-  ar: 'Arabic',
-  he: 'Hebrew',
-};
+const languageNames = new Intl.DisplayNames(['en'], { type: 'language' });
 
 /** What can be chosen of how the back office is read, by name; the usual first. */
 export const READING: { [P in Preference]: readonly (readonly [Preferences[P], string])[] } = {
@@ -44,7 +32,7 @@ export const READING: { [P in Preference]: readonly (readonly [Preferences[P], s
   dates: [
     ['site', 'As the website tells them'],
     ...DATE_LANGUAGES.map(
-      (language) => [language, `${LANGUAGE_NAMES[language]}: ${sayCalendarDay('2026-11-25', language)}`] as const,
+      (language) => [language, `${languageNames.of(language)}: ${sayCalendarDay('2026-11-25', language)}`] as const,
     ),
   ],
 };

@@ -3,7 +3,7 @@ import type { ListedPage } from '@/core/content';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import { getEntry } from '@/core/inventory';
-import type { PageFilter, PageList as Prepared, SavedFilter } from '@/core/lists';
+import { USUAL_COLUMNS, type PageFilter, type PageList as Prepared, type SavedFilter } from '@/core/lists';
 import { Icon } from '../kit/Icon';
 import { Empty, ProblemNote } from '../kit/parts';
 import { send, type ProblemDetails } from '../kit/send';
@@ -12,8 +12,6 @@ import { queryOf } from './model';
 import { PageFilters, type Choices } from './PageFilters';
 
 const COLUMNS_KEY = 'safe-room-page-columns';
-/** What is shown of a page where nothing is prepared or chosen. */
-const USUAL_COLUMNS = ['state', 'layout', 'author', 'changed'];
 const STRETCH = 100;
 const ROW_PX = 46;
 const AFTER_TYPING_MS = 250;

@@ -1,14 +1,6 @@
 import type { Calendar } from '@/core/words';
 import type { ListedPage } from '@/core/content';
-import {
-  DndContext,
-  PointerSensor,
-  pointerWithin,
-  useSensor,
-  useSensors,
-  type Collision,
-  type DragMoveEvent,
-} from '@dnd-kit/core';
+import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { useRef, useState } from 'react';
 import type { PageFilter, PageList as Prepared, SavedFilter } from '@/core/lists';
 import type { Move } from '@/core/wire';
@@ -19,6 +11,7 @@ import { sendLong, type ProblemDetails, send, type Sent } from '../kit/send';
 import { BulkBar } from './Bulk';
 import { CopyDialog, MakeDialog } from './MakeDialog';
 import { MoveDialog } from './MoveDialog';
+import { collide, zoneOf } from './dropZones';
 import type { Choices } from './PageFilters';
 import { PageList } from './PageList';
 import { RetireDialog, type Retiring } from './RetireDialog';
@@ -65,17 +58,6 @@ type Asking =
   | { what: 'move'; page: ListedPage; to: Place | null }
   | { what: 'retire'; page: ListedPage; as: Retiring }
   | null;
-
-/** Which third of a row the pointer is in: before it, inside, after it. */
-function collide(args: Parameters<typeof pointerWithin>[0]): Collision[] {
-  return pointerWithin(args).map((hit) => {
-    const rect = args.droppableRects.get(hit.id);
-    const at = rect && args.pointerCoordinates ? (args.pointerCoordinates.y - rect.top) / rect.height : 0.5;
-    return { ...hit, data: { ...hit.data, zone: at < 0.28 ? 'before' : at > 0.72 ? 'after' : 'inside' } };
-  });
-}
-const zoneOf = (event: Pick<DragMoveEvent, 'collisions'>): Zone =>
-  (event.collisions?.[0]?.data?.['zone'] as Zone | undefined) ?? 'inside';
 
 function Screen({
   initial,

@@ -2,7 +2,7 @@ import { and, eq, gt, ne } from 'drizzle-orm';
 import type { Present } from '@/core/wire';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { byName } from '../db/order';
+import { inNameOrder } from '../db/order';
 import { people, presence } from '../db/schema';
 import type { Access } from '../gate/access';
 
@@ -41,6 +41,6 @@ export async function tellPresence(
         gt(presence.seenAt, new Date(now().getTime() - GONE_AFTER_MS)),
       ),
     )
-    .orderBy(byName(people.name));
+    .orderBy(inNameOrder(people.name));
   return { others: rows.map((row) => ({ ...row, id: String(row.id) })) };
 }

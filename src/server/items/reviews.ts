@@ -7,7 +7,7 @@ import { record } from '../activity/activity';
 import { siteCalendar } from '../calendar';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { byName } from '../db/order';
+import { inNameOrder } from '../db/order';
 import { drafts, media, items, people, reviews, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { notFound, Problem, problemAt } from '../gate/problems';
@@ -324,7 +324,7 @@ export async function getReviewView(tx: Tx, siteId: number, id: number): Promise
     .select({ name: people.name })
     .from(people)
     .where(inArray(people.id, [...new Set([...row.writers, review.sentBy])]))
-    .orderBy(byName(people.name));
+    .orderBy(inNameOrder(people.name));
   return {
     id,
     itemId: String(review.itemId),

@@ -1,7 +1,7 @@
 import { and, eq } from 'drizzle-orm';
 import { filterSchema, type PageFilter, type SavedFilter } from '@/core/lists';
 import type { Tx } from '../db/client';
-import { byName } from '../db/order';
+import { inNameOrder } from '../db/order';
 import { savedFilters } from '../db/schema';
 import type { Access } from '../gate/access';
 
@@ -11,7 +11,7 @@ export async function listFilters(tx: Tx, access: Access): Promise<SavedFilter[]
     .select()
     .from(savedFilters)
     .where(eq(savedFilters.personId, access.signedInId))
-    .orderBy(byName(savedFilters.name));
+    .orderBy(inNameOrder(savedFilters.name));
   return rows.flatMap((row) => {
     const parsed = filterSchema.safeParse(JSON.parse(row.query));
     return parsed.success ? [{ name: row.name, filter: parsed.data }] : [];

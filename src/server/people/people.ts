@@ -3,7 +3,7 @@ import type { PolicyPerson } from '@/core/access';
 import { KEYHOLDER } from '@/core/plan';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { byName } from '../db/order';
+import { inNameOrder } from '../db/order';
 import { accounts, assignments, people } from '../db/schema';
 
 type PersonRow = typeof people.$inferSelect;
@@ -55,7 +55,7 @@ export async function listPeople(tx: Tx, siteId: number): Promise<Person[]> {
     .from(people)
     .innerJoin(accounts, eq(accounts.id, people.accountId))
     .where(eq(people.siteId, siteId))
-    .orderBy(byName(people.name));
+    .orderBy(inNameOrder(people.name));
   const held = new Map<number, AssignmentRow[]>();
   for (const a of await tx
     .select()

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
-import { byName } from '../db/order';
+import { inNameOrder } from '../db/order';
 import { blobs, media } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
@@ -22,7 +22,7 @@ const pictureUrl = (hash: string): string => `/media/${hash}`;
 
 /** Every picture by name. */
 export async function listPictures(tx: Tx, siteId: number): Promise<Picture[]> {
-  const rows = await tx.select().from(media).where(eq(media.siteId, siteId)).orderBy(byName(media.name));
+  const rows = await tx.select().from(media).where(eq(media.siteId, siteId)).orderBy(inNameOrder(media.name));
   return rows.map(({ id, name, description, hash, pageId }) => ({
     id: String(id),
     name,

@@ -2,7 +2,7 @@ import { and, eq, gt, ne } from 'drizzle-orm';
 import type { Preparing } from '@/core/wire';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { byName } from '../db/order';
+import { inNameOrder } from '../db/order';
 import { people, planPresence } from '../db/schema';
 import type { Access } from '../gate/access';
 
@@ -25,6 +25,6 @@ export async function tellPreparing(tx: Tx, access: Access, role: string | null)
         gt(planPresence.seenAt, new Date(now().getTime() - GONE_AFTER_MS)),
       ),
     )
-    .orderBy(byName(people.name));
+    .orderBy(inNameOrder(people.name));
   return { others };
 }

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { LANGUAGES } from '@/core/content';
 import { getEntry } from '@/core/inventory';
-import { NO_FILTER, PAGE_SORTS, type PageList } from '@/core/lists';
+import { NO_FILTER, PAGE_SORTS, USUAL_COLUMNS, type PageList } from '@/core/lists';
 import { SORT_NAMES } from '@/core/plan';
 import { inventory, layouts } from '@/office';
 import { Icon } from '../../kit/Icon';
@@ -72,7 +72,7 @@ export function ListPanel({
     const { [key]: _, ...rest } = list;
     return { filters: [], ...rest };
   };
-  const columns = list.columns ?? COLUMNS.slice(0, 4).map(({ id }) => id);
+  const columns = list.columns ?? USUAL_COLUMNS;
   return (
     <section aria-label="The list of pages" className="card grid gap-4">
       <div>
