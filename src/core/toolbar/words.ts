@@ -109,8 +109,13 @@ function gapsOf({ before, after, from, to }: Middle, keyOf: (token: Token) => st
 
 /** Words under something that no tool at hand makes, where they were neither typed, nor brought from under the same. */
 export function newWords({ wider }: Apart, guarded: (made: string) => boolean): AcceptFault[] {
+  const later = tokensOf(wider.after);
+  const under = new Set(later.flatMap((token) => [...token.under.keys()]));
+  const isGuarded = (key: string) => guarded(makeOf(JSON.parse(key) as BlockNode));
+  // Most texts hold nothing that is: then there is nothing to compare them for.
+  if (![...under].some(isGuarded)) return [];
   const effort = new Effort();
-  const middle = middleOf(tokensOf(wider.before), tokensOf(wider.after), effort);
+  const middle = middleOf(tokensOf(wider.before), later, effort);
   const faults: AcceptFault[] = [];
   const levels = new Map<string, number>();
   for (const token of middle.after)
