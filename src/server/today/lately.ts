@@ -1,4 +1,4 @@
-import { and, desc, eq, isNull, sql } from 'drizzle-orm';
+import { and, desc, eq, isNull, max, sql } from 'drizzle-orm';
 import type { Tx } from '../db/client';
 import { drafts, items, people, publications, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
@@ -26,22 +26,29 @@ export async function listChangedLately(
   access: Access,
   { most, branch }: { most: number; branch?: string | undefined },
 ): Promise<ChangedPage[]> {
-  const out = sql`(select max(p.published_at) from ${publications} p where p.item_id = ${items.id})`;
-  const by = sql`(select p.published_by from ${publications} p where p.item_id = ${items.id} order by p.published_at desc limit 1)`;
-  const at = sql<string>`greatest(${drafts.updatedAt}, ${out}, ${items.createdAt})`;
-  const isDraft = sql<boolean>`${drafts.updatedAt} is not null and ${drafts.updatedAt} >= coalesce(${out}, '-infinity')`;
+  const latest = tx
+    .select({ itemId: publications.itemId, at: max(publications.publishedAt).as('out') })
+    .from(publications)
+    .where(eq(publications.siteId, access.site.id))
+    .groupBy(publications.itemId)
+    .as('latest');
+  const at = sql<string>`greatest(${drafts.updatedAt}, ${latest.at}, ${items.createdAt})`;
+  const isDraft = sql<boolean>`${drafts.updatedAt} is not null and ${drafts.updatedAt} >= coalesce(${latest.at}, '-infinity')`;
+  // What is only told of the few that are shown is asked of those alone: the database sorts and cuts first.
+  const live = sql`(select r.content->>'title' from ${revisions} r where r.id = coalesce(${items.liveRevisionId}, ${items.downRevisionId}))`;
+  const publisher = sql`(select p.published_by from ${publications} p where p.item_id = ${items.id} order by p.published_at desc limit 1)`;
+  const by = sql`case when ${isDraft} then ${drafts.updatedBy} else ${publisher} end`;
   const rows = await tx
     .select({
       id: items.id,
-      title: sql<string>`coalesce(${items.shortName}, ${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')`,
+      title: sql<string>`coalesce(${items.shortName}, ${drafts.content}->>'title', ${live}, 'Untitled')`,
       at,
       isDraft,
-      by: people.name,
+      by: sql<string | null>`(select w.name from ${people} w where w.id = ${by})`,
     })
     .from(items)
     .leftJoin(drafts, eq(drafts.itemId, items.id))
-    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
-    .leftJoin(people, eq(people.id, sql`case when ${isDraft} then ${drafts.updatedBy} else ${by} end`))
+    .leftJoin(latest, eq(latest.itemId, items.id))
     .where(
       and(
         eq(items.siteId, access.site.id),
