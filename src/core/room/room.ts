@@ -216,10 +216,10 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
       return input.places.some((place) => may(editOf(type), place) && writing.has(type, place, [tools]));
     },
   };
-  /** How an edit screen of theirs has a control, in each place where they may change something. */
+  /** How an edit screen of theirs has a control, in each place where they may change something; none if nothing is said. */
   const statesOf = (control: Control): ElementState[] => {
     const type = inventory.screens.get(control.screen)?.on;
-    if (!screens.isAny || type === undefined) return [];
+    if (type === undefined || !screens.names(control.id)) return [];
     return input.places.filter((place) => may(editOf(type), place)).map((place) => screens.of(type, place, control.id));
   };
   const isShown = ({ show }: ElementState) => show !== 'hidden';
@@ -235,10 +235,6 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
         id,
       ),
     calls: (control: Control) => {
-      const isRenamed = input.plan.screens.some(
-        ({ when, then }) => when.fields?.includes(control.id) && 'label' in then,
-      );
-      if (!isRenamed) return control.name;
       const names = new Set(
         statesOf(control)
           .filter(isShown)

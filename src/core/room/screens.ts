@@ -22,6 +22,8 @@ import { editOf } from './writing';
 export interface Screens {
   /** Whether anything of any screen is prepared for them at all. */
   isAny: boolean;
+  /** Whether some rule for a role of theirs names an element: what none names is everywhere as it is by itself. */
+  names: (element: string) => boolean;
   /** An element in the state a thing has and in that of a draft, which it becomes by typing: the stricter of both. */
   of: (type: string, place: Place, element: string) => ElementState;
   /** How the screen is arranged; undefined where it stands as it is by itself. */
@@ -56,9 +58,15 @@ const PAGE = 'page';
  */
 export function screensOf(inventory: Inventory, plan: Plan, person: PolicyPerson, nowMs: number): Screens {
   if (plan.screens.length === 0)
-    return { isAny: false, of: () => NOTHING, arranged: () => undefined, theirs: () => true };
+    return { isAny: false, names: () => false, of: () => NOTHING, arranged: () => undefined, theirs: () => true };
   const world = worldOf(plan);
   const named = new Set(plan.screens.flatMap(({ when }) => when.fields ?? []));
+  const theirs = new Set(person.assignments.flatMap(({ role }) => [...(world.extended.get(role) ?? [role])]));
+  const namedForThem = new Set(
+    plan.screens
+      .filter(({ when: { roles } }) => roles === undefined || roles.some((role) => theirs.has(role)))
+      .flatMap(({ when }) => when.fields ?? []),
+  );
   const alone = new Map<string, Rule[]>();
   const letsEdit = (role: string, type: string, place: Place) => {
     const key = `${role} ${type}`;
@@ -104,6 +112,7 @@ export function screensOf(inventory: Inventory, plan: Plan, person: PolicyPerson
   };
   return {
     isAny: true,
+    names: (element) => namedForThem.has(element),
     of,
     arranged(type, place) {
       for (const role of rolesAt(type, place)) {
