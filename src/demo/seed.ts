@@ -78,7 +78,7 @@ async function addRevision(
     .values({ ...given, siteId: item.siteId, itemId: item.id })
     .returning({ id: revisions.id });
   if (!row) throw new Error('a revision was not written');
-  await keepReferences(tx, item, given.content, row.id);
+  await keepReferences(tx, { item, content: given.content, revisionId: row.id });
   return row.id;
 }
 

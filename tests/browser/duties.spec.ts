@@ -69,6 +69,7 @@ test('a duty is given, stands on Today of whose turn it is, is ticked off there 
   await line.getByRole('button', { name: 'Change' }).click();
   await change.getByRole('button', { name: 'Take it away' }).click();
   await maud.getByRole('alertdialog').getByRole('button', { name: 'Take it away' }).click();
+  await expect(maud.getByRole('status').filter({ hasText: 'It is taken away.' })).toBeVisible();
   await expect(line).toHaveCount(0);
   await maud.goto('/room/activity');
   const told = maud.getByRole('main');

@@ -20,7 +20,7 @@ import { listDeleted } from '@/server/pages/retire';
 import { listPages } from '@/server/tree/tree';
 import { mayNow } from '@/server/gate/authorize';
 import { db } from '@/server/db/client';
-import { items, releases, sites } from '@/server/db/schema';
+import { items, references, releases, sites } from '@/server/db/schema';
 import { findSite } from '@/server/gate/access';
 import { getLivePlan } from '@/server/plan/plans';
 import { accessOf, call, pageId, signInAs, siteId, type Answer } from './ask';
@@ -427,9 +427,73 @@ describe('many pages at once', () => {
       .trim()
       .split('\n')
       .map((line) => JSON.parse(line) as { done?: number; value?: { rows: { refused: boolean }[] } });
-    expect(lines.slice(0, 3)).toEqual([{ done: 1 }, { done: 2 }, { done: 3 }]);
-    expect(lines[3]?.value?.rows.map((row) => row.refused)).toEqual([false, false, true]);
+    expect(lines[0]).toEqual({ done: 3 });
+    expect(lines[1]?.value?.rows.map((row) => row.refused)).toEqual([false, false, true]);
     expect(await db.$count(items, eq(items.inNavigation, false))).toBe(2);
+  });
+  it('leaves each of sixty its own words, versions and needs, and tells of every lot', async () => {
+    const site = await siteId();
+    const [below] = await ids('Skell Island');
+    const words = Array.from({ length: 60 }, (_, i) => `Berth ${i + 1}`);
+    const made = await call(make, 'POST', '/x', {
+      ...asMaud(),
+      body: { parent: below, outline: words.join('\n'), layout: 'plain' },
+    });
+    expect(made.status, JSON.stringify(made.body)).toBe(200);
+    const pages = (await listPages(db, site)).filter((page) => /^Berth \d+$/.test(page.title));
+    expect(pages).toHaveLength(60);
+    // Each says something else, and one in six is published.
+    for (const [i, page] of pages.entries()) {
+      const params = { id: page.id };
+      const { content, draft } = await getEditable(db, site, Number(page.id));
+      const said = { ...content, summary: `The berth that is called ${page.title}.` };
+      if (i % 6 === 0)
+        await call(publish, 'POST', '/x', {
+          ...asMaud(),
+          params,
+          body: { content: said, version: draft?.version ?? 0, note: '' },
+        });
+    }
+    const says = async () =>
+      new Map(
+        await Promise.all(
+          pages.map(async ({ id }) => {
+            const { content, live, versions } = await getEditable(db, site, Number(id));
+            const needs = await db.$count(references, eq(references.itemId, Number(id)));
+            return [id, { summary: content['summary'], live: live?.['title'], out: versions.length, needs }] as const;
+          }),
+        ),
+      );
+    const before = await says();
+    const answer = await call(bulk, 'POST', '/x', {
+      ...asMaud(),
+      headers: { accept: 'application/x-ndjson' },
+      body: { ids: pages.map((page) => Number(page.id)), bulk: { do: 'navigation', shown: false } },
+    });
+    const lines = (answer.body['text'] as string).trim().split('\n');
+    expect(lines.slice(0, -1)).toEqual(['{"done":50}', '{"done":60}']);
+    const after = await says();
+    for (const page of pages) {
+      const [was, is] = [before.get(page.id), after.get(page.id)];
+      expect(is, page.title).toMatchObject({ summary: was?.summary, live: was?.live });
+      expect(is?.out).toBe((was?.out ?? 0) + (was?.live === undefined ? 0 : 1));
+      expect(is?.needs).toBeGreaterThanOrEqual(was?.needs ?? 0);
+    }
+    expect(
+      (await listPages(db, site)).filter((page) => !page.inNavigation && page.title.startsWith('Berth')),
+    ).toHaveLength(60);
+    await call(bulk, 'POST', '/x', {
+      ...asMaud(),
+      body: { ids: pages.map(({ id }) => Number(id)), bulk: { do: 'delete' } },
+    });
+    expect((await listPages(db, site)).some((page) => page.title.startsWith('Berth'))).toBe(false);
+    // The deleted ones come back one by one, as they were deleted.
+    const [first] = pages;
+    await call(bringBack, 'POST', '/x', { ...asMaud(), params: { id: first?.id ?? '' } });
+    expect((await listPages(db, site)).filter((page) => page.title.startsWith('Berth')).map(({ id }) => id)).toEqual([
+      first?.id,
+    ]);
+    await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: [Number(first?.id)], bulk: { do: 'delete' } } });
   });
   it('is not taken back by publishing a draft that was begun before', async () => {
     const [fares] = await ids('Fares');

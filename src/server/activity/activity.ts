@@ -3,24 +3,38 @@ import type { Tx } from '../db/client';
 import { activity, people } from '../db/schema';
 import type { Access } from '../gate/access';
 
-/** Writes a line that stays. Called inside the transaction of what it tells of. */
+type Actor = Pick<Access, 'site' | 'signedInId'>;
+
+/** Writes lines that stay, one for each thing. Called inside the transaction of what they tell of. */
+export async function recordAll(
+  tx: Tx,
+  access: Actor,
+  action: string,
+  lines: readonly { subject: string; href?: string; detail?: string }[],
+): Promise<void> {
+  if (lines.length === 0) return;
+  await tx
+    .insert(activity)
+    .values(
+      lines.map(({ subject, href = null, detail = '' }) => ({
+        siteId: access.site.id,
+        personId: access.signedInId,
+        action,
+        subject: subject.slice(0, 300),
+        href,
+        detail: detail.slice(0, 500),
+      })),
+    );
+}
+
+/** Writes one such line. */
 export const record = (
   tx: Tx,
-  access: Pick<Access, 'site' | 'signedInId'>,
+  access: Actor,
   action: string,
   subject: string,
   more: { href?: string; detail?: string } = {},
-) =>
-  tx
-    .insert(activity)
-    .values({
-      siteId: access.site.id,
-      personId: access.signedInId,
-      action,
-      subject: subject.slice(0, 300),
-      href: more.href ?? null,
-      detail: (more.detail ?? '').slice(0, 500),
-    });
+) => recordAll(tx, access, action, [{ subject, ...more }]);
 
 export interface ActivityLine {
   id: number;

@@ -20,7 +20,10 @@ pool.on('connect', (client) => void client.on('error', lost));
 export const db = drizzle(pool, { schema, casing: 'snake_case' });
 export type Db = NodePgDatabase<typeof schema>;
 /** Either the pool or a transaction: what queries run on. */
-export type Tx = Pick<Db, 'select' | 'selectDistinct' | 'insert' | 'update' | 'delete' | 'execute' | 'transaction'>;
+export type Tx = Pick<
+  Db,
+  'select' | 'selectDistinct' | 'selectDistinctOn' | 'insert' | 'update' | 'delete' | 'execute' | 'transaction'
+>;
 
 /** PostgreSQL error code behind an error of Drizzle's, if any. */
 export function pgCode(error: unknown): string | undefined {

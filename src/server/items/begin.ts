@@ -26,5 +26,5 @@ export async function beginDraft(
     })
     .onConflictDoNothing()
     .returning({ item: drafts.itemId });
-  if (begun.length > 0) await keepReferences(tx, item, content, null);
+  if (begun.length > 0) await keepReferences(tx, { item, content, revisionId: null });
 }

@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm';
+import { eq, sql, inArray } from 'drizzle-orm';
 import { sameContent, type ContentFault, type PageContent } from '@/core/content';
 import { now } from '../clock';
 import { findPlace } from '../tree/tree';
@@ -12,7 +12,7 @@ import { formOf, type ItemRow } from './forms';
 import { richOf } from './tools';
 import { contentOf, findDraft, findWriters, mustFindItem, mustFindVersion, standing, thisOf } from './items';
 import { withAddresses } from './links';
-import { dropReferences, keepReferences } from './references';
+import { dropReferences, keepReferences, type Said } from './references';
 import { readWritten } from './written';
 
 const conflict = async (tx: Tx, draft: NonNullable<Awaited<ReturnType<typeof findDraft>>>, item: ItemRow) =>
@@ -87,39 +87,64 @@ export async function saveDraft(
     .insert(drafts)
     .values({ ...values, itemId, siteId: access.site.id, startedBy: access.signedInId })
     .onConflictDoUpdate({ target: drafts.itemId, set: values });
-  await keepReferences(tx, item, content, null);
+  await keepReferences(tx, { item, content, revisionId: null });
   return { version: values.version, updatedAt: values.updatedAt.toISOString(), faults };
 }
 
+type RevisionKind = (typeof revisions.$inferSelect)['kind'];
+
+/** Writes a version of each of some items, all of one kind and with one note; gives their numbers by item. */
+export async function addRevisions(
+  tx: Tx,
+  of: readonly { item: Said['item']; content: PageContent; madeBy: number | null; writers: readonly number[] }[],
+  kind: RevisionKind,
+  note: string,
+): Promise<ReadonlyMap<number, number>> {
+  if (of.length === 0) return new Map();
+  const ids = of.map(({ item }) => item.id);
+  const last = await tx
+    .select({ itemId: revisions.itemId, number: sql<number>`max(${revisions.number})::int` })
+    .from(revisions)
+    .where(inArray(revisions.itemId, ids))
+    .groupBy(revisions.itemId);
+  const numbers = new Map(last.map((row) => [row.itemId, row.number]));
+  const rows = await tx
+    .insert(revisions)
+    .values(
+      of.map(({ item, content, madeBy, writers }) => ({
+        siteId: item.siteId,
+        itemId: item.id,
+        number: (numbers.get(item.id) ?? 0) + 1,
+        content,
+        kind,
+        note,
+        madeBy,
+        writers: [...writers],
+      })),
+    )
+    .returning({ id: revisions.id, itemId: revisions.itemId });
+  const made = new Map(rows.map((row) => [row.itemId, row.id]));
+  await keepReferences(
+    tx,
+    ...of.map(({ item, content }) => ({ item, content, revisionId: made.get(item.id) ?? null })),
+  );
+  return made;
+}
+
+/** Writes a version of one item; gives its number. */
 export async function addRevision(
   tx: Tx,
   access: Pick<Access, 'signedInId'>,
-  item: Pick<ItemRow, 'id' | 'siteId' | 'type'>,
+  item: Said['item'],
   content: PageContent,
-  kind: (typeof revisions.$inferSelect)['kind'],
+  kind: RevisionKind,
   note: string,
   by: { madeBy?: number | null; writers: readonly number[] },
 ): Promise<number> {
-  const [last] = await tx
-    .select({ number: sql<number>`coalesce(max(${revisions.number}), 0)` })
-    .from(revisions)
-    .where(eq(revisions.itemId, item.id));
-  const [row] = await tx
-    .insert(revisions)
-    .values({
-      siteId: item.siteId,
-      itemId: item.id,
-      number: Number(last?.number ?? 0) + 1,
-      content,
-      kind,
-      note,
-      madeBy: by.madeBy === undefined ? access.signedInId : by.madeBy,
-      writers: [...by.writers],
-    })
-    .returning({ id: revisions.id });
-  if (!row) throw new Error('a revision was not written');
-  await keepReferences(tx, item, content, row.id);
-  return row.id;
+  const one = { item, content, madeBy: access.signedInId, ...by };
+  const revisionId = (await addRevisions(tx, [one], kind, note)).get(item.id);
+  if (revisionId === undefined) throw new Error('a revision was not written');
+  return revisionId;
 }
 
 /**

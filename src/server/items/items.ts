@@ -1,4 +1,4 @@
-import { and, desc, eq, gt, isNull, ne, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNull, ne, sql, type SQL } from 'drizzle-orm';
 import { emptyDocument, type PageContent } from '@/core/content';
 import { getEntry, type ItemVerb } from '@/core/inventory';
 import { inventory } from '@/office';
@@ -23,6 +23,22 @@ export async function mustFindItem(tx: Tx, siteId: number, itemId: number, lock 
   const item = await findOne(tx, lock, eq(items.siteId, siteId), eq(items.id, itemId));
   if (!item) throw notFound('This');
   return item;
+}
+
+/** Items by their numbers, as far as they are there; nobody else changes them until the transaction ends. */
+export async function lockItems(
+  tx: Tx,
+  siteId: number,
+  itemIds: readonly number[],
+): Promise<ReadonlyMap<number, ItemRow>> {
+  const rows = await tx
+    .select()
+    .from(items)
+    .where(and(eq(items.siteId, siteId), inArray(items.id, [...itemIds]), isNull(items.deletedAt)))
+    // In one order, or two who do it at once would wait for each other.
+    .orderBy(items.id)
+    .for('update');
+  return new Map(rows.map((row) => [row.id, row]));
 }
 
 /** A page, likewise: what lies on pages is none. */

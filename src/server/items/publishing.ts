@@ -1,4 +1,5 @@
 import { and, asc, eq, inArray, isNotNull, isNull, lte, not, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import { checkPage, hrefsIn, ownPath, textOf, type PageContent } from '@/core/content';
 import { policyOf, publishingOf, type Plan } from '@/core/plan';
 import type { JudgedFinding } from '@/core/wire';
@@ -180,20 +181,36 @@ export async function takeDown(tx: Tx, itemIds: readonly number[]): Promise<void
     .where(and(inArray(items.id, [...itemIds]), isNotNull(items.liveRevisionId)));
 }
 
-/** An item and all below it that is not deleted, itself first: pages, and what lies on them. */
-export async function findBranch(tx: Tx, siteId: number, itemId: number): Promise<(typeof items.$inferSelect)[]> {
-  return tx
-    .select()
+const top = alias(items, 'top');
+/** What lies in the branches of some items, those included, not deleted; or deleted at this instant. */
+const isBelow = (siteId: number, itemIds: readonly number[], deletedAt: Date | null) =>
+  and(
+    eq(items.siteId, siteId),
+    deletedAt === null ? isNull(items.deletedAt) : eq(items.deletedAt, deletedAt),
+    sql`${items.path} <@ ${top.path}`,
+    inArray(top.id, [...itemIds]),
+  );
+const highestFirst = [sql`nlevel(${items.path})`, asc(items.position), asc(items.id)];
+
+/** Of some items each with all below it that is not deleted, itself first: pages, and what lies on them. */
+export async function findBranches(
+  tx: Tx,
+  siteId: number,
+  itemIds: readonly number[],
+): Promise<ReadonlyMap<number, ItemRow[]>> {
+  const branches = new Map<number, ItemRow[]>(itemIds.map((id) => [id, []]));
+  if (itemIds.length === 0) return branches;
+  const rows = await tx
+    .select({ top: top.id, item: items })
     .from(items)
-    .where(
-      and(
-        eq(items.siteId, siteId),
-        isNull(items.deletedAt),
-        sql`${items.path} <@ (select b.path from items b where b.id = ${itemId})`,
-      ),
-    )
-    .orderBy(sql`nlevel(${items.path})`, asc(items.position), asc(items.id));
+    .innerJoin(top, isBelow(siteId, itemIds, null))
+    .orderBy(...highestFirst);
+  for (const row of rows) branches.get(row.top)?.push(row.item);
+  return branches;
 }
+
+export const findBranch = async (tx: Tx, siteId: number, itemId: number): Promise<ItemRow[]> =>
+  (await findBranches(tx, siteId, [itemId])).get(itemId) ?? [];
 
 /** The pages of it. */
 export const findPagesOf = async (tx: Tx, siteId: number, pageId: number) =>
@@ -286,38 +303,30 @@ async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$infer
       throw new Problem('planner-may-not-publish', { person: maker.name });
   } else if (
     !may(needOf(item, 'retire')) ||
-    (await findForbiddenBelow(tx, access, 'page.retire', entry.itemId)) !== undefined
+    (await findForbiddenBelow(tx, access, 'page.retire', [entry.itemId])).size > 0
   )
     throw new Problem('planner-may-not-retire', { person: maker.name });
 }
 
 /**
- * The highest page of a branch for which somebody may not do what they would do to the whole of it; undefined when
- * there is none.
+ * Of some branches the highest page for which somebody may not do what they would do to the whole of it, by the item
+ * the branch begins with; those without one are not named.
  */
 export async function findForbiddenBelow(
   tx: Tx,
   access: Access,
   permission: string,
-  itemId: number,
+  itemIds: readonly number[],
   deletedAt: Date | null = null,
-): Promise<number | undefined> {
-  const there = deletedAt === null ? isNull(items.deletedAt) : eq(items.deletedAt, deletedAt);
-  const [no] = await tx
-    .select({ id: items.id })
+): Promise<ReadonlyMap<number, number>> {
+  if (itemIds.length === 0) return new Map();
+  const rows = await tx
+    .selectDistinctOn([top.id], { top: top.id, id: items.id })
     .from(items)
-    .where(
-      and(
-        eq(items.siteId, access.site.id),
-        there,
-        sql`${items.path} <@ (select b.path from items b where b.id = ${itemId})`,
-        eq(items.type, 'page'),
-        not(allowedPages(access, permission, deletedAt !== null)),
-      ),
-    )
-    .orderBy(sql`nlevel(${items.path})`, asc(items.position), asc(items.id))
-    .limit(1);
-  return no?.id;
+    .innerJoin(top, isBelow(access.site.id, itemIds, deletedAt))
+    .where(and(eq(items.type, 'page'), not(allowedPages(access, permission, deletedAt !== null))))
+    .orderBy(top.id, ...highestFirst);
+  return new Map(rows.map((row) => [row.top, row.id]));
 }
 
 /** Ends a plan that cannot be done, and says so where somebody will look. */
@@ -340,15 +349,19 @@ async function giveUp(tx: Tx, id: number, failed: string): Promise<void> {
     );
 }
 
-/** What a page is called in the back office. */
-export async function titleOf(tx: Tx, itemId: number): Promise<string> {
-  const [row] = await tx
+/** What items are called in the back office, by their numbers. */
+export async function titlesOf(tx: Tx, itemIds: readonly number[]): Promise<ReadonlyMap<number, string>> {
+  const rows = await tx
     .select({
+      id: items.id,
       title: sql<string>`coalesce(${items.shortName}, ${drafts.content}->>'title', ${revisions.content}->>'title', 'Untitled')`,
     })
     .from(items)
     .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
     .leftJoin(drafts, eq(drafts.itemId, items.id))
-    .where(eq(items.id, itemId));
-  return row?.title ?? 'Untitled';
+    .where(inArray(items.id, [...itemIds]));
+  return new Map(rows.map((row) => [row.id, row.title]));
 }
+
+export const titleOf = async (tx: Tx, itemId: number): Promise<string> =>
+  (await titlesOf(tx, [itemId])).get(itemId) ?? 'Untitled';

@@ -7,26 +7,32 @@ import { items, media, redirects, references, revisions } from '../db/schema';
 import { formOf, type ItemRow } from './forms';
 import { hrefOf } from './items';
 
-/**
- * Notes down what an item's version needs and what its texts hold, or with no version its draft; what was noted of the
- * draft goes.
- */
-export async function keepReferences(
-  tx: Tx,
-  item: Pick<ItemRow, 'id' | 'siteId' | 'type'>,
-  content: PageContent,
-  revisionId: number | null,
-): Promise<void> {
-  if (revisionId === null) await dropReferences(tx, item.id);
+/** A version of an item, or with no `revisionId` its draft. */
+export interface Said {
+  item: Pick<ItemRow, 'id' | 'siteId' | 'type'>;
+  content: PageContent;
+  revisionId: number | null;
+}
+
+/** What it needs and what its texts hold. */
+function needsOf({ item, content, revisionId }: Said): (typeof references.$inferInsert)[] {
   const form = formOf(item);
   const held = form.rich.flatMap(({ id: field }) =>
     [...heldIn(content[field])].map(([target, times]) => ({ field, kind: 'made' as const, target, times })),
   );
-  const found = [...referencesOf(form.byId.values(), content), ...held];
-  if (found.length > 0)
-    await tx
-      .insert(references)
-      .values(found.map((one) => ({ ...one, siteId: item.siteId, itemId: item.id, revisionId })));
+  return [...referencesOf(form.byId.values(), content), ...held].map((one) => ({
+    ...one,
+    siteId: item.siteId,
+    itemId: item.id,
+    revisionId,
+  }));
+}
+
+/** Notes down what versions and drafts need and hold; what was noted of those drafts before goes. */
+export async function keepReferences(tx: Tx, ...said: readonly Said[]): Promise<void> {
+  for (const { item, revisionId } of said) if (revisionId === null) await dropReferences(tx, item.id);
+  const found = said.flatMap(needsOf);
+  if (found.length > 0) await tx.insert(references).values(found);
 }
 
 /** Where there is no draft it needs nothing. */
@@ -39,9 +45,6 @@ export interface LinkInText {
   page: string;
   href: string;
   title: string;
-  kind: 'page' | 'address';
-  /** The page it leads to, or where it stays an address the path. */
-  target: string;
 }
 
 const liveTitle = sql<string>`coalesce(${items.shortName}, ${revisions.content}->>'title', 'Untitled')`;
@@ -79,33 +82,33 @@ const leadsTo = (pages: Linked) =>
     ),
   ) ?? sql`false`;
 
+/** Links by what they lead to: by `page 12` or `address /timetable`. */
+export type LinksByTarget = ReadonlyMap<string, readonly LinkInText[]>;
+
 /** The links on a website; to some pages only, where they are given. */
-export async function findLinks(tx: Tx, siteId: number, to?: Linked): Promise<LinkInText[]> {
-  if (to?.length === 0) return [];
+export async function findLinks(tx: Tx, siteId: number, to?: Linked): Promise<LinksByTarget> {
+  const links = new Map<string, LinkInText[]>();
+  if (to?.length === 0) return links;
   const rows = await live(tx, siteId, to ? leadsTo(to) : inArray(references.kind, ['page', 'address']));
-  return rows.flatMap(({ kind, ...row }) =>
-    kind === 'page' || kind === 'address'
-      ? [{ page: String(row.id), href: hrefOf(row), title: row.title, kind, target: row.target }]
-      : [],
-  );
+  for (const { kind, target, ...row } of rows) {
+    const link = { page: String(row.id), href: hrefOf(row), title: row.title };
+    links.set(`${kind} ${target}`, [...(links.get(`${kind} ${target}`) ?? []), link]);
+  }
+  return links;
 }
 
 /** Those of some links that lead to some pages, each once an item and address. */
 export function linksTo(
-  links: readonly LinkInText[],
+  links: LinksByTarget,
   pages: Linked,
   except: readonly string[] = [],
-): { page: string; href: string; title: string; address: string }[] {
-  const address = new Map(
-    pages.flatMap((page) => [
-      [`page ${page.id}`, page.address] as const,
-      [`address ${page.address}`, page.address] as const,
-    ]),
+): (LinkInText & { address: string })[] {
+  const left = new Set(except);
+  const found = pages.flatMap(({ id, address }) =>
+    [`page ${id}`, `address ${address}`].flatMap((target) =>
+      (links.get(target) ?? []).flatMap((link) => (left.has(link.page) ? [] : [{ ...link, address }])),
+    ),
   );
-  const found = links.flatMap(({ page, href, title, kind, target }) => {
-    const there = address.get(`${kind} ${target}`);
-    return there === undefined || except.includes(page) ? [] : [{ page, href, title, address: there }];
-  });
   return [...new Map(found.map((link) => [`${link.page} ${link.address}`, link])).values()];
 }
 

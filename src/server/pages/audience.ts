@@ -1,24 +1,41 @@
-import { eq } from 'drizzle-orm';
+import { inArray } from 'drizzle-orm';
 import type { Audience } from '@/core/access';
-import { record } from '../activity/activity';
+import { recordAll } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { items } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
-import { mustMayBelow } from './move';
+import { findKeptBack } from './move';
 import { mustHavePanel } from '../items/allowed';
-import { findPageName, findPlace } from '../tree/tree';
+import { titlesOf } from '../items/publishing';
+import { sortOut, type Refused } from '../items/together';
+import { findAllPlaced } from '../tree/tree';
 
-/** Gives a page rights of its own for visitors, or with null those of the page above. Runs in a transaction. */
-export async function setAudience(tx: Tx, access: Access, pageId: number, audience: Audience | null): Promise<void> {
+/**
+ * Gives pages rights of their own for visitors, or with null those of the page above. Gives those that cannot have
+ * them, each with why. Runs in a transaction.
+ */
+export async function setAudience(
+  tx: Tx,
+  access: Access,
+  pageIds: readonly number[],
+  audience: Audience | null,
+): Promise<Refused> {
   if (audience?.kind === 'roles') {
     const unknown = audience.roles.find((id) => !access.plan.roles.some((role) => role.id === id && !role.archived));
     if (unknown !== undefined) throw new Problem('role-not-in-force', { role: unknown });
   }
-  await mustMayBelow(tx, access, 'page.publish', pageId);
-  mustHavePanel(access, { place: await findPlace(tx, access.site.id, pageId) }, 'visitors');
-  await tx.update(items).set({ audience }).where(eq(items.id, pageId));
-  const name = (await findPageName(tx, access.site.id, pageId)) ?? 'A page';
+  const keptBack = await findKeptBack(tx, access, 'page.publish', pageIds);
+  const places = await findAllPlaced(tx, access.site.id, pageIds);
+  const { can, refused } = sortOut(pageIds, (id) => {
+    const why = keptBack.get(id);
+    if (why) throw why;
+    mustHavePanel(access, { place: places.get(id)?.place }, 'visitors');
+  });
+  const ids = [...can.keys()];
+  if (ids.length === 0) return refused;
+  await tx.update(items).set({ audience }).where(inArray(items.id, ids));
+  const titles = await titlesOf(tx, ids);
   const words =
     audience === null
       ? 'As the page above'
@@ -27,5 +44,11 @@ export async function setAudience(tx: Tx, access: Access, pageId: number, audien
         : audience.kind === 'members'
           ? 'Members only'
           : `Only ${audience.roles.map((id) => access.plan.roles.find((r) => r.id === id)?.name ?? id).join(', ')}`;
-  await record(tx, access, 'changed who may visit', name, { href: `/room/pages/${pageId}`, detail: words });
+  await recordAll(
+    tx,
+    access,
+    'changed who may visit',
+    ids.map((id) => ({ subject: titles.get(id) ?? 'A page', href: `/room/pages/${id}`, detail: words })),
+  );
+  return refused;
 }

@@ -1,23 +1,24 @@
 import { inArray, sql } from 'drizzle-orm';
 import type { Audience } from '@/core/access';
-import { audienceSchema, type Bulk, type BulkRow, type StepBack } from '@/core/wire';
+import { audienceSchema, type Bulk, type BulkRow, type RetirePreview, type StepBack } from '@/core/wire';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { items } from '../db/schema';
 import { tryOut } from '../db/tryOut';
 import type { Access } from '../gate/access';
 import { authorize, mayNow, mayOn } from '../gate/authorize';
-import { Problem } from '../gate/problems';
+import { notFound, Problem } from '../gate/problems';
 import { adjust } from './adjust';
 import { setAudience } from './audience';
 import { findAddresses } from '../tree/addresses';
 import { findLinks } from '../items/references';
 import { mustLeave } from '../items/allowed';
-import { mustFindPage } from '../items/items';
+import { lockItems } from '../items/items';
 import { titleOf } from '../items/publishing';
-import { bringBack, deleteItem, previewRetire, putBack, takeItemDown, type SiteLinks } from './retire';
+import { mustBeDone, sortOut, type Refused } from '../items/together';
+import { bringBack, deleteItems, previewRetiring, putBack, takeItemsDown, type SiteLinks } from './retire';
 import { movePage, previewMove } from './move';
-import { findPlace, listPages } from '../tree/tree';
+import { findAllPlaced, findPlace, listPages } from '../tree/tree';
 
 /** What doing it with a page needs, and taking it back. */
 const NEEDS: Record<Bulk['do'] | StepBack['do'], string> = {
@@ -38,12 +39,19 @@ const AUDIENCE = {
 
 const shownInWords = (shown: boolean) => (shown ? 'Shown in navigation' : 'Left out of navigation');
 
-async function showInNavigation(tx: Tx, access: Access, id: number, shown: boolean): Promise<void> {
-  const place = await findPlace(tx, access.site.id, id);
-  if (place) mustLeave(access, place, 'page.inNavigation');
-  const page = await mustFindPage(tx, access.site.id, id, true);
-  if (page.inNavigation === shown) throw new Problem(shown ? 'shown-already' : 'left-out-already');
-  await adjust(tx, access, page, { inNavigation: shown }, shownInWords(shown));
+async function showInNavigation(tx: Tx, access: Access, ids: readonly number[], shown: boolean): Promise<Refused> {
+  const found = await lockItems(tx, access.site.id, ids);
+  const places = await findAllPlaced(tx, access.site.id, ids);
+  const { can, refused } = sortOut(ids, (id) => {
+    const page = found.get(id);
+    const placed = places.get(id);
+    if (page?.type !== 'page' || !placed) throw notFound('The page');
+    mustLeave(access, placed.place, 'page.inNavigation');
+    if (page.inNavigation === shown) throw new Problem(shown ? 'shown-already' : 'left-out-already');
+    return page;
+  });
+  await adjust(tx, access, [...can.values()], { inNavigation: shown }, shownInWords(shown));
+  return refused;
 }
 
 /** Some things by name: the first of them, and how many more there are. */
@@ -77,15 +85,12 @@ async function notesOfMove(
 }
 
 /** What comes with taking a page away, as a single time tells it. */
-async function notesOfRetiring(tx: Tx, access: Access, id: number, known: SiteLinks): Promise<string[]> {
-  const { below, also, drafts, links } = await previewRetire(tx, access, id, known);
-  return [
-    ...(below > 0 ? [`With ${below} below.`] : []),
-    ...also.map((what) => `${what} goes along.`),
-    ...(drafts > 0 ? [`${drafts === 1 ? 'One draft is' : `${drafts} drafts are`} not published yet.`] : []),
-    ...linksInWords(links, 'Links will lead nowhere on'),
-  ];
-}
+const notesOfRetiring = ({ below, also, drafts, links }: RetirePreview): string[] => [
+  ...(below > 0 ? [`With ${below} below.`] : []),
+  ...also.map((what) => `${what} goes along.`),
+  ...(drafts > 0 ? [`${drafts === 1 ? 'One draft is' : `${drafts} drafts are`} not published yet.`] : []),
+  ...linksInWords(links, 'Links will lead nowhere on'),
+];
 
 interface Done {
   words: string;
@@ -94,44 +99,67 @@ interface Done {
 }
 
 /**
- * Does it with one page and says what became of it, and what takes it back; a Problem says why not. With `tell` also
- * what comes with it.
+ * Does it with some pages, none of which lies below another, and says what became of each, and what takes it back; a
+ * Problem says why not. With `tell` also what comes with it.
  */
-async function doOne(tx: Tx, access: Access, id: number, bulk: Bulk, tell: SiteLinks | null): Promise<Done> {
+async function doTogether(
+  tx: Tx,
+  access: Access,
+  ids: readonly number[],
+  bulk: Bulk,
+  tell: SiteLinks | null,
+): Promise<ReadonlyMap<number, Done | Problem>> {
+  const outcome = (refused: Refused, done: (id: number) => Done) =>
+    new Map(ids.map((id) => [id, refused.get(id) ?? done(id)]));
   switch (bulk.do) {
-    case 'navigation': {
-      await showInNavigation(tx, access, id, bulk.shown);
-      return { words: shownInWords(bulk.shown), notes: [], back: { do: 'navigation', page: id, shown: !bulk.shown } };
-    }
+    case 'navigation':
+      return outcome(await showInNavigation(tx, access, ids, bulk.shown), (page) => ({
+        words: shownInWords(bulk.shown),
+        notes: [],
+        back: { do: 'navigation', page, shown: !bulk.shown },
+      }));
     case 'audience': {
-      const { audience } = await mustFindPage(tx, access.site.id, id, true);
-      await setAudience(
-        tx,
-        access,
-        id,
-        bulk.audience === 'as-above' ? null : ({ kind: bulk.audience } satisfies Audience),
-      );
-      return {
+      const before = await lockItems(tx, access.site.id, ids);
+      const audience = bulk.audience === 'as-above' ? null : ({ kind: bulk.audience } satisfies Audience);
+      return outcome(await setAudience(tx, access, ids, audience), (page) => ({
         words: AUDIENCE[bulk.audience],
         notes: [],
-        back: { do: 'audience', page: id, audience: audienceSchema.nullable().parse(audience) },
-      };
+        back: { do: 'audience', page, audience: audienceSchema.nullable().parse(before.get(page)?.audience ?? null) },
+      }));
+    }
+    case 'take-down':
+    case 'delete': {
+      const goesWith = tell ? await previewRetiring(tx, access, ids, tell) : new Map<number, RetirePreview>();
+      const isTaken = bulk.do === 'take-down';
+      const { refused } = await (isTaken ? takeItemsDown : deleteItems)(tx, access, ids);
+      return outcome(refused, (page) => {
+        const told = goesWith.get(page);
+        return {
+          words: isTaken ? 'Taken down' : 'Deleted',
+          notes: told ? notesOfRetiring(told) : [],
+          back: { do: isTaken ? 'put-back' : 'bring-back', page },
+        };
+      });
     }
     case 'move': {
-      const move = { page: id, parent: bulk.parent, index: 100_000 };
-      const notes = tell ? await notesOfMove(tx, access, move, tell) : [];
-      const { back } = await movePage(tx, access, { ...move, redirect: bulk.redirect });
-      return { words: `Below ${await titleOf(tx, bulk.parent)}`, notes, back: { do: 'move', ...back } };
-    }
-    case 'take-down': {
-      const notes = tell ? await notesOfRetiring(tx, access, id, tell) : [];
-      await takeItemDown(tx, access, id);
-      return { words: 'Taken down', notes, back: { do: 'put-back', page: id } };
-    }
-    case 'delete': {
-      const notes = tell ? await notesOfRetiring(tx, access, id, tell) : [];
-      await deleteItem(tx, access, id);
-      return { words: 'Deleted', notes, back: { do: 'bring-back', page: id } };
+      const below = `Below ${await titleOf(tx, bulk.parent)}`;
+      const outcomes = new Map<number, Done | Problem>();
+      for (const page of ids) {
+        const move = { page, parent: bulk.parent, index: 100_000 };
+        try {
+          // One after another, since each changes what the next one meets; what fails leaves the others alone.
+          const done = await tx.transaction(async (inner): Promise<Done> => {
+            const notes = tell ? await notesOfMove(inner, access, move, tell) : [];
+            const { back } = await movePage(inner, access, { ...move, redirect: bulk.redirect });
+            return { words: below, notes, back: { do: 'move', ...back } };
+          });
+          outcomes.set(page, done);
+        } catch (error) {
+          if (!(error instanceof Problem)) throw error;
+          outcomes.set(page, error);
+        }
+      }
+      return outcomes;
     }
   }
 }
@@ -152,10 +180,10 @@ export async function takeBack(
     });
     switch (step.do) {
       case 'navigation':
-        await showInNavigation(tx, access, step.page, step.shown);
+        mustBeDone(await showInNavigation(tx, access, [step.page], step.shown));
         break;
       case 'audience':
-        await setAudience(tx, access, step.page, step.audience);
+        mustBeDone(await setAudience(tx, access, [step.page], step.audience));
         break;
       case 'move':
         await movePage(tx, access, { page: step.page, parent: step.parent, index: step.index, redirect: false });
@@ -172,23 +200,34 @@ export async function takeBack(
   return { pages: steps.length };
 }
 
+/** How many are done together: between them is told how far it is. */
+const TOGETHER = 50;
+
 /**
- * The pages with the ids of those above them, the highest first: where a whole branch goes, what lies below has gone
- * already.
+ * The pages in lots of which none lies below another of the same lot, the highest first: where a whole branch goes,
+ * what lies below has gone already.
  */
-async function withAbove(tx: Tx, ids: readonly number[]): Promise<{ id: number; above: number[] }[]> {
+async function inLots(tx: Tx, ids: readonly number[]): Promise<{ id: number; above: number[] }[][]> {
   const rows = await tx
     .select({ id: items.id, path: sql<string>`${items.path}::text` })
     .from(items)
     .where(inArray(items.id, [...ids]));
   const above = new Map(rows.map((row) => [row.id, row.path.split('.').slice(0, -1).map(Number)]));
-  return ids.map((id) => ({ id, above: above.get(id) ?? [] })).sort((a, b) => a.above.length - b.above.length);
+  const levels: { id: number; above: number[] }[][] = [];
+  for (const id of new Set(ids)) {
+    const page = { id, above: above.get(id) ?? [] };
+    (levels[page.above.length] ??= []).push(page);
+  }
+  // Levels without a page are holes, which flatMap passes over.
+  return levels.flatMap((level) =>
+    Array.from({ length: Math.ceil(level.length / TOGETHER) }, (_, i) => level.slice(i * TOGETHER, (i + 1) * TOGETHER)),
+  );
 }
 
 /**
  * Does the same with many pages, in one transaction: what cannot be done with one of them is told and leaves the rest
- * alone (a savepoint each). `progress` is called after each; with `tell` it is also said what comes with each. Gives
- * what takes it back. Runs in a transaction.
+ * alone. `progress` is called after each lot; with `tell` it is also said what comes with each. Gives what takes it
+ * back. Runs in a transaction.
  */
 export async function doWithMany(
   tx: Tx,
@@ -210,35 +249,34 @@ export async function doWithMany(
     tell && whole
       ? { addresses: await findAddresses(tx, access.site.id), links: await findLinks(tx, access.site.id) }
       : null;
-  for (const [i, { id, above }] of (await withAbove(tx, ids)).entries()) {
-    const page = facts.get(id);
-    const place = page?.place;
-    const isSeen = place !== undefined && mayView(place);
-    const title = isSeen ? (page?.shortName ?? page?.title ?? '') : 'A page you do not see';
-    const row = (words: string, refused: boolean, notes: string[] = []) =>
-      void rows.push({ id: String(id), title, words, notes, refused });
-    const goes = whole && above.some((other) => gone.has(other));
-    const no = goes
-      ? null
-      : !isSeen
-        ? 'It is not there, or not in your part of the site.'
-        : mayNow(access, NEEDS[bulk.do], { place }).allowed
-          ? null
-          : 'It is not yours to change in this way.';
-    if (goes) row('Goes with the page above it', false);
-    else if (no) row(no, true);
-    else {
-      try {
-        const done = await tx.transaction((inner) => doOne(inner, access, id, bulk, known));
-        row(done.words, false, done.notes);
-        back.push(done.back);
+  for (const lot of await inLots(tx, ids)) {
+    /** Why nothing is tried with a page; null where it is. */
+    const without = ({ id, above }: { id: number; above: number[] }): { words: string; refused: boolean } | null => {
+      if (whole && above.some((other) => gone.has(other)))
+        return { words: 'Goes with the page above it', refused: false };
+      const place = facts.get(id)?.place;
+      if (!place || !mayView(place))
+        return { words: 'It is not there, or not in your part of the site.', refused: true };
+      return mayNow(access, NEEDS[bulk.do], { place }).allowed
+        ? null
+        : { words: 'It is not yours to change in this way.', refused: true };
+    };
+    const untried = new Map(lot.map((page) => [page.id, without(page)]));
+    const tried = lot.flatMap(({ id }) => (untried.get(id) ? [] : [id]));
+    const outcomes = await doTogether(tx, access, tried, bulk, known);
+    for (const { id } of lot) {
+      const page = facts.get(id);
+      const outcome = outcomes.get(id);
+      const isSeen = page !== undefined && mayView(page.place);
+      const row = { id: String(id), title: isSeen ? (page.shortName ?? page.title) : 'A page you do not see' };
+      if (outcome instanceof Problem) rows.push({ ...row, words: outcome.detail, notes: [], refused: true });
+      else if (outcome) {
+        rows.push({ ...row, words: outcome.words, notes: outcome.notes, refused: false });
+        back.push(outcome.back);
         gone.add(id);
-      } catch (error) {
-        if (!(error instanceof Problem)) throw error;
-        row(error.detail, true);
-      }
+      } else rows.push({ ...row, notes: [], ...(untried.get(id) ?? { words: '', refused: true }) });
     }
-    progress(i + 1);
+    progress(rows.length);
   }
   const done = rows.filter((row) => !row.refused).length;
   if (done > 0)

@@ -11,9 +11,10 @@ import { authorize, mayOn } from '../gate/authorize';
 import { Problem } from '../gate/problems';
 import { addressFaults, findAddresses, keepOldAddresses, lockTree, type AddressMap } from '../tree/addresses';
 import { mustFindPage } from '../items/items';
-import { findLinks, linksTo, type Linked, type LinkInText } from '../items/references';
-import { findForbiddenBelow, findPagesOf, titleOf } from '../items/publishing';
-import { findPlace } from '../tree/tree';
+import { findLinks, linksTo, type Linked, type LinksByTarget } from '../items/references';
+import { findForbiddenBelow, findPagesOf, titleOf, titlesOf } from '../items/publishing';
+import { mustBeDone, type Refused } from '../items/together';
+import { findAllPlaced, findPlace } from '../tree/tree';
 
 type PageRow = typeof items.$inferSelect;
 
@@ -60,21 +61,39 @@ async function planMove(
   return { page, parent, before, after: new Map(before).set(own.id, { ...own, parent: String(parent.id) }) };
 }
 
-/** What lies below goes along, so it must be theirs, too: a role may be forbidden something further down. */
-export async function mustMayBelow(
+/**
+ * What lies below goes along, so it must be theirs, too: a role may be forbidden something further down. Of some pages
+ * those it forbids, each with why.
+ */
+export async function findKeptBack(
+  tx: Tx,
+  access: Access,
+  permission: string,
+  pageIds: readonly number[],
+  deletedAt: Date | null = null,
+): Promise<Refused> {
+  const forbidden = await findForbiddenBelow(tx, access, permission, pageIds, deletedAt);
+  const lowest = [...new Set(forbidden.values())];
+  const places = await findAllPlaced(tx, access.site.id, lowest, deletedAt !== null);
+  const titles = await titlesOf(tx, lowest);
+  const maySee = mayOn(access, 'page.view');
+  return new Map(
+    [...forbidden].map(([top, id]) => {
+      const place = places.get(id)?.place;
+      const page = place && maySee(place) ? `“${titles.get(id) ?? 'Untitled'}”` : 'A page below that you do not see';
+      return [top, new Problem('goes-along', { page }, { permission })];
+    }),
+  );
+}
+
+/** The same of one page: throws why not. */
+export const mustMayBelow = async (
   tx: Tx,
   access: Access,
   permission: string,
   pageId: number,
   deletedAt: Date | null = null,
-): Promise<void> {
-  const no = await findForbiddenBelow(tx, access, permission, pageId, deletedAt);
-  if (no === undefined) return;
-  const place = await findPlace(tx, access.site.id, no, deletedAt !== null);
-  const named =
-    place && mayOn(access, 'page.view')(place) ? `“${await titleOf(tx, no)}”` : 'A page below that you do not see';
-  throw new Problem('goes-along', { page: named }, { permission });
-}
+): Promise<void> => mustBeDone(await findKeptBack(tx, access, permission, [pageId], deletedAt));
 
 /** Both ends of a move must be the mover's to arrange, and what goes along. */
 async function mustMayMove(tx: Tx, access: Access, move: Move): Promise<void> {
@@ -87,12 +106,7 @@ async function mustMayMove(tx: Tx, access: Access, move: Move): Promise<void> {
  * What would move with a page: addresses, navigation, lists, links (among those of the whole site, where they are
  * known). Changes nothing.
  */
-export async function previewMove(
-  tx: Tx,
-  access: Access,
-  move: Move,
-  links?: readonly LinkInText[],
-): Promise<MovePreview> {
+export async function previewMove(tx: Tx, access: Access, move: Move, links?: LinksByTarget): Promise<MovePreview> {
   const { page, parent, before, after } = await planMove(tx, access, move);
   await mustMayMove(tx, access, move);
   const changes = addressChanges(before, after);

@@ -2,40 +2,72 @@ import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm
 import { freeSlug } from '@/core/content';
 import type { RetirePreview } from '@/core/wire';
 import { inventory } from '@/office';
-import { record } from '../activity/activity';
+import { record, recordAll } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { drafts, items, people, publications, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
-import { Problem } from '../gate/problems';
+import { notFound, Problem } from '../gate/problems';
 import { addressFaults, findAddresses, lockTree, takenSlugs, type AddressMap } from '../tree/addresses';
 import { type ItemRow } from '../items/forms';
-import { findLinks, linksTo, type LinkInText } from '../items/references';
-import { hrefFrom, hrefOf, mustFindItem, thisOf } from '../items/items';
-import { findBranch, putOnline, takeDown, titleOf } from '../items/publishing';
+import { findLinks, linksTo, type LinksByTarget } from '../items/references';
+import { hrefFrom, hrefOf, lockItems, mustFindItem, thisOf } from '../items/items';
+import { findBranch, findBranches, putOnline, takeDown, titleOf, titlesOf } from '../items/publishing';
+import { sortOut, type Refused } from '../items/together';
 import { adjust } from './adjust';
-import { livePages, mustMayBelow } from './move';
+import { findKeptBack, livePages, mustMayBelow } from './move';
 
 /** Addresses and links of a whole site, read once where many pages are looked at. */
 export interface SiteLinks {
   addresses: AddressMap;
-  links: readonly LinkInText[];
+  links: LinksByTarget;
 }
 
-/** What taking a page away takes along, and whose links would lead nowhere. Changes nothing. */
-export async function previewRetire(tx: Tx, access: Access, pageId: number, known?: SiteLinks): Promise<RetirePreview> {
-  const branch = await findBranch(tx, access.site.id, pageId);
-  const ids = branch.map((page) => page.id);
-  const gone = livePages(known?.addresses ?? (await findAddresses(tx, access.site.id)), branch.filter(isPage));
-  const begun = await tx.select({ id: drafts.itemId }).from(drafts).where(inArray(drafts.itemId, ids));
-  return {
-    title: await titleOf(tx, pageId),
-    below: branch.filter((row) => row.type === 'page' && row.id !== pageId).length,
-    also: onThem(branch.filter((row) => row.id !== pageId)),
-    drafts: begun.length,
-    links: linksTo(known?.links ?? (await findLinks(tx, access.site.id, gone)), gone, ids.map(String)),
-  };
+/**
+ * What taking each of some items away takes along, and whose links would lead nowhere. Of all links of the site, where
+ * they are known. Changes nothing.
+ */
+export async function previewRetiring(
+  tx: Tx,
+  access: Access,
+  itemIds: readonly number[],
+  known?: SiteLinks,
+): Promise<ReadonlyMap<number, RetirePreview>> {
+  const branches = await findBranches(tx, access.site.id, itemIds);
+  const addresses = known?.addresses ?? (await findAddresses(tx, access.site.id));
+  const all = [...branches.values()].flat();
+  const links = known?.links ?? (await findLinks(tx, access.site.id, livePages(addresses, all.filter(isPage))));
+  const begun = new Set(
+    (
+      await tx
+        .select({ id: drafts.itemId })
+        .from(drafts)
+        .where(
+          inArray(
+            drafts.itemId,
+            all.map((row) => row.id),
+          ),
+        )
+    ).map((row) => row.id),
+  );
+  const titles = await titlesOf(tx, itemIds);
+  return new Map(
+    [...branches].map(([id, branch]) => [
+      id,
+      {
+        title: titles.get(id) ?? 'Untitled',
+        below: branch.filter((row) => isPage(row) && row.id !== id).length,
+        also: onThem(branch.filter((row) => row.id !== id)),
+        drafts: branch.filter((row) => begun.has(row.id)).length,
+        links: linksTo(
+          links,
+          livePages(addresses, branch.filter(isPage)),
+          branch.map((row) => String(row.id)),
+        ),
+      },
+    ]),
+  );
 }
 
 const isPage = (row: { type: string }) => row.type === 'page';
@@ -54,21 +86,77 @@ const mustNotBeFirst = (page: { parentId: number | null }, what: string) => {
 /** What else was done it to, for the activity. */
 const withBelow = (rows: readonly unknown[]) => (rows.length > 1 ? `With ${rows.length - 1} below` : '');
 
-/** Takes an item and all below it off the website. Runs in a transaction. */
-export async function takeItemDown(tx: Tx, access: Access, pageId: number): Promise<{ pages: number }> {
-  const page = await mustFindItem(tx, access.site.id, pageId, true);
-  mustNotBeFirst(page, 'taken down');
-  const whole = await findBranch(tx, access.site.id, pageId);
+/** What somebody takes away, with all below it; what cannot be taken away, with why. */
+interface Leaving {
+  leaving: { item: ItemRow; branch: ItemRow[] }[];
+  refused: Refused;
+}
+
+/** Looks at each of some items with all below it; `goes` says what of it would, and throws a Problem where nothing does. */
+async function sortLeaving(
+  tx: Tx,
+  access: Access,
+  itemIds: readonly number[],
+  what: string,
+  goes: (item: ItemRow, branch: ItemRow[]) => ItemRow[],
+): Promise<Leaving> {
+  const found = await lockItems(tx, access.site.id, itemIds);
+  const branches = await findBranches(tx, access.site.id, itemIds);
   // What is asked for by itself was asked about by the gate.
-  if (whole.length > 1) await mustMayBelow(tx, access, 'page.retire', pageId);
-  const branch = whole.filter((row) => row.liveRevisionId !== null);
-  if (branch.length === 0) throw new Problem('not-online', { thing: thisOf(page).toLowerCase() });
-  await takeDown(
+  const withMore = itemIds.filter((id) => (branches.get(id)?.length ?? 0) > 1);
+  const keptBack = await findKeptBack(tx, access, 'page.retire', withMore);
+  const { can, refused } = sortOut(itemIds, (id) => {
+    const item = found.get(id);
+    if (!item) throw notFound('This');
+    mustNotBeFirst(item, what);
+    const why = keptBack.get(id);
+    if (why) throw why;
+    return { item, branch: goes(item, branches.get(id) ?? []) };
+  });
+  return { leaving: [...can.values()], refused };
+}
+
+const idsOf = (leaving: Leaving['leaving']) => leaving.flatMap(({ branch }) => branch.map((row) => row.id));
+const pagesOf = (leaving: Leaving['leaving']) => leaving.flatMap(({ branch }) => branch.filter(isPage)).length;
+
+/** Tells the activity of what was taken away. */
+async function recordLeaving(
+  tx: Tx,
+  access: Access,
+  action: string,
+  { leaving }: Leaving,
+  href: (item: ItemRow) => string,
+): Promise<void> {
+  const titles = await titlesOf(
     tx,
-    branch.map((row) => row.id),
+    leaving.map(({ item }) => item.id),
   );
-  await record(tx, access, 'took down', await titleOf(tx, pageId), { href: hrefOf(page), detail: withBelow(branch) });
-  return { pages: branch.filter(isPage).length };
+  await recordAll(
+    tx,
+    access,
+    action,
+    leaving.map(({ item, branch }) => ({
+      subject: titles.get(item.id) ?? 'Untitled',
+      href: href(item),
+      detail: withBelow(branch),
+    })),
+  );
+}
+
+/** Takes items and all below them off the website; gives how many pages went. Runs in a transaction. */
+export async function takeItemsDown(
+  tx: Tx,
+  access: Access,
+  itemIds: readonly number[],
+): Promise<{ pages: number; refused: Refused }> {
+  const found = await sortLeaving(tx, access, itemIds, 'taken down', (item, whole) => {
+    const branch = whole.filter((row) => row.liveRevisionId !== null);
+    if (branch.length === 0) throw new Problem('not-online', { thing: thisOf(item).toLowerCase() });
+    return branch;
+  });
+  await takeDown(tx, idsOf(found.leaving));
+  await recordLeaving(tx, access, 'took down', found, hrefOf);
+  return { pages: pagesOf(found.leaving), refused: found.refused };
 }
 
 /**
@@ -100,28 +188,22 @@ export async function putBack(tx: Tx, access: Access, pageId: number): Promise<{
   return { pages: branch.filter(isPage).length };
 }
 
-/** Deletes a page and all below it. Nothing is destroyed: they come back together. Runs in a transaction. */
-export async function deleteItem(tx: Tx, access: Access, pageId: number): Promise<{ pages: number }> {
+/**
+ * Deletes items and all below them; gives how many pages went. Nothing is destroyed: what goes with one comes back with
+ * it. Runs in a transaction.
+ */
+export async function deleteItems(
+  tx: Tx,
+  access: Access,
+  itemIds: readonly number[],
+): Promise<{ pages: number; refused: Refused }> {
   await lockTree(tx, access.site.id);
-  const page = await mustFindItem(tx, access.site.id, pageId, true);
-  mustNotBeFirst(page, 'deleted');
-  const branch = await findBranch(tx, access.site.id, pageId);
-  if (branch.length > 1) await mustMayBelow(tx, access, 'page.retire', pageId);
-  const title = await titleOf(tx, pageId);
-  await tx
-    .update(items)
-    .set({ deletedAt: now(), deletedBy: access.signedInId })
-    .where(
-      inArray(
-        items.id,
-        branch.map((row) => row.id),
-      ),
-    );
-  await record(tx, access, 'deleted', title, {
-    href: isPage(page) ? '/room/pages/deleted' : hrefFrom(page),
-    detail: withBelow(branch),
-  });
-  return { pages: branch.filter(isPage).length };
+  const found = await sortLeaving(tx, access, itemIds, 'deleted', (_, branch) => branch);
+  await recordLeaving(tx, access, 'deleted', found, (item) => (isPage(item) ? '/room/pages/deleted' : hrefFrom(item)));
+  const ids = idsOf(found.leaving);
+  if (ids.length > 0)
+    await tx.update(items).set({ deletedAt: now(), deletedBy: access.signedInId }).where(inArray(items.id, ids));
+  return { pages: pagesOf(found.leaving), refused: found.refused };
 }
 
 /**
@@ -173,7 +255,7 @@ export async function bringBack(
     return Object.keys(change).length > 0 ? [{ row, change }] : [];
   });
   for (const { row, change } of renamed)
-    await adjust(tx, access, row, change, 'Brought back: its address had been given away');
+    await adjust(tx, access, [row], change, 'Brought back: its address had been given away');
   await tx
     .update(items)
     .set({ deletedAt: null, deletedBy: null })

@@ -1,7 +1,6 @@
-import { deleteItem, previewRetire, putBack, takeItemDown } from '@/server/pages/retire';
+import { mustBeDone } from '@/server/items/together';
+import { deleteItems, previewRetiring, putBack, takeItemsDown } from '@/server/pages/retire';
 import { endpoint } from '@/server/gate/endpoint';
-
-const DO = { look: previewRetire, 'take-down': takeItemDown, 'put-back': putBack, delete: deleteItem } as const;
 
 /**
  * Takes an item and all below it off the website or deletes it, puts it back, or only looks what that would take along.
@@ -9,5 +8,11 @@ const DO = { look: previewRetire, 'take-down': takeItemDown, 'put-back': putBack
 export const POST = endpoint('POST /api/items/[id]/retire', {
   needs: 'item.retire',
   on: 'item',
-  run: async ({ tx, access, id, body }) => (await DO[body.do](tx, access, id)) ?? {},
+  run: async ({ tx, access, id, body }) => {
+    if (body.do === 'look') return (await previewRetiring(tx, access, [id])).get(id) ?? {};
+    if (body.do === 'put-back') return putBack(tx, access, id);
+    const { pages, refused } = await (body.do === 'delete' ? deleteItems : takeItemsDown)(tx, access, [id]);
+    mustBeDone(refused);
+    return { pages };
+  },
 });

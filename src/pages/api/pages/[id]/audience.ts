@@ -1,3 +1,4 @@
+import { mustBeDone } from '@/server/items/together';
 import { setAudience } from '@/server/pages/audience';
 import { endpoint } from '@/server/gate/endpoint';
 
@@ -5,5 +6,5 @@ import { endpoint } from '@/server/gate/endpoint';
 export const PUT = endpoint('PUT /api/pages/[id]/audience', {
   needs: 'page.publish',
   on: 'page',
-  run: ({ tx, access, id, body }) => setAudience(tx, access, id, body.audience),
+  run: async ({ tx, access, id, body }) => mustBeDone(await setAudience(tx, access, [id], body.audience)),
 });
