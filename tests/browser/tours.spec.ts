@@ -1,9 +1,12 @@
 import type { Locator, Page } from '@playwright/test';
 import { allTools, expect, hire, isKept, isReady, loads, signIn, test, writing, type App } from './app';
 
-/** How a tour is played: by pointer, with a mistake on the way that is refused or taken back, or by keyboard alone. */
-type How = 'rightly' | 'with a mistake' | 'by keyboard alone';
-const HOWS: readonly How[] = ['rightly', 'with a mistake', 'by keyboard alone'];
+/**
+ * How a tour is played: by pointer, with a mistake on the way that is refused or taken back, or by keyboard alone and
+ * without one. Both hands and both ways are in these two.
+ */
+type How = 'with a mistake' | 'by keyboard alone';
+const HOWS: readonly How[] = ['with a mistake', 'by keyboard alone'];
 
 const card = (page: Page) => page.locator('[data-tour]:not([data-tour="dialog"])');
 const tree = (page: Page) => page.getByRole('navigation', { name: 'Your part of the site' });
@@ -19,13 +22,15 @@ function handsOf(page: Page, how: How) {
       const away = await target.evaluate((element) => {
         const at = document.activeElement;
         if (element === at) return 0;
+        // A dialog keeps the focus to itself.
+        const within = element.closest('[role=dialog], [role=alertdialog]') ?? document;
         const stops = [
-          ...document.querySelectorAll<HTMLElement>('a[href], button, input, select, textarea, summary, [tabindex]'),
+          ...within.querySelectorAll<HTMLElement>('a[href], button, input, select, textarea, summary, [tabindex]'),
         ].filter((one) => one.tabIndex >= 0 && one.checkVisibility());
-        const from = at === document.body ? -1 : stops.findIndex((one) => one === at);
+        const from = stops.findIndex((one) => one === at);
         const ahead = stops.findIndex((one) => one === element) - from || 1;
-        // Behind the last comes the first again.
-        return Math.abs(ahead) <= stops.length / 2 ? ahead : ahead - Math.sign(ahead) * (stops.length + 1);
+        // From the dialog or the page itself only ahead; behind the last comes the first again.
+        return from < 0 || Math.abs(ahead) <= stops.length / 2 ? ahead : ahead - Math.sign(ahead) * (stops.length + 1);
       });
       if (away === 0) return;
       // Not all at once: what is passed may change what there is to pass.
