@@ -482,18 +482,25 @@ describe('many pages at once', () => {
     expect(
       (await listPages(db, site)).filter((page) => !page.inNavigation && page.title.startsWith('Berth')),
     ).toHaveLength(60);
-    await call(bulk, 'POST', '/x', {
-      ...asMaud(),
-      body: { ids: pages.map(({ id }) => Number(id)), bulk: { do: 'delete' } },
-    });
-    expect((await listPages(db, site)).some((page) => page.title.startsWith('Berth'))).toBe(false);
-    // The deleted ones come back one by one, as they were deleted.
-    const [first] = pages;
-    await call(bringBack, 'POST', '/x', { ...asMaud(), params: { id: first?.id ?? '' } });
-    expect((await listPages(db, site)).filter((page) => page.title.startsWith('Berth')).map(({ id }) => id)).toEqual([
-      first?.id,
-    ]);
-    await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: [Number(first?.id)], bulk: { do: 'delete' } } });
+    const berths = async () => (await listPages(db, site)).filter((page) => page.title.startsWith('Berth'));
+    const all = (await berths()).map(({ id }) => Number(id));
+    const deleted = await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: all, bulk: { do: 'delete' } } });
+    expect(await berths()).toEqual([]);
+    // Meanwhile two of their addresses are given away, and one of those pages is deleted, too.
+    for (const title of ['Berth 7', 'Berth 8'])
+      await call(make, 'POST', '/x', { ...asMaud(), body: { parent: below, layout: 'plain', title } });
+    const [other] = (await berths()).filter(({ title }) => title === 'Berth 8').map(({ id }) => Number(id));
+    const again = await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: [other], bulk: { do: 'delete' } } });
+    // All of them at once, the two called alike among them.
+    const steps = [...(deleted.body['back'] as object[]), ...(again.body['back'] as object[])];
+    const back = await call(takeBack, 'POST', '/x', { ...asMaud(), body: { steps } });
+    expect(back, JSON.stringify(back.body)).toMatchObject({ status: 200, body: { pages: 61 } });
+    const slugs = (await berths()).map(({ slug }) => slug);
+    expect(slugs).toHaveLength(62);
+    expect(new Set(slugs).size).toBe(62);
+    expect(slugs).toEqual(expect.arrayContaining(['berth-7', 'berth-7-2', 'berth-8', 'berth-8-2']));
+    const left = (await berths()).map(({ id }) => Number(id));
+    await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: left, bulk: { do: 'delete' } } });
   });
   it('is not taken back by publishing a draft that was begun before', async () => {
     const [fares] = await ids('Fares');

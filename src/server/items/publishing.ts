@@ -1,5 +1,4 @@
-import { and, asc, eq, inArray, isNotNull, isNull, lte, not, sql } from 'drizzle-orm';
-import { alias } from 'drizzle-orm/pg-core';
+import { and, asc, eq, inArray, isNotNull, isNull, lte, sql } from 'drizzle-orm';
 import { checkPage, hrefsIn, ownPath, textOf, type PageContent } from '@/core/content';
 import { policyOf, publishingOf, type Plan } from '@/core/plan';
 import type { JudgedFinding } from '@/core/wire';
@@ -12,7 +11,6 @@ import { isDatabaseAway, type Tx } from '../db/client';
 import { drafts, media, items, publications, reviews, revisions, schedules, sites } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
-import { allowedPages } from '../gate/filter';
 import { Problem, problemAt } from '../gate/problems';
 import { instantOf } from '../typedHour';
 import { findPolicyPerson } from '../people/people';
@@ -20,6 +18,7 @@ import { getLivePlan } from '../plan/plans';
 import { formOf, layoutOf, type ItemRow } from './forms';
 import { mustFindItem, hrefFor, hrefOf, needOf } from './items';
 import { beginDraft } from './begin';
+import { findBranch, findForbiddenBelow } from './branches';
 import { withAddresses } from './links';
 import { answers } from './references';
 import { applySettings } from '../tree/addresses';
@@ -29,19 +28,17 @@ import { findPlace, type PageFacts } from '../tree/tree';
 export type Actor = Pick<Access, 'site'> & { signedInId: number; plan: Plan };
 
 /**
- * What may be wrong with a content, as the site wants it judged. A page that `sees` says no to is not there: nobody
- * learns of it by linking to it.
+ * What may be wrong with contents, as the site wants it judged, one after another. A page that `sees` says no to is not
+ * there: nobody learns of it by linking to it.
  */
-export async function checkContent(
+async function checkContents(
   tx: Tx,
   actor: Pick<Actor, 'site' | 'plan'>,
-  itemId: number,
-  given: PageContent,
+  given: readonly { item: ItemRow; content: PageContent }[],
   sees?: (page: PageFacts) => boolean,
-): Promise<JudgedFinding[]> {
-  const item = await mustFindItem(tx, actor.site.id, itemId);
-  const content = await withAddresses(tx, actor.site.id, given);
-  const layout = layoutOf(content, item);
+): Promise<JudgedFinding[][]> {
+  const contents = given.map(({ content }) => content);
+  const addressed = await withAddresses(tx, actor.site.id, contents);
   const described = new Map(
     (
       await tx
@@ -52,57 +49,95 @@ export async function checkContent(
   );
   // What is named is there; other addresses are looked for, and all of them where not everything may be known.
   const isThere =
-    sees || hrefsIn(given).some((href) => ownPath(href) !== undefined)
+    sees || hrefsIn(contents).some((href) => ownPath(href) !== undefined)
       ? await answers(tx, actor.site.id, sees ?? (() => true))
       : () => true;
   const { checks } = publishingOf(actor.plan);
-  return checkPage(layout, content, { isThere, describe: (id) => described.get(id) }).flatMap(
-    (finding): JudgedFinding[] => {
+  return given.map(({ item }, i) => {
+    const content = addressed[i] ?? {};
+    const found = checkPage(layoutOf(content, item), content, { isThere, describe: (id) => described.get(id) });
+    return found.flatMap((finding): JudgedFinding[] => {
       const rule = checks[finding.check];
       return rule === 'off' ? [] : [{ ...finding, rule }];
-    },
-  );
+    });
+  });
 }
 
-/** Refuses what the site does not let through; gives what it lets through with advice. */
-export async function mustPass(tx: Tx, actor: Actor, itemId: number, content: PageContent): Promise<JudgedFinding[]> {
-  const found = await checkContent(tx, actor, itemId, content);
+/** The same of one content. */
+export async function checkContent(
+  tx: Tx,
+  actor: Pick<Actor, 'site' | 'plan'>,
+  itemId: number,
+  content: PageContent,
+  sees?: (page: PageFacts) => boolean,
+): Promise<JudgedFinding[]> {
+  const item = await mustFindItem(tx, actor.site.id, itemId);
+  return (await checkContents(tx, actor, [{ item, content }], sees)).flat();
+}
+
+/** Refuses what the site does not let through. */
+function mustLetThrough(found: readonly JudgedFinding[]): void {
   const stops = found.filter((finding) => finding.rule === 'block');
   if (stops.length > 0)
     throw new Problem('checks-stop', { findings: stops.map((stop) => stop.message).join(' ') }, { findings: stops });
-  return found;
+}
+
+export const mustPass = async (tx: Tx, actor: Actor, itemId: number, content: PageContent): Promise<void> =>
+  mustLetThrough(await checkContent(tx, actor, itemId, content));
+
+/** A version of an item that visitors shall see. */
+interface Coming {
+  item: ItemRow;
+  revisionId: number;
+  content: PageContent;
 }
 
 /**
- * Puts a revision on the website, with what it says of the page's settings; `isFree` as in `applySettings`. Runs in a
- * transaction.
+ * Puts versions on the website, with what they say of their pages' settings; `isFree` as in `applySettings`. The items
+ * are locked. Runs in a transaction.
  */
+export async function putAllOnline(
+  tx: Tx,
+  actor: Actor,
+  coming: readonly Coming[],
+  { at, isFree }: { at?: Date; isFree?: boolean } = {},
+): Promise<void> {
+  if (coming.length === 0) return;
+  const found = await checkContents(tx, actor, coming);
+  found.forEach(mustLetThrough);
+  for (const [i, { item, revisionId, content }] of coming.entries()) {
+    if (formOf(item).type.settings.length > 0)
+      await applySettings(tx, actor.site.id, item, content, actor.signedInId, isFree);
+    const findings = [...new Set(found[i]?.map(({ check }) => check))];
+    await tx
+      .update(items)
+      .set({ liveRevisionId: revisionId, downRevisionId: null, downAt: null, findings })
+      .where(eq(items.id, item.id));
+  }
+  await tx
+    .insert(publications)
+    .values(
+      coming.map(({ item, revisionId }) => ({
+        siteId: actor.site.id,
+        itemId: item.id,
+        revisionId,
+        publishedBy: actor.signedInId,
+        ...(at && { publishedAt: at }),
+      })),
+    );
+}
+
+/** The same with one item. */
 export async function putOnline(
   tx: Tx,
   actor: Actor,
   itemId: number,
   revisionId: number,
   content: PageContent,
-  { at, isFree }: { at?: Date; isFree?: boolean } = {},
+  at?: Date,
 ): Promise<void> {
   const item = await mustFindItem(tx, actor.site.id, itemId, true);
-  const found = await mustPass(tx, actor, itemId, content);
-  const findings = [...new Set(found.map(({ check }) => check))];
-  if (formOf(item).type.settings.length > 0)
-    await applySettings(tx, actor.site.id, item, content, actor.signedInId, isFree);
-  await tx
-    .update(items)
-    .set({ liveRevisionId: revisionId, downRevisionId: null, downAt: null, findings })
-    .where(eq(items.id, itemId));
-  await tx
-    .insert(publications)
-    .values({
-      siteId: actor.site.id,
-      itemId,
-      revisionId,
-      publishedBy: actor.signedInId,
-      ...(at && { publishedAt: at }),
-    });
+  await putAllOnline(tx, actor, [{ item, revisionId, content }], at && { at });
 }
 
 /** What waits is answered by something newer. Runs in a transaction. */
@@ -181,41 +216,6 @@ export async function takeDown(tx: Tx, itemIds: readonly number[]): Promise<void
     .where(and(inArray(items.id, [...itemIds]), isNotNull(items.liveRevisionId)));
 }
 
-const top = alias(items, 'top');
-/** What lies in the branches of some items, those included, not deleted; or deleted at this instant. */
-const isBelow = (siteId: number, itemIds: readonly number[], deletedAt: Date | null) =>
-  and(
-    eq(items.siteId, siteId),
-    deletedAt === null ? isNull(items.deletedAt) : eq(items.deletedAt, deletedAt),
-    sql`${items.path} <@ ${top.path}`,
-    inArray(top.id, [...itemIds]),
-  );
-const highestFirst = [sql`nlevel(${items.path})`, asc(items.position), asc(items.id)];
-
-/** Of some items each with all below it that is not deleted, itself first: pages, and what lies on them. */
-export async function findBranches(
-  tx: Tx,
-  siteId: number,
-  itemIds: readonly number[],
-): Promise<ReadonlyMap<number, ItemRow[]>> {
-  const branches = new Map<number, ItemRow[]>(itemIds.map((id) => [id, []]));
-  if (itemIds.length === 0) return branches;
-  const rows = await tx
-    .select({ top: top.id, item: items })
-    .from(items)
-    .innerJoin(top, isBelow(siteId, itemIds, null))
-    .orderBy(...highestFirst);
-  for (const row of rows) branches.get(row.top)?.push(row.item);
-  return branches;
-}
-
-export const findBranch = async (tx: Tx, siteId: number, itemId: number): Promise<ItemRow[]> =>
-  (await findBranches(tx, siteId, [itemId])).get(itemId) ?? [];
-
-/** The pages of it. */
-export const findPagesOf = async (tx: Tx, siteId: number, pageId: number) =>
-  (await findBranch(tx, siteId, pageId)).filter((item) => item.type === 'page');
-
 let lookedAt = 0;
 const LOOK_EVERY_MS = 5000;
 
@@ -266,7 +266,7 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
       .from(revisions)
       .where(eq(revisions.id, entry.revisionId ?? 0));
     if (!revision) throw new Problem('version-gone');
-    await putOnline(tx, actor, entry.itemId, revision.id, revision.content, { at: entry.dueAt });
+    await putOnline(tx, actor, entry.itemId, revision.id, revision.content, entry.dueAt);
     await record(tx, actor, 'published, as planned', textOf(revision.content, 'title'), {
       href: hrefOf(item),
       detail: sayTime(entry.dueAt, siteCalendar(site), now()),
@@ -306,27 +306,6 @@ async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$infer
     (await findForbiddenBelow(tx, access, 'page.retire', [entry.itemId])).size > 0
   )
     throw new Problem('planner-may-not-retire', { person: maker.name });
-}
-
-/**
- * Of some branches the highest page for which somebody may not do what they would do to the whole of it, by the item
- * the branch begins with; those without one are not named.
- */
-export async function findForbiddenBelow(
-  tx: Tx,
-  access: Access,
-  permission: string,
-  itemIds: readonly number[],
-  deletedAt: Date | null = null,
-): Promise<ReadonlyMap<number, number>> {
-  if (itemIds.length === 0) return new Map();
-  const rows = await tx
-    .selectDistinctOn([top.id], { top: top.id, id: items.id })
-    .from(items)
-    .innerJoin(top, isBelow(access.site.id, itemIds, deletedAt))
-    .where(and(eq(items.type, 'page'), not(allowedPages(access, permission, deletedAt !== null))))
-    .orderBy(top.id, ...highestFirst);
-  return new Map(rows.map((row) => [row.top, row.id]));
 }
 
 /** Ends a plan that cannot be done, and says so where somebody will look. */

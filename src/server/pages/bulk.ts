@@ -1,5 +1,6 @@
 import { inArray, sql } from 'drizzle-orm';
 import type { Audience } from '@/core/access';
+import { canonical } from '@/core/json';
 import { audienceSchema, type Bulk, type BulkRow, type RetirePreview, type StepBack } from '@/core/wire';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
@@ -18,7 +19,7 @@ import { titleOf } from '../items/publishing';
 import { mustBeDone, sortOut, type Refused } from '../items/together';
 import { bringBack, deleteItems, previewRetiring, putBack, takeItemsDown, type SiteLinks } from './retire';
 import { movePage, previewMove } from './move';
-import { findAllPlaced, findPlace, listPages } from '../tree/tree';
+import { findAllPlaced, listPages } from '../tree/tree';
 
 /** What doing it with a page needs, and taking it back. */
 const NEEDS: Record<Bulk['do'] | StepBack['do'], string> = {
@@ -164,6 +165,20 @@ async function doTogether(
   }
 }
 
+/** Steps in their order, those after one another that are the same but for the page together, as many as go at once. */
+function alike(steps: readonly StepBack[]): StepBack[][] {
+  const runs: StepBack[][] = [];
+  const what = (step: StepBack) => canonical({ ...step, page: 0 });
+  for (const step of steps) {
+    const last = runs.at(-1);
+    const [first] = last ?? [];
+    const goes = first && step.do !== 'move' && what(first) === what(step);
+    if (last && goes && last.length < TOGETHER) last.push(step);
+    else runs.push([step]);
+  }
+  return runs;
+}
+
 /**
  * Takes back what was done with many pages, the last first; all of it or, where something stands in the way by now,
  * nothing. Runs in a transaction.
@@ -174,28 +189,32 @@ export async function takeBack(
   steps: readonly StepBack[],
   progress: (done: number) => void,
 ): Promise<{ pages: number }> {
-  for (const [i, step] of steps.toReversed().entries()) {
-    await authorize(tx, access, NEEDS[step.do], {
-      place: await findPlace(tx, access.site.id, step.page, step.do === 'bring-back'),
-    });
+  let done = 0;
+  for (const run of alike(steps.toReversed())) {
+    const [step] = run;
+    if (!step) continue;
+    const ids = run.map(({ page }) => page);
+    const places = await findAllPlaced(tx, access.site.id, ids, step.do === 'bring-back');
+    for (const id of ids) await authorize(tx, access, NEEDS[step.do], { place: places.get(id)?.place });
     switch (step.do) {
       case 'navigation':
-        mustBeDone(await showInNavigation(tx, access, [step.page], step.shown));
+        mustBeDone(await showInNavigation(tx, access, ids, step.shown));
         break;
       case 'audience':
-        mustBeDone(await setAudience(tx, access, [step.page], step.audience));
+        mustBeDone(await setAudience(tx, access, ids, step.audience));
         break;
       case 'move':
         await movePage(tx, access, { page: step.page, parent: step.parent, index: step.index, redirect: false });
         break;
       case 'put-back':
-        await putBack(tx, access, step.page);
+        await putBack(tx, access, ids);
         break;
       case 'bring-back':
-        await bringBack(tx, access, step.page);
+        await bringBack(tx, access, ids);
         break;
     }
-    progress(i + 1);
+    done += run.length;
+    progress(done);
   }
   return { pages: steps.length };
 }

@@ -21,7 +21,8 @@ import { screensFor, startFor } from '../items/allowed';
 import { beginDraft } from '../items/begin';
 import { formOf } from '../items/forms';
 import { findNewest, mustFindPage } from '../items/items';
-import { findPagesOf, titleOf } from '../items/publishing';
+import { findPagesOf } from '../items/branches';
+import { titleOf } from '../items/publishing';
 import { mustHaveToolsToCopy } from '../items/tools';
 import { findPlace } from '../tree/tree';
 

@@ -12,7 +12,8 @@ import { Problem } from '../gate/problems';
 import { addressFaults, findAddresses, keepOldAddresses, lockTree, type AddressMap } from '../tree/addresses';
 import { mustFindPage } from '../items/items';
 import { findLinks, linksTo, type Linked, type LinksByTarget } from '../items/references';
-import { findForbiddenBelow, findPagesOf, titleOf, titlesOf } from '../items/publishing';
+import { findForbiddenBelow, findPagesOf } from '../items/branches';
+import { titleOf, titlesOf } from '../items/publishing';
 import { mustBeDone, type Refused } from '../items/together';
 import { findAllPlaced, findPlace } from '../tree/tree';
 

@@ -2,7 +2,7 @@ import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm
 import { freeSlug } from '@/core/content';
 import type { RetirePreview } from '@/core/wire';
 import { inventory } from '@/office';
-import { record, recordAll } from '../activity/activity';
+import { recordAll } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { drafts, items, people, publications, revisions } from '../db/schema';
@@ -12,11 +12,12 @@ import { notFound, Problem } from '../gate/problems';
 import { addressFaults, findAddresses, lockTree, takenSlugs, type AddressMap } from '../tree/addresses';
 import { type ItemRow } from '../items/forms';
 import { findLinks, linksTo, type LinksByTarget } from '../items/references';
-import { hrefFrom, hrefOf, lockItems, mustFindItem, thisOf } from '../items/items';
-import { findBranch, findBranches, putOnline, takeDown, titleOf, titlesOf } from '../items/publishing';
-import { sortOut, type Refused } from '../items/together';
+import { hrefFrom, hrefOf, lockItems, thisOf } from '../items/items';
+import { findBranches } from '../items/branches';
+import { putAllOnline, takeDown, titlesOf } from '../items/publishing';
+import { mustBeDone, sortOut, type Refused } from '../items/together';
 import { adjust } from './adjust';
-import { findKeptBack, livePages, mustMayBelow } from './move';
+import { findKeptBack, livePages } from './move';
 
 /** Addresses and links of a whole site, read once where many pages are looked at. */
 export interface SiteLinks {
@@ -86,10 +87,10 @@ const mustNotBeFirst = (page: { parentId: number | null }, what: string) => {
 /** What else was done it to, for the activity. */
 const withBelow = (rows: readonly unknown[]) => (rows.length > 1 ? `With ${rows.length - 1} below` : '');
 
-/** What somebody takes away, with all below it; what cannot be taken away, with why. */
-interface Leaving {
-  leaving: { item: ItemRow; branch: ItemRow[] }[];
-  refused: Refused;
+/** An item that goes or comes, with what goes along. */
+interface Branch {
+  item: ItemRow;
+  branch: ItemRow[];
 }
 
 /** Looks at each of some items with all below it; `goes` says what of it would, and throws a Problem where nothing does. */
@@ -99,7 +100,7 @@ async function sortLeaving(
   itemIds: readonly number[],
   what: string,
   goes: (item: ItemRow, branch: ItemRow[]) => ItemRow[],
-): Promise<Leaving> {
+): Promise<{ leaving: Branch[]; refused: Refused }> {
   const found = await lockItems(tx, access.site.id, itemIds);
   const branches = await findBranches(tx, access.site.id, itemIds);
   // What is asked for by itself was asked about by the gate.
@@ -116,26 +117,26 @@ async function sortLeaving(
   return { leaving: [...can.values()], refused };
 }
 
-const idsOf = (leaving: Leaving['leaving']) => leaving.flatMap(({ branch }) => branch.map((row) => row.id));
-const pagesOf = (leaving: Leaving['leaving']) => leaving.flatMap(({ branch }) => branch.filter(isPage)).length;
+const idsOf = (branches: readonly Branch[]) => branches.flatMap(({ branch }) => branch.map((row) => row.id));
+const pagesOf = (branches: readonly Branch[]) => branches.flatMap(({ branch }) => branch.filter(isPage)).length;
 
-/** Tells the activity of what was taken away. */
-async function recordLeaving(
+/** Tells the activity of what went or came. */
+async function recordBranches(
   tx: Tx,
   access: Access,
   action: string,
-  { leaving }: Leaving,
+  branches: readonly Branch[],
   href: (item: ItemRow) => string,
 ): Promise<void> {
   const titles = await titlesOf(
     tx,
-    leaving.map(({ item }) => item.id),
+    branches.map(({ item }) => item.id),
   );
   await recordAll(
     tx,
     access,
     action,
-    leaving.map(({ item, branch }) => ({
+    branches.map(({ item, branch }) => ({
       subject: titles.get(item.id) ?? 'Untitled',
       href: href(item),
       detail: withBelow(branch),
@@ -149,43 +150,62 @@ export async function takeItemsDown(
   access: Access,
   itemIds: readonly number[],
 ): Promise<{ pages: number; refused: Refused }> {
-  const found = await sortLeaving(tx, access, itemIds, 'taken down', (item, whole) => {
+  const { leaving, refused } = await sortLeaving(tx, access, itemIds, 'taken down', (item, whole) => {
     const branch = whole.filter((row) => row.liveRevisionId !== null);
     if (branch.length === 0) throw new Problem('not-online', { thing: thisOf(item).toLowerCase() });
     return branch;
   });
-  await takeDown(tx, idsOf(found.leaving));
-  await recordLeaving(tx, access, 'took down', found, hrefOf);
-  return { pages: pagesOf(found.leaving), refused: found.refused };
+  await takeDown(tx, idsOf(leaving));
+  await recordBranches(tx, access, 'took down', leaving, hrefOf);
+  return { pages: pagesOf(leaving), refused };
 }
 
 /**
- * Puts a page back on the website as it was when it was taken down, with what was taken down with it. Runs in a
- * transaction.
+ * Puts items back on the website as they were when they were taken down, with what was taken down with each; gives how
+ * many pages came. All of them, or throws a Problem. Runs in a transaction.
  */
-export async function putBack(tx: Tx, access: Access, pageId: number): Promise<{ pages: number }> {
+export async function putBack(tx: Tx, access: Access, itemIds: readonly number[]): Promise<{ pages: number }> {
   await lockTree(tx, access.site.id);
-  const page = await mustFindItem(tx, access.site.id, pageId, true);
-  if (page.downRevisionId === null) throw new Problem('not-taken-down', { thing: thisOf(page) });
-  await mustMayBelow(tx, access, 'page.retire', pageId);
-  const branch = (await findBranch(tx, access.site.id, pageId)).filter(
-    (row) => row.downRevisionId !== null && row.downAt?.getTime() === page.downAt?.getTime(),
-  );
+  const found = await lockItems(tx, access.site.id, itemIds);
+  const branches = await findBranches(tx, access.site.id, itemIds);
+  mustBeDone(await findKeptBack(tx, access, 'page.retire', itemIds));
+  const back = itemIds.map((id) => {
+    const item = found.get(id);
+    if (!item) throw notFound('This');
+    if (item.downRevisionId === null) throw new Problem('not-taken-down', { thing: thisOf(item) });
+    const together = (branches.get(id) ?? []).filter((row) => row.downAt?.getTime() === item.downAt?.getTime());
+    return { item, branch: together.filter((row) => row.downRevisionId !== null) };
+  });
+  const rows = back.flatMap(({ branch }) => branch);
   // Meanwhile an address may have been given away: looked at once for all of them.
+  mustHaveAddresses(await findAddresses(tx, access.site.id), rows);
+  const versions = await tx
+    .select({ id: revisions.id, content: revisions.content })
+    .from(revisions)
+    .where(
+      inArray(
+        revisions.id,
+        rows.flatMap((row) => row.downRevisionId ?? []),
+      ),
+    );
+  const contents = new Map(versions.map(({ id, content }) => [id, content]));
+  const coming = rows.flatMap((item) => {
+    const revisionId = item.downRevisionId ?? 0;
+    const content = contents.get(revisionId);
+    return content ? [{ item, revisionId, content }] : [];
+  });
+  await putAllOnline(tx, access, coming, { isFree: true });
+  await recordBranches(tx, access, 'put back', back, hrefOf);
+  return { pages: pagesOf(back) };
+}
+
+/** Refuses where one of some pages cannot have its address. */
+function mustHaveAddresses(addresses: AddressMap, rows: readonly ItemRow[]): void {
   const [fault] = addressFaults(
-    await findAddresses(tx, access.site.id),
-    branch.filter(isPage).map((row) => String(row.id)),
+    addresses,
+    rows.filter(isPage).map((row) => String(row.id)),
   );
   if (fault) throw new Problem('address-taken', { why: fault.message });
-  for (const row of branch) {
-    const [revision] = await tx
-      .select()
-      .from(revisions)
-      .where(eq(revisions.id, row.downRevisionId ?? 0));
-    if (revision) await putOnline(tx, access, row.id, revision.id, revision.content, { isFree: true });
-  }
-  await record(tx, access, 'put back', await titleOf(tx, pageId), { href: hrefOf(page), detail: withBelow(branch) });
-  return { pages: branch.filter(isPage).length };
 }
 
 /**
@@ -198,84 +218,93 @@ export async function deleteItems(
   itemIds: readonly number[],
 ): Promise<{ pages: number; refused: Refused }> {
   await lockTree(tx, access.site.id);
-  const found = await sortLeaving(tx, access, itemIds, 'deleted', (_, branch) => branch);
-  await recordLeaving(tx, access, 'deleted', found, (item) => (isPage(item) ? '/room/pages/deleted' : hrefFrom(item)));
-  const ids = idsOf(found.leaving);
+  const { leaving, refused } = await sortLeaving(tx, access, itemIds, 'deleted', (_, branch) => branch);
+  const hrefs = (item: ItemRow) => (isPage(item) ? '/room/pages/deleted' : hrefFrom(item));
+  await recordBranches(tx, access, 'deleted', leaving, hrefs);
+  const ids = idsOf(leaving);
   if (ids.length > 0)
     await tx.update(items).set({ deletedAt: now(), deletedBy: access.signedInId }).where(inArray(items.id, ids));
-  return { pages: pagesOf(found.leaving), refused: found.refused };
+  return { pages: pagesOf(leaving), refused };
 }
 
 /**
- * Brings a deleted page back where it lay, with what was deleted with it. An address taken meanwhile gets a number.
+ * Brings deleted items back where they lay, each with what was deleted with it. An address taken meanwhile gets a
+ * number. Gives how many pages came, and whether one of them is found elsewhere now. All of them, or throws a Problem.
  * Runs in a transaction.
  */
 export async function bringBack(
   tx: Tx,
   access: Access,
-  pageId: number,
-): Promise<{ id: string; pages: number; renamed: boolean }> {
-  await lockTree(tx, access.site.id);
-  const [page] = await tx
+  itemIds: readonly number[],
+): Promise<{ pages: number; renamed: boolean }> {
+  const site = access.site.id;
+  await lockTree(tx, site);
+  const gone = await tx
     .select()
     .from(items)
-    .where(and(eq(items.siteId, access.site.id), eq(items.id, pageId), isNotNull(items.deletedAt)))
+    .where(and(eq(items.siteId, site), inArray(items.id, [...itemIds]), isNotNull(items.deletedAt)))
+    .orderBy(items.id)
     .for('update');
-  if (!page?.deletedAt) throw new Problem('back-already');
-  const [parent] = await tx
-    .select()
-    .from(items)
-    .where(eq(items.id, page.parentId ?? 0));
-  if (!parent || parent.deletedAt) throw new Problem('parent-deleted');
-  await mustMayBelow(tx, access, 'page.retire', pageId, page.deletedAt);
-  const together = await tx
-    .select()
-    .from(items)
-    .where(
-      and(
-        eq(items.siteId, access.site.id),
-        eq(items.deletedAt, page.deletedAt),
-        sql`${items.path} <@ ${page.path}::ltree`,
-      ),
-    );
-  const slug = isPage(page) ? freeSlug(page.slug, await takenSlugs(tx, access.site.id, parent.id)) : page.slug;
-  const owned = new Set(
-    (
-      await tx
-        .select({ own: items.ownAddress })
-        .from(items)
-        .where(and(eq(items.siteId, access.site.id), isNull(items.deletedAt), isNotNull(items.ownAddress)))
-    ).map((row) => row.own),
+  if (gone.length < new Set(itemIds).size) throw new Problem('back-already');
+  const parents = await lockItems(
+    tx,
+    site,
+    gone.flatMap((item) => item.parentId ?? []),
   );
-  const renamed = together.flatMap((row) => {
-    const change = {
-      ...(row.ownAddress !== null && owned.has(row.ownAddress) && { ownAddress: '' as const }),
-      ...(row.id === page.id && slug !== page.slug && { slug }),
-    };
-    return Object.keys(change).length > 0 ? [{ row, change }] : [];
-  });
-  for (const { row, change } of renamed)
+  if (gone.some((item) => !parents.has(item.parentId ?? 0))) throw new Problem('parent-deleted');
+  const back: Branch[] = [];
+  // What was deleted together has one instant.
+  for (const at of new Set(gone.map((item) => item.deletedAt?.getTime() ?? 0))) {
+    const some = gone.filter((item) => item.deletedAt?.getTime() === at);
+    const ids = some.map((item) => item.id);
+    mustBeDone(await findKeptBack(tx, access, 'page.retire', ids, new Date(at)));
+    const branches = await findBranches(tx, site, ids, new Date(at));
+    back.push(...some.map((item) => ({ item, branch: branches.get(item.id) ?? [] })));
+  }
+  const changes = await findNewAddresses(tx, site, back);
+  for (const { row, change } of changes)
     await adjust(tx, access, [row], change, 'Brought back: its address had been given away');
   await tx
     .update(items)
     .set({ deletedAt: null, deletedBy: null })
-    .where(
-      inArray(
-        items.id,
-        together.map((row) => row.id),
-      ),
-    );
+    .where(inArray(items.id, idsOf(back)));
   // What lies below may still meet an address somebody gave another page meanwhile.
-  const [fault] = addressFaults(
-    await findAddresses(tx, access.site.id),
-    together.filter(isPage).map((row) => String(row.id)),
+  mustHaveAddresses(
+    await findAddresses(tx, site),
+    back.flatMap(({ branch }) => branch),
   );
-  if (fault) throw new Problem('address-taken', { why: fault.message });
-  await record(tx, access, 'brought back', await titleOf(tx, pageId), {
-    href: hrefOf(page),
-    detail: withBelow(together),
-  });
-  return { id: String(pageId), pages: together.filter(isPage).length, renamed: renamed.length > 0 };
+  await recordBranches(tx, access, 'brought back', back, hrefOf);
+  return { pages: pagesOf(back), renamed: changes.length > 0 };
+}
+
+/** What comes back to an address that was given away meanwhile, with what it has instead. */
+async function findNewAddresses(
+  tx: Tx,
+  siteId: number,
+  back: readonly Branch[],
+): Promise<{ row: ItemRow; change: { slug?: string; ownAddress?: '' } }[]> {
+  const own = await tx
+    .select({ own: items.ownAddress })
+    .from(items)
+    .where(and(eq(items.siteId, siteId), isNull(items.deletedAt), isNotNull(items.ownAddress)));
+  const owned = new Set(own.map((row) => row.own));
+  const taken = new Map<number, Set<string>>();
+  const found: { row: ItemRow; change: { slug?: string; ownAddress?: '' } }[] = [];
+  for (const { item, branch } of back)
+    for (const row of branch) {
+      const change: { slug?: string; ownAddress?: '' } = {};
+      if (row.ownAddress !== null && owned.has(row.ownAddress)) change.ownAddress = '';
+      else if (row.ownAddress !== null) owned.add(row.ownAddress);
+      if (row.id === item.id && isPage(row)) {
+        const parent = row.parentId ?? 0;
+        const beside = taken.get(parent) ?? (await takenSlugs(tx, siteId, parent));
+        const slug = freeSlug(row.slug, beside);
+        taken.set(parent, beside.add(slug));
+        if (slug !== row.slug) change.slug = slug;
+      }
+      if (Object.keys(change).length > 0) found.push({ row, change });
+    }
+  return found;
 }
 
 export interface DeletedEntry {

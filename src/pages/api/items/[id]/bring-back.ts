@@ -5,5 +5,5 @@ import { endpoint } from '@/server/gate/endpoint';
 export const POST = endpoint('POST /api/items/[id]/bring-back', {
   needs: 'item.retire',
   on: 'deletedItem',
-  run: ({ tx, access, id }) => bringBack(tx, access, id),
+  run: async ({ tx, access, id }) => ({ id: String(id), ...(await bringBack(tx, access, [id])) }),
 });

@@ -10,7 +10,7 @@ export const POST = endpoint('POST /api/items/[id]/retire', {
   on: 'item',
   run: async ({ tx, access, id, body }) => {
     if (body.do === 'look') return (await previewRetiring(tx, access, [id])).get(id) ?? {};
-    if (body.do === 'put-back') return putBack(tx, access, id);
+    if (body.do === 'put-back') return putBack(tx, access, [id]);
     const { pages, refused } = await (body.do === 'delete' ? deleteItems : takeItemsDown)(tx, access, [id]);
     mustBeDone(refused);
     return { pages };
