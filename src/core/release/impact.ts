@@ -1,10 +1,11 @@
-import { rulesAllow, rulesFor, type Place, type PolicyPerson } from '../access';
+import { rulesAllow, rulesFor, type Place, type PolicyPerson, type Rule } from '../access';
 import { columnsOf } from '../dashboard';
 import { fieldIds, fieldName, hasField, writtenForms, type Inventory } from '../inventory';
 import { canonical } from '../json';
 import { elementName, entryName, HOLD_NAMES, policyOf, wordsPlace, wordsPlaces, type Plan } from '../plan';
 import { editOf, room, screensOf, type Room } from '../room';
 import { elementsOf, isTheirs } from '../screens';
+import { toolbarsOf } from './usage';
 
 /** One thing somebody gains, loses, or finds otherwise, as a sentence. */
 export interface Effect {
@@ -54,30 +55,22 @@ function pagesInWords(ids: ReadonlySet<string>, input: ImpactInput): string {
 const minus = (a: ReadonlySet<string>, b: ReadonlySet<string>): Set<string> =>
   new Set([...a].filter((one) => !b.has(one)));
 
-/** Which pages a permission holds on for somebody under a plan; `nowhere` for what lies nowhere. */
-function extentOf(
-  input: ImpactInput,
-  plan: Plan,
-): (permission: string, placed: boolean, ownAuthor: boolean) => Set<string> {
-  const policy = policyOf(input.inventory, plan, [input.person]);
+/** Which pages the rules of a permission hold on for somebody; `nowhere` for what lies nowhere. */
+function extentOf(input: ImpactInput, rules: readonly Rule[], placed: boolean, ownAuthor: boolean): Set<string> {
   const me = input.person.id;
-  return (permission, placed, ownAuthor) => {
-    const rules = rulesFor(policy, me, permission, input.nowMs);
-    if (!placed)
-      return new Set([
-        ...(rulesAllow(rules, me, {}) ? ['nowhere'] : []),
-        ...(rulesAllow(rules, me, { author: me }) ? ['own'] : []),
-      ]);
-    return new Set(
-      input.places
-        .filter(
-          (place) =>
-            rulesAllow(rules, me, { place }) ||
-            (ownAuthor && rulesAllow(rules, me, { place: { ...place, author: me } })),
-        )
-        .map(idOf),
-    );
-  };
+  if (!placed)
+    return new Set([
+      ...(rulesAllow(rules, me, {}) ? ['nowhere'] : []),
+      ...(rulesAllow(rules, me, { author: me }) ? ['own'] : []),
+    ]);
+  return new Set(
+    input.places
+      .filter(
+        (place) =>
+          rulesAllow(rules, me, { place }) || (ownAuthor && rulesAllow(rules, me, { place: { ...place, author: me } })),
+      )
+      .map(idOf),
+  );
 }
 
 function lists(
@@ -131,9 +124,12 @@ function taskEffects(out: Effect[], before: Room, after: Room, input: ImpactInpu
 }
 
 function permissionEffects(out: Effect[], input: ImpactInput): void {
-  const [was, is] = [extentOf(input, input.before), extentOf(input, input.after)];
-  for (const { id, name, placed, ownAuthor } of input.inventory.permissions.values()) {
-    const [a, b] = [was(id, placed, ownAuthor ?? false), is(id, placed, ownAuthor ?? false)];
+  const policies = [input.before, input.after].map((plan) => policyOf(input.inventory, plan, [input.person]));
+  for (const { id, name, placed, ownAuthor = false } of input.inventory.permissions.values()) {
+    const [was = [], is = []] = policies.map((policy) => rulesFor(policy, input.person.id, id, input.nowMs));
+    // The same rules hold on the same pages, however many there are.
+    if (canonical(was) === canonical(is)) continue;
+    const [a, b] = [extentOf(input, was, placed, ownAuthor), extentOf(input, is, placed, ownAuthor)];
     const [less, more] = [minus(a, b), minus(b, a)];
     const where = (ids: Set<string>) =>
       placed ? `, ${pagesInWords(ids, input)}` : ids.has('nowhere') ? '' : ', of their own';
@@ -184,8 +180,7 @@ function fieldEffects(out: Effect[], input: ImpactInput): void {
  */
 function toolEffects(out: Effect[], before: Room, after: Room, input: ImpactInput): void {
   const { inventory, person, nowMs } = input;
-  const said = ({ toolbars, roles }: Plan) => canonical([toolbars, roles.map((role) => [role.id, role.extends])]);
-  if (said(input.before) === said(input.after)) return;
+  if (toolbarsOf(input.before, person) === toolbarsOf(input.after, person)) return;
   const name = (id: string) => `“${inventory.tools.get(id)?.name ?? id}”`;
   for (const [type, texts] of textsByType(inventory)) {
     const [was = [], is = []] = [input.before, input.after].map((plan) =>

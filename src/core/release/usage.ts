@@ -1,8 +1,8 @@
-import type { Place, PolicyPerson } from '../access';
+import { closure, type Place, type PolicyPerson } from '../access';
 import { canonical } from '../json';
 import type { Inventory } from '../inventory';
 import type { Plan } from '../plan';
-import { writingOf } from '../room';
+import { writingOf, type Writing } from '../room';
 import { handy, makersOf } from '../toolbar';
 
 /** What somebody made of late in one text of one layout, and how often. */
@@ -30,6 +30,15 @@ export interface UsedAndLost {
   items: string[];
 }
 
+/** All that decides which tools somebody has, as text: where it is the same in two plans they have the same. */
+export function toolbarsOf({ toolbars, roles }: Plan, person: PolicyPerson): string {
+  const byId = new Map(roles.map((role) => [role.id, role]));
+  const held = new Set(
+    person.assignments.flatMap(({ role }) => closure({ roles: byId }, role).map((reached) => reached.role.id)),
+  );
+  return canonical([toolbars, roles.filter(({ id }) => held.has(id)).map((role) => [role.id, role.extends])]);
+}
+
 /** The tools people used of late that they would lose where they used them if one plan took the place of another. */
 export function usedAndLost(
   given: {
@@ -44,18 +53,25 @@ export function usedAndLost(
   used: readonly Use[],
 ): UsedAndLost[] {
   const { inventory, before, after, people, places, nowMs } = given;
-  const said = ({ toolbars, roles }: Plan) => canonical([toolbars, roles.map((role) => [role.id, role.extends])]);
-  if (said(before) === said(after)) return [];
   const tools = [...inventory.tools.values()];
   const lost = new Map<string, UsedAndLost>();
+  const writings = new Map<string, Writing[]>();
   for (const use of used) {
     const person = people.find(({ id }) => id === use.person);
     if (!person) continue;
-    const [was, is] = [before, after].map((plan) => writingOf(inventory, plan, person, nowMs));
+    const plans = toolbarsOf(before, person) === toolbarsOf(after, person) ? [] : [before, after];
+    const writing = writings.get(person.id) ?? plans.map((plan) => writingOf(inventory, plan, person, nowMs));
+    writings.set(person.id, writing);
+    const [was, is] = writing;
+    if (!was || !is) continue;
     const makers = makersOf(tools, use.made).map(({ id }) => id);
-    const has = (writing: typeof was, place: Place) => {
-      const theirs = handy(writing?.of(use.type, place, use.field).tools ?? [], inventory.tools.keys());
-      return makers.some((tool) => theirs.has(tool));
+    // Many places have the very same toolbar.
+    const known = new Map<readonly string[], boolean>();
+    const has = (writing: Writing, place: Place) => {
+      const at = writing.of(use.type, place, use.field).tools;
+      const theirs = known.get(at) ?? makers.some((tool) => handy(at, inventory.tools.keys()).has(tool));
+      known.set(at, theirs);
+      return theirs;
     };
     const there = places.filter((place) => use.type !== 'page' || place.layout === use.layout);
     if (!there.some((place) => has(was, place) && !has(is, place))) continue;

@@ -113,7 +113,9 @@ export function askerFor(input: RoomInput): Asker {
         atMs: input.nowMs,
       });
     const placed = input.inventory.permissions.get(permission)?.placed ?? false;
-    const allowed = placed
+    // Where no rule allows it there is no place to look for.
+    const isSomewhere = placed && rulesOf(permission).some(({ effect }) => effect === 'allow');
+    const allowed = isSomewhere
       ? input.places.find(
           (place) => may(permission, place) || (ownAuthor && may(permission, { ...place, author: input.person.id })),
         )
@@ -209,18 +211,27 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
     hasTools: writing.has,
     shows: (type, place, panel) => screens.of(type, place, panel).show !== 'hidden',
   };
+  const known = new Map<string, readonly Place[]>();
+  /** Where they may change things of a type. */
+  const theirPlaces = (type: string): readonly Place[] => {
+    const permission = editOf(type);
+    const places =
+      known.get(type) ?? (best(permission).allowed ? input.places.filter((place) => may(permission, place)) : []);
+    known.set(type, places);
+    return places;
+  };
   const having: Having = {
     may: (permission) => best(permission).allowed,
     hasTool: (tools, screen) => {
       const type = inventory.screens.get(screen)?.on ?? '';
-      return input.places.some((place) => may(editOf(type), place) && writing.has(type, place, [tools]));
+      return theirPlaces(type).some((place) => writing.has(type, place, [tools]));
     },
   };
   /** How an edit screen of theirs has a control, in each place where they may change something; none if nothing is said. */
   const statesOf = (control: Control): ElementState[] => {
     const type = inventory.screens.get(control.screen)?.on;
     if (type === undefined || !screens.names(control.id)) return [];
-    return input.places.filter((place) => may(editOf(type), place)).map((place) => screens.of(type, place, control.id));
+    return theirPlaces(type).map((place) => screens.of(type, place, control.id));
   };
   const isShown = ({ show }: ElementState) => show !== 'hidden';
   /** Whether a panel is hidden on every screen of theirs that could have it. */
@@ -276,12 +287,12 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
         tour: tourOf(inventory, tourRoom, role.tours, template, name),
       });
     }
-  const places = new Map(input.places.map((place) => [place.path.at(-1), place]));
+  let byPage: ReadonlyMap<string | undefined, Place> | undefined;
   const following: Following = {
     inventory,
     may: (permission) => best(permission).allowed,
     mayOn: may,
-    placeOf: (page) => places.get(page),
+    placeOf: (page) => (byPage ??= new Map(input.places.map((place) => [place.path.at(-1), place]))).get(page),
     startOf: (task) => tasks.find((one) => one.task === task && one.verdict.can)?.start,
   };
   return {
