@@ -123,10 +123,18 @@ function taskEffects(out: Effect[], before: Room, after: Room, input: ImpactInpu
       out.push({ kind: 'gain', words: `A new task: “${task.name}”.` });
 }
 
-function permissionEffects(out: Effect[], input: ImpactInput): void {
-  const policies = [input.before, input.after].map((plan) => policyOf(input.inventory, plan, [input.person]));
+/** The rules of a permission before and after. */
+type BothRules = (permission: string) => readonly [was: readonly Rule[], is: readonly Rule[]];
+
+const bothRulesOf = ({ inventory, before, after, person, nowMs }: ImpactInput): BothRules => {
+  const [was, is] = [policyOf(inventory, before, [person]), policyOf(inventory, after, [person])];
+  return (permission) => [rulesFor(was, person.id, permission, nowMs), rulesFor(is, person.id, permission, nowMs)];
+};
+const isPossible = (rules: readonly Rule[]) => rules.some(({ effect }) => effect === 'allow');
+
+function permissionEffects(out: Effect[], input: ImpactInput, rules: BothRules): void {
   for (const { id, name, placed, ownAuthor = false } of input.inventory.permissions.values()) {
-    const [was = [], is = []] = policies.map((policy) => rulesFor(policy, input.person.id, id, input.nowMs));
+    const [was, is] = rules(id);
     // The same rules hold on the same pages, however many there are.
     if (canonical(was) === canonical(is)) continue;
     const [a, b] = [extentOf(input, was, placed, ownAuthor), extentOf(input, is, placed, ownAuthor)];
@@ -139,14 +147,11 @@ function permissionEffects(out: Effect[], input: ImpactInput): void {
 }
 
 /** The fields somebody may change before or after only, of pages they may change before and after. */
-function fieldEffects(out: Effect[], input: ImpactInput): void {
+function fieldEffects(out: Effect[], input: ImpactInput, rules: BothRules): void {
   const { inventory, person } = input;
-  const plans = [input.before, input.after];
-  if (!plans.some((plan) => plan.roles.some((role) => role.grants.some((grant) => grant.scope.fields)))) return;
-  const [was = [], is = []] = plans.map((plan) =>
-    rulesFor(policyOf(inventory, plan, [person]), person.id, 'page.edit', input.nowMs),
-  );
-  const may = (rules: typeof was, place: Place, field?: string) => rulesAllow(rules, person.id, { place, field });
+  const [was, is] = rules('page.edit');
+  if (![...was, ...is].some(({ fields }) => fields)) return;
+  const may = (rules: readonly Rule[], place: Place, field?: string) => rulesAllow(rules, person.id, { place, field });
   const both = input.places.filter((place) => may(was, place) && may(is, place));
   for (const [kind, more, less] of [
     ['loss', was, is],
@@ -178,16 +183,15 @@ function fieldEffects(out: Effect[], input: ImpactInput): void {
  * The tools somebody would have more or less where they write before and after. Tools that change in the same texts on
  * the same pages are told together.
  */
-function toolEffects(out: Effect[], before: Room, after: Room, input: ImpactInput): void {
-  const { inventory, person, nowMs } = input;
+function toolEffects(out: Effect[], before: Room, after: Room, input: ImpactInput, rules: BothRules): void {
+  const { inventory, person } = input;
   if (toolbarsOf(input.before, person) === toolbarsOf(input.after, person)) return;
   const name = (id: string) => `“${inventory.tools.get(id)?.name ?? id}”`;
   for (const [type, texts] of textsByType(inventory)) {
-    const [was = [], is = []] = [input.before, input.after].map((plan) =>
-      rulesFor(policyOf(inventory, plan, [person]), person.id, editOf(type), nowMs),
-    );
+    const [was, is] = rules(editOf(type));
+    if (!isPossible(was) || !isPossible(is)) continue;
     const ownAuthor = inventory.permissions.get(editOf(type))?.ownAuthor ?? false;
-    const may = (rules: typeof was, place: Place) =>
+    const may = (rules: readonly Rule[], place: Place) =>
       rulesAllow(rules, person.id, { place }) ||
       (ownAuthor && rulesAllow(rules, person.id, { place: { ...place, author: person.id } }));
     const both = input.places.filter((place) => may(was, place) && may(is, place));
@@ -239,10 +243,11 @@ function textsByType(inventory: Inventory): Map<string, Map<string, string>> {
 }
 
 /** What is otherwise on edit screens, told once for each of them on however many pages it is so. */
-function screenEffects(out: Effect[], { inventory, before, after, person, places, nowMs }: ImpactInput): void {
+function screenEffects(out: Effect[], input: ImpactInput, both: BothRules): void {
+  const { inventory, before, after, person, places, nowMs } = input;
   if (canonical(before.screens) === canonical(after.screens)) return;
   const [was, is] = [before, after].map((plan) => screensOf(inventory, plan, person, nowMs));
-  const rules = rulesFor(policyOf(inventory, after, [person]), person.id, editOf('page'), nowMs);
+  const [, rules] = both(editOf('page'));
   const branches = new Set([...before.screens, ...after.screens].flatMap(({ when }) => when.branch ?? []));
   // Alike for all pages that lie below the same branches of rules, with the same layout and state.
   const kinds = new Map<string, Place>();
@@ -292,10 +297,11 @@ export function impactOf(input: ImpactInput): Effect[] {
   const out: Effect[] = [];
   doorEffects(out, before, after);
   taskEffects(out, before, after, input);
-  permissionEffects(out, input);
-  fieldEffects(out, input);
-  toolEffects(out, before, after, input);
-  screenEffects(out, input);
+  const rules = bothRulesOf(input);
+  permissionEffects(out, input, rules);
+  fieldEffects(out, input, rules);
+  toolEffects(out, before, after, input, rules);
+  screenEffects(out, input, rules);
   const shortcuts = ({ menu }: Room) => menu.shortcuts.map(({ name }) => name);
   lists(out, shortcuts(before), shortcuts(after), {
     gain: (name) => `The shortcut “${name}” is in the menu.`,
