@@ -12,6 +12,7 @@ import { withSecurityHeaders } from '@/server/gate/headers';
 import { readCookie } from '@/server/gate/sessions';
 import { THINGS } from '@/server/gate/things';
 import { log } from '@/server/log';
+import { remindOfDuties } from '@/server/duties/reminders';
 import { findOwnFrame } from '@/server/own';
 import { settleFindings } from '@/server/today/care';
 import { tidyOld } from '@/server/work/tidy';
@@ -52,6 +53,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
     if (!context.isPrerendered && !/^\/media\//.test(route)) {
       await settleDue(db);
       settleFindings(db).catch(warn('pages were not looked at'));
+      remindOfDuties(db).catch(warn('nobody was reminded of what is due'));
       tidyOld(db).catch(warn('old things were not taken away'));
     }
     if (guarded) {

@@ -433,16 +433,18 @@ export const pages: Section = {
     {
       id: 'pages.coming',
       name: 'What comes up',
-      description: 'What will happen by itself: planned publishing, alerts and notices that end, access that ends.',
+      description:
+        'What the days to come bring: planned publishing, alerts and notices that end, access that ends, duties that are due.',
       needs: 'page.view',
       takes: ['most', 'branch', 'kind'],
       kinds: [
         { id: 'pages', name: 'Pages only' },
         { id: 'notices', name: 'Notices only' },
         { id: 'people', name: 'People only' },
+        { id: 'duties', name: 'Duties only' },
       ],
       sizes: ['narrow', 'wide'],
-      empty: 'Nothing happens by itself in the time to come.',
+      empty: 'Nothing is planned for the time to come.',
       queries: 1,
     },
     {

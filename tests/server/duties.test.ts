@@ -1,4 +1,4 @@
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, like } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { dayAfter } from '@/core/duties';
 import type { Duty } from '@/core/wire';
@@ -8,8 +8,9 @@ import { POST as remove } from '@/pages/api/duties/[id]/remove';
 import { POST as turn } from '@/pages/api/duties/[id]/turn';
 import { POST as give } from '@/pages/api/duties/index';
 import { db } from '@/server/db/client';
-import { activity, mails, people } from '@/server/db/schema';
+import { activity, assignments, duties, mails, people } from '@/server/db/schema';
 import { listDuties, listOwnDuties } from '@/server/duties/duties';
+import { remindOfDuties } from '@/server/duties/reminders';
 import { accessOf, call, inForce, role, signInAs, somebody } from './ask';
 
 await inForce(...role('steward', 'duty.*', 'person.view'), ...role('giver', 'duty.*'));
@@ -146,5 +147,63 @@ describe('a duty', () => {
     expect(ticks).toHaveLength(1);
     const row = (await listDuties(db, await accessOf('Maud'))).find(({ id }) => id === duty.id);
     expect(row?.due).toBe(dayAfter(today, 'week', 1));
+  });
+});
+
+describe('whoever’s turn it is', () => {
+  const tomorrow = dayKey(new Date(Date.now() + 86_400_000), 'Europe/London');
+  const old = async (id: number) =>
+    db
+      .update(duties)
+      .set({ madeAt: new Date(Date.now() - 3 * 86_400_000) })
+      .where(eq(duties.id, id));
+  const reminded = async (text: string) =>
+    (
+      await db
+        .select()
+        .from(mails)
+        .where(like(mails.subject, `Due%: ${text}`))
+        .orderBy(mails.id)
+    ).map(({ to, subject }) => [to, subject]);
+  it('is reminded the day before, once, and again for the next time it is due', async () => {
+    const duty = await made({ text: 'Wind the clock', due: tomorrow, every: 'week' });
+    // Just given: a mail has gone out a moment ago.
+    await remindOfDuties(db, true);
+    expect(await reminded('Wind the clock')).toEqual([]);
+    await old(duty.id);
+    await Promise.all([remindOfDuties(db, true), remindOfDuties(db, true), remindOfDuties(db, true)]);
+    expect(await reminded('Wind the clock')).toEqual([['ines@larkhaven.example', 'Due tomorrow: Wind the clock']]);
+    const [row] = await db.select().from(duties).where(eq(duties.id, duty.id));
+    expect(row?.version).toBe(duty.version);
+    await db.update(duties).set({ due: today }).where(eq(duties.id, duty.id));
+    await remindOfDuties(db, true);
+    expect((await reminded('Wind the clock')).at(-1)?.[1]).toBe('Due today: Wind the clock');
+    await turned(ines, duty, 'tick');
+    await remindOfDuties(db, true);
+    expect(await reminded('Wind the clock')).toHaveLength(2);
+  });
+  it('is not reminded of what is done, late, far off or without a day, nor when paused or without a role', async () => {
+    const far = dayKey(new Date(Date.now() + 3 * 86_400_000), 'Europe/London');
+    const late = dayKey(new Date(Date.now() - 2 * 86_400_000), 'Europe/London');
+    for (const due of [far, late, null]) await old((await made({ text: 'Quiet', due })).id);
+    const done = await made({ text: 'Quiet', due: tomorrow });
+    await old(done.id);
+    await turned(ines, done, 'tick');
+    const paused = await somebody('Pell', { role: 'steward' });
+    const over = await somebody('Quill', { role: 'steward' });
+    for (const { id } of [paused, over])
+      await old((await made({ text: 'Quiet', due: tomorrow, whose: String(id) })).id);
+    await db.update(people).set({ suspendedAt: new Date() }).where(eq(people.id, paused.id));
+    await db
+      .update(assignments)
+      .set({ untilAt: new Date(0) })
+      .where(eq(assignments.personId, over.id));
+    await remindOfDuties(db, true);
+    expect(await reminded('Quiet')).toEqual([]);
+    // Both can come in again: then they are.
+    await db.update(people).set({ suspendedAt: null }).where(eq(people.id, paused.id));
+    await db.update(assignments).set({ untilAt: null }).where(eq(assignments.personId, over.id));
+    await remindOfDuties(db, true);
+    expect(await reminded('Quiet')).toHaveLength(2);
   });
 });

@@ -491,8 +491,15 @@ describe('many pages at once', () => {
       await call(make, 'POST', '/x', { ...asMaud(), body: { parent: below, layout: 'plain', title } });
     const [other] = (await berths()).filter(({ title }) => title === 'Berth 8').map(({ id }) => Number(id));
     const again = await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: [other], bulk: { do: 'delete' } } });
-    // All of them at once, the two called alike among them.
-    const steps = [...(deleted.body['back'] as object[]), ...(again.body['back'] as object[])];
+    // All of them at once, the two called alike beside each other.
+    const eighth = pages.find(({ title }) => title === 'Berth 8')?.id;
+    const others = deleted.body['back'] as { page: number }[];
+    const alike = (step: { page: number }) => String(step.page) === eighth;
+    const steps = [
+      ...others.filter((step) => !alike(step)),
+      ...others.filter(alike),
+      ...(again.body['back'] as object[]),
+    ];
     const back = await call(takeBack, 'POST', '/x', { ...asMaud(), body: { steps } });
     expect(back, JSON.stringify(back.body)).toMatchObject({ status: 200, body: { pages: 61 } });
     const slugs = (await berths()).map(({ slug }) => slug);
@@ -605,6 +612,31 @@ describe('many pages at once', () => {
       expect(await state(), what.do).toEqual(before);
     }
     expect(await addressesNow()).toEqual(addresses);
+  });
+  it('asks of each whether it may be taken back, the second as the first', async () => {
+    const [contact, quay] = await ids('Contact', 'South Quay');
+    const hidden = () => db.$count(items, eq(items.inNavigation, false));
+    const before = await hidden();
+    const [own, foreign] = [contact, quay].map((page) => ({ do: 'navigation', page, shown: false }));
+    for (const steps of [
+      [own, foreign],
+      [foreign, own],
+    ]) {
+      expect((await call(takeBack, 'POST', '/x', { ...asJuno(), body: { steps } })).status).toBe(403);
+      expect(await hidden()).toBe(before);
+    }
+  });
+  it('is taken back whole or not at all: nothing is put back that was not taken down', async () => {
+    const [fares, quay] = await ids('Fares', 'South Quay');
+    const down = await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: [fares], bulk: { do: 'take-down' } } });
+    const steps = [{ do: 'put-back', page: quay }, ...(down.body['back'] as object[])];
+    expect((await call(takeBack, 'POST', '/x', { ...asMaud(), body: { steps } })).body).toMatchObject({
+      code: 'not-taken-down',
+    });
+    const isLive = async () => (await listPages(db, await siteId())).find(({ id }) => id === String(fares))?.live;
+    expect(await isLive()).toBe(false);
+    await call(takeBack, 'POST', '/x', { ...asMaud(), body: { steps: down.body['back'] } });
+    expect(await isLive()).toBe(true);
   });
   it('moves several below another page, and says of one that cannot', async () => {
     const about = await pageId('About us');

@@ -8,7 +8,7 @@ import { POST as stepIn } from '@/pages/api/workshop/step-in';
 import { doc, h3, p } from '@/demo/write';
 import { inventory } from '@/office';
 import { db, pool } from '@/server/db/client';
-import { items, missedSearches, ownRooms } from '@/server/db/schema';
+import { duties, items, missedSearches, ownRooms } from '@/server/db/schema';
 import { findSite, type Site } from '@/server/gate/access';
 import { mustFindTrial } from '@/server/gate/step-in';
 import { getEditable } from '@/server/items/editable';
@@ -166,7 +166,7 @@ describe('what widgets show', () => {
     return { access, pages: await listPages(db, access.site.id) };
   };
 
-  it('comes up by itself, soonest first, as far as each may look', async () => {
+  it('comes up, soonest first, as far as each may look', async () => {
     const coming = async (first: string, settings: { branch?: string; kind?: string } = {}) => {
       const { access, pages } = await facts(first);
       return (await listComingUp(db, access, pages, settings)).map(({ what, about }) => `${what}: ${about}`);
@@ -177,6 +177,26 @@ describe('what widgets show', () => {
     expect(all.filter((one) => one.startsWith('notice'))).toHaveLength(2);
     expect(await coming('Ines')).not.toContain('access: Sam Ollis');
     expect(await coming('Maud', { kind: 'people' })).toEqual(['access: Sam Ollis']);
+    // Duties: all where the list of them is open, else one's own; what is done, late, or has no day does not come up.
+    const [{ id: oskar }, { id: maud }, site] = [await signInAs('Oskar'), await signInAs('Maud'), await siteId()];
+    const duty = { siteId: site, whose: oskar, madeBy: maud, due: '2090-05-01' };
+    await db.insert(duties).values([
+      { ...duty, text: 'Scrub the slipway' },
+      { ...duty, text: 'Done long ago', doneAt: new Date() },
+      { ...duty, text: 'Missed', due: '2020-05-01' },
+      { ...duty, text: 'Some time', due: null },
+    ]);
+    expect((await coming('Maud', { kind: 'duties' })).at(-1)).toBe('duty: Scrub the slipway');
+    const { access, pages } = await facts('Oskar');
+    const own = (await listComingUp(db, access, pages, { kind: 'duties' })).filter(
+      ({ at }) => at.getFullYear() === 2090,
+    );
+    expect(own).toMatchObject([{ about: 'Scrub the slipway', whose: null, href: '/room', isDay: true }]);
+    expect((await coming('Ines')).join()).not.toContain('Scrub the slipway');
+    const seen = await facts('Maud');
+    expect(await listComingUp(db, seen.access, seen.pages, { kind: 'duties' })).toContainEqual(
+      expect.objectContaining({ about: 'Scrub the slipway', whose: 'Oskar Finch', href: '/room/duties' }),
+    );
     expect(await coming('Maud', { branch: String(await pageId('The Slipway Café')) })).toEqual([
       'notice: The café is closed for a christening on Sunday from two.',
     ]);

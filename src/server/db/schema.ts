@@ -560,6 +560,8 @@ export const duties = pgTable(
     doneAt: at(),
     doneBy: integer(),
     doneFor: text(),
+    /** The day it was due when whose turn it is was last reminded of it. */
+    reminded: text(),
     version: integer().notNull().default(1),
     madeAt: now(),
   },
