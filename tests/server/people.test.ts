@@ -378,6 +378,21 @@ describe('reading people from a file', () => {
     ]);
     expect((await everybody()).length).toBe(before);
   });
+  it('tells everything that is wrong with a line at once', async () => {
+    const answer = await call(importPeople, 'POST', '/x', {
+      ...(await signInAs('Maud')),
+      body: {
+        csv: 'name,email,role,branch,from,until\nKit,kit@,nobody-here,/nowhere,2027-13-01,\nInez Vargas,ines@larkhaven.example,,,,',
+        confirm: false,
+      },
+    });
+    const [first, second] = (answer.body['rows'] as { outcome: string; says: string }[]).map(({ outcome, says }) =>
+      outcome === 'fault' ? says : '',
+    );
+    for (const words of ['Write a mail address', 'There is no page at “/nowhere”.', '2027-13-01'])
+      expect(first).toContain(words);
+    for (const words of ['No role is named.', 'belongs to Ines Varga']) expect(second).toContain(words);
+  });
   it('then does it all together, or nothing while a line has a fault', async () => {
     const maud = await signInAs('Maud');
     const bad = await call(importPeople, 'POST', '/x', {

@@ -44,15 +44,15 @@ export function OutcomeTable({
             return (
               <tr key={row.key} className="border-b border-line align-top">
                 {row.line !== undefined && <td className="px-3 py-1.5">{row.line}</td>}
-                <td className="clip min-w-[14rem] px-3 py-1.5">
+                <td className="clip w-2/5 min-w-[14rem] px-3 py-1.5">
                   <strong>{row.who}</strong> {row.detail && <span className="block text-ink-2">{row.detail}</span>}
                 </td>
-                <td className="px-3 py-1.5">
+                <td className="px-3 py-1.5 whitespace-nowrap">
                   <span className={`pill ${look}`}>
                     <Icon name={icon} size={13} /> {row.outcome === 'fault' ? fault : word}
                   </span>
                 </td>
-                <td className="clip px-3 py-1.5">{row.says}</td>
+                <td className="clip w-3/5 px-3 py-1.5">{row.says}</td>
               </tr>
             );
           })}

@@ -123,27 +123,18 @@ export async function importPeople(
     const [name = '', email = '', role = '', branch = '', from = '', until = ''] = cells;
     const row = (outcome: ImportRow['outcome'], says: string) => rows.push({ line, name, email, outcome, says });
     const known = everybody.find((p) => p.email.toLowerCase() === email.toLowerCase());
-    const bad = [nameSchema.safeParse(name || known?.name || ''), emailSchema.safeParse(email)].find((r) => !r.success);
     const page =
       branch === '' || branch === '/'
         ? undefined
         : pages.find((p) => p.address === (branch.startsWith('/') ? branch : `/${branch}`));
-    if (bad && !bad.success) {
-      row('fault', bad.error.issues[0]?.message ?? 'Something does not fit.');
-      continue;
-    }
-    if (branch !== '' && branch !== '/' && !page) {
-      row('fault', `There is no page at “${branch}”.`);
-      continue;
-    }
-    if (role === '') {
-      row('fault', 'No role is named.');
-      continue;
-    }
-    if (known && name !== '' && name.toLowerCase() !== known.name.toLowerCase()) {
-      row('fault', `This mail address belongs to ${known.name}. Write the same name, or another address.`);
-      continue;
-    }
+    // Everything that is wrong with a line is told at once.
+    const wrong = [nameSchema.safeParse(name || known?.name || ''), emailSchema.safeParse(email)].flatMap(
+      (read) => read.error?.issues[0]?.message ?? [],
+    );
+    if (branch !== '' && branch !== '/' && !page) wrong.push(`There is no page at “${branch}”.`);
+    if (role === '') wrong.push('No role is named.');
+    if (known && name !== '' && name.toLowerCase() !== known.name.toLowerCase())
+      wrong.push(`This mail address belongs to ${known.name}. Write the same name, or another address.`);
     const given: GivenAssignment = {
       role: access.plan.roles.find((r) => r.name.toLowerCase() === role.toLowerCase())?.id ?? role,
       ...(page && { branch: page.id }),
@@ -152,13 +143,17 @@ export async function importPeople(
     };
     const person = known ?? { id: `line ${line}`, name, email, assignments: [] };
     const held = person.assignments.map((a) => toGiven(a, access.site.timeZone));
-    if (held.some((a) => canonical(a) === canonical(given))) {
+    if (wrong.length === 0 && held.some((a) => canonical(a) === canonical(given))) {
       row('same', 'Holds this already.');
       continue;
     }
     try {
       if (known) bounds.mustTouch(known);
-      const list = checkAssignments(assignable, everybody, person, [...held, given], 'line');
+      const list = role === '' ? [] : checkAssignments(assignable, everybody, person, [...held, given], 'line');
+      if (wrong.length > 0) {
+        row('fault', wrong.join(' '));
+        continue;
+      }
       await bounds.mustGive(known ?? null, { ...person, assignments: list });
       let id = person.id;
       if (confirm && !known) {
@@ -188,7 +183,7 @@ export async function importPeople(
       );
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      row('fault', error.detail);
+      row('fault', [...wrong, error.detail].join(' '));
     }
   }
   const faults = rows.filter((r) => r.outcome === 'fault').length;
