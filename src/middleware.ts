@@ -29,6 +29,16 @@ const warn = (what: string) => (error: unknown) =>
   log.warn({ message: error instanceof Error ? error.message.split('\n')[0] : '' }, what);
 
 /**
+ * A page as a whole: where it fails while it is written that is told instead of half of it, and it goes out at once
+ * instead of in a thousand pieces, which would take longer than writing it.
+ */
+async function whole(response: Response): Promise<Response> {
+  if (!response.headers.get('content-type')?.startsWith('text/html')) return response;
+  const { status, statusText, headers } = response;
+  return new Response(await response.arrayBuffer(), { status, statusText, headers });
+}
+
+/**
  * The one gate for screens. What runs is decided by the route that was found, not by what the address looks like: a
  * route under /room and /workshop is a screen of the inventory or does not run, and runs only for somebody who may see
  * it; any other must be one of those open to everybody. Endpoints pass the same `authorize` in `endpoint()`.
@@ -73,7 +83,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
           ? authorize(db, access, found.screen.needs, thing)
           : authorizeSomewhere(db, access, found.screen.needs));
     }
-    return withSecurityHeaders(await next(), isPage);
+    return withSecurityHeaders(await whole(await next()), isPage);
   } catch (error) {
     if (pathname.startsWith('/api/')) return answerFault(error, context.request);
     const problem = problemOf(error, context.request);

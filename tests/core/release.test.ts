@@ -3,11 +3,13 @@ import { describe, expect, it } from 'vitest';
 import { decide } from '@/core/access';
 import { policyOf, samePlan, withRolesOf, type Operation, type Plan } from '@/core/plan';
 import { differences, impactOf, usedAndLost, type Use } from '@/core/release';
+import { fieldIds } from '@/core/inventory';
 import { inventory } from '@/office';
 import { demo, operation, walked } from './operations';
 import { person, PLACES } from './plans';
 
 const SEED = 20261126;
+const inventoryFields = fieldIds(inventory);
 const roleIds = demo.roles.map((role) => role.id);
 const page = (id: string) => `page ${id}`;
 
@@ -101,6 +103,22 @@ describe('what somebody gains and loses', () => {
         'loss: “Swap a harbour picture” no longer on “Harbours”.',
         'loss: May no longer change pages, on “Harbours”.',
       ],
+    ],
+    [
+      'a right to whole pages that is one to some fields from now on',
+      [
+        {
+          do: 'change-grant',
+          role: 'harbour-desk',
+          grant: {
+            id: 'page.edit-under-2',
+            effect: 'allow',
+            permission: 'page.edit',
+            scope: { branch: '2', fields: inventoryFields.filter((field) => field !== 'summary') },
+          },
+        },
+      ],
+      ['loss: May no longer change “Summary”, on “Harbours” and all below.'],
     ],
     [
       'a task unticked',
@@ -213,6 +231,20 @@ describe('tools that were used of late', () => {
     expect(lost([use, second, { ...use, made: 'bold' }], without({ layouts: ['harbour'] }))).toEqual([
       { tool: 'heading.2', layout: 'harbour', field: 'body', times: 5, people: ['ines'], items: ['3', '9'] },
     ]);
+  });
+  it('and go because a role builds on another no longer are told, too', () => {
+    const before = walked(demo, [
+      { do: 'remove-tool-rule', role: 'harbour-desk', rule: 'harbour-desk' },
+      {
+        do: 'put-tool-rule',
+        role: 'front-line',
+        rule: { id: 'theirs', when: { roles: ['front-line'] }, then: { use: 'everyday' } },
+      },
+    ]);
+    const after = walked(before, [{ do: 'set-extends', role: 'harbour-desk', extends: [] }]);
+    const given = { inventory, people: [ines], places, nowMs: 0 };
+    expect(usedAndLost({ ...given, before, after }, [use])).toMatchObject([{ tool: 'heading.2', people: ['ines'] }]);
+    expect(usedAndLost({ ...given, before: after, after: before }, [use])).toEqual([]);
   });
   it('and stay there, or go elsewhere only, are not', () => {
     expect(lost([use])).toEqual([]);
