@@ -589,7 +589,7 @@ export const pageChanges = pgTable(
       .default(sql`pg_current_xact_id()`),
     madeAt: now(),
   },
-  (t) => [index().on(t.siteId, t.id)],
+  (t) => [index().on(t.siteId, t.id), index().on(t.siteId, t.xid)],
 );
 
 /**

@@ -28,13 +28,22 @@ export interface PageRow {
   findings: string[] | null;
 }
 
-/** Rows of a site as they were when these changes had been made, and what was worked out from them. */
+/** Rows of a site as they were at a moment, and what was worked out from them. */
 interface Kept<T> {
+  /** The oldest transaction that was under way at that moment: of those before it every change was read. */
+  open: string;
+  /** The changes of those since that were read already. */
   changes: ReadonlySet<number>;
   last: number;
   checkedMs: number;
   rows: ReadonlyMap<number, PageRow>;
   whole: T;
+}
+/** That something of a page was changed; by the transaction that asks or by another. */
+interface Change {
+  id: number;
+  page: number;
+  mine: boolean;
 }
 /** Changes are kept for an hour: what was not looked at for twenty minutes is read anew. */
 const OLD_MS = 20 * 60_000;
@@ -72,24 +81,27 @@ async function readRows(tx: Tx, siteId: number, ids: readonly number[] | null): 
 export function keptByChanges<T>(work: (rows: Iterable<PageRow>) => T): (tx: Tx, siteId: number) => Promise<T> {
   const all = new Map<number, Kept<T>>();
   return async (tx, siteId) => {
-    // Before the rows: what is changed in between is then read once too often, and never too seldom.
-    const { rows: noted } = await tx.execute<{ count: number; last: number | null; mine: boolean | null }>(
-      sql`select count(*)::int as count, max(id)::float8 as last, bool_or(xid = pg_current_xact_id_if_assigned()) as mine from page_changes where site_id = ${siteId}`,
-    );
-    const { count = 0, last: newest, mine } = noted[0] ?? {};
-    const last = newest ?? 0;
     const before = all.get(siteId);
+    const oldest = sql`pg_snapshot_xmin(pg_current_snapshot())`;
+    const since = before ? sql`${before.open}::xid8` : oldest;
+    // Before the rows: what is changed in between is then read once too often, and never too seldom.
+    const { rows: noted } = await tx.execute<{ open: string; last: number | null; changes: Change[] | null }>(
+      sql`select ${oldest}::text as open, (select max(id)::float8 from page_changes where site_id = ${siteId}) as last,
+        (select json_agg(json_build_object('id', id, 'page', page_id, 'mine', xid is not distinct from pg_current_xact_id_if_assigned()))
+          from page_changes where site_id = ${siteId} and xid >= ${since}) as changes`,
+    );
+    const { open = '0', last: newest, changes: told } = noted[0] ?? {};
+    const [last, changes] = [newest ?? 0, told ?? []];
+    const mine = changes.some((change) => change.mine);
     const nowMs = now().getTime();
     // Old notes go, the newest stays: where it is gone, the database was put back to an earlier day.
     const isUsable = before !== undefined && nowMs - before.checkedMs < OLD_MS && last >= before.last;
-    if (isUsable && !mine && before.changes.size === count && before.last === last) {
-      before.checkedMs = nowMs;
+    const fresh = isUsable ? changes.filter(({ id }) => !before.changes.has(id)) : [];
+    const read = { open, changes: new Set(changes.map(({ id }) => id)), last, checkedMs: nowMs };
+    if (isUsable && fresh.length === 0 && !mine) {
+      Object.assign(before, read);
       return before.whole;
     }
-    const { rows: changes } = await tx.execute<{ id: number; page: number }>(
-      sql`select id::float8 as id, page_id as page from page_changes where site_id = ${siteId}`,
-    );
-    const fresh = isUsable ? changes.filter(({ id }) => !before.changes.has(id)) : [];
     let rows = before?.rows ?? new Map<number, PageRow>();
     let whole = before?.whole;
     if (!isUsable || fresh.length > MANY) {
@@ -105,7 +117,7 @@ export function keptByChanges<T>(work: (rows: Iterable<PageRow>) => T): (tx: Tx,
     }
     whole ??= work(rows.values());
     // What this transaction itself changed may yet be taken back: nobody else may see it.
-    if (!mine) all.set(siteId, { changes: new Set(changes.map(({ id }) => id)), last, checkedMs: nowMs, rows, whole });
+    if (!mine) all.set(siteId, { ...read, rows, whole });
     return whole;
   };
 }

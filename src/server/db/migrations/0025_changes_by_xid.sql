@@ -1,0 +1,1 @@
+CREATE INDEX "page_changes_site_id_xid_index" ON "page_changes" USING btree ("site_id","xid");
