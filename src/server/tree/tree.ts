@@ -187,12 +187,8 @@ export const findPlaced = async (
 export const findPlace = async (tx: Tx, siteId: number, itemId: number, deleted = false): Promise<Place | undefined> =>
   (await findPlaced(tx, siteId, itemId, deleted))?.place;
 
-/** What one page is called, deleted or not. */
-export async function findPageName(tx: Tx, siteId: number, pageId: number): Promise<string | undefined> {
-  return (await findPageNames(tx, siteId, pageId)).get(String(pageId));
-}
-
-export async function findPageNames(tx: Tx, siteId: number, only?: number): Promise<Map<string, string>> {
+/** What pages are called, deleted or not. */
+export async function findPageNames(tx: Tx, siteId: number): Promise<Map<string, string>> {
   const rows = await tx
     .select({
       id: items.id,
@@ -201,7 +197,7 @@ export async function findPageNames(tx: Tx, siteId: number, only?: number): Prom
     .from(items)
     .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
     .leftJoin(drafts, eq(drafts.itemId, items.id))
-    .where(and(eq(items.siteId, siteId), ...(only === undefined ? [] : [eq(items.id, only)])));
+    .where(eq(items.siteId, siteId));
   return new Map(rows.map((row) => [String(row.id), row.title]));
 }
 
