@@ -11,7 +11,8 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'core',
-          testTimeout: 60_000,
+          // Many times what they take: on a busy machine they share two cores with everything else.
+          testTimeout: 300_000,
           include: ['tests/core/**/*.test.ts', 'tests/islands/**/*.test.ts', 'tests/oracles/**/*.test.ts'],
         },
       },
@@ -21,8 +22,8 @@ export default defineConfig({
           name: 'server',
           include: ['tests/server/**/*.test.ts'],
           pool: 'forks',
-          testTimeout: 120_000,
-          hookTimeout: 120_000,
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
           globalSetup: ['tests/server/global.ts'],
           setupFiles: ['tests/server/setup.ts'],
         },
@@ -30,7 +31,7 @@ export default defineConfig({
       // By itself, with a cluster of its own: it stops and crashes PostgreSQL all the time.
       {
         resolve: { alias },
-        test: { name: 'kills', include: ['tests/kills/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000 },
+        test: { name: 'kills', include: ['tests/kills/**/*.test.ts'], testTimeout: 300_000, hookTimeout: 300_000 },
       },
     ],
   },

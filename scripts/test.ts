@@ -55,6 +55,11 @@ interface VitestResults {
     assertionResults: { fullName: string; status: string; failureMessages: string[] }[];
   }[];
 }
+/** Of a test that took too long the runner tells only where it begins. */
+const reasonOf = (messages: readonly string[]) =>
+  messages
+    .map((message) => (message.startsWith('Error: STACK_TRACE_ERROR') ? 'It took longer than its limit.' : message))
+    .join('\n');
 const vitest = (project: string, folder: string) => async (): Promise<Outcome & { said: string }> => {
   const file = join(folder, `${project}.json`);
   const { code, said } = await run(bin('vitest'), [
@@ -69,7 +74,7 @@ const vitest = (project: string, folder: string) => async (): Promise<Outcome & 
   const failures = results.testResults.flatMap((suite) => {
     const tests = suite.assertionResults
       .filter((test) => test.status === 'failed')
-      .map((test) => `${test.fullName}\n    ${begin(test.failureMessages.join('\n'))}`);
+      .map((test) => `${test.fullName}\n    ${begin(reasonOf(test.failureMessages))}`);
     return tests.length === 0 && suite.message ? [`${suite.name}\n    ${begin(suite.message)}`] : tests;
   });
   return {

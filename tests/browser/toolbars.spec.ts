@@ -1,5 +1,5 @@
 import { inventory } from '../../src/office';
-import { axe, expect, goLive, goToPage, isKept, openPage, signIn, test, writing } from './app';
+import { axe, expect, goLive, goToPage, isKept, isReady, openPage, signIn, test, writing } from './app';
 
 const paste = (area: ReturnType<typeof writing>, html: string) =>
   area.evaluate((element, text) => {
@@ -174,7 +174,18 @@ test('a piece that has to stay says why; a change is asked for, answered and set
   await maud.goto('/room');
   const asked = maud.getByRole('region', { name: 'Asked of you' });
   await expect(asked).toContainText('The 08:10 sails at 08:20 now.');
+  // Answered where it is read, settled and opened again.
+  await isReady(maud);
+  await asked.getByRole('button', { name: /^Answer/ }).click();
+  await asked.getByRole('button', { name: 'Send the answer' }).click();
+  await expect(asked.getByText('Write something first.')).toBeVisible();
+  await asked.getByRole('textbox', { name: 'Your answer' }).fill('I look at it today.');
   await axe(maud, 'Today with a wish');
+  await asked.getByRole('button', { name: 'Send the answer' }).click();
+  await expect(asked).toContainText('You: “I look at it today.”');
+  await asked.getByRole('button', { name: /^Settled/ }).click();
+  await asked.getByRole('button', { name: /^Open it again/ }).click();
+  await expect(asked.getByRole('status')).toHaveText('Open again.');
   await asked.getByRole('link', { name: 'South Quay' }).click();
   const note = maud.getByRole('listitem').filter({ hasText: 'The 08:10 sails at 08:20 now.' });
   await note.getByRole('button', { name: /^Answer/ }).click();

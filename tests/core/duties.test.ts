@@ -42,8 +42,9 @@ describe('a duty that comes again', () => {
         .toString();
       const every = oneOf(EVERY);
       const next = nextDue(first, every, after);
-      const times = Array.from({ length: 400 }, (_, n) => byTemporal(first, every, n + 1));
-      expect(next, `${first} ${every} ${after}`).toBe(times.find((day) => day > after));
+      let times = 1;
+      while (byTemporal(first, every, times) <= after) times++;
+      expect(next, `${first} ${every} ${after}`).toBe(byTemporal(first, every, times));
     }
   });
   it('stands late, for today or later, and without a day is never late', () => {

@@ -204,7 +204,7 @@ describe('what somebody gains and loses', () => {
       }),
       { seed: SEED, numRuns: 300 },
     );
-  }, 30_000);
+  });
 });
 
 describe('tools that were used of late', () => {

@@ -252,8 +252,14 @@ describe('a change that somebody without the tool asks for', () => {
     const [note] = (asked.body['notes'] as { id: number }[]) ?? [];
     expect((await post(maud, { text: 'From Monday on.', answers: note?.id })).status).toBe(200);
     expect(await listOpenWishes(db, await accessOf('Ines'))).toMatchObject([
-      { mine: true, answer: { text: 'From Monday on.', by: 'Maud Ellery' } },
+      { mine: true, mayAnswer: true, answer: { text: 'From Monday on.', by: 'Maud Ellery' } },
     ]);
+    // Where the edit screen hides the notes it is read, and answered by nobody.
+    const notesPanel = { do: 'set-element', role: 'harbour-desk', element: 'pages.edit.notes', place: {} } as const;
+    await inForce({ ...notesPanel, said: { show: 'hidden' } });
+    expect(await listOpenWishes(db, await accessOf('Ines'))).toMatchObject([{ mine: true, mayAnswer: false }]);
+    expect((await post(ines, { text: 'Thanks.', answers: note?.id })).body).toMatchObject({ code: 'panel-hidden' });
+    await inForce({ ...notesPanel, said: null });
     expect((await post(maud, { settle: note?.id, settled: true })).status).toBe(200);
     for (const first of ['Ines', 'Maud']) expect(await wishesOf(first)).toEqual([]);
     // Only of a text that is there, and by whoever may write there.

@@ -79,12 +79,21 @@ export function mustLeave(access: Access, place: Place, field: string): void {
   if (show === 'hidden') throw problemAt(field, 'field-hidden', { field: name });
 }
 
-/** Refuses what goes round a panel that the edit screen prepared for somebody has not, or has locked. */
-export function mustHavePanel(access: Access, { place, type = 'page' }: Thing, part: string): void {
-  const screen = formOf({ type }).type.screen;
-  const id = `${screen}.${part}`;
-  const name = inventory.controls.get(id)?.name ?? part;
+/** A panel of the edit screen prepared for somebody: its name, whether it is hidden, and why it is locked. */
+function panelOf(access: Access, { place, type = 'page' }: Thing, part: string) {
+  const id = `${formOf({ type }).type.screen}.${part}`;
   const { show, lock } = place ? screensFor(access).of(type, place, id) : {};
+  return { name: inventory.controls.get(id)?.name ?? part, show, lock };
+}
+
+export function hasPanel(access: Access, thing: Thing, part: string): boolean {
+  const { show, lock } = panelOf(access, thing, part);
+  return show !== 'hidden' && lock === undefined;
+}
+
+/** Refuses what goes round a panel that the edit screen prepared for somebody has not, or has locked. */
+export function mustHavePanel(access: Access, thing: Thing, part: string): void {
+  const { name, show, lock } = panelOf(access, thing, part);
   if (show === 'hidden') throw new Problem('panel-hidden', { panel: name });
   if (lock !== undefined) throw new Problem('field-locked', { field: name, reason: lock });
 }

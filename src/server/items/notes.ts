@@ -15,7 +15,8 @@ import { listPeople } from '../people/people';
 import { findAllPlaced } from '../tree/tree';
 import { formOf } from './forms';
 import { hrefFor, hrefOf } from './items';
-import { titleOf } from './publishing';
+import { hasPanel } from './allowed';
+import { titleOf, titlesOf } from './publishing';
 
 /** The notes of a page: those not settled first, each newest first, with their answers. */
 export async function listNotes(tx: Tx, siteId: number, itemId: number): Promise<Note[]> {
@@ -100,14 +101,18 @@ export async function addNote(
 /** A wish that is open, as Today has it. */
 export interface OpenWish {
   id: number;
+  /** The item it is about. */
+  item: number;
   title: string;
   href: string;
   text: string;
   by: string;
-  at: Date;
+  at: string;
   /** For whoever may do it; else it is one's own, and was answered so. */
   answer: { text: string; by: string } | null;
   mine: boolean;
+  /** Whether it can be answered and settled: the edit screen has its notes. */
+  mayAnswer: boolean;
 }
 
 /** The wishes somebody could grant, and their own that were answered. */
@@ -139,20 +144,23 @@ export async function listOpenWishes(tx: Tx, access: Access): Promise<OpenWish[]
     const newest = answers.find(({ to }) => to === note.id);
     const isFor = mine ? newest && mayNow(access, 'item.edit', thing).allowed : mayGrant(access, thing, note.wish);
     const answer = newest ? { text: newest.text, by: newest.by ?? 'Somebody' } : null;
-    return isFor ? [{ note, type: thing.type, name: name ?? 'Somebody', answer, mine }] : [];
+    const mayAnswer = hasPanel(access, thing, 'notes');
+    return isFor ? [{ note, type: thing.type, name: name ?? 'Somebody', answer, mine, mayAnswer }] : [];
   });
-  return Promise.all(
-    open.map(async ({ note, type, name, answer, mine }) => ({
-      id: note.id,
-      title: await titleOf(tx, note.itemId),
-      href: hrefOf({ id: note.itemId, type }),
-      text: note.text,
-      by: name,
-      at: note.madeAt,
-      answer,
-      mine,
-    })),
+  const titles = await titlesOf(
+    tx,
+    open.map(({ note }) => note.itemId),
   );
+  return open.map(({ note, type, name, ...wish }) => ({
+    ...wish,
+    id: note.id,
+    item: note.itemId,
+    title: titles.get(note.itemId) ?? 'Untitled',
+    href: hrefOf({ id: note.itemId, type }),
+    text: note.text,
+    by: name,
+    at: note.madeAt.toISOString(),
+  }));
 }
 
 export async function settleNote(
