@@ -48,7 +48,7 @@ export function AskedOfYou({ wishes, calendar, now }: { wishes: Wish[]; calendar
   };
   return (
     <>
-      <ProblemNote problem={problem} />
+      <ProblemNote problem={faultOf('text') ? null : problem} />
       <Said words={said} />
       <ul className="divide-y divide-line">
         {wishes.slice(0, MOST).map((wish) => {
