@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm';
+import { eq, inArray, sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { addressOf } from '@/core/content';
 import { POST as takeBack } from '@/pages/api/pages/take-back';
@@ -612,6 +612,22 @@ describe('many pages at once', () => {
       expect(await state(), what.do).toEqual(before);
     }
     expect(await addressesNow()).toEqual(addresses);
+  });
+  it('two that had one address of their own, one after the other, come back at once: the first keeps it', async () => {
+    const chosen = await ids('Contact', 'Season tickets');
+    const steps: object[] = [];
+    for (const id of chosen) {
+      await db.update(items).set({ ownAddress: '/pier' }).where(eq(items.id, id));
+      const gone = await call(bulk, 'POST', '/x', { ...asMaud(), body: { ids: [id], bulk: { do: 'delete' } } });
+      steps.unshift(...(gone.body['back'] as object[]));
+    }
+    // As one deletion, so that they come back in one go.
+    await db.update(items).set({ deletedAt: new Date() }).where(inArray(items.id, chosen));
+    const back = await call(takeBack, 'POST', '/x', { ...asMaud(), body: { steps } });
+    expect(back, JSON.stringify(back.body)).toMatchObject({ status: 200, body: { pages: 2 } });
+    const own = (await listPages(db, await siteId())).filter(({ id }) => chosen.includes(Number(id)));
+    expect(own.map(({ ownAddress }) => ownAddress).sort()).toEqual(['/pier', null].sort());
+    await db.update(items).set({ ownAddress: null }).where(inArray(items.id, chosen));
   });
   it('asks of each whether it may be taken back, the second as the first', async () => {
     const [contact, quay] = await ids('Contact', 'South Quay');
