@@ -135,3 +135,20 @@ export const itemRoutes = {
     answer: z.object({ remarks: z.array(remark) }),
   },
 } as const satisfies Record<string, Contract>;
+
+/** A wish that is open, as Today has it. */
+export interface OpenWish {
+  id: number;
+  /** The item it is about. */
+  item: number;
+  title: string;
+  href: string;
+  text: string;
+  by: string;
+  at: string;
+  /** For whoever may do it; else it is one's own, and was answered so. */
+  answer: { text: string; by: string } | null;
+  mine: boolean;
+  /** Whether it can be answered and settled: the edit screen has its notes. */
+  mayAnswer: boolean;
+}

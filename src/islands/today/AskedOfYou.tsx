@@ -1,33 +1,29 @@
 import { useState } from 'react';
+import type { OpenWish } from '@/core/wire';
 import { sayTime, type Calendar } from '@/core/words';
 import { Labelled, ProblemNote, Said, TRIAL } from '../kit/parts';
 import { useSend } from '../kit/useSend';
-
-interface Wish {
-  id: number;
-  item: number;
-  title: string;
-  href: string;
-  text: string;
-  by: string;
-  at: string;
-  answer: { text: string; by: string } | null;
-  mine: boolean;
-  mayAnswer: boolean;
-}
 
 /** How many stand there at once. */
 const MOST = 6;
 
 /** Changes that were asked for: answered and settled where they are read, or done on their pages. */
-export function AskedOfYou({ wishes, calendar, now }: { wishes: Wish[]; calendar: Calendar; now: string }) {
+export function AskedOfYou({
+  wishes,
+  calendar,
+  now,
+}: {
+  wishes: readonly OpenWish[];
+  calendar: Calendar;
+  now: string;
+}) {
   const { act, busy, problem, faultOf } = useSend();
   const [answering, setAnswering] = useState<number | null>(null);
   const [text, setText] = useState('');
   const [answers, setAnswers] = useState<ReadonlyMap<number, string>>(new Map());
   const [settled, setSettled] = useState<ReadonlySet<number>>(new Set());
   const [said, setSaid] = useState<string | null>(null);
-  const send = async ({ id, item }: Wish) => {
+  const send = async ({ id, item }: OpenWish) => {
     const sent = await act('POST', `/api/items/${item}/notes`, { text, answers: id });
     if (!sent?.ok) return;
     if (sent.value.trial === true) return setSaid(TRIAL);
@@ -36,7 +32,7 @@ export function AskedOfYou({ wishes, calendar, now }: { wishes: Wish[]; calendar
     setText('');
     setSaid('Answered. It stands on their Today, and among the notes.');
   };
-  const settle = async ({ id, item }: Wish, isSettled: boolean) => {
+  const settle = async ({ id, item }: OpenWish, isSettled: boolean) => {
     const sent = await act('POST', `/api/items/${item}/notes`, { settle: id, settled: isSettled });
     if (!sent?.ok) return;
     if (sent.value.trial === true) return setSaid(TRIAL);

@@ -2,7 +2,7 @@ import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { policyOf } from '@/core/plan';
 import { writingOf } from '@/core/room';
 import { makersOf } from '@/core/toolbar';
-import type { Note } from '@/core/wire';
+import type { Note, OpenWish } from '@/core/wire';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { now } from '../clock';
@@ -96,23 +96,6 @@ export async function addNote(
     notes: await listNotes(tx, access.site.id, itemId),
     ...(wish && { to: (await whoMayGrant(tx, access, thing, wish)).map(({ name }) => name) }),
   };
-}
-
-/** A wish that is open, as Today has it. */
-export interface OpenWish {
-  id: number;
-  /** The item it is about. */
-  item: number;
-  title: string;
-  href: string;
-  text: string;
-  by: string;
-  at: string;
-  /** For whoever may do it; else it is one's own, and was answered so. */
-  answer: { text: string; by: string } | null;
-  mine: boolean;
-  /** Whether it can be answered and settled: the edit screen has its notes. */
-  mayAnswer: boolean;
 }
 
 /** The wishes somebody could grant, and their own that were answered. */

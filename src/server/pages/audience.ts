@@ -4,7 +4,7 @@ import { recordAll } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { items } from '../db/schema';
 import type { Access } from '../gate/access';
-import { Problem } from '../gate/problems';
+import { notFound, Problem } from '../gate/problems';
 import { findKeptBack } from './move';
 import { mustHavePanel } from '../items/allowed';
 import { titlesOf } from '../items/publishing';
@@ -28,9 +28,11 @@ export async function setAudience(
   const keptBack = await findKeptBack(tx, access, 'page.publish', pageIds);
   const places = await findAllPlaced(tx, access.site.id, pageIds);
   const { can, refused } = sortOut(pageIds, (id) => {
+    const placed = places.get(id);
+    if (placed?.type !== 'page') throw notFound('The page');
     const why = keptBack.get(id);
     if (why) throw why;
-    mustHavePanel(access, { place: places.get(id)?.place }, 'visitors');
+    mustHavePanel(access, placed, 'visitors');
   });
   const ids = [...can.keys()];
   if (ids.length === 0) return refused;

@@ -173,7 +173,8 @@ function alike(steps: readonly StepBack[]): StepBack[][] {
     const last = runs.at(-1);
     const [first] = last ?? [];
     const goes = first && step.do !== 'move' && what(first) === what(step);
-    if (last && goes && last.length < TOGETHER) last.push(step);
+    const isTwice = last?.some(({ page }) => page === step.page);
+    if (last && goes && !isTwice && last.length < TOGETHER) last.push(step);
     else runs.push([step]);
   }
   return runs;
