@@ -15,7 +15,8 @@ export default defineConfig({
   vite: {
     plugins: [tailwindcss()],
     resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
-    build: { assetsInlineLimit: 0 },
+    // A screen asks for some thirty files of scripts instead of fifty: each costs a slow machine more than its letters.
+    build: { assetsInlineLimit: 0, rollupOptions: { output: { experimentalMinChunkSize: 40_000 } } },
     // It starts a file of its own as a worker.
     ssr: { external: ['piscina'] },
   },

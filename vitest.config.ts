@@ -11,6 +11,9 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'core',
+          // They compute and keep nothing: what one file has read is there for the next.
+          pool: 'threads',
+          isolate: false,
           // Many times what they take: on a busy machine they share two cores with everything else.
           testTimeout: 300_000,
           include: ['tests/core/**/*.test.ts', 'tests/islands/**/*.test.ts', 'tests/oracles/**/*.test.ts'],
