@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { axe, expect, isPickedUp, isPrepared, signIn, test } from './app';
+import { axe, expect, isKept, isPickedUp, isPrepared, loads, openPage, signIn, test, writing } from './app';
 
 const column = (page: Page, n: number) => page.getByRole('region', { name: `Column ${n}`, exact: true });
 const names = (page: Page, n: number) =>
@@ -183,4 +183,57 @@ test('widgets do in place what can be done in place', async ({ browser, app }) =
   await visits.getByText('As a table').click();
   await expect(visits.getByRole('table').getByRole('row')).toHaveCount(8);
   await Promise.all([juno.context().close(), maud.context().close()]);
+});
+
+test('a draft is read and goes out from Today, and so does what waits for a second look', async ({ browser, app }) => {
+  const juno = await signIn(browser, app, 'Juno');
+  const mine = juno.getByRole('region', { name: 'My unfinished work' });
+  const reading = juno.getByRole('dialog');
+  // What cannot go out says why, and leads to where it is set right.
+  await mine.getByRole('button', { name: /^Read and publish.*Electrician/ }).click();
+  await expect(reading).toContainText('Must be set right. Apply until is empty.');
+  await expect(reading.getByRole('button', { name: 'Publish now' })).toHaveCount(0);
+  await axe(juno, 'a draft read on Today that cannot go out');
+  await loads(juno, () => reading.getByRole('link', { name: 'Set it right' }).click());
+  await expect(juno).toHaveURL(/\/room\/vacancies\/\d+$/);
+  /** Writes at the end of a page, and leaves it as a draft. */
+  const writes = async (page: Page, words: string) => {
+    await openPage(page, 'Contact');
+    await writing(page).click();
+    await page.keyboard.press('Control+End');
+    await page.keyboard.type(words);
+    await isKept(page);
+  };
+  await writes(juno, ' Ring the bell twice.');
+  await juno.goto('/room');
+  const read = () => mine.getByRole('button', { name: /^Read and publish.*Contact/ }).click();
+  await read();
+  await expect(reading.locator('ins')).toHaveText(/Ring the bell twice\.$/);
+  await axe(juno, 'a draft read on Today');
+  // Somebody wrote in it meanwhile: nothing goes out that was not read.
+  const maud = await signIn(browser, app, 'Maud');
+  await writes(maud, ' Or knock.');
+  await reading.getByRole('button', { name: 'Publish now' }).click();
+  await expect(reading.getByRole('alert').filter({ hasText: 'Maud Ellery' })).toBeVisible();
+  await reading.getByRole('button', { name: 'Close' }).click();
+  await read();
+  await expect(reading.locator('ins')).toHaveText(/Ring the bell twice\. Or knock\.$/);
+  await reading.getByLabel('What did you change?').fill('The bell.');
+  await loads(juno, () => reading.getByRole('button', { name: 'Publish now' }).click());
+  await expect(juno.getByRole('status').filter({ hasText: 'Visitors see it now.' })).toBeVisible();
+  await expect(mine).not.toContainText('Contact');
+  await maud.goto('/about/contact');
+  await expect(maud.getByRole('main')).toContainText('Ring the bell twice. Or knock.');
+  const priya = await signIn(browser, app, 'Priya');
+  const waiting = priya.getByRole('region', { name: 'Waiting for a second look' });
+  await waiting.getByRole('button', { name: /^Read and decide.*Getting around on Skell/ }).click();
+  const look = priya.getByRole('dialog');
+  await expect(look.locator('ins')).toHaveText('The post cart now also meets the 15:10.');
+  await axe(priya, 'a second look on Today');
+  await look.getByRole('button', { name: 'Send it back' }).click();
+  await expect(look).toContainText('Say what should be different, so that Tomas need not guess.');
+  await loads(priya, () => look.getByRole('button', { name: 'Publish it' }).click());
+  await expect(priya.getByRole('status').filter({ hasText: 'the writer is told' })).toBeVisible();
+  await expect(waiting).toContainText('Nobody is waiting for a second look.');
+  await Promise.all([juno.context().close(), maud.context().close(), priya.context().close()]);
 });

@@ -121,6 +121,7 @@ const TABLE: Record<string, Row> = {
   'PUT pages/[id]/audience.ts': page(['page.publish'], { audience: null }),
   'POST items/[id]/bring-back.ts': { needs: ['item.retire'], on: 'deletedItem' },
   'POST items/[id]/check.ts': item(['item.edit'], { content: { title: 'x' } }),
+  'GET items/[id]/changes.ts': item(['item.publish', 'item.edit'], undefined, [200, 409]),
   'GET items/[id]/content.ts': item(['item.view']),
   'POST pages/[id]/copy.ts': page(['page.view', 'page.create'], { withBelow: false }),
   'PUT items/[id]/draft.ts': item(['item.edit'], { content: {}, version: far }, 409),
@@ -187,6 +188,7 @@ const TABLE: Record<string, Row> = {
     answers: 422,
     faults: true,
   },
+  'GET review/[id]/look.ts': { needs: ['review.view'], on: 'review' },
   'POST review/[id]/remarks.ts': {
     needs: ['review.view'],
     writer: 'page.edit',

@@ -93,6 +93,7 @@ const ASKED: [file: string, method: string, body: object][] = [
   ['pages/pick.ts', 'GET', {}],
   ['pages/bulk.ts', 'POST', { bulk: { do: 'delete' }, dry: true }],
   ['pages/bulk.ts', 'POST', { bulk: { do: 'navigation', shown: true }, dry: true }],
+  ['items/[id]/changes.ts', 'GET', {}],
   ['items/[id]/content.ts', 'GET', {}],
   ['pages/[id]/address.ts', 'GET', {}],
   ['items/[id]/versions/[revision].ts', 'GET', {}],
@@ -103,6 +104,7 @@ const ASKED: [file: string, method: string, body: object][] = [
   ['pages/[id]/copy.ts', 'POST', { nothing: true }],
   ['items/[id]/schedule.ts', 'POST', { at: '2001-01-01T10:00' }],
   ['review/[id]/decide.ts', 'POST', { outcome: 'sent-back', word: '' }],
+  ['review/[id]/look.ts', 'GET', {}],
   ['review/[id]/remarks.ts', 'POST', { settle: 99999, settled: true }],
 ];
 const NOTHING_TO_TELL =

@@ -23,7 +23,8 @@ import { findPreview } from '@/server/items/previews';
 import { listActivity } from '@/server/activity/activity';
 import { settleDue } from '@/server/items/publishing';
 import { listItemRemarks } from '@/server/items/remarks';
-import { getReviewView, listWaiting } from '@/server/items/reviews';
+import { getReviewView } from '@/server/items/compared';
+import { listWaiting } from '@/server/items/reviews';
 import { findPlaced, listPages } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
 import {

@@ -25,7 +25,7 @@ import { drafts, items, references, revisions } from '@/server/db/schema';
 import { getEditable } from '@/server/items/editable';
 import { formOf } from '@/server/items/forms';
 import { withAddresses } from '@/server/items/links';
-import { getReviewView } from '@/server/items/reviews';
+import { getReviewView } from '@/server/items/compared';
 import { listPictures } from '@/server/pictures/pictures';
 import { call, inForce, pageId, signInAs, siteId, type Who } from './ask';
 

@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { type Operation } from '@/core/plan';
+import { GET as changes } from '@/pages/api/items/[id]/changes';
 import { PUT as draft } from '@/pages/api/items/[id]/draft';
 import { POST as drop } from '@/pages/api/items/[id]/drop';
 import { POST as aside } from '@/pages/api/items/[id]/aside';
@@ -303,5 +304,39 @@ describe('the edit screen', () => {
     expect(hers.screens['plain']?.elements).toEqual({});
     expect(hers.controls).toContain('pages.edit.result');
     expect(hers.theirFields).toBeNull();
+  });
+});
+
+describe('publishing without the edit screen', () => {
+  it('asks for a word about the change as the edit screen does, or not at all where it has no place for one', async () => {
+    const { body: none } = await call(changes, 'GET', '/x', { ...who, params: (await about('Our history')).params });
+    expect(none).toMatchObject({ status: 409, code: 'no-draft' });
+    await keep('Our history', { summary: 'Older than the bridge.' });
+    const { params } = await about('Our history');
+    const coming = async () => (await call(changes, 'GET', '/x', { ...who, params })).body;
+    expect(await coming()).toMatchObject({
+      isUnfinished: false,
+      note: { label: null, required: false },
+      content: { summary: 'Older than the bridge.' },
+    });
+    await say('pages.edit.note', { required: true, label: 'Why?' });
+    expect(await coming()).toMatchObject({ note: { label: 'Why?', required: true } });
+    const { content, version } = await about('Our history');
+    const out = (note: string) => call(publish, 'POST', '/x', { ...who, params, body: { content, version, note } });
+    expect((await out(' ')).body).toMatchObject({ code: 'note-wanted', faults: [{ field: 'note' }] });
+    await say('pages.edit.note', { show: 'hidden' });
+    expect(await coming()).toMatchObject({ note: null });
+    await say('pages.edit.note', null);
+  });
+  it('tells what is typed and not right yet', async () => {
+    await keep('Our history', { title: 'x'.repeat(300) });
+    const { content, version, params } = await about('Our history');
+    expect((await call(changes, 'GET', '/x', { ...who, params })).body).toMatchObject({ isUnfinished: true });
+    await keep('Our history', { title: content['title'] });
+    expect((await call(changes, 'GET', '/x', { ...who, params })).body).toMatchObject({
+      isUnfinished: false,
+      version: version + 1,
+    });
+    await db.delete(drafts).where(eq(drafts.itemId, Number(params.id)));
   });
 });

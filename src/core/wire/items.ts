@@ -39,6 +39,22 @@ export type Remark = z.infer<typeof remark>;
 export type JudgedFinding = Finding & { rule: 'block' | 'advise' };
 
 export const linkTo = z.object({ page: z.string(), href: z.string(), title: z.string(), address: z.string() });
+const findings = z.array(z.custom<JudgedFinding>());
+const changes = z.array(z.custom<FieldChange>());
+const content = z.custom<PageContent>();
+const comingOut = z.object({
+  changes,
+  content,
+  version: z.int(),
+  /** Something in it was typed and is not right yet. */
+  isUnfinished: z.boolean(),
+  findings,
+  /** How a word about the change is asked for; null where the edit screen has no place for it. */
+  note: z.object({ label: z.string().nullable(), hint: z.string().nullable(), required: z.boolean() }).nullable(),
+});
+/** What visitors would see anew if a draft went out, and what publishing it needs. */
+export type ComingOut = z.infer<typeof comingOut>;
+
 const look = z.object({
   title: z.string(),
   /** Pages below it. */
@@ -52,7 +68,6 @@ const look = z.object({
 /** What taking an item away takes along. */
 export type RetirePreview = z.infer<typeof look>;
 
-const content = z.custom<PageContent>();
 const given = z.unknown();
 const changeNote = z.string().trim().max(500);
 const hour = z.string().max(20);
@@ -60,10 +75,8 @@ const hour = z.string().max(20);
 export const itemRoutes = {
   'POST /api/items/[id]/aside': { body: z.strictObject({ content: given }) },
   'POST /api/items/[id]/bring-back': { answer: z.object({ id: z.string(), pages: z.int(), renamed: z.boolean() }) },
-  'POST /api/items/[id]/check': {
-    body: z.strictObject({ content: given }),
-    answer: z.object({ findings: z.array(z.custom<JudgedFinding>()) }),
-  },
+  'POST /api/items/[id]/check': { body: z.strictObject({ content: given }), answer: z.object({ findings }) },
+  'GET /api/items/[id]/changes': { answer: comingOut },
   'GET /api/items/[id]/content': { answer: z.object({ content }) },
   'PUT /api/items/[id]/draft': {
     /** `over`: what somebody else wrote meanwhile was seen; `from`: the version somebody went back to with it. */
@@ -112,9 +125,7 @@ export const itemRoutes = {
     }),
     answer: z.object({ review: z.int() }),
   },
-  'GET /api/items/[id]/versions/[revision]': {
-    answer: z.object({ changes: z.array(z.custom<FieldChange>()), content }),
-  },
+  'GET /api/items/[id]/versions/[revision]': { answer: z.object({ changes, content }) },
   'POST /api/review/[id]/decide': {
     body: z.strictObject({
       outcome: z.enum(['published', 'sent-back']),
@@ -122,6 +133,7 @@ export const itemRoutes = {
       at: hour.optional(),
     }),
   },
+  'GET /api/review/[id]/look': { answer: z.object({ changes, remarks: z.array(remark) }) },
   'POST /api/review/[id]/remarks': {
     body: z.union([
       z.strictObject({

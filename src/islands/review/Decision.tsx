@@ -3,8 +3,15 @@ import { Labelled, ProblemNote, Said, Safe } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
+interface Props {
+  review: number;
+  writer: string;
+  timeZone: string;
+  /** The screen on which is told what came of it. */ back: '/room/review' | '/room';
+}
+
 /** Publishes what was sent, or sends it back with a word. */
-export function Decision(props: { review: number; writer: string; timeZone: string }) {
+export function Decision(props: Props) {
   return (
     <Safe>
       <DecisionCard {...props} />
@@ -12,7 +19,7 @@ export function Decision(props: { review: number; writer: string; timeZone: stri
   );
 }
 
-function DecisionCard({ review, writer, timeZone }: { review: number; writer: string; timeZone: string }) {
+function DecisionCard({ review, writer, timeZone, back }: Props) {
   const { act, busy, problem, faultOf } = useSend();
   const [word, setWord, forget] = useKept(`decision ${review}`);
   const [fault, setFault] = useState<string>();
@@ -37,7 +44,7 @@ function DecisionCard({ review, writer, timeZone }: { review: number; writer: st
     if (sent.value.trial) setSaid('This is a trial: in the real room it would be decided now. Nothing was kept.');
     else
       location.assign(
-        `/room/review?done=${outcome === 'published' && at ? 'planned' : outcome === 'sent-back' && word.trim() === '' ? 'remarked' : outcome}`,
+        `${back}?done=${outcome === 'published' && at ? 'planned' : outcome === 'sent-back' && word.trim() === '' ? 'remarked' : outcome}`,
       );
   };
   return (

@@ -1,24 +1,21 @@
-import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import type { Place } from '@/core/access';
-import { emptyDocument, textOf, type FieldChange, type PageContent } from '@/core/content';
+import { textOf, type PageContent } from '@/core/content';
 import { publishingOf } from '@/core/plan';
 import { sayTime } from '@/core/words';
 import { record } from '../activity/activity';
 import { siteCalendar } from '../calendar';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { inNameOrder } from '../db/order';
-import { drafts, media, items, people, reviews, revisions } from '../db/schema';
+import { drafts, items, people, reviews, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { notFound, Problem, problemAt } from '../gate/problems';
 import { listPeople } from '../people/people';
-import { compareApart, type KnownNames } from '../work/compare';
 import { beginDraft } from './begin';
 import { addRevision, saveAndTake } from './drafts';
 import { screensFor } from './allowed';
-import { formOf, layoutOf, type ItemRow } from './forms';
-import { contentOf, hrefFor, mustFindItem, mustFindVersion } from './items';
-import { withAddresses } from './links';
+import { formOf } from './forms';
+import { hrefFor, mustFindItem } from './items';
 import { comingInstant, mustPass, scheduleFor, putOnline, replaceWaiting } from './publishing';
 import { countOpenRemarks } from './remarks';
 import { reviewersOf } from './reviewers';
@@ -246,119 +243,4 @@ export async function listWaiting(tx: Tx, siteId: number): Promise<WaitingEntry[
         ]
       : [];
   });
-}
-
-export interface ReviewView {
-  id: number;
-  itemId: string;
-  title: string;
-  sentBy: string;
-  /** Names of everybody who wrote in it. */ writtenBy: string[];
-  sentById: string;
-  askedOf: string | null;
-  sentAt: Date;
-  note: string;
-  outcome: string | null;
-  decidedBy: string | null;
-  word: string;
-  changes: FieldChange[];
-}
-
-/** What ids in fields are called. */
-async function loadNames(tx: Tx, siteId: number): Promise<KnownNames> {
-  return {
-    pictures: (await tx.select({ id: media.id, name: media.name }).from(media).where(eq(media.siteId, siteId))).map(
-      (row) => [String(row.id), row.name],
-    ),
-    people: (await tx.select({ id: people.id, name: people.name }).from(people).where(eq(people.siteId, siteId))).map(
-      (row) => [String(row.id), row.name],
-    ),
-  };
-}
-
-const NOTHING: PageContent = { title: '', body: emptyDocument() };
-
-/**
- * Two contents of an item compared: everything stored, field by field and setting by setting, against what the earlier
- * one showed.
- */
-async function compareOn(
-  tx: Tx,
-  siteId: number,
-  item: ItemRow,
-  before: PageContent | undefined,
-  after: PageContent,
-): Promise<FieldChange[]> {
-  const [earlier, later] = await withAddresses(tx, siteId, [before ?? NOTHING, after]);
-  return compareApart(
-    item.type,
-    [layoutOf(earlier, item).id, earlier],
-    [layoutOf(after, item).id, later],
-    await loadNames(tx, siteId),
-  );
-}
-
-/** A draft that was sent, compared with what visitors see. */
-export async function getReviewView(tx: Tx, siteId: number, id: number): Promise<ReviewView> {
-  const [row] = await tx
-    .select({
-      review: reviews,
-      content: revisions.content,
-      writers: revisions.writers,
-      item: items,
-      name: people.name,
-      asked,
-    })
-    .from(reviews)
-    .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
-    .innerJoin(items, eq(items.id, reviews.itemId))
-    .leftJoin(people, eq(people.id, reviews.sentBy))
-    .where(and(eq(reviews.siteId, siteId), eq(reviews.id, id)));
-  if (!row) throw notFound('This draft');
-  const { review, content, item, name } = row;
-  const decider =
-    review.decidedBy === null
-      ? undefined
-      : (await tx.select({ name: people.name }).from(people).where(eq(people.id, review.decidedBy)))[0];
-  const wrote = await tx
-    .select({ name: people.name })
-    .from(people)
-    .where(inArray(people.id, [...new Set([...row.writers, review.sentBy])]))
-    .orderBy(inNameOrder(people.name));
-  return {
-    id,
-    itemId: String(review.itemId),
-    title: textOf(content, 'title'),
-    sentBy: name ?? 'Somebody',
-    writtenBy: wrote.map((person) => person.name),
-    sentById: String(review.sentBy),
-    askedOf: row.asked,
-    sentAt: review.sentAt,
-    note: review.note,
-    outcome: review.outcome,
-    decidedBy: decider?.name ?? null,
-    word: review.word,
-    changes: await compareOn(tx, siteId, item, await contentOf(tx, item.liveRevisionId), content),
-  };
-}
-
-/**
- * Two versions of an item compared, with what the older says, so that it can be written on from it. Without a second it
- * is what visitors see now.
- */
-export async function compareVersions(
-  tx: Tx,
-  siteId: number,
-  itemId: number,
-  revisionId: number,
-  withId: number | null,
-): Promise<{ changes: FieldChange[]; content: PageContent }> {
-  const item = await mustFindItem(tx, siteId, itemId);
-  const content = await mustFindVersion(tx, item, revisionId);
-  const other =
-    withId === null ? ((await contentOf(tx, item.liveRevisionId)) ?? content) : await mustFindVersion(tx, item, withId);
-  return {
-    changes: await compareOn(tx, siteId, item, content, other),
-    content: await withAddresses(tx, siteId, content),
-  };
 }

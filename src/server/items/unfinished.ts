@@ -18,6 +18,7 @@ export interface UnfinishedEntry {
   at: Date;
   word: string | null;
   publishedAt: Date | null;
+  /** It is a draft, and theirs to put on the website. */ mayPublish: boolean;
 }
 
 /** What tells of an item in a list of several kinds. */
@@ -52,6 +53,10 @@ export async function listUnfinished(tx: Tx, access: Access): Promise<Unfinished
     const there = placed.get(item.id);
     return there !== undefined && mayNow(access, 'item.view', there).allowed;
   };
+  const mayPublish = (item: ItemRow) => {
+    const there = placed.get(item.id);
+    return there !== undefined && ['item.publish', 'item.edit'].every((needs) => mayNow(access, needs, there).allowed);
+  };
   const date = (text: string | null) => (text === null ? null : new Date(text));
   return [
     ...mine
@@ -63,6 +68,7 @@ export async function listUnfinished(tx: Tx, access: Access): Promise<Unfinished
         at: draft.updatedAt,
         word: draft.sentBackWord,
         publishedAt: date(out),
+        mayPublish: mayPublish(item),
       })),
     ...sent
       .filter(sees)
@@ -73,6 +79,7 @@ export async function listUnfinished(tx: Tx, access: Access): Promise<Unfinished
         at: review.sentAt,
         word: null,
         publishedAt: date(out),
+        mayPublish: false,
       })),
   ].sort((a, b) => b.at.getTime() - a.at.getTime());
 }

@@ -1,4 +1,4 @@
-import { compareVersions } from '@/server/items/reviews';
+import { compareVersions } from '@/server/items/compared';
 import { endpoint } from '@/server/gate/endpoint';
 
 const number = (text: string | null | undefined) => (/^\d{1,9}$/.test(text ?? '') ? Number(text) : null);

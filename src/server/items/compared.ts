@@ -1,0 +1,164 @@
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { emptyDocument, textOf, type FieldChange, type PageContent } from '@/core/content';
+import { publishingOf } from '@/core/plan';
+import type { ComingOut } from '@/core/wire';
+import type { Tx } from '../db/client';
+import { inNameOrder } from '../db/order';
+import { items, media, people, reviews, revisions } from '../db/schema';
+import type { Access } from '../gate/access';
+import { notFound, Problem } from '../gate/problems';
+import { maySee } from '../tree/naming';
+import { findPlace } from '../tree/tree';
+import { compareApart, type KnownNames } from '../work/compare';
+import { screensFor } from './allowed';
+import { formOf, layoutOf, type ItemRow } from './forms';
+import { contentOf, findDraft, mustFindItem, mustFindVersion, thisOf } from './items';
+import { withAddresses } from './links';
+import { checkContent } from './publishing';
+
+const asked = sql<string | null>`(select a.name from ${people} a where a.id = ${reviews.askedOf})`;
+
+export interface ReviewView {
+  id: number;
+  itemId: string;
+  title: string;
+  sentBy: string;
+  /** Names of everybody who wrote in it. */ writtenBy: string[];
+  sentById: string;
+  askedOf: string | null;
+  sentAt: Date;
+  note: string;
+  outcome: string | null;
+  decidedBy: string | null;
+  word: string;
+  changes: FieldChange[];
+}
+
+/** What ids in fields are called. */
+async function loadNames(tx: Tx, siteId: number): Promise<KnownNames> {
+  return {
+    pictures: (await tx.select({ id: media.id, name: media.name }).from(media).where(eq(media.siteId, siteId))).map(
+      (row) => [String(row.id), row.name],
+    ),
+    people: (await tx.select({ id: people.id, name: people.name }).from(people).where(eq(people.siteId, siteId))).map(
+      (row) => [String(row.id), row.name],
+    ),
+  };
+}
+
+const NOTHING: PageContent = { title: '', body: emptyDocument() };
+
+/**
+ * Two contents of an item compared: everything stored, field by field and setting by setting, against what the earlier
+ * one showed.
+ */
+async function compareOn(
+  tx: Tx,
+  siteId: number,
+  item: ItemRow,
+  before: PageContent | undefined,
+  after: PageContent,
+): Promise<FieldChange[]> {
+  const [earlier, later] = await withAddresses(tx, siteId, [before ?? NOTHING, after]);
+  return compareApart(
+    item.type,
+    [layoutOf(earlier, item).id, earlier],
+    [layoutOf(after, item).id, later],
+    await loadNames(tx, siteId),
+  );
+}
+
+/** A draft that was sent, compared with what visitors see. */
+export async function getReviewView(tx: Tx, siteId: number, id: number): Promise<ReviewView> {
+  const [row] = await tx
+    .select({
+      review: reviews,
+      content: revisions.content,
+      writers: revisions.writers,
+      item: items,
+      name: people.name,
+      asked,
+    })
+    .from(reviews)
+    .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
+    .innerJoin(items, eq(items.id, reviews.itemId))
+    .leftJoin(people, eq(people.id, reviews.sentBy))
+    .where(and(eq(reviews.siteId, siteId), eq(reviews.id, id)));
+  if (!row) throw notFound('This draft');
+  const { review, content, item, name } = row;
+  const decider =
+    review.decidedBy === null
+      ? undefined
+      : (await tx.select({ name: people.name }).from(people).where(eq(people.id, review.decidedBy)))[0];
+  const wrote = await tx
+    .select({ name: people.name })
+    .from(people)
+    .where(inArray(people.id, [...new Set([...row.writers, review.sentBy])]))
+    .orderBy(inNameOrder(people.name));
+  return {
+    id,
+    itemId: String(review.itemId),
+    title: textOf(content, 'title'),
+    sentBy: name ?? 'Somebody',
+    writtenBy: wrote.map((person) => person.name),
+    sentById: String(review.sentBy),
+    askedOf: row.asked,
+    sentAt: review.sentAt,
+    note: review.note,
+    outcome: review.outcome,
+    decidedBy: decider?.name ?? null,
+    word: review.word,
+    changes: await compareOn(tx, siteId, item, await contentOf(tx, item.liveRevisionId), content),
+  };
+}
+
+/**
+ * Two versions of an item compared, with what the older says, so that it can be written on from it. Without a second it
+ * is what visitors see now.
+ */
+export async function compareVersions(
+  tx: Tx,
+  siteId: number,
+  itemId: number,
+  revisionId: number,
+  withId: number | null,
+): Promise<{ changes: FieldChange[]; content: PageContent }> {
+  const item = await mustFindItem(tx, siteId, itemId);
+  const content = await mustFindVersion(tx, item, revisionId);
+  const other =
+    withId === null ? ((await contentOf(tx, item.liveRevisionId)) ?? content) : await mustFindVersion(tx, item, withId);
+  return {
+    changes: await compareOn(tx, siteId, item, content, other),
+    content: await withAddresses(tx, siteId, content),
+  };
+}
+
+/**
+ * What visitors would see anew if the draft of an item went out now, with all that publishing it needs: for whoever
+ * publishes it without its edit screen.
+ */
+export async function getComingOut(tx: Tx, access: Access, itemId: number): Promise<ComingOut> {
+  const siteId = access.site.id;
+  const item = await mustFindItem(tx, siteId, itemId);
+  const draft = await findDraft(tx, itemId);
+  if (!draft) throw new Problem('no-draft', { thing: thisOf(item).toLowerCase() });
+  const place = await findPlace(tx, siteId, itemId);
+  const { show, label, hint, required } = place
+    ? screensFor(access).of(item.type, place, `${formOf(item).type.screen}.note`)
+    : {};
+  return {
+    changes: await compareOn(tx, siteId, item, await contentOf(tx, item.liveRevisionId), draft.content),
+    content: await withAddresses(tx, siteId, draft.content),
+    version: draft.version,
+    isUnfinished: Object.keys(draft.unfinished).length > 0,
+    findings: await checkContent(tx, access, itemId, draft.content, maySee(access)),
+    note:
+      show === 'hidden'
+        ? null
+        : {
+            label: label ?? null,
+            hint: hint ?? null,
+            required: required === true || publishingOf(access.plan).noteRequired,
+          },
+  };
+}
