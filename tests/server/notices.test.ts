@@ -81,9 +81,8 @@ describe('a notice', () => {
     ];
     const access = await findAccess(db, oskar.token);
     if (!access) throw new Error('no access');
-    const places = (await listPages(db, await siteId())).map((page) => page.place);
     const read = (await listNotices(db, await siteId()))
-      .filter(noticeReader(access, places))
+      .filter(noticeReader(access, await listPages(db, await siteId())))
       .map((notice) => notice.id);
     expect([everywhere, elsewhere, later].map((id) => read.includes(id))).toEqual([true, false, false]);
     for (const id of [everywhere, elsewhere, later])

@@ -227,17 +227,22 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
       return theirPlaces(type).some((place) => writing.has(type, place, [tools]));
     },
   };
-  /** How an edit screen of theirs has a control, in each place where they may change something; none if nothing is said. */
-  const statesOf = (control: Control): ElementState[] => {
+  const states = new Map<string, readonly ElementState[]>();
+  /** How edit screens of theirs have a control, wherever they may change something; none if nothing is said. */
+  const statesOf = (control: Control): readonly ElementState[] => {
     const type = inventory.screens.get(control.screen)?.on;
     if (type === undefined || !screens.names(control.id)) return [];
-    return theirPlaces(type).map((place) => screens.of(type, place, control.id));
+    const found = states.get(control.id) ?? [
+      ...new Set(theirPlaces(type).map((place) => screens.of(type, place, control.id))),
+    ];
+    states.set(control.id, found);
+    return found;
   };
   const isShown = ({ show }: ElementState) => show !== 'hidden';
   /** Whether a panel is hidden on every screen of theirs that could have it. */
   const isHidden = (control: Control) => {
-    const states = control.panel ? statesOf(control) : [];
-    return states.length > 0 && !states.some(isShown);
+    const had = control.panel ? statesOf(control) : [];
+    return had.length > 0 && !had.some(isShown);
   };
   const tourRoom = {
     doorName: (id: string) =>

@@ -1,6 +1,7 @@
 import { closure, rulesAllow, rulesFor, type Place, type PolicyPerson, type Rule } from '../access';
 import type { Inventory } from '../inventory';
 import { policyOf, type Plan } from '../plan';
+import { keptBySpot, type Spot } from '../rules';
 import {
   arrangementOf,
   elementOf,
@@ -32,25 +33,37 @@ export interface Screens {
   theirs: (type: string, place: Place, field: string) => boolean;
 }
 
-const worlds = new WeakMap<Plan, ScreenWorld>();
+const NOTHING: ElementState = { because: {} };
+const PAGE = 'page';
+
+interface PlanScreens {
+  world: ScreenWorld;
+  /** What several roles have of an element, in the state a thing has and in that of a draft: the stricter of both. */
+  at: (roles: readonly string[], spot: Spot) => ElementState;
+}
+
+const known = new WeakMap<Plan, PlanScreens>();
 /** What edit screens are resolved by under a plan. */
-function worldOf(plan: Plan): ScreenWorld {
-  let world = worlds.get(plan);
-  if (!world) {
+function planScreens(plan: Plan): PlanScreens {
+  let screens = known.get(plan);
+  if (!screens) {
     const byId = new Map(plan.roles.map((role) => [role.id, role]));
-    world = {
+    const world: ScreenWorld = {
       rules: plan.screens,
       extended: new Map(
         plan.roles.map(({ id }) => [id, new Set(closure({ roles: byId }, id).map(({ role }) => role.id))]),
       ),
     };
-    worlds.set(plan, world);
+    const at = keptBySpot(plan.screens, (roles, spot) => {
+      const [now = NOTHING, written = NOTHING] = [spot.state, 'draft'].map((state) =>
+        freestElement(roles.map((role) => elementOf(world, role, { ...spot, state }))),
+      );
+      return spot.state === 'draft' ? now : stricterElement(now, written);
+    });
+    known.set(plan, (screens = { world, at }));
   }
-  return world;
+  return screens;
 }
-
-const NOTHING: ElementState = { because: {} };
-const PAGE = 'page';
 
 /**
  * How they are prepared for a person. Of several roles those count that by themselves let them change the thing; where none does
@@ -59,7 +72,7 @@ const PAGE = 'page';
 export function screensOf(inventory: Inventory, plan: Plan, person: PolicyPerson, nowMs: number): Screens {
   if (plan.screens.length === 0)
     return { isAny: false, names: () => false, of: () => NOTHING, arranged: () => undefined, theirs: () => true };
-  const world = worldOf(plan);
+  const { world, at: resolve } = planScreens(plan);
   const named = new Set(plan.screens.flatMap(({ when }) => when.fields ?? []));
   const theirs = new Set(person.assignments.flatMap(({ role }) => [...(world.extended.get(role) ?? [role])]));
   const namedForThem = new Set(
@@ -77,26 +90,24 @@ export function screensOf(inventory: Inventory, plan: Plan, person: PolicyPerson
     }
     return rulesAllow(rules, person.id, { place });
   };
+  // Without a branch in any assignment the same roles count everywhere.
+  const everywhere = person.assignments.every((a) => a.branch === undefined)
+    ? rolesThatCount(person, [], nowMs)
+    : undefined;
   const rolesAt = (type: string, place: Place) => {
-    const all = rolesThatCount(person, place.path, nowMs);
+    const all = everywhere ?? rolesThatCount(person, place.path, nowMs);
     const some = all.length > 1 ? all.filter((role) => letsEdit(role, type, place)) : all;
     return some.length > 0 ? some : all;
   };
   const layoutOf = (type: string, place: Place) =>
     type === PAGE ? place.layout : (inventory.items.get(type)?.layouts[0]?.id ?? place.layout);
-  const spot = (type: string, place: Place, field: string, state: string) => ({
+  const spot = (type: string, place: Place, field: string) => ({
     path: place.path,
     layout: layoutOf(type, place),
-    state,
+    state: place.state,
     field,
   });
-  const at = (type: string, place: Place, element: string) => {
-    const roles = rolesAt(type, place);
-    const [now = NOTHING, written = NOTHING] = [place.state, 'draft'].map((state) =>
-      freestElement(roles.map((role) => elementOf(world, role, spot(type, place, element, state)))),
-    );
-    return place.state === 'draft' ? now : stricterElement(now, written);
-  };
+  const at = (type: string, place: Place, element: string) => resolve(rolesAt(type, place), spot(type, place, element));
   const of = (type: string, place: Place, element: string): ElementState => {
     const panel = panelOf(inventory, type, element);
     const own = named.has(element) ? at(type, place, element) : NOTHING;
@@ -116,7 +127,7 @@ export function screensOf(inventory: Inventory, plan: Plan, person: PolicyPerson
     of,
     arranged(type, place) {
       for (const role of rolesAt(type, place)) {
-        const found = arrangementOf(world, role, spot(type, place, '', place.state));
+        const found = arrangementOf(world, role, spot(type, place, ''));
         if (found) return found;
       }
       return undefined;

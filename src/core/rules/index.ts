@@ -1,2 +1,3 @@
 export * from './inWords';
+export * from './kept';
 export * from './rules';

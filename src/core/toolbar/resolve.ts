@@ -1,4 +1,4 @@
-import { rankedRules, holdsAt, holdsFor, type Spot } from '../rules';
+import { holdsAt, holdsFor, keptBySpot, rankedRules, type Spot } from '../rules';
 import { usualPolicy, type Policy, type ToolRule, type ToolSet } from './schema';
 
 /** What a rule did: for which role (a cap is for the person), and with which tools. */
@@ -112,36 +112,9 @@ export const stricter = (
     }),
   );
 
-/**
- * `resolveTools` for a world that is asked often: what is answered once is kept for every spot that no rule tells
- * apart from it.
- */
-export function toolsIn(world: ToolWorld): (roles: readonly string[], spot: Spot) => ToolsAnswer {
-  const named = (what: 'layouts' | 'fields' | 'states') => new Set(world.rules.flatMap(({ when }) => when[what] ?? []));
-  const [layouts, fields, states] = [named('layouts'), named('fields'), named('states')];
-  const branches = new Set(world.rules.flatMap(({ when }) => when.branch ?? []));
-  // Paths with the same of those pages on them share what is known; each is looked through once.
-  const byChain = new Map<string, Map<string, ToolsAnswer>>();
-  const byPath = new WeakMap<readonly string[], Map<string, ToolsAnswer>>();
-  const knownOn = (path: readonly string[]) => {
-    let known = byPath.get(path);
-    if (!known) {
-      const chain = path.filter((page) => branches.has(page)).join('/');
-      known = byChain.get(chain) ?? new Map<string, ToolsAnswer>();
-      byChain.set(chain, known);
-      byPath.set(path, known);
-    }
-    return known;
-  };
-  return (roles, spot) => {
-    const known = knownOn(spot.path);
-    const who = roles.length === 1 ? (roles[0] ?? '') : roles.join(' ');
-    const key = `${who}|${layouts.has(spot.layout) ? spot.layout : ''}|${fields.has(spot.field) ? spot.field : ''}|${states.has(spot.state) ? spot.state : ''}`;
-    let answer = known.get(key);
-    if (!answer) known.set(key, (answer = resolveTools(world, roles, spot)));
-    return answer;
-  };
-}
+/** `resolveTools` for a world that is asked often. */
+export const toolsIn = (world: ToolWorld): ((roles: readonly string[], spot: Spot) => ToolsAnswer) =>
+  keptBySpot(world.rules, (roles, spot) => resolveTools(world, roles, spot));
 
 /** Why each tool that is missing is: what took it last, or the rule that would give it. */
 function missingOf(world: ToolWorld, had: ReadonlySet<string>, steps: readonly ToolStep[]): MissingTool[] {

@@ -22,7 +22,11 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
     entries: first,
     learned: {},
   });
-  const find = useMemo(() => makeFinder(known.entries, known.learned), [known]);
+  // Made ready for the first question only: most screens are left without one.
+  const find = useMemo(() => {
+    let finder: ReturnType<typeof makeFinder<AskEntry>> | undefined;
+    return (words: string) => (finder ??= makeFinder(known.entries, known.learned))(words);
+  }, [known]);
   const [asked, setAsked] = useState('');
   // Looking for it waits while letters come in: none is lost on a slow machine.
   const sought = useDeferredValue(asked);

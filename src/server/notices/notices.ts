@@ -1,5 +1,4 @@
 import { and, desc, eq, gt, isNull, lte, or, sql } from 'drizzle-orm';
-import type { Place } from '@/core/access';
 import type { Correction, NewNotice } from '@/core/wire';
 import { fieldTime, sayFullTime } from '@/core/words';
 import { record } from '../activity/activity';
@@ -9,6 +8,7 @@ import type { Tx } from '../db/client';
 import { notices, items, people } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
+import { byIdOf, type PageFacts } from '../tree/tree';
 import { Problem, problemAt } from '../gate/problems';
 import { instantOf } from '../typedHour';
 
@@ -90,15 +90,15 @@ export async function findNotice(tx: Tx, siteId: number, id: number) {
  * Which notices are in somebody's list: theirs to see where they were posted, and those showing now on a page on which
  * notices are theirs to see.
  */
-export function noticeReader(access: Access, places: readonly Place[]): (notice: NoticeEntry) => boolean {
+export function noticeReader(access: Access, pages: readonly PageFacts[]): (notice: NoticeEntry) => boolean {
   const sees = mayOn(access, 'notice.view');
-  const above = new Set(places.filter(sees).flatMap((place) => place.path));
-  const byId = new Map(places.map((place) => [place.path.at(-1), place]));
-  return (notice) => {
-    const place = byId.get(notice.pageId);
+  const byId = byIdOf(pages);
+  return ({ pageId, byId: author, state }) => {
+    const place = byId.get(pageId)?.place;
     return (
       place !== undefined &&
-      (sees({ ...place, author: notice.byId }) || (notice.state === 'showing' && above.has(notice.pageId)))
+      (sees({ ...place, author }) ||
+        (state === 'showing' && pages.some((page) => page.place.path.includes(pageId) && sees(page.place))))
     );
   };
 }

@@ -1,12 +1,11 @@
 import { sql } from 'drizzle-orm';
-import type { Place } from '@/core/access';
 import { dayKey } from '@/core/words';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { assignments, drafts, duties, items, notices, people, references, revisions, schedules } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow, mayOn } from '../gate/authorize';
-import type { PageFacts } from '../tree/tree';
+import { byIdOf, type PageFacts } from '../tree/tree';
 
 export type Coming = 'publish' | 'take-down' | 'alert' | 'notice' | 'access' | 'duty';
 
@@ -72,14 +71,13 @@ export async function listComingUp(
       from ${assignments} a join ${people} p on p.id = a.person_id
      where a.site_id = ${site} and a.until_at > ${at.toISOString()} and p.suspended_at is null
      group by p.id, p.name`);
-  const places = new Map(pages.map((page): [string, Place] => [page.id, page.place]));
-  const inPart = (page: string) => branch === undefined || (places.get(page)?.path.includes(branch) ?? false);
+  const placeOf = (page: number) => byIdOf(pages).get(String(page))?.place;
   const seesPage = mayOn(access, 'page.view');
   const seesNotice = mayOn(access, 'notice.view');
   const seesPeople = mayNow(access, 'person.view').allowed;
   const seesDuties = mayNow(access, 'duty.view').allowed;
   const entries = rows.flatMap((row): ComingEntry[] => {
-    const place = row.page === null ? undefined : places.get(String(row.page));
+    const place = row.page === null ? undefined : placeOf(row.page);
     const isDay = row.what === 'alert' || row.what === 'duty';
     const entry = { what: row.what, at: new Date(row.at), isDay, about: row.about ?? 'Untitled', whose: null };
     if (row.what === 'duty') {
@@ -89,7 +87,7 @@ export async function listComingUp(
       return [{ ...entry, whose: isOwn ? null : (row.whose ?? null), href: seesDuties ? '/room/duties' : '/room' }];
     }
     if (row.what === 'access') return seesPeople && branch === undefined ? [{ ...entry, href: '/room/people' }] : [];
-    if (!place || !inPart(String(row.page))) return [];
+    if (!place || (branch !== undefined && !place.path.includes(branch))) return [];
     if (row.what === 'notice')
       return seesNotice({ ...place, author: row.author }) ? [{ ...entry, href: '/room/notices' }] : [];
     if (row.author !== 'page') return [];

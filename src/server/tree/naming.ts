@@ -1,7 +1,7 @@
 import type { Place } from '@/core/access';
 import type { Access } from '../gate/access';
 import { mayOn, mayVisit } from '../gate/authorize';
-import { type PageFacts, liveNameOf } from './tree';
+import { byIdOf, liveNameOf, type PageFacts } from './tree';
 
 /**
  * Whether somebody may know of a page: they may look at it in the back office, or it is on the website and they may
@@ -15,7 +15,7 @@ export function maySee(access: Access): (page: { live: boolean; place: Place }) 
 /** What pages are called to somebody; one they may not know of has no name. */
 export function pageNamer(access: Access, pages: readonly PageFacts[]): (id: string) => string {
   const sees = maySee(access);
-  const byId = new Map(pages.map((page) => [page.id, page]));
+  const byId = byIdOf(pages);
   return (id) => {
     const page = byId.get(id);
     return page === undefined ? 'a page that is gone' : sees(page) ? liveNameOf(page) : 'a page you do not see';

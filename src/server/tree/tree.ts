@@ -105,13 +105,17 @@ interface SiteMap {
   byAddress: ReadonlyMap<string, PageFacts>;
 }
 
+const known = new WeakMap<readonly PageFacts[], ReadonlyMap<string, PageFacts>>();
+/** Pages by their numbers: worked out once for each list of them, which all who ask share while nothing changes. */
+export function byIdOf(pages: readonly PageFacts[]): ReadonlyMap<string, PageFacts> {
+  let byId = known.get(pages);
+  if (!byId) known.set(pages, (byId = new Map(pages.map((page) => [page.id, page]))));
+  return byId;
+}
+
 function mapOf(rows: Iterable<PageRow>): SiteMap {
   const pages = inTree(rows);
-  return {
-    pages,
-    byId: new Map(pages.map((page) => [page.id, page])),
-    byAddress: new Map(pages.map((page) => [page.address, page])),
-  };
+  return { pages, byId: byIdOf(pages), byAddress: new Map(pages.map((page) => [page.address, page])) };
 }
 
 /** All pages, with what each has from those above it. */
