@@ -116,9 +116,11 @@ describe('screens that list', () => {
 describe('unfinished work and activity', () => {
   it('lists a person’s own drafts and what they sent', async () => {
     const of = async (first: string) =>
-      (await listUnfinished(db, await accessOf(first))).map((u) => [u.title, u.state]);
-    expect(await of('Ines')).toEqual([['Parking at South Quay', 'draft']]);
-    expect(await of('Tomas')).toEqual([['Getting around on Skell', 'waiting']]);
+      (await listUnfinished(db, await accessOf(first))).map((u) => [u.title, u.state, u.mayPublish]);
+    // Ines writes and sends, others publish; what was sent waits for somebody else.
+    expect(await of('Ines')).toEqual([['Parking at South Quay', 'draft', false]]);
+    expect(await of('Tomas')).toEqual([['Getting around on Skell', 'waiting', false]]);
+    expect(await of('Juno')).toEqual([['Electrician for the chargers', 'draft', true]]);
     expect(await of('Priya')).toEqual([]);
   });
 

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
-import { type Operation } from '@/core/plan';
+import { publishingOf, type Operation } from '@/core/plan';
 import { GET as changes } from '@/pages/api/items/[id]/changes';
 import { PUT as draft } from '@/pages/api/items/[id]/draft';
 import { POST as drop } from '@/pages/api/items/[id]/drop';
@@ -319,6 +319,14 @@ describe('publishing without the edit screen', () => {
       note: { label: null, required: false },
       content: { summary: 'Older than the bridge.' },
     });
+    // Against what visitors see now: the text is as it was.
+    const { changes: told } = (await coming()) as { changes: { field: { id: string }; changed: boolean }[] };
+    const changed = told.filter((one) => one.changed).map(({ field }) => field.id);
+    expect([changed.includes('summary'), changed.includes('body')]).toEqual([true, false]);
+    const usual = publishingOf((await access()).plan);
+    await inForce({ do: 'set-publishing', publishing: { ...usual, noteRequired: true } });
+    expect(await coming()).toMatchObject({ note: { label: null, required: true } });
+    await inForce({ do: 'set-publishing', publishing: usual });
     await say('pages.edit.note', { required: true, label: 'Why?' });
     expect(await coming()).toMatchObject({ note: { label: 'Why?', required: true } });
     const { content, version } = await about('Our history');

@@ -32,7 +32,7 @@ export function OwnMenu({
           title={kept ? 'Take out of my menu' : 'Keep in my menu'}
           onClick={() => void change(kept ? { do: 'drop', to: here.to } : { do: 'keep', favourite: here })}
         >
-          <Icon name="star" size={16} fill={kept ? 'currentColor' : 'none'} />
+          <Icon name="star" size={16} filled={kept} />
           <span className="sr-only">{kept ? 'Take out of my menu' : 'Keep in my menu'}</span>
         </button>
       )}
@@ -74,7 +74,7 @@ export function FavouriteButton({ favourite, kept }: { favourite: Favourite; kep
         )
       }
     >
-      <Icon name="star" size={16} fill={isKept ? 'currentColor' : 'none'} />
+      <Icon name="star" size={16} filled={isKept} />
       <span className="sr-only">Keep in my menu: {favourite.name}</span>
     </button>
   );

@@ -1,147 +1,28 @@
-import {
-  Archive,
-  ArrowLeft,
-  ArrowRight,
-  Bold,
-  BriefcaseBusiness,
-  Check,
-  ChevronDown,
-  ChevronRight,
-  ChevronUp,
-  CircleDashed,
-  CircleHelp,
-  ClipboardCheck,
-  Clock,
-  Code,
-  Copy,
-  DoorOpen,
-  Ellipsis,
-  ExternalLink,
-  Eye,
-  FilePen,
-  FileText,
-  Files,
-  GripVertical,
-  Glasses,
-  Heading,
-  Highlighter,
-  Hourglass,
-  House,
-  Image,
-  Images,
-  Inbox,
-  Italic,
-  LayoutGrid,
-  Link,
-  List,
-  ListOrdered,
-  ListTree,
-  Lock,
-  LogOut,
-  Maximize,
-  Megaphone,
-  MessageSquare,
-  Minus,
-  Monitor,
-  Plus,
-  Printer,
-  Quote,
-  Redo2,
-  ScrollText,
-  Search,
-  Star,
-  ChevronsDownUp,
-  ChevronsUpDown,
-  Signpost,
-  Smartphone,
-  Table,
-  Tablet,
-  TextSearch,
-  TriangleAlert,
-  Undo2,
-  User,
-  Users,
-  Wrench,
-  X,
-  type LucideProps,
-} from 'lucide-react';
+import { ICONS, type IconName } from './iconNames';
+import drawn from './icons.svg?url';
 
-const ICONS = {
-  archive: Archive,
-  back: ArrowLeft,
-  next: ArrowRight,
-  bold: Bold,
-  check: Check,
-  down: ChevronDown,
-  right: ChevronRight,
-  up: ChevronUp,
-  help: CircleHelp,
-  clock: Clock,
-  code: Code,
-  copy: Copy,
-  door: DoorOpen,
-  more: Ellipsis,
-  out: ExternalLink,
-  eye: Eye,
-  draft: FilePen,
-  file: FileText,
-  files: Files,
-  grip: GripVertical,
-  half: CircleDashed,
-  inbox: Inbox,
-  glasses: Glasses,
-  heading: Heading,
-  house: House,
-  job: BriefcaseBusiness,
-  images: Images,
-  picture: Image,
-  highlight: Highlighter,
-  alert: Hourglass,
-  italic: Italic,
-  plan: LayoutGrid,
-  link: Link,
-  list: List,
-  numbers: ListOrdered,
-  tree: ListTree,
-  lock: Lock,
-  leave: LogOut,
-  megaphone: Megaphone,
-  minus: Minus,
-  full: Maximize,
-  remark: MessageSquare,
-  screen: Monitor,
-  tablet: Tablet,
-  phone: Smartphone,
-  plus: Plus,
-  print: Printer,
-  quote: Quote,
-  redo: Redo2,
-  scroll: ScrollText,
-  duties: ClipboardCheck,
-  search: Search,
-  star: Star,
-  fold: ChevronsDownUp,
-  unfold: ChevronsUpDown,
-  way: Signpost,
-  table: Table,
-  find: TextSearch,
-  warn: TriangleAlert,
-  undo: Undo2,
-  user: User,
-  users: Users,
-  wrench: Wrench,
-  close: X,
-} as const;
-export type IconName = keyof typeof ICONS;
+export type { IconName };
 
-/** A picture beside a word, never instead of it; screen readers pass it over. */
+/**
+ * A picture beside a word, never instead of it; screen readers pass it over. All are drawn in one file that a browser
+ * asks for once.
+ */
 export function Icon({
   name,
   size = 18,
-  ...rest
-}: { name: IconName; size?: number } & Omit<LucideProps, 'name' | 'ref'>) {
-  const Drawn = ICONS[name];
-  return <Drawn size={size} strokeWidth={1.75} aria-hidden="true" className="shrink-0" {...rest} />;
+  filled = false,
+  className = '',
+}: {
+  name: IconName;
+  size?: number;
+  filled?: boolean;
+  className?: string;
+}) {
+  return (
+    <svg width={size} height={size} aria-hidden="true" className={`icon ${filled ? 'filled' : ''} ${className}`.trim()}>
+      <use href={`${drawn}#${name}`} />
+    </svg>
+  );
 }
 
 export const isIcon = (name: string): name is IconName => name in ICONS;

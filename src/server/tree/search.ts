@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, isNotNull, isNull, or, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { addressOf } from '@/core/content';
 import type { Target } from '@/core/wire';
 import { fold } from '@/core/words';
@@ -55,10 +55,8 @@ export async function searchPages(tx: Tx, among: readonly PageFacts[], asked: st
       and(eq(items.language, tag), sql`${revisions.words} @@ websearch_to_tsquery(search_language(${tag}), ${words})`),
     ),
   );
-  const there = inArray(
-    items.id,
-    among.map((page) => Number(page.id)),
-  );
+  // One list, however many there are: each would be a parameter of its own otherwise.
+  const there = sql`${items.id} = any(${sql.param(among.map((page) => Number(page.id)))}::int[])`;
   const live = () =>
     tx
       .select({
