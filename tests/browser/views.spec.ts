@@ -178,6 +178,7 @@ test('every screen opens for just whom decide() allows, whatever address is type
               )));
       const answer = await page.request.get(await pathOf(app, screen.path));
       expect(answer.status(), `${person.name} at ${screen.path}`).toBe(allowed ? 200 : 403);
+      expect(answer.headers()['cache-control'], screen.path).toBe('no-store');
       const html = await answer.text();
       if (!allowed) expect(html).toContain('Ask Maud Ellery if you need to.');
       // No screen says a word of a page its reader may not know of. The Workshop and the activity are about everything

@@ -4,6 +4,7 @@ import { decide } from '@/core/access';
 import { policyOf, samePlan, withRolesOf, type Operation, type Plan } from '@/core/plan';
 import { differences, impactOf, usedAndLost, type Use } from '@/core/release';
 import { fieldIds } from '@/core/inventory';
+import { room } from '@/core/room';
 import { inventory } from '@/office';
 import { demo, operation, walked } from './operations';
 import { person, PLACES } from './plans';
@@ -204,6 +205,77 @@ describe('what somebody gains and loses', () => {
       }),
       { seed: SEED, numRuns: 300 },
     );
+  });
+});
+
+describe('tasks', () => {
+  it('are told as lost or gained on some pages exactly where going through all pages finds it so', () => {
+    const places = Object.values(PLACES);
+    const people = [
+      person('ines', { role: 'harbour-desk' }),
+      person('both', { role: 'newsroom' }, { role: 'cafe-manager', branch: '4' }),
+      person('key', { role: 'keyholder' }),
+    ];
+    const role = fc.constantFrom('harbour-desk', 'newsroom', 'cafe-manager', 'keyholder');
+    const place = fc.record(
+      { branch: fc.constantFrom('2', '3', '4'), layouts: fc.constantFrom<string[]>(['banner'], ['plain', 'harbour']) },
+      { requiredKeys: [] },
+    );
+    const denied = fc.constantFrom(
+      'page.edit',
+      'page.send',
+      'page.create',
+      'page.arrange',
+      'page.retire',
+      'notice.post',
+    );
+    const element = fc.constantFrom('title', 'body', 'summary', 'banner', 'pages.edit.note');
+    const of = operation.filter(({ do: what }) => ['set-tool', 'put-tool-rule', 'put-tool-set'].includes(what));
+    /** What pages of tasks go by, of a role that one of them holds. */
+    const about = fc.oneof(
+      fc.tuple(of, role).map(([one, id]) => ({ ...one, role: id }) as Operation),
+      fc
+        .tuple(role, denied, place)
+        .map(([id, permission, scope]): Operation => ({
+          do: 'add-grant',
+          role: id,
+          grant: { id: 'no', effect: 'deny', permission, scope },
+        })),
+      fc
+        .tuple(role, element, place)
+        .map(([id, one, where]): Operation => ({
+          do: 'set-element',
+          role: id,
+          element: one,
+          place: where,
+          said: { show: 'hidden' },
+        })),
+    );
+    let [found, checked] = [0, 0];
+    fc.assert(
+      fc.property(fc.array(about, { minLength: 1, maxLength: 6 }), fc.constantFrom(...people), (list, who) => {
+        const after = walked(demo, list);
+        const told = impactOf({ inventory, before: demo, after, person: who, places, pageName: String, nowMs: 0 });
+        const [was, is] = [demo, after].map((plan) => room({ inventory, plan, person: who, places, nowMs: 0 }));
+        for (const task of was?.tasks ?? []) {
+          const now = is?.tasks.find((one) => one.task === task.task);
+          if (!now || !task.verdict.can || !now.verdict.can) continue;
+          const [a, b] = [task.pages(), now.pages()];
+          checked++;
+          if (a.some((id) => !b.includes(id)) || b.some((id) => !a.includes(id))) found++;
+          for (const [words, more, less] of [
+            ['no longer', a, b],
+            ['also', b, a],
+          ] as const)
+            expect(
+              told.some((effect) => effect.words.startsWith(`“${now.name}” ${words} on`)),
+              `${task.task} ${words} ${JSON.stringify(list)}`,
+            ).toBe(more.some((id) => !less.includes(id)));
+        }
+      }),
+      { seed: SEED, numRuns: 500 },
+    );
+    expect([checked > 1000, found > 50]).toEqual([true, true]);
   });
 });
 

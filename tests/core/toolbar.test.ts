@@ -290,6 +290,12 @@ describe('without any tool', () => {
       'picture',
     ],
     ['a picture in an entry', doc(list('a')), doc(lists('bulletList', [p('a'), picture()])), 'picture'],
+    [
+      'the same picture twice in an entry',
+      doc(lists('bulletList', [p('a'), picture()])),
+      doc(lists('bulletList', [p('a'), picture(), picture()])),
+      'picture',
+    ],
     ['a part nobody knows', page, change((b) => [...b, strange('{"type":"film"}')]), 'unknown'],
     ['another part nobody knows', doc(strange('{"a":1}')), doc(strange('{"a":2}')), 'unknown'],
     [

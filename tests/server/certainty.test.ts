@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Document, PageContent } from '@/core/content';
 import type { Operation } from '@/core/plan';
@@ -8,6 +8,8 @@ import { POST as makeNotice } from '@/pages/api/notices/index';
 import { POST as endNotice } from '@/pages/api/notices/[id]/end';
 import { POST as aside } from '@/pages/api/items/[id]/aside';
 import { POST as many } from '@/pages/api/pages/bulk';
+import { GET as changes } from '@/pages/api/items/[id]/changes';
+import { POST as pause } from '@/pages/api/people/[id]/pause';
 import { POST as moveHolders } from '@/pages/api/people/move';
 import { PUT as audience } from '@/pages/api/pages/[id]/audience';
 import { POST as bringBack } from '@/pages/api/items/[id]/bring-back';
@@ -36,7 +38,7 @@ import { getReviewView } from '@/server/items/compared';
 import { listWaiting } from '@/server/items/reviews';
 import { findLiveContent, listPages } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
-import { assignments, media, notices, people, releases, schedules } from '@/server/db/schema';
+import { assignments, drafts, items, media, notices, people, releases, schedules } from '@/server/db/schema';
 import { findAccess, findSite, type Site } from '@/server/gate/access';
 import { mayNow } from '@/server/gate/authorize';
 import { getPreparedPlan } from '@/server/plan/plans';
@@ -631,6 +633,37 @@ describe('what is forbidden below', () => {
       403,
       'You cannot change what you may do yourself. Ask a keyholder.',
     ]);
+  });
+  it('holders are moved to no role, and nobody paused let in again, with more than whoever does it has', async () => {
+    await inForce(
+      ...role('hirer', 'person.view', 'person.manage', 'page.view'),
+      ...role('leafer', 'page.view'),
+      ...role('printer', 'page.view', 'page.publish'),
+      // So that pages for those of that role alone are no more than they have.
+      { do: 'set-extends', role: 'hirer', extends: ['leafer'] },
+    );
+    const dot = await somebody('Dot', { role: 'hirer' });
+    const [rex, pru] = [await somebody('Rex', { role: 'leafer' }), await somebody('Pru', { role: 'printer' })];
+    const moved = await call(moveHolders, 'POST', '/x', { ...dot, body: { from: 'leafer', to: 'printer' } });
+    expect(moved.body).toMatchObject({ status: 403, code: 'gives-more' });
+    // Somebody paused holds their roles still: to let them work again is to give them.
+    const paused = (id: number, is: boolean) =>
+      call(pause, 'POST', '/x', { ...dot, params: { id: String(id) }, body: { paused: is } });
+    expect((await paused(pru.id, true)).status).toBe(200);
+    expect((await paused(pru.id, false)).body).toMatchObject({ status: 403, code: 'may-do-more' });
+    expect((await paused(rex.id, true)).status).toBe(200);
+    expect((await paused(rex.id, false)).status).toBe(200);
+  });
+  it('a draft that would go out is read by nobody who may publish it and not change it', async () => {
+    await inForce(...role('presser', 'page.view', 'page.publish'));
+    const per = await somebody('Per', { role: 'presser' });
+    const [one] = await db
+      .select({ id: drafts.itemId })
+      .from(drafts)
+      .innerJoin(items, and(eq(items.id, drafts.itemId), eq(items.type, 'page')))
+      .limit(1);
+    const answer = await call(changes, 'GET', '/x', { ...per, params: { id: String(one?.id) } });
+    expect(answer.body).toMatchObject({ status: 403, permission: 'page.edit' });
   });
 });
 

@@ -844,3 +844,15 @@ it('two who publish the same address at once: one gets it, the other is told', a
     'The address /same is taken. Choose another.',
   );
 });
+
+describe('a page that no visitor ever saw', () => {
+  it('leaves no way behind where it lay', async () => {
+    const body = { parent: await pageId('About us'), layout: 'plain', title: 'Not yet' };
+    const made = await call(make, 'POST', '/x', { ...asMaud(), body });
+    const params = { id: String(made.body['id']) };
+    const to = { parent: await pageId('Harbours'), index: 0, redirect: true };
+    expect((await call(move, 'POST', '/x', { ...asMaud(), params, body: to })).status).toBe(200);
+    expect((await addresses())(params.id)).toBe('/harbours/not-yet');
+    expect(await findRedirect(db, await siteId(), '/about/not-yet')).toBeUndefined();
+  });
+});

@@ -5,6 +5,7 @@ import { tryOut } from '@/server/db/tryOut';
 import { drafts, items } from '@/server/db/schema';
 import { keptByChanges, type PageRow } from '@/server/tree/siteMap';
 import { findSite } from '@/server/gate/access';
+import { findAllPlaced, listPages } from '@/server/tree/tree';
 
 // What is kept of all pages is compared with what is read anew, after every kind of change and while others are under
 // way.
@@ -123,5 +124,26 @@ describe('what is kept of all pages', () => {
     await isRight();
     await rename(db, 'cafe', 'After');
     await isRight();
+  });
+});
+
+describe('where pages lie', () => {
+  it('is the same of all together as of each asked for alone, also below one that is for some only', async () => {
+    await db.execute(sql`update items set audience = '{"kind":"members"}' where slug = 'harbours'`);
+    await db.execute(sql`update items set audience = '{"kind":"everyone"}' where slug = 'port-ennis'`);
+    const pages = await listPages(db, site);
+    const alone = await findAllPlaced(
+      db,
+      site,
+      pages.map((page) => Number(page.id)),
+    );
+    expect(pages.map(({ place }) => place)).toEqual(pages.map((page) => alone.get(Number(page.id))?.place));
+    const audienceOf = (slug: string) => pages.find((page) => page.slug === slug)?.place.audience?.kind;
+    expect(['south-quay', 'parking', 'port-ennis', 'fares'].map(audienceOf)).toEqual([
+      'members',
+      'members',
+      'everyone',
+      undefined,
+    ]);
   });
 });

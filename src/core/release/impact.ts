@@ -5,7 +5,8 @@ import { canonical } from '../json';
 import { elementName, entryName, HOLD_NAMES, policyOf, wordsPlace, wordsPlaces, type Plan } from '../plan';
 import { editOf, room, screensOf, type Room } from '../room';
 import { elementsOf, isTheirs } from '../screens';
-import { toolbarsOf } from './usage';
+import { needsOf } from '../task';
+import { screenRulesOf, toolbarsOf } from './concerns';
 
 /** One thing somebody gains, loses, or finds otherwise, as a sentence. */
 export interface Effect {
@@ -103,7 +104,19 @@ function doorEffects(out: Effect[], before: Room, after: Room): void {
       });
 }
 
-function taskEffects(out: Effect[], before: Room, after: Room, input: ImpactInput): void {
+function taskEffects(out: Effect[], before: Room, after: Room, input: ImpactInput, same: Same): void {
+  const { inventory } = input;
+  /** Whether nothing that a task's pages go by has changed; they are looked through only where it has. */
+  const isAsWas = (id: string) => {
+    const template = inventory.tasks.get(id);
+    return (
+      template !== undefined &&
+      same.toolbars &&
+      same.screens &&
+      // Fields are asked for by the right to change pages, whatever the task names.
+      [...needsOf(inventory, template).onThing, 'page.edit'].every(same.rules)
+    );
+  };
   for (const task of before.tasks) {
     const now = after.tasks.find((t) => t.task === task.task);
     if (!task.verdict.can && (!now || !now.verdict.can)) continue;
@@ -111,7 +124,7 @@ function taskEffects(out: Effect[], before: Room, after: Room, input: ImpactInpu
     else if (task.verdict.can && !now.verdict.can)
       out.push({ kind: 'loss', words: `“${task.name}” can no longer be done.` });
     else if (!task.verdict.can && now.verdict.can) out.push({ kind: 'gain', words: `“${now.name}” can be done.` });
-    else {
+    else if (!isAsWas(task.task)) {
       const [a, b] = [new Set(task.pages()), new Set(now.pages())];
       const [less, more] = [minus(a, b), minus(b, a)];
       if (less.size > 0) out.push({ kind: 'loss', words: `“${now.name}” no longer ${pagesInWords(less, input)}.` });
@@ -128,15 +141,44 @@ type BothRules = (permission: string) => readonly [was: readonly Rule[], is: rea
 
 const bothRulesOf = ({ inventory, before, after, person, nowMs }: ImpactInput): BothRules => {
   const [was, is] = [policyOf(inventory, before, [person]), policyOf(inventory, after, [person])];
-  return (permission) => [rulesFor(was, person.id, permission, nowMs), rulesFor(is, person.id, permission, nowMs)];
+  const known = new Map<string, ReturnType<BothRules>>();
+  return (permission) => {
+    const rules = known.get(permission) ?? [
+      rulesFor(was, person.id, permission, nowMs),
+      rulesFor(is, person.id, permission, nowMs),
+    ];
+    known.set(permission, rules);
+    return rules;
+  };
 };
+
+/** What says the same of somebody before and after, wherever one looks. */
+interface Same {
+  rules: (permission: string) => boolean;
+  toolbars: boolean;
+  screens: boolean;
+}
+
+function sameOf({ before, after, person }: ImpactInput, both: BothRules): Same {
+  const known = new Map<string, boolean>();
+  return {
+    rules(permission) {
+      const [was, is] = both(permission);
+      const isSame = known.get(permission) ?? canonical(was) === canonical(is);
+      known.set(permission, isSame);
+      return isSame;
+    },
+    toolbars: toolbarsOf(before, person) === toolbarsOf(after, person),
+    screens: screenRulesOf(before, person) === screenRulesOf(after, person),
+  };
+}
 const isPossible = (rules: readonly Rule[]) => rules.some(({ effect }) => effect === 'allow');
 
-function permissionEffects(out: Effect[], input: ImpactInput, rules: BothRules): void {
+function permissionEffects(out: Effect[], input: ImpactInput, rules: BothRules, same: Same): void {
   for (const { id, name, placed, ownAuthor = false } of input.inventory.permissions.values()) {
-    const [was, is] = rules(id);
     // The same rules hold on the same pages, however many there are.
-    if (canonical(was) === canonical(is)) continue;
+    if (same.rules(id)) continue;
+    const [was, is] = rules(id);
     const [a, b] = [extentOf(input, was, placed, ownAuthor), extentOf(input, is, placed, ownAuthor)];
     const [less, more] = [minus(a, b), minus(b, a)];
     const where = (ids: Set<string>) =>
@@ -185,7 +227,6 @@ function fieldEffects(out: Effect[], input: ImpactInput, rules: BothRules): void
  */
 function toolEffects(out: Effect[], before: Room, after: Room, input: ImpactInput, rules: BothRules): void {
   const { inventory, person } = input;
-  if (toolbarsOf(input.before, person) === toolbarsOf(input.after, person)) return;
   const name = (id: string) => `“${inventory.tools.get(id)?.name ?? id}”`;
   for (const [type, texts] of textsByType(inventory)) {
     const [was, is] = rules(editOf(type));
@@ -245,7 +286,6 @@ function textsByType(inventory: Inventory): Map<string, Map<string, string>> {
 /** What is otherwise on edit screens, told once for each of them on however many pages it is so. */
 function screenEffects(out: Effect[], input: ImpactInput, both: BothRules): void {
   const { inventory, before, after, person, places, nowMs } = input;
-  if (canonical(before.screens) === canonical(after.screens)) return;
   const [was, is] = [before, after].map((plan) => screensOf(inventory, plan, person, nowMs));
   const [, rules] = both(editOf('page'));
   const branches = new Set([...before.screens, ...after.screens].flatMap(({ when }) => when.branch ?? []));
@@ -296,12 +336,13 @@ export function impactOf(input: ImpactInput): Effect[] {
   const after = room({ inventory, plan: input.after, person, places, nowMs });
   const out: Effect[] = [];
   doorEffects(out, before, after);
-  taskEffects(out, before, after, input);
   const rules = bothRulesOf(input);
-  permissionEffects(out, input, rules);
+  const same = sameOf(input, rules);
+  taskEffects(out, before, after, input, same);
+  permissionEffects(out, input, rules, same);
   fieldEffects(out, input, rules);
-  toolEffects(out, before, after, input, rules);
-  screenEffects(out, input, rules);
+  if (!same.toolbars) toolEffects(out, before, after, input, rules);
+  if (!same.screens) screenEffects(out, input, rules);
   const shortcuts = ({ menu }: Room) => menu.shortcuts.map(({ name }) => name);
   lists(out, shortcuts(before), shortcuts(after), {
     gain: (name) => `The shortcut “${name}” is in the menu.`,

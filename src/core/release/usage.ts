@@ -1,9 +1,9 @@
-import { closure, type Place, type PolicyPerson } from '../access';
-import { canonical } from '../json';
+import type { Place, PolicyPerson } from '../access';
 import type { Inventory } from '../inventory';
 import type { Plan } from '../plan';
 import { writingOf, type Writing } from '../room';
 import { handy, makersOf } from '../toolbar';
+import { toolbarsOf } from './concerns';
 
 /** What somebody made of late in one text of one layout, and how often. */
 export interface Use {
@@ -28,15 +28,6 @@ export interface UsedAndLost {
   /** By their names. */
   people: string[];
   items: string[];
-}
-
-/** All that decides which tools somebody has, as text: where it is the same in two plans they have the same. */
-export function toolbarsOf({ toolbars, roles }: Plan, person: PolicyPerson): string {
-  const byId = new Map(roles.map((role) => [role.id, role]));
-  const held = new Set(
-    person.assignments.flatMap(({ role }) => closure({ roles: byId }, role).map((reached) => reached.role.id)),
-  );
-  return canonical([toolbars, roles.filter(({ id }) => held.has(id)).map((role) => [role.id, role.extends])]);
 }
 
 /** The tools people used of late that they would lose where they used them if one plan took the place of another. */
