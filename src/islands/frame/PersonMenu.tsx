@@ -38,9 +38,12 @@ export function PersonMenu({
       <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger className="pill pill-pine min-h-[32px] max-w-[15rem] py-1" data-anchor="frame.person">
           <Icon name="user" size={16} />{' '}
-          <span className="relative truncate">
-            {name.split(' ')[0]}
-            <span className="max-md:sr-only"> · {roles || 'no role yet'}</span>
+          <span className="relative flex min-w-0 whitespace-pre">
+            <span dir="auto">{name.split(' ')[0]}</span>
+            <span className="max-md:sr-only"> · </span>
+            <span className="truncate max-md:sr-only" dir="auto">
+              {roles || 'no role yet'}
+            </span>
           </span>{' '}
           <Icon name="down" size={14} />
         </DropdownMenu.Trigger>
