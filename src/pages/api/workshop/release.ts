@@ -1,5 +1,5 @@
 import { endpoint } from '@/server/gate/endpoint';
-import { goLive } from '@/server/plan/changes';
+import { goLive } from '@/server/plan/goLive';
 
 /** Makes what is prepared the plan in force: of the roles named (null for what concerns all), or everything. */
 export const POST = endpoint('POST /api/workshop/release', {

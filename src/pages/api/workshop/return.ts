@@ -1,5 +1,5 @@
 import { endpoint } from '@/server/gate/endpoint';
-import { returnToRelease } from '@/server/plan/changes';
+import { returnToRelease } from '@/server/plan/goLive';
 
 /** Puts an earlier release in force again. */
 export const POST = endpoint('POST /api/workshop/return', {
