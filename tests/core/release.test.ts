@@ -273,9 +273,9 @@ describe('tasks', () => {
             ).toBe(more.some((id) => !less.includes(id)));
         }
       }),
-      { seed: SEED, numRuns: 500 },
+      { seed: SEED, numRuns: 200 },
     );
-    expect([checked > 1000, found > 50]).toEqual([true, true]);
+    expect([checked > 500, found > 20]).toEqual([true, true]);
   });
 });
 
