@@ -16,11 +16,12 @@ export function useKept(
   useEffect(() => {
     try {
       const kept = localStorage.getItem(nameOf(key));
-      if (kept !== null) setWords(kept);
+      // Under another key other words: those typed for one thing are not said of the next.
+      setWords(kept ?? begin);
     } catch {
       // A browser without storage keeps nothing.
     }
-  }, [key]);
+  }, [key, begin]);
   const set = useCallback(
     (next: string) => {
       setWords(next);

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { OpenWish } from '@/core/wire';
 import { sayTime, type Calendar } from '@/core/words';
 import { Labelled, ProblemNote, Said, TRIAL } from '../kit/parts';
+import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
 /** How many stand there at once. */
@@ -19,7 +20,9 @@ export function AskedOfYou({
 }) {
   const { act, busy, problem, faultOf } = useSend();
   const [answering, setAnswering] = useState<number | null>(null);
-  const [text, setText] = useState('');
+  const about = wishes.find(({ id }) => id === answering);
+  // The same words as among its notes.
+  const [text, setText, forget] = useKept(`answer to note ${about?.item ?? ''} ${answering ?? ''}`);
   const [answers, setAnswers] = useState<ReadonlyMap<number, string>>(new Map());
   const [settled, setSettled] = useState<ReadonlySet<number>>(new Set());
   const [said, setSaid] = useState<string | null>(null);
@@ -28,8 +31,8 @@ export function AskedOfYou({
     if (!sent?.ok) return;
     if (sent.value.trial === true) return setSaid(TRIAL);
     setAnswers(new Map(answers).set(id, text.trim()));
+    forget();
     setAnswering(null);
-    setText('');
     setSaid('Answered. It stands on their Today, and among the notes.');
   };
   const settle = async ({ id, item }: OpenWish, isSettled: boolean) => {

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { ComingOut } from '@/core/wire';
 import { Dialog, Labelled, ProblemNote, Said, TRIAL } from '../kit/parts';
 import { send } from '../kit/send';
+import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 import { Changes } from '../review/Changes';
 import { useLoaded } from './useLoaded';
@@ -27,12 +28,14 @@ function Coming({ item, one, href, coming }: { item: string; one: string; href: 
   const { changes, content, version, isUnfinished, findings, note } = coming;
   const { act, busy, problem, faultOf } = useSend();
   const [said, setSaid] = useState<string | null>(null);
-  const [words, setWords] = useState('');
+  // The same words as on its edit screen.
+  const [words, setWords, forget] = useKept(`change note ${item}`);
   const stops = findings.filter(({ rule }) => rule === 'block');
   const isReady = !isUnfinished && stops.length === 0;
   const publish = async () => {
     const sent = await act('POST', `/api/items/${item}/publish`, { content, version, note: words });
     if (!sent?.ok) return;
+    forget();
     if (sent.value.trial) setSaid(TRIAL);
     else location.assign('/room?done=out');
   };
