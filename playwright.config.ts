@@ -6,16 +6,16 @@ export default defineConfig({
   // Each with an application and a database of its own.
   workers: 2,
   retries: 0,
-  timeout: 180_000,
+  timeout: 300_000,
   // Nothing waits so long unless it fails, or the machine is busy with something else.
-  expect: { timeout: 30_000 },
+  expect: { timeout: 60_000 },
   forbidOnly: true,
   reporter: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ? [['list'], ['json']] : [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     trace: process.env['TRACE'] ? 'retain-on-failure' : 'off',
-    actionTimeout: 30_000,
+    actionTimeout: 60_000,
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

@@ -149,7 +149,7 @@ test('two people type into one text while the application crashes twice: every l
 }) => {
   // WORDS=2400: for about ten minutes.
   const words = Number(process.env['WORDS'] ?? 40);
-  test.setTimeout(180_000 + words * 2_000);
+  test.setTimeout(300_000 + words * 2_000);
   const [ines, tomas] = [await signIn(browser, app, 'Ines'), await signIn(browser, app, 'Tomas')];
   for (const page of [ines, tomas]) await openPage(page, 'Port Ennis');
   const sentence = (who: string) => Array.from({ length: words }, (_, i) => `${who}${i + 1}`).join(' ');

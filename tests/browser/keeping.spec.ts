@@ -174,7 +174,7 @@ for (const [what, width, height] of [
     // Up line by line until the beginning: never under the toolbar.
     for (let i = 0; i < 30; i++) {
       await juno.keyboard.press('ArrowUp');
-      await expect.poll(clear, { message: `after ${i + 1} lines up`, timeout: 5000 }).toBeGreaterThanOrEqual(0);
+      await expect.poll(clear, { message: `after ${i + 1} lines up` }).toBeGreaterThanOrEqual(0);
     }
     await juno.keyboard.press('Control+Home');
     await expect.poll(clear).toBeGreaterThanOrEqual(0);

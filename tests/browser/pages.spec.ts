@@ -396,13 +396,10 @@ test('what was planned goes live by itself, for the first visitor after its hour
   await client.query(`update schedules set due_at = now() - interval '1 minute' where done_at is null`);
   await client.end();
   await expect
-    .poll(
-      async () => {
-        await visitor.goto('/fares');
-        return visitor.locator('main').textContent();
-      },
-      { timeout: 30_000 },
-    )
+    .poll(async () => {
+      await visitor.goto('/fares');
+      return visitor.locator('main').textContent();
+    })
     .toContain('From today one price for everybody.');
   await visitor.close();
 });

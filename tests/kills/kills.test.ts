@@ -268,64 +268,56 @@ beforeAll(async () => {
 const bringAllBack = () => ask('update items set deleted_at = null, deleted_by = null');
 
 describe('nothing is lost', () => {
-  it(
-    `when the application is killed in the middle of a step (${KILLS} times, seed ${SEED})`,
-    { timeout: 300_000 },
-    async () => {
-      const random = randomFrom(SEED);
-      const editor = await beginEditing();
-      const first = await startServer();
-      // How long the steps take is measured, not guessed.
-      for (let i = 0; i < 3; i++)
-        for await (const step of editor.round(first)) expect(await step.run(), step.name).toBe(true);
-      let [answered, cut] = [0, 0];
-      let next = Promise.resolve(first);
-      for (let kill = 0; kill < KILLS; kill++) {
-        const server = await next;
-        if (kill < KILLS - 1) next = startServer();
-        const wanted = STEPS[kill % STEPS.length] ?? '';
-        const done = await cutOff(editor, server, wanted, random(), () => server.process.kill('SIGKILL'));
-        if (done) answered++;
-        else cut++;
-        await isGone(server.process);
-        const when = `kill ${kill + 1} in “${wanted}”, ${done ? 'answered' : 'not answered'}`;
-        await mustBeWhole(when);
-        await mustBeKept(editor, when);
-        await bringAllBack();
-      }
-      expect(cut, 'cut off before the answer').toBeGreaterThan(KILLS / 3);
-      expect(answered + cut).toBe(KILLS);
-    },
-  );
-
-  it(
-    `when PostgreSQL is killed in the middle of a step (${KILLS} times, seed ${SEED + 1}), and the application goes on with the new one`,
-    { timeout: 300_000 },
-    async () => {
-      const random = randomFrom(SEED + 1);
-      const editor = await beginEditing();
-      const server = await startServer();
-      for (let i = 0; i < 3; i++)
-        for await (const step of editor.round(server)) expect(await step.run(), step.name).toBe(true);
-      const [before] = await ask<{ content: object }>(
-        `select content from drafts where item_id = (select id from items where slug = 'parking')`,
-      );
-      for (let kill = 0; kill < KILLS; kill++) {
-        const wanted = STEPS[kill % STEPS.length] ?? '';
-        const done = await cutOff(editor, server, wanted, random(), () => stopCluster(cluster.data, 'immediate'));
-        restartCluster(cluster.data);
-        const when = `crash ${kill + 1} in “${wanted}”, ${done ? 'answered' : 'not answered'}`;
-        await mustBeWhole(when);
-        await mustBeKept(editor, when);
-        await bringAllBack();
-      }
-      expect(
-        await ask(`select content from drafts where item_id = (select id from items where slug = 'parking')`),
-        'another draft',
-      ).toEqual([before]);
-      server.process.kill('SIGTERM');
+  it(`when the application is killed in the middle of a step (${KILLS} times, seed ${SEED})`, async () => {
+    const random = randomFrom(SEED);
+    const editor = await beginEditing();
+    const first = await startServer();
+    // How long the steps take is measured, not guessed.
+    for (let i = 0; i < 3; i++)
+      for await (const step of editor.round(first)) expect(await step.run(), step.name).toBe(true);
+    let [answered, cut] = [0, 0];
+    let next = Promise.resolve(first);
+    for (let kill = 0; kill < KILLS; kill++) {
+      const server = await next;
+      if (kill < KILLS - 1) next = startServer();
+      const wanted = STEPS[kill % STEPS.length] ?? '';
+      const done = await cutOff(editor, server, wanted, random(), () => server.process.kill('SIGKILL'));
+      if (done) answered++;
+      else cut++;
       await isGone(server.process);
-      expect(server.process.exitCode).toBe(0);
-    },
-  );
+      const when = `kill ${kill + 1} in “${wanted}”, ${done ? 'answered' : 'not answered'}`;
+      await mustBeWhole(when);
+      await mustBeKept(editor, when);
+      await bringAllBack();
+    }
+    expect(cut, 'cut off before the answer').toBeGreaterThan(KILLS / 3);
+    expect(answered + cut).toBe(KILLS);
+  });
+
+  it(`when PostgreSQL is killed in the middle of a step (${KILLS} times, seed ${SEED + 1}), and the application goes on with the new one`, async () => {
+    const random = randomFrom(SEED + 1);
+    const editor = await beginEditing();
+    const server = await startServer();
+    for (let i = 0; i < 3; i++)
+      for await (const step of editor.round(server)) expect(await step.run(), step.name).toBe(true);
+    const [before] = await ask<{ content: object }>(
+      `select content from drafts where item_id = (select id from items where slug = 'parking')`,
+    );
+    for (let kill = 0; kill < KILLS; kill++) {
+      const wanted = STEPS[kill % STEPS.length] ?? '';
+      const done = await cutOff(editor, server, wanted, random(), () => stopCluster(cluster.data, 'immediate'));
+      restartCluster(cluster.data);
+      const when = `crash ${kill + 1} in “${wanted}”, ${done ? 'answered' : 'not answered'}`;
+      await mustBeWhole(when);
+      await mustBeKept(editor, when);
+      await bringAllBack();
+    }
+    expect(
+      await ask(`select content from drafts where item_id = (select id from items where slug = 'parking')`),
+      'another draft',
+    ).toEqual([before]);
+    server.process.kill('SIGTERM');
+    await isGone(server.process);
+    expect(server.process.exitCode).toBe(0);
+  });
 });

@@ -204,55 +204,51 @@ function spoiled(random: Random, value: unknown): unknown {
 }
 
 describe('whatever is sent', () => {
-  it(
-    `is answered without failing: ${TRIES} requests to every endpoint (seed ${SEED})`,
-    { timeout: 240_000 },
-    async () => {
-      const routes: { file: string; method: string; route: APIRoute }[] = [];
-      for (const file of files)
-        for (const [method, route] of Object.entries((await import(join(ROOT, file))) as Record<string, APIRoute>))
-          routes.push({ file, method, route });
-      const random = randomFrom(SEED);
-      const people = [await signInAs('Maud'), await signInAs('Ines')];
-      const broken: string[] = [];
-      const counts = new Map<number, number>();
-      const one = async (n: number) => {
-        const { file, method, route } = routes[n % routes.length] as (typeof routes)[number];
-        // It would end the session of everybody who asks after it.
-        if (file === 'sign-out.ts') return;
-        // Signing in hashes a password each time and takes long: a few hundred of those are enough.
-        if (/^(sign-in|set-up|own-password)/.test(file) && n > 3000) return;
-        const body = random.chance(0.6) ? spoiled(random, random.oneOf(NEAR)) : anything(random);
-        const id = random.oneOf(['1', '2', '3', '9', '0', '-1', '2147483648', '99999999999', 'x', "1'--", '\0', '1e3']);
-        const query = random.chance(0.5)
-          ? `?${['q', 'below', 'with', 'slug', 'own', 'branch', 'row', 'permission', 'on', 'who', 'from', 'as', 'sort', 'offset', 'days'].map((name) => `${name}=${encodeURIComponent(random.oneOf(ODD_TEXTS).replace(/[\ud800-\udfff]/g, ''))}`).join('&')}`
-          : '';
-        const raw = random.chance(0.05)
-          ? random.oneOf(['', '{', '[]', 'null', '"x"', '{"a":1e999}', `${'['.repeat(5000)}${']'.repeat(5000)}`, '\0'])
-          : JSON.stringify(body);
-        const answer = await call(route, method, `/x${query}`, {
-          cookie: random.oneOf(people).cookie,
-          body: raw,
-          params: {
-            id,
-            revision: random.oneOf(['1', 'x', '\0', '99999999999']),
-            task: random.oneOf(['x', 'pages.find', '\0', '__proto__']),
-          },
-          headers: random.chance(0.1) ? { 'idempotency-key': random.oneOf(['k', 'x'.repeat(100), 'same', '%00']) } : {},
-        });
-        counts.set(answer.status, (counts.get(answer.status) ?? 0) + 1);
-        if (answer.status >= 500)
-          broken.push(`${answer.status} ${method} ${file} ${id} ${query.slice(0, 80)} ${raw.slice(0, 300)}`);
-      };
-      for (let n = 0; n < TRIES; n += 8) await Promise.all(Array.from({ length: 8 }, (_, i) => one(n + i)));
-      expect(
-        [...new Set(broken.map((line) => line.split(' ').slice(0, 3).join(' ')))].map((head) =>
-          broken.find((line) => line.startsWith(head)),
-        ),
-      ).toEqual([]);
-      expect([...counts.keys()].sort()).toEqual(expect.arrayContaining([200, 403, 404, 409, 422]));
-    },
-  );
+  it(`is answered without failing: ${TRIES} requests to every endpoint (seed ${SEED})`, async () => {
+    const routes: { file: string; method: string; route: APIRoute }[] = [];
+    for (const file of files)
+      for (const [method, route] of Object.entries((await import(join(ROOT, file))) as Record<string, APIRoute>))
+        routes.push({ file, method, route });
+    const random = randomFrom(SEED);
+    const people = [await signInAs('Maud'), await signInAs('Ines')];
+    const broken: string[] = [];
+    const counts = new Map<number, number>();
+    const one = async (n: number) => {
+      const { file, method, route } = routes[n % routes.length] as (typeof routes)[number];
+      // It would end the session of everybody who asks after it.
+      if (file === 'sign-out.ts') return;
+      // Signing in hashes a password each time and takes long: a few hundred of those are enough.
+      if (/^(sign-in|set-up|own-password)/.test(file) && n > 3000) return;
+      const body = random.chance(0.6) ? spoiled(random, random.oneOf(NEAR)) : anything(random);
+      const id = random.oneOf(['1', '2', '3', '9', '0', '-1', '2147483648', '99999999999', 'x', "1'--", '\0', '1e3']);
+      const query = random.chance(0.5)
+        ? `?${['q', 'below', 'with', 'slug', 'own', 'branch', 'row', 'permission', 'on', 'who', 'from', 'as', 'sort', 'offset', 'days'].map((name) => `${name}=${encodeURIComponent(random.oneOf(ODD_TEXTS).replace(/[\ud800-\udfff]/g, ''))}`).join('&')}`
+        : '';
+      const raw = random.chance(0.05)
+        ? random.oneOf(['', '{', '[]', 'null', '"x"', '{"a":1e999}', `${'['.repeat(5000)}${']'.repeat(5000)}`, '\0'])
+        : JSON.stringify(body);
+      const answer = await call(route, method, `/x${query}`, {
+        cookie: random.oneOf(people).cookie,
+        body: raw,
+        params: {
+          id,
+          revision: random.oneOf(['1', 'x', '\0', '99999999999']),
+          task: random.oneOf(['x', 'pages.find', '\0', '__proto__']),
+        },
+        headers: random.chance(0.1) ? { 'idempotency-key': random.oneOf(['k', 'x'.repeat(100), 'same', '%00']) } : {},
+      });
+      counts.set(answer.status, (counts.get(answer.status) ?? 0) + 1);
+      if (answer.status >= 500)
+        broken.push(`${answer.status} ${method} ${file} ${id} ${query.slice(0, 80)} ${raw.slice(0, 300)}`);
+    };
+    for (let n = 0; n < TRIES; n += 8) await Promise.all(Array.from({ length: 8 }, (_, i) => one(n + i)));
+    expect(
+      [...new Set(broken.map((line) => line.split(' ').slice(0, 3).join(' ')))].map((head) =>
+        broken.find((line) => line.startsWith(head)),
+      ),
+    ).toEqual([]);
+    expect([...counts.keys()].sort()).toEqual(expect.arrayContaining([200, 403, 404, 409, 422]));
+  });
 
   it('a body is given up while it arrives, and not begun for who is not signed in', async () => {
     const { POST } = await import('@/pages/api/notices/index');
@@ -286,25 +282,26 @@ describe('whatever is sent', () => {
     expect(sent).toBeLessThan(4_000_000);
   });
 
-  it('two texts of any length are compared while others are answered', { timeout: 60_000 }, async () => {
+  it('two texts of any length are compared while others are answered, as many as there is room for', async () => {
     const { GET: version } = await import('@/pages/api/items/[id]/versions/[revision]');
     const { POST: aside } = await import('@/pages/api/items/[id]/aside');
     const { getEditable } = await import('@/server/items/editable');
     const { findSite } = await import('@/server/gate/access');
     const { compareApart } = await import('@/server/work/compare');
+    const { Problem } = await import('@/server/gate/problems');
     const { db } = await import('@/server/db/client');
     const maud = await signInAs('Maud');
     const id = await pageId('Jobs');
     const site = (await findSite(db))?.id ?? 0;
     const page = await getEditable(db, site, id);
-    const long = (seed: number) => {
+    const long = (seed: number, words = 8_000) => {
       const random = randomFrom(seed);
       return {
         type: 'doc',
         content: [
           {
             type: 'paragraph',
-            content: [{ type: 'text', text: Array.from({ length: 8_000 }, () => `w${random.below(5000)}`).join(' ') }],
+            content: [{ type: 'text', text: Array.from({ length: words }, () => `w${random.below(5000)}`).join(' ') }],
           },
         ],
       };
@@ -320,26 +317,29 @@ describe('whatever is sent', () => {
         ).status,
       ).toBe(200);
     const [b, a] = (await getEditable(db, site, id)).versions.filter((v) => v.kind === 'kept').map((v) => v.revisionId);
-    // The worker is there: how long it takes to begin is not what is asked.
-    const shown = ['plain', { title: 'A' }] as const;
-    await compareApart('page', shown, shown, { pictures: [], people: [] });
-    // The event loop goes on meanwhile: the longest it stood still is a small part of the time that comparing took.
-    const started = performance.now();
-    let [last, longest] = [started, 0];
-    const tick = () => {
-      const at = performance.now();
-      longest = Math.max(longest, at - last);
-      last = at;
-    };
-    const ticking = setInterval(tick, 5);
     const compared = await call(version, 'GET', `/x?with=${b}`, {
       ...maud,
       params: { id: String(id), revision: String(a) },
     });
-    clearInterval(ticking);
-    tick();
     expect(compared.status).toBe(200);
-    expect(longest / (performance.now() - started)).toBeLessThan(0.5);
+    // As many as may ask at once are answered, those beyond are told so; the rest of the server goes on meanwhile.
+    const text = (seed: number) => ['plain', { title: 'A', body: long(seed, 800) }] as const;
+    let answered = 0;
+    const asked = Array.from({ length: 30 }, () =>
+      compareApart('page', text(1), text(2), { pictures: [], people: [] }).then(
+        (changes) => {
+          answered++;
+          return changes.length > 0;
+        },
+        (error: unknown) => (error instanceof Problem ? error.code : error),
+      ),
+    );
+    await new Promise(setImmediate);
+    expect(answered).toBeLessThan(20);
+    const came = await Promise.all(asked);
+    expect(new Set(came)).toEqual(new Set([true, 'compare-too-long']));
+    expect(came.filter((one) => one === true).length).toBe(answered);
+    expect(answered).toBeGreaterThanOrEqual(20);
   });
 
   it('roles chained twenty thousand deep are decided on like any others', () => {
