@@ -2,7 +2,7 @@ import { defineMiddleware } from 'astro:middleware';
 import { findScreen, getEntry } from '@/core/inventory';
 import { inventory } from '@/office';
 import { db } from '@/server/db/client';
-import { settleDue } from '@/server/items/publishing';
+import { settleDue } from './server/items/due';
 import { findAccess } from '@/server/gate/access';
 import { authorize, authorizeSomewhere } from '@/server/gate/authorize';
 import { answerFault, problemOf } from '@/server/gate/endpoint';

@@ -1,133 +1,21 @@
 import { eq } from 'drizzle-orm';
-import { documentOf, emptyDocument, parseContent, startSettings, withHrefs, type PageContent } from '@/core/content';
-import { layouts } from '@/office';
-import type { Db, Tx } from '@/server/db/client';
-import {
-  activity,
-  assignments,
-  duties,
-  media,
-  notices,
-  items,
-  publications,
-  reviews,
-  revisions,
-  sites,
-} from '@/server/db/schema';
+import { documentOf, emptyDocument, withHrefs, type PageContent } from '@/core/content';
+import type { Db } from '@/server/db/client';
+import { activity, assignments, duties, media, notices, reviews, sites } from '@/server/db/schema';
 import { hashPassword } from '@/server/gate/password';
 import { beginDraft } from '@/server/items/begin';
-import { keepReferences } from '@/server/items/references';
 import { keepBlob } from '@/server/pictures/pictures';
 import { installPlan } from '@/server/plan/plans';
 import { HOME, type DemoPage } from './pages';
 import { DEMO_PEOPLE } from './people';
 import { demoDuties } from './duties';
-import { demoVacancies, type DemoVacancy } from './vacancies';
+import { demoVacancies } from './vacancies';
 import { PICTURES } from './pictures';
-import { demoPlan, startPlan } from './plan';
+import { demoPlan } from './plan';
+import { startPlan } from './startPlan';
 import { p } from './write';
 import { addPerson } from '@/server/people/accounts';
-
-const DAY_MS = 86_400_000;
-
-type ItemRow = typeof items.$inferSelect;
-interface At {
-  parent: ItemRow | null;
-  position: number;
-  authorId: number | null;
-  day: Date;
-}
-
-/** A page that says nothing yet. */
-async function addPage(
-  tx: Tx,
-  siteId: number,
-  at: At,
-  page: Pick<DemoPage, 'slug' | 'layout' | 'shortName' | 'inNavigation' | 'members'>,
-): Promise<ItemRow> {
-  const [row] = await tx
-    .insert(items)
-    .values({
-      siteId,
-      parentId: at.parent?.id ?? null,
-      path: 'new',
-      slug: page.slug,
-      position: at.position,
-      layout: page.layout,
-      shortName: page.shortName ?? null,
-      inNavigation: page.inNavigation ?? true,
-      audience: page.members ? { kind: 'members' as const } : null,
-      authorId: at.authorId,
-      createdAt: at.day,
-    })
-    .returning();
-  if (!row) throw new Error('a page was not written');
-  const path = at.parent ? `${at.parent.path}.${row.id}` : String(row.id);
-  await tx.update(items).set({ path }).where(eq(items.id, row.id));
-  return { ...row, path };
-}
-
-/** A version of an item, with what it needs. */
-async function addRevision(
-  tx: Tx,
-  item: ItemRow,
-  given: Pick<typeof revisions.$inferInsert, 'number' | 'content' | 'kind' | 'madeBy' | 'madeAt' | 'note'>,
-): Promise<number> {
-  const [row] = await tx
-    .insert(revisions)
-    .values({ ...given, siteId: item.siteId, itemId: item.id })
-    .returning({ id: revisions.id });
-  if (!row) throw new Error('a revision was not written');
-  await keepReferences(tx, { item, content: given.content, revisionId: row.id });
-  return row.id;
-}
-
-/** Puts the first version of an item on the website. */
-async function publish(tx: Tx, item: ItemRow, content: PageContent): Promise<void> {
-  const { siteId, id: itemId, authorId: by, createdAt: at } = item;
-  const revisionId = await addRevision(tx, item, {
-    number: 1,
-    content,
-    kind: 'published',
-    madeBy: by,
-    madeAt: at,
-    note: 'First version',
-  });
-  await tx.update(items).set({ liveRevisionId: revisionId }).where(eq(items.id, itemId));
-  await tx.insert(publications).values({ siteId, itemId, revisionId, publishedBy: by, publishedAt: at });
-}
-
-/** What a page says, as its layout has it, with its settings. */
-function contentOf(page: ItemRow, said: PageContent): PageContent {
-  const author = page.authorId === null ? null : String(page.authorId);
-  const { layout, slug, shortName, inNavigation, language } = page;
-  const settings = startSettings({ layout, slug, shortName, inNavigation, language, author });
-  const checked = parseContent(layouts, page.layout, { ...settings, ...said });
-  if (!checked.ok) throw new Error(`page "${page.slug}": ${checked.faults.map((f) => f.message).join(' ')}`);
-  return checked.content;
-}
-
-/** A vacancy on a page: published, or a draft. */
-async function addVacancy(
-  tx: Tx,
-  page: ItemRow,
-  authorId: number,
-  { content, live }: DemoVacancy,
-  day: Date,
-): Promise<void> {
-  const { siteId, id: parentId } = page;
-  const [row] = await tx
-    .insert(items)
-    .values({ siteId, type: 'vacancy', parentId, path: 'new', layout: 'vacancy', authorId, createdAt: day })
-    .returning();
-  if (!row) throw new Error('a vacancy was not written');
-  await tx
-    .update(items)
-    .set({ path: `${page.path}.${row.id}` })
-    .where(eq(items.id, row.id));
-  if (live) await publish(tx, row, content);
-  else await beginDraft(tx, row, { content, by: authorId, at: day });
-}
+import { addPage, publish, contentOf, DAY_MS, type ItemRow, addVacancy, addRevision } from './put';
 
 /** An empty site: one page, one plan, nobody yet. */
 export async function seedEmpty(db: Db, at: Date): Promise<{ siteId: number }> {

@@ -11,7 +11,8 @@ import {
   type Plan,
 } from '@/core/plan';
 import { differences } from '@/core/release';
-import { demoPlan, startPlan } from '@/demo/plan';
+import { demoPlan } from '@/demo/plan';
+import { startPlan } from '@/demo/startPlan';
 import { boardOf, columnsOf } from '@/core/dashboard';
 import { inventory } from '@/office';
 import { allow, plan, role } from './plans';

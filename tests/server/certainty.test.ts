@@ -33,7 +33,7 @@ import { getEditable } from '@/server/items/editable';
 import { layoutsFor } from '@/server/items/allowed';
 import { findPlace } from '@/server/tree/tree';
 import { findPreview } from '@/server/items/previews';
-import { settleDue } from '@/server/items/publishing';
+import { settleDue } from '@/server/items/due';
 import { getReviewView } from '@/server/items/compared';
 import { listWaiting } from '@/server/items/reviews';
 import { findLiveContent, listPages } from '@/server/tree/tree';

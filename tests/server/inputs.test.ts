@@ -3,8 +3,9 @@ import { join } from 'node:path';
 import type { APIRoute } from 'astro';
 import { describe, expect, it } from 'vitest';
 import { decide } from '@/core/access';
-import { parseContent } from '@/core/content';
+import { parseContent, type Document } from '@/core/content';
 import { layouts } from '@/office';
+import type { Shown } from '@/server/work/compare';
 import { randomFrom, type Random } from '../oracles/worlds';
 import { call, ORIGIN, pageId, signInAs } from './ask';
 
@@ -323,7 +324,7 @@ describe('whatever is sent', () => {
     });
     expect(compared.status).toBe(200);
     // As many as may ask at once are answered, those beyond are told so; the rest of the server goes on meanwhile.
-    const text = (seed: number) => ['plain', { title: 'A', body: long(seed, 800) }] as const;
+    const text = (seed: number): Shown => ['plain', { title: 'A', body: long(seed, 800) as Document }];
     let answered = 0;
     const asked = Array.from({ length: 30 }, () =>
       compareApart('page', text(1), text(2), { pictures: [], people: [] }).then(
@@ -331,7 +332,7 @@ describe('whatever is sent', () => {
           answered++;
           return changes.length > 0;
         },
-        (error: unknown) => (error instanceof Problem ? error.code : error),
+        (error: unknown): string => (error instanceof Problem ? String(error.code) : String(error)),
       ),
     );
     await new Promise(setImmediate);

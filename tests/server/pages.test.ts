@@ -16,7 +16,7 @@ import { POST as retire } from '@/pages/api/items/[id]/retire';
 import { getEditable } from '@/server/items/editable';
 import { listWriters } from '@/server/items/items';
 import { findAddresses, findRedirect } from '@/server/tree/addresses';
-import { listDeleted } from '@/server/pages/retire';
+import { listDeleted } from '@/server/pages/deleted';
 import { listPages } from '@/server/tree/tree';
 import { mayNow } from '@/server/gate/authorize';
 import { db } from '@/server/db/client';

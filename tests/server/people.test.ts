@@ -466,7 +466,7 @@ describe('another name or mail address', () => {
         .status,
     ).toBe(409);
     await db.transaction(async (tx) => {
-      const { setDetails } = await import('@/server/people/assign');
+      const { setDetails } = await import('@/server/people/details');
       const ines = await accessOf('Ines');
       const [m, l] = [await byName('Maud'), await byName('Lotte')];
       await expect(

@@ -21,7 +21,7 @@ import { findRedirect } from '@/server/tree/addresses';
 import { getEditable } from '@/server/items/editable';
 import { findPreview } from '@/server/items/previews';
 import { listActivity } from '@/server/activity/activity';
-import { settleDue } from '@/server/items/publishing';
+import { settleDue } from '@/server/items/due';
 import { listItemRemarks } from '@/server/items/remarks';
 import { getReviewView } from '@/server/items/compared';
 import { listWaiting } from '@/server/items/reviews';

@@ -1,17 +1,11 @@
 import { paint, type Bits } from './bits';
 import { closure, covers, missedDoor } from './decide';
-import { bare, isDeny, pruned, type Condition, type MergedRule } from './merged';
-import { numberPages, type Tree, type TreePage } from './tree';
+import { Conditions } from './conditions';
+import { bare, mergedOf, pruned, type MergedRule } from './merged';
+import { NOWHERE, numberPages, type Tree, type TreePage } from './tree';
+import { ALL, NONE, Rules, STRIDE } from './ruleArray';
 import type { Policy, PolicyPerson, PolicyRole, RoleId } from './types';
-
-/** The thing that lies nowhere, as a page number. Real pages count from 1. */
-export const NOWHERE = 0;
-
-/** Numbers a rule takes in the arrays. */
-const STRIDE = 4;
-/** Places in the array of rules that everybody shares. */
-const NONE = 0;
-const ALL = 1;
+import { Windows } from './windows';
 
 /**
  * A policy made fast: everybody, every permission and every page of a site, numbered once at the edge.
@@ -38,19 +32,10 @@ export class AccessIndex {
   private readonly cells: Int32Array;
   /** For each permission × person where in `rules` those stand that hold for things lying nowhere. */
   private readonly nowhere: Int32Array;
-  /** How many rules, then that many of `STRIDE` numbers; at `NONE` none, at `ALL` the one that always allows. */
-  private rules = new Int32Array(1 << 12);
-  private used = ALL + 1 + STRIDE;
+  private readonly rules = new Rules();
 
-  private readonly conditions: Condition[] = [{ own: false, layouts: undefined, states: undefined }];
-  private readonly conditionNumbers = new Map<string, number>();
-  private ownOf = new Uint8Array(64);
-  /** From (inclusive) and until (exclusive) of window after window, in ms since 1970; window 0 is always. */
-  private windows = new Float64Array([-Infinity, Infinity]);
-  private readonly windowNumbers = new Map<string, number>([['-Infinity Infinity', 0]]);
-  /** Condition × class of page (layout and state) → 1 where it fits. */
-  private fits = new Uint8Array(0);
-  private readonly conditionBits = new Map<number, Bits>();
+  private readonly conditions: Conditions;
+  private readonly windows = new Windows();
 
   private readonly coveredBy = new Map<string, number[]>();
   private readonly roleRules = new Map<RoleId, (readonly MergedRule[])[]>();
@@ -64,10 +49,9 @@ export class AccessIndex {
     this.people = this.assigned;
     this.personNumbers = new Map(this.assigned.map((person, i) => [person.id, i]));
     this.tree = numberPages(pages, this.personNumbers);
-    this.fits = new Uint8Array(64 * this.tree.classes.length).fill(1, 0, this.tree.classes.length);
+    this.conditions = new Conditions(this.tree);
     this.cells = new Int32Array(this.assigned.length * permissions.length * STRIDE);
     this.nowhere = new Int32Array(this.assigned.length * permissions.length);
-    this.rules[ALL] = 1;
     const sameAs = new Map<string, number>();
     for (let p = 0; p < this.assigned.length; p++) {
       const person = this.assigned[p] as PolicyPerson;
@@ -122,13 +106,13 @@ export class AccessIndex {
   }
 
   private mayByMore(more: number, person: number, page: number, atMs: number, author: number | undefined): boolean {
-    const { rules } = this;
+    const rules = this.rules.values;
     const end = more + 1 + STRIDE * (rules[more] as number);
     for (let i = more + 1; i < end; i += STRIDE) {
       if (page < (rules[i] as number) || page > (rules[i + 1] as number)) continue;
       const packed = rules[i + 2] as number;
       const window = rules[i + 3] as number;
-      if (window !== 0 && !this.isOpen(window, atMs)) continue;
+      if (window !== 0 && !this.windows.isOpen(window, atMs)) continue;
       const condition = packed < 0 ? ~packed : packed;
       if (condition !== 0 && !this.holds(condition, person, page, author)) continue;
       return packed >= 0;
@@ -136,13 +120,9 @@ export class AccessIndex {
     return false;
   }
 
-  private isOpen(window: number, atMs: number): boolean {
-    return atMs >= (this.windows[2 * window] as number) && atMs < (this.windows[2 * window + 1] as number);
-  }
-
   private holds(condition: number, person: number, page: number, author: number | undefined): boolean {
-    if (this.ownOf[condition] === 1 && (author ?? this.tree.authors[page]) !== person) return false;
-    return this.fits[condition * this.tree.classes.length + (this.tree.classOf[page] as number)] === 1;
+    if (this.conditions.isOwn(condition) && (author ?? this.tree.authors[page]) !== person) return false;
+    return this.conditions.fits(condition, page);
   }
 
   /** Numbers of everybody who may do something to a page at an instant. */
@@ -181,9 +161,11 @@ export class AccessIndex {
       number,
     ];
     const out: MergedRule[] = lo <= hi ? [[lo, hi, condition, 0]] : [];
-    for (let k = 0; k < (this.rules[more] as number); k++)
+    for (let k = 0; k < (this.rules.values[more] as number); k++)
       out.push(
-        Array.from(this.rules.subarray(more + 1 + STRIDE * k, more + 1 + STRIDE * (k + 1))) as unknown as MergedRule,
+        Array.from(
+          this.rules.values.subarray(more + 1 + STRIDE * k, more + 1 + STRIDE * (k + 1)),
+        ) as unknown as MergedRule,
       );
     return out;
   }
@@ -197,29 +179,13 @@ export class AccessIndex {
     // Denies stand first and win: allows are painted, from the last rule back to the first, then denies wiped out.
     for (const [lo, hi, packed, window] of rules.toReversed()) {
       const condition = bare(packed);
-      if (!this.isOpen(window, atMs)) continue;
+      if (!this.windows.isOpen(window, atMs)) continue;
       const set = packed >= 0;
-      if (this.ownOf[condition] === 1) {
+      if (this.conditions.isOwn(condition)) {
         for (const page of this.tree.pagesBy(person))
           if (page >= lo && page <= hi && this.holds(condition, person, page, person))
             paint(bits, page, page, null, set);
-      } else paint(bits, lo, hi, condition === 0 ? null : this.bitsOf(condition), set);
-    }
-    return bits;
-  }
-
-  /** The pages whose layout and state fit a condition. */
-  private bitsOf(condition: number): Bits | null {
-    const { layouts, states } = this.conditions[condition] as Condition;
-    if (!layouts && !states) return null;
-    let bits = this.conditionBits.get(condition);
-    if (!bits) {
-      bits = new Uint32Array(this.tree.words);
-      const row = condition * this.tree.classes.length;
-      for (let page = 0; page < this.tree.classOf.length; page++)
-        if (this.fits[row + (this.tree.classOf[page] as number)] === 1)
-          bits[page >>> 5] = (bits[page >>> 5] as number) | (1 << (page & 31));
-      this.conditionBits.set(condition, bits);
+      } else paint(bits, lo, hi, condition === 0 ? null : this.conditions.bitsOf(condition), set);
     }
     return bits;
   }
@@ -251,14 +217,14 @@ export class AccessIndex {
           assignment,
           rules: this.rulesOfRole(assignment.role),
           branch: assignment.branch === undefined ? undefined : this.tree.interval(assignment.branch),
-          window: this.windowNumber(assignment.fromMs, assignment.untilMs),
+          window: this.windows.number(assignment.fromMs, assignment.untilMs),
         }));
     // The lists of a role are shared by permissions it treats alike; what is made of them is shared as well.
     for (let a = 0; a < this.permissions.length; a++) {
       let twin = 0;
       while (twin < a && !rows.every((row) => row.rules[twin] === row.rules[a])) twin++;
       if (twin < a) this.copyCell(p, a, p, twin);
-      else this.putRules(p, a, this.mergeFor(rows, a));
+      else this.putRules(p, a, mergedOf(rows, a));
     }
   }
 
@@ -274,82 +240,14 @@ export class AccessIndex {
     const anywhere = all.filter((rule) => rule[0] === NOWHERE);
     const [lead] = anywhere;
     this.nowhere[permission * this.assigned.length + person] =
-      lead && lead[2] === 0 && lead[3] === 0 ? ALL : this.store(anywhere);
+      lead && lead[2] === 0 && lead[3] === 0 ? ALL : this.rules.put(anywhere);
     const rules = all.filter((rule) => rule[1] !== NOWHERE);
     const at = this.cellAt(person, permission);
     const first = rules[0]?.[3] === 0 ? rules[0] : undefined;
     this.cells[at] = first ? first[0] : 1;
     this.cells[at + 1] = first ? first[1] : 0;
     this.cells[at + 2] = first ? first[2] : 0;
-    this.cells[at + 3] = this.store(first ? rules.slice(1) : rules);
-  }
-
-  private mergeFor(
-    rows: readonly {
-      assignment: PolicyPerson['assignments'][number];
-      branch: readonly [number, number] | undefined;
-      window: number;
-      rules: readonly (readonly MergedRule[])[];
-    }[],
-    permission: number,
-  ): readonly MergedRule[] {
-    // Most often one role alone says something, everywhere and always: then its own list is the answer.
-    const saying = rows.filter((row) => (row.rules[permission] as readonly MergedRule[]).length > 0);
-    const only = saying[0];
-    if (!only) return [];
-    if (saying.length === 1 && only.window === 0 && only.assignment.branch === undefined) {
-      const list = only.rules[permission] as readonly MergedRule[];
-      return list.every(isDeny) ? [] : list;
-    }
-    const out: MergedRule[] = [];
-    for (const { assignment, branch, window, rules } of saying) {
-      for (const [lo, hi, condition] of rules[permission] as readonly MergedRule[]) {
-        if (assignment.branch === undefined) {
-          out.push([lo, hi, condition, window]);
-          continue;
-        }
-        if (lo === NOWHERE) out.push([NOWHERE, NOWHERE, condition, window]);
-        if (!branch) continue;
-        const from = Math.max(lo, branch[0]);
-        const to = Math.min(hi, branch[1]);
-        if (from <= to) out.push([from, to, condition, window]);
-      }
-    }
-    if (out.every(isDeny)) return [];
-    const rules = pruned(out);
-    return rules.every(isDeny) ? [] : rules;
-  }
-
-  private windowNumber(fromMs = -Infinity, untilMs = Infinity): number {
-    const key = `${fromMs} ${untilMs}`;
-    const known = this.windowNumbers.get(key);
-    if (known !== undefined) return known;
-    const number = this.windowNumbers.size;
-    this.windowNumbers.set(key, number);
-    if (2 * number >= this.windows.length) {
-      const larger = new Float64Array(4 * number + 32);
-      larger.set(this.windows);
-      this.windows = larger;
-    }
-    this.windows[2 * number] = fromMs;
-    this.windows[2 * number + 1] = untilMs;
-    return number;
-  }
-
-  private store(rules: readonly MergedRule[]): number {
-    if (rules.length === 0) return NONE;
-    const at = this.used;
-    const needed = at + 1 + STRIDE * rules.length;
-    if (needed > this.rules.length) {
-      const larger = new Int32Array(Math.ceil(this.rules.length * 1.5) + STRIDE * rules.length);
-      larger.set(this.rules);
-      this.rules = larger;
-    }
-    this.rules[at] = rules.length;
-    let i = at + 1;
-    for (const rule of rules) for (const value of rule) this.rules[i++] = value;
-    this.used = needed;
-    return at;
+    this.cells[at + 3] = this.rules.put(first ? rules.slice(1) : rules);
   }
 
   /** Merged rules of one role as held, by permission number; permissions it treats alike share one list. */
@@ -367,7 +265,7 @@ export class AccessIndex {
             : this.tree.interval(branch);
         if (!interval) continue;
         const last = only ? interval[0] : interval[1];
-        const condition = this.conditionNumber({ own: own ?? false, layouts, states });
+        const condition = this.conditions.number({ own: own ?? false, layouts, states });
         const rule: MergedRule = [interval[0], last, grant.effect === 'deny' ? ~condition : condition, 0];
         for (const a of this.coveredPermissions(grant.permission))
           if (!missedDoor(held, grant, this.permissions[a] as string)) (lists[a] as MergedRule[]).push(rule);
@@ -389,35 +287,5 @@ export class AccessIndex {
     if (!list)
       this.coveredBy.set(pattern, (list = this.permissions.flatMap((id, a) => (covers(pattern, id) ? [a] : []))));
     return list;
-  }
-
-  private conditionNumber(condition: Condition): number {
-    const { own, layouts, states } = condition;
-    if (!own && !layouts && !states) return 0;
-    const key = JSON.stringify([own, layouts?.toSorted(), states?.toSorted()]);
-    const known = this.conditionNumbers.get(key);
-    if (known !== undefined) return known;
-    const number = this.conditions.push(condition) - 1;
-    this.conditionNumbers.set(key, number);
-    if (number >= this.ownOf.length) this.growConditions(number * 2);
-    this.ownOf[number] = own ? 1 : 0;
-    const { classes } = this.tree;
-    for (let k = 0; k < classes.length; k++) {
-      const there = classes[k] ?? null;
-      this.fits[number * classes.length + k] =
-        there === null
-          ? Number(!layouts && !states)
-          : Number((!layouts || layouts.includes(there.layout)) && (!states || states.includes(there.state)));
-    }
-    return number;
-  }
-
-  private growConditions(length: number): void {
-    const own = new Uint8Array(length);
-    own.set(this.ownOf);
-    this.ownOf = own;
-    const fits = new Uint8Array(length * this.tree.classes.length);
-    fits.set(this.fits);
-    this.fits = fits;
   }
 }

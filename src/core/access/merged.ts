@@ -1,9 +1,5 @@
-/** What must hold of the thing beside its branch. Number 0 is "nothing more". */
-export interface Condition {
-  own: boolean;
-  layouts: readonly string[] | undefined;
-  states: readonly string[] | undefined;
-}
+import { NOWHERE } from './tree';
+import type { Assignment } from './types';
 
 /**
  * A grant for one permission: page numbers from `lo` to `hi` inclusive, a condition (`~condition` for a deny), a window
@@ -35,4 +31,42 @@ export function pruned(rules: readonly MergedRule[]): readonly MergedRule[] {
   const kept: MergedRule[] = [];
   for (const rule of sorted) if (!kept.some((other) => isCoveredBy(rule, other))) kept.push(rule);
   return kept;
+}
+
+/** What one assignment brings: the merged rules of its role by permission number, its branch and its window. */
+export interface MergedRow {
+  assignment: Assignment;
+  /** Undefined where the assignment names none, or one that is not there. */
+  branch: readonly [number, number] | undefined;
+  window: number;
+  rules: readonly (readonly MergedRule[])[];
+}
+
+/** The rules of everything somebody holds for one permission; none when nothing allows. */
+export function mergedOf(rows: readonly MergedRow[], permission: number): readonly MergedRule[] {
+  // Most often one role alone says something, everywhere and always: then its own list is the answer.
+  const saying = rows.filter((row) => (row.rules[permission] as readonly MergedRule[]).length > 0);
+  const only = saying[0];
+  if (!only) return [];
+  if (saying.length === 1 && only.window === 0 && only.assignment.branch === undefined) {
+    const list = only.rules[permission] as readonly MergedRule[];
+    return list.every(isDeny) ? [] : list;
+  }
+  const out: MergedRule[] = [];
+  for (const { assignment, branch, window, rules } of saying) {
+    for (const [lo, hi, condition] of rules[permission] as readonly MergedRule[]) {
+      if (assignment.branch === undefined) {
+        out.push([lo, hi, condition, window]);
+        continue;
+      }
+      if (lo === NOWHERE) out.push([NOWHERE, NOWHERE, condition, window]);
+      if (!branch) continue;
+      const from = Math.max(lo, branch[0]);
+      const to = Math.min(hi, branch[1]);
+      if (from <= to) out.push([from, to, condition, window]);
+    }
+  }
+  if (out.every(isDeny)) return [];
+  const rules = pruned(out);
+  return rules.every(isDeny) ? [] : rules;
 }

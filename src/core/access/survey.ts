@@ -1,5 +1,6 @@
 import { countBits } from './bits';
-import { NOWHERE, type AccessIndex } from './compiled';
+import type { AccessIndex } from './compiled';
+import { NOWHERE } from './tree';
 
 /** How far a permission goes on a branch: for all that lies there, for some of it, for nothing. */
 export type Extent = 'yes' | 'some' | 'no';

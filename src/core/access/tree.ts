@@ -1,5 +1,8 @@
 import type { PageId, PersonId } from './types';
 
+/** The thing that lies nowhere, as a page number. Real pages count from 1. */
+export const NOWHERE = 0;
+
 export interface TreePage {
   id: PageId;
   parent: PageId | null;

@@ -1,4 +1,5 @@
 export * from './differences';
 export * from './words';
+export type { Effect } from './effects';
 export * from './impact';
 export * from './usage';

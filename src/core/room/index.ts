@@ -1,3 +1,4 @@
+export * from './asker';
 export * from './room';
 export * from './screens';
 export * from './writing';

@@ -1,29 +1,6 @@
-/**
- * Everything that is refused or fails as expected: a code, its kind, and the sentence for the person in front of it, with
- * what helps as its second part. `{name}` stands for what the one who refuses gives along. All sentences of refusals
- * stand here, so that they can be read, and translated, in one place.
- */
+import type { Kind } from './kinds';
 
-/** Kinds of refusals: HTTP status and title (RFC 9457, RFC 9110). */
-export const KINDS = {
-  'not-signed-in': [401, 'Not signed in'],
-  'wrong-sign-in': [401, 'Sign-in did not work'],
-  refused: [403, 'Not in your room'],
-  'foreign-request': [403, 'Request from elsewhere'],
-  'tool-missing': [403, 'Made with a tool you do not have'],
-  'not-found': [404, 'Not there'],
-  conflict: [409, 'Somebody else was here'],
-  'already-done': [409, 'Already done'],
-  'bad-input': [422, 'Something does not fit'],
-  'too-large': [413, 'Too large'],
-  'too-many': [429, 'Too many tries'],
-  misdirected: [421, 'Asked by another name'],
-  broken: [500, 'Something went wrong'],
-  'database-away': [503, 'Back in a moment'],
-} as const;
-export type Kind = keyof typeof KINDS;
-
-type Sentence = readonly [kind: Kind, sentence: string, remedy?: string];
+export type Sentence = readonly [kind: Kind, sentence: string, remedy?: string];
 
 export const REFUSALS = {
   // Requests as such.
@@ -310,26 +287,3 @@ export const REFUSALS = {
   'notice-same': ['already-done', 'Nothing of this notice was changed.'],
 } as const satisfies Record<string, Sentence>;
 export type RefusalCode = keyof typeof REFUSALS;
-
-type Holes<S extends string> = S extends `${string}{${infer Name}}${infer Rest}` ? Name | Holes<Rest> : never;
-type Written<C extends RefusalCode> = (typeof REFUSALS)[C] extends readonly [
-  string,
-  infer A extends string,
-  infer B extends string,
-]
-  ? `${A} ${B}`
-  : (typeof REFUSALS)[C] extends readonly [string, infer A extends string]
-    ? A
-    : never;
-/** What the sentence of a refusal needs to be given. */
-export type Given<C extends RefusalCode> = Record<Holes<Written<C>>, string | number>;
-
-export const kindOf = (code: RefusalCode): Kind => REFUSALS[code][0];
-
-/** The sentence of a refusal, its remedy with it. */
-export function refusalInWords<C extends RefusalCode>(code: C, given: Given<C>): string {
-  const [, ...parts] = REFUSALS[code] as Sentence;
-  return parts
-    .join(' ')
-    .replaceAll(/\{(\w+)\}/g, (_, name: string) => String((given as Record<string, unknown>)[name]));
-}

@@ -1,12 +1,13 @@
-import { useRef, useState } from 'react';
-import { EVERY, EVERY_WORDS, standing, type Every } from '@/core/duties';
+import { useState } from 'react';
+import { EVERY_WORDS, standing } from '@/core/duties';
 import type { Duty } from '@/core/wire';
 import { sayCalendarDay, sayTime, type Calendar } from '@/core/words';
 import { Icon } from '../kit/Icon';
 import { Confirm, Empty, Labelled, ProblemNote, Said, Safe, TRIAL, useFocusLater } from '../kit/parts';
 import { useSend } from '../kit/useSend';
+import { DutyForm } from './DutyForm';
 
-interface Props {
+export interface Props {
   duties: Duty[];
   /** Whom a duty can be given to; nobody where they may give none. */
   people: { id: string; name: string }[];
@@ -17,145 +18,10 @@ interface Props {
   calendar: Calendar;
   now: string;
 }
-const MOST = 200;
 
 /** By the day they are due, those without one last. */
 const inOrder = (duties: readonly Duty[]): Duty[] =>
   duties.toSorted((a, b) => (a.due ?? '9').localeCompare(b.due ?? '9') || a.id - b.id);
-
-/** Gives a duty, changes one or hands it over. */
-function DutyForm({
-  old,
-  people,
-  me,
-  onDone,
-  onClose,
-  onRemove,
-}: {
-  old?: Duty;
-  people: Props['people'];
-  me: string;
-  onDone: (duty: Duty, trial: boolean) => void;
-  onClose: () => void;
-  onRemove?: () => void;
-}) {
-  const { act, busy, problem, faultOf } = useSend();
-  const [text, setText] = useState(old?.text ?? '');
-  const [whose, setWhose] = useState(old?.whose.id ?? me);
-  const [due, setDue] = useState(old?.due ?? '');
-  const [every, setEvery] = useState<Every | ''>(old?.every ?? '');
-  const [missing, setMissing] = useState(false);
-  const area = useRef<HTMLTextAreaElement>(null);
-  const faults = {
-    text: faultOf('text') ?? faultOf('duty.text'),
-    whose: faultOf('whose'),
-    due: faultOf('due') ?? faultOf('duty.due'),
-  };
-  const isTold = Object.values(faults).some((fault) => fault !== undefined);
-  const give = async () => {
-    if (text.trim() === '') {
-      setMissing(true);
-      area.current?.focus();
-      return;
-    }
-    const duty = { text, whose, due: due || null, every: every || null };
-    const sent = await (old
-      ? act('PUT', `/api/duties/${old.id}`, { duty, version: old.version })
-      : act('POST', '/api/duties', duty));
-    if (sent?.ok) onDone(sent.value.duty, sent.value.trial === true);
-  };
-  // Whoever can no longer come in is still named where it is theirs.
-  const choices = old && !people.some(({ id }) => id === old.whose.id) ? [old.whose, ...people] : people;
-  return (
-    <form
-      className="card mb-4 grid gap-4 bg-paper"
-      aria-label={old ? 'Change this duty' : 'New duty'}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void give();
-      }}
-    >
-      <ProblemNote problem={isTold ? null : problem} />
-      <Labelled
-        label="What has to be done?"
-        fault={missing && text.trim() === '' ? 'Say what has to be done.' : faults.text}
-        hint={`${MOST - [...text].length} characters left.`}
-      >
-        {(ids) => (
-          <textarea
-            {...ids}
-            ref={area}
-            autoFocus
-            rows={2}
-            maxLength={MOST}
-            className="field"
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-            placeholder="Read the fares against the printed list"
-          />
-        )}
-      </Labelled>
-      <div className="grid gap-4 md:grid-cols-3">
-        <Labelled label="Whose turn is it?" fault={faults.whose}>
-          {(ids) => (
-            <select {...ids} className="field" value={whose} onChange={(event) => setWhose(event.target.value)}>
-              {choices.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {id === me ? `${name} (you)` : name}
-                </option>
-              ))}
-            </select>
-          )}
-        </Labelled>
-        <Labelled
-          label="Until when?"
-          fault={faults.due}
-          hint={due ? 'That day is still in time.' : 'Left empty: some time.'}
-        >
-          {(ids) => (
-            <input
-              {...ids}
-              type="date"
-              className="field"
-              value={due}
-              onChange={(event) => setDue(event.target.value)}
-            />
-          )}
-        </Labelled>
-        <Labelled label="Does it come again?">
-          {(ids) => (
-            <select
-              {...ids}
-              className="field"
-              value={every}
-              onChange={(event) => setEvery(EVERY.find((one) => one === event.target.value) ?? '')}
-            >
-              <option value="">No, it is done once</option>
-              {EVERY.map((one) => (
-                <option key={one} value={one}>
-                  {`Yes, ${EVERY_WORDS[one]}`}
-                </option>
-              ))}
-            </select>
-          )}
-        </Labelled>
-      </div>
-      <div className="flex flex-wrap items-center gap-2">
-        <button type="submit" className="btn btn-main" disabled={busy}>
-          {old ? (whose === old.whose.id ? 'Change it' : 'Hand it over') : 'Give it'}
-        </button>
-        <button type="button" className="btn" onClick={onClose}>
-          Cancel
-        </button>
-        {onRemove && (
-          <button type="button" className="btn btn-quiet ml-auto text-brick" onClick={onRemove}>
-            Take it away
-          </button>
-        )}
-      </div>
-    </form>
-  );
-}
 
 /** What has to be looked after: whose turn, until when; given, ticked off, handed over. */
 export function Duties(props: Props) {

@@ -8,7 +8,7 @@ import { FieldInput } from './FieldInput';
 import type { Wish } from './kept';
 import type { ItemDraft } from './useItem';
 import type { PictureChoice } from './PictureChooser';
-import type { PutIn } from './WritingArea';
+import type { PutIn } from './useWriting';
 import { WritingSkeleton } from './WritingSkeleton';
 
 // Fetched when they are needed: the first load of the screen stays small.

@@ -1,12 +1,12 @@
-import { Fragment, lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
-import { documentOf, isEmptyValue, keptElsewhere, textOf, type PageContent } from '@/core/content';
-import { handy, pictureSource } from '@/core/toolbar';
-import { Icon } from '../kit/Icon';
-import { Confirm, ProblemNote, Safe } from '../kit/parts';
+import { Fragment, lazy, Suspense, useEffect, useState } from 'react';
+import { documentOf, textOf, type PageContent } from '@/core/content';
+import { handy } from '@/core/toolbar';
+import { ProblemNote, Safe } from '../kit/parts';
 import { SignInAgain } from '../kit/SignInAgain';
 import { useKept } from '../kit/useKept';
 import { AboutContext, useAbout } from './about';
-import { ChecksPanel } from './ChecksPanel';
+import { Crumbs } from './Crumbs';
+import { DropDraft } from './DropDraft';
 import { EditorNotes } from './EditorNotes';
 import { ElementsContext } from './elements';
 import { FieldBlock } from './Fields';
@@ -14,17 +14,13 @@ import { FinishBar, type Finish } from './FinishBar';
 import { goToField } from './goToField';
 import type { Wish } from './kept';
 import { KeptPanel } from './KeptPanel';
-import { NotesPanel } from './NotesPanel';
-import { SchedulePanel } from './SchedulePanel';
-import { PicturePanel } from './panels';
-import type { EditorProps, KindProps, PanelParts } from './props';
-import { RemarksPanel } from './RemarksPanel';
-import { SendPanel } from './SendPanel';
+import { panelsBeside } from './panelsBeside';
+import { preparedFor } from './prepared';
+import type { EditorProps, KindProps } from './props';
 import { StateCard } from './StateCard';
 import { useChecks } from './useChecks';
 import { useItem } from './useItem';
 import { usePresence } from './usePresence';
-import { VersionsPanel } from './VersionsPanel';
 
 const loadConflictDialog = () => import('./ConflictDialog');
 const ConflictDialog = lazy(loadConflictDialog);
@@ -41,31 +37,9 @@ export function ItemEditor(props: EditorProps & KindProps) {
   );
 }
 
-function Screen({
-  item,
-  crumbs,
-  me,
-  may,
-  controls,
-  readOnlyWhy,
-  reviewers,
-  noteRequired,
-  remarks,
-  notes,
-  people,
-  theirFields,
-  screens,
-  toolbars,
-  allTools,
-  pictures,
-  ownPictures,
-  calendar,
-  now,
-  layouts,
-  settings,
-  previewHref,
-  panels,
-}: EditorProps & KindProps) {
+function Screen(props: EditorProps & KindProps) {
+  const { item, crumbs, me, may, controls, readOnlyWhy, reviewers, notes, people, theirFields } = props;
+  const { screens, toolbars, allTools, pictures, ownPictures, calendar, now, layouts, settings, previewHref } = props;
   const { one, partOf } = useAbout();
   const layoutOf = (content: PageContent) =>
     layouts.get(textOf(content, 'page.layout')) ?? (layouts.size === 1 ? [...layouts.values()][0] : undefined);
@@ -84,7 +58,6 @@ function Screen({
   const { content, change, state } = draft;
   const [note, setNote, forgetNote] = useKept(`change note ${item.id}`);
   const [askedOf, setAskedOf] = useState('');
-  const [dropping, setDropping] = useState(false);
   const [asking, setAsking] = useState<{ field: string; wish: Wish } | null>(null);
   const [newest, setNewest] = useState(notes);
   const [signIn, setSignIn] = useState(true);
@@ -111,90 +84,29 @@ function Screen({
   const send = async (how: Finish) => {
     if (await finish(how, { note, askedOf: askedOf ? Number(askedOf) : null })) forgetNote();
   };
-  const picture = layout?.fields.find((f) => f.kind === 'picture');
-  const kept = layout
-    ? keptElsewhere(layouts, layout, content).filter((field) => !isEmptyValue(content[field.id]))
-    : [];
-  const firstText = layout?.fields.find((field) => field.kind === 'rich');
-  const textTools = (field: string) => toolbars[layout?.id ?? '']?.[field] ?? { tools: [], keep: {}, groups: [] };
-  /** The pictures there are to choose from in a field. */
-  const picturesIn = (field: string) => {
-    const source = pictureSource(textTools(field).tools);
-    return source === 'all'
-      ? pictures
-      : pictures.filter(({ id, ofPart }) => ownPictures.includes(id) || (source === 'part' && ofPart));
-  };
-  const screen = screens[layout?.id ?? ''] ?? { elements: {}, main: [], side: [] };
-  /** By what they are called here. */
-  const fieldNames = new Map(
-    [...(layout?.fields ?? []), ...settings].map((field) => [field.id, screen.elements[field.id]?.label ?? field.name]),
-  );
-  /** What the screen hides or locks tells of itself where it is. */
-  const isPreparedAway = (field: string) => {
-    const state = screen.elements[field];
-    return state?.show === 'hidden' || state?.lock !== undefined;
-  };
-
-  const parts: PanelParts = {
-    page: item.id,
-    draft,
+  const { picture, firstText, kept, screen, fieldNames, textTools, picturesIn, isPreparedAway } = preparedFor(
+    layout,
     content,
-    change,
-    mayChange,
-    context: { people, me: me.id },
-    faultOf,
-  };
-  const clock = { calendar, now };
-  /** What can stand beside the fields. */
-  const beside: Record<string, ReactNode> = {
-    note: (
-      <SendPanel
-        note={note}
-        onNote={setNote}
-        noteRequired={noteRequired}
-        reviewers={reviewers}
-        askedOf={askedOf}
-        onAskedOf={setAskedOf}
-        people={people}
-        faultOf={action.faultOf}
-      />
-    ),
-    remarks: remarks && <RemarksPanel review={remarks.review} initial={remarks.remarks} {...clock} />,
-    checks: <ChecksPanel findings={findings} />,
-    banner: picture && (
-      <PicturePanel
-        name={picture.name}
-        value={textOf(content, picture.id) || null}
-        pictures={picturesIn(picture.id)}
-        readOnly={!mayChange(picture.id)}
-        onChange={(id) => change({ [picture.id]: id })}
-      />
-    ),
-    ...panels?.(parts),
-    schedule: <SchedulePanel item={item.id} planned={item.planned} mayRetire={may.retire} {...clock} />,
-    notes: <NotesPanel key={newest.length} item={item.id} initial={newest} {...clock} />,
-    versions: (
-      <VersionsPanel
-        item={item.id}
-        versions={item.versions}
-        {...clock}
-        onWriteOn={
-          may.edit
-            ? (older, of, version) => {
-                draft.goBackTo(version);
-                putIn(theirs(older));
-                if (note === '') setNote(`Back to the version of ${of}`);
-                setSaid(
-                  `This is ${theirFields === null ? '' : 'your part of '}the version of ${of} again, as your draft. Visitors see it when it is published.`,
-                );
-              }
-            : undefined
-        }
-      />
-    ),
-  };
+    { layouts, settings, screens, toolbars, pictures, ownPictures },
+  );
 
-  const blocks = { main: screen.main, side: screen.side };
+  const beside = panelsBeside({
+    props,
+    parts: { page: item.id, draft, content, change, mayChange, context: { people, me: me.id }, faultOf },
+    send: { note, onNote: setNote, askedOf, onAskedOf: setAskedOf, faultOf: action.faultOf },
+    picture: picture && { field: picture, from: picturesIn(picture.id) },
+    findings,
+    notes: newest,
+    onWriteOn: (older, of, version) => {
+      draft.goBackTo(version);
+      putIn(theirs(older));
+      if (note === '') setNote(`Back to the version of ${of}`);
+      setSaid(
+        `This is ${theirFields === null ? '' : 'your part of '}the version of ${of} again, as your draft. Visitors see it when it is published.`,
+      );
+    },
+  });
+
   /** A field or a panel, whichever has the id, where the screen puts it. */
   const block = (id: string) => {
     const field = layout?.fields.find((one) => one.id === id);
@@ -227,14 +139,7 @@ function Screen({
         <div className="flex min-w-0 flex-col">
           <div className="grid flex-1 content-start gap-4 px-4 py-4 md:px-10 [&>*]:min-w-0">
             <h1 className="sr-only">{textOf(content, 'title') || `A ${one} without a title`}</h1>
-            <p className="clip flex flex-wrap items-center gap-1.5 text-sm text-ink-2">
-              {crumbs.map((crumb, i) => (
-                <span key={i} className="flex items-center gap-1.5">
-                  {i > 0 && <Icon name="right" size={13} />} {crumb}
-                </span>
-              ))}
-              {layouts.size > 1 && <span>· layout “{layout?.name}”</span>}
-            </p>
+            <Crumbs crumbs={crumbs} layout={layouts.size > 1 ? (layout?.name ?? '') : null} />
             <EditorNotes
               item={item}
               one={one}
@@ -254,7 +159,7 @@ function Screen({
               calendar={calendar}
               now={now}
             />
-            {blocks.main.map(block)}
+            {screen.main.map(block)}
             {kept.length > 0 && (
               <KeptPanel
                 fields={kept}
@@ -322,21 +227,12 @@ function Screen({
           />
           <ProblemNote problem={action.problem} />
           {controls
-            .filter((id) => !blocks.main.includes(id) && !blocks.side.includes(id))
+            .filter((id) => !screen.main.includes(id) && !screen.side.includes(id))
             .map((id) => (
               <Fragment key={id}>{beside[partOf(id)]}</Fragment>
             ))}
-          {blocks.side.map(block)}
-          {state.status === 'kept' && !readOnly && (
-            <button
-              type="button"
-              className="btn btn-quiet btn-stop btn-small justify-self-start"
-              disabled={action.busy}
-              onClick={() => setDropping(true)}
-            >
-              Drop this draft
-            </button>
-          )}
+          {screen.side.map(block)}
+          {state.status === 'kept' && !readOnly && <DropDraft busy={action.busy} onDrop={() => void drop()} />}
         </aside>
 
         {state.status === 'conflict' && choosing && layout && (
@@ -377,19 +273,6 @@ function Screen({
             void draft.save();
           }}
         />
-        <Confirm
-          open={dropping}
-          title="Drop this draft?"
-          yes="Drop the draft"
-          busy={action.busy}
-          onYes={() => {
-            setDropping(false);
-            void drop();
-          }}
-          onNo={() => setDropping(false)}
-        >
-          It says again what visitors see. The draft is put aside under “Earlier versions”.
-        </Confirm>
       </div>
     </ElementsContext>
   );

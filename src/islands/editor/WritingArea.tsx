@@ -1,30 +1,24 @@
-import { DOMParser as SchemaParser, Slice } from '@tiptap/pm/model';
-import { EditorContent, useEditor, useEditorState } from '@tiptap/react';
+import { DOMParser as SchemaParser } from '@tiptap/pm/model';
+import { EditorContent, useEditorState } from '@tiptap/react';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { createPortal } from 'react-dom';
-import { emptyDocument, parseDocument, plainText, renderDocument, type Document } from '@/core/content';
+import { parseDocument, plainText, renderDocument, type Document } from '@/core/content';
 import type { Tool } from '@/core/inventory';
 import type { TextTools } from '@/core/room';
-import { handy } from '@/core/toolbar';
-import { Icon } from '../kit/Icon';
 import { useKept } from '../kit/useKept';
 import { useAbout } from './about';
-import { extensionsFor } from './extensions';
-import { pastedInWords, readPasted, tidied } from './paste';
+import { tidied } from './paste';
 import type { PictureChoice } from './PictureChooser';
 import { PreviewFrame } from './PreviewFrame';
-import { putDocument } from './putIn';
-import { inSight } from './inSight';
 import type { Wish } from './kept';
+import { ModeSwitch, type Mode } from './ModeSwitch';
 import { Toolbar } from './Toolbar';
+import { useWriting, type PutIn } from './useWriting';
 import { WritingSkeleton } from './WritingSkeleton';
 
 // For few, and seldom: fetched when they are asked for.
 const CodeView = lazy(() => import('./CodeView'));
 const FindBar = lazy(() => import('./FindBar'));
-
-/** Puts a text into a writing area; `undoable`: one undo there takes it back. */
-export type PutIn = (text: Document, undoable: boolean) => void;
 
 export interface WritingProps {
   label: string;
@@ -53,7 +47,6 @@ export interface WritingProps {
   onPreview: () => Promise<unknown>;
 }
 
-type Mode = 'visual' | 'preview' | 'code';
 /** The text itself, besides what the inventory lists as ways of seeing it. */
 const WRITING = { name: 'Writing', description: 'Text as it will look.' };
 
@@ -110,117 +103,20 @@ export default function WritingArea({
   const [finding, setFinding] = useState(false);
   const [full, setFull] = useState(false);
   const [code, setCode, forgetCode] = useKept(`code ${previewHref} ${label}`);
-  const pasted = useRef('');
-  const byKey = useRef(false);
-  const change = useRef(onChange);
-  change.current = onChange;
-  const [allowed] = useState(() =>
-    handy(
-      ids,
-      allTools.map((tool) => tool.id),
-    ),
-  );
-  // What comes from outside comes as plain words, where there is no tool for more.
-  const plainly = useRef(false);
-  const editor = useEditor({
-    immediatelyRender: false,
-    shouldRerenderOnTransaction: false,
-    injectCSS: false,
-    editable: !readOnly,
-    extensions: extensionsFor(
-      {
-        allowed,
-        tools: allTools,
-        keep,
-        loaded,
-        mayShow: (id) => pictures.some((picture) => picture.id === id),
-        isPlain: () => {
-          const is = plainly.current;
-          plainly.current = false;
-          return is;
-        },
-        say: (words) => setSaid([words, pasted.current].filter(Boolean).join(' ')),
-      },
-      pictures,
-      onAsk ?? null,
-    ),
-    content: loaded,
-    editorProps: {
-      ...inSight(),
-      // What a word processor or a web page puts on the clipboard is tidied first, and what has no place here is told.
-      transformPastedHTML: (html) => {
-        const read = readPasted(html);
-        pasted.current = pastedInWords(read);
-        setSaid(pasted.current);
-        // What was cut or copied in a writing area says so.
-        plainly.current = !allowed.has('paste.form') && !html.includes('data-pm-slice');
-        return read.html;
-      },
-      // A heading, list or table that comes first is one, also behind words that stand there already.
-      transformPasted: (slice, view) => {
-        const first = slice.content.firstChild;
-        const isStructure =
-          slice.openStart > 0 && slice.content.childCount > 1 && first !== null && first.type.name !== 'paragraph';
-        return isStructure && view.state.selection.$from.parent.content.size > 0
-          ? new Slice(slice.content, 0, slice.openEnd)
-          : slice;
-      },
-      handlePaste: (_, event) => {
-        const data = event.clipboardData;
-        if (!data || data.files.length === 0 || data.types.includes('text/html') || data.types.includes('text/plain'))
-          return false;
-        setSaid(
-          tools.some((tool) => tool.id === 'picture')
-            ? 'A picture or file cannot be pasted into a text. Pictures of the website are put in with the tool “Picture”.'
-            : 'A picture or file cannot be pasted into a text. Ask whoever looks after the pictures.',
-        );
-        return true;
-      },
-      // What was said stands until the next thing is done.
-      handleDOMEvents: {
-        keydown: (_, event) => {
-          byKey.current = true;
-          setSaid('');
-          pasted.current = '';
-          if (
-            !(event.ctrlKey || event.metaKey) ||
-            event.altKey ||
-            event.key.toLowerCase() !== 'f' ||
-            !tools.some((tool) => tool.id === 'find')
-          )
-            return false;
-          event.preventDefault();
-          setFinding(true);
-          return true;
-        },
-        mousedown: () => {
-          byKey.current = false;
-          setSaid('');
-        },
-      },
-      attributes: {
-        class: 'prose',
-        role: 'textbox',
-        'aria-multiline': 'true',
-        'aria-label': label,
-        ...(readOnly && { 'aria-readonly': 'true' }),
-      },
-    },
-    // A key that moves the cursor brings its line into sight; a press with the mouse is there already.
-    onSelectionUpdate: ({ editor: now }) => {
-      if (byKey.current && now.isFocused) now.commands.scrollIntoView();
-    },
-    onUpdate: ({ editor: now }) => {
-      const parsed = parseDocument(now.getJSON());
-      change.current(parsed.ok ? parsed.document : emptyDocument());
-    },
+  const editor = useWriting({
+    label,
+    loaded,
+    tools: ids,
+    keep,
+    allTools,
+    readOnly,
+    pictures,
+    onAsk: onAsk ?? null,
+    onReady,
+    onChange,
+    onFind: tools.some((tool) => tool.id === 'find') ? () => setFinding(true) : null,
+    onSay: setSaid,
   });
-  const ready = useRef(onReady);
-  ready.current = onReady;
-  useEffect(
-    () => (editor ? ready.current((text, undoable) => putDocument(editor, text, undoable)) : undefined),
-    [editor],
-  );
   const counts =
     useEditorState({ editor, selector: ({ editor: now }) => (now ? countsOf(now.getJSON()) : null) }) ??
     countsOf(loaded);
@@ -290,24 +186,11 @@ export default function WritingArea({
             ) : (
               <span className="px-2 text-ink-2">{modeOf(mode)?.description}</span>
             )}
-            {modes.length > 1 && (
-              <div role="group" aria-label="How the text is shown" className="ml-auto flex shrink-0 gap-1">
-                {modes.map((id) => (
-                  <button
-                    key={id}
-                    type="button"
-                    aria-pressed={mode === id}
-                    title={`${modeOf(id)?.name}: ${modeOf(id)?.description}`}
-                    data-anchor={id === 'preview' ? anchor('preview') : undefined}
-                    onClick={() => void show(id)}
-                    className={`flex min-h-[36px] items-center gap-1.5 rounded-s px-2 text-sm font-semibold hover:bg-pine-soft ${mode === id ? 'bg-sheet text-pine shadow-[inset_0_0_0_1px_var(--color-line-2)]' : 'text-ink-2'}`}
-                  >
-                    <Icon name={id === 'visual' ? 'draft' : id === 'preview' ? 'screen' : 'code'} size={16} />{' '}
-                    <span className="max-2xl:sr-only">{modeOf(id)?.name}</span>
-                  </button>
-                ))}
-              </div>
-            )}
+            <ModeSwitch
+              modes={modes.map((id) => ({ id, ...WRITING, ...modeOf(id) }))}
+              mode={mode}
+              onMode={(next) => void show(next)}
+            />
           </div>,
         )}
       {finding && mode === 'visual' && (

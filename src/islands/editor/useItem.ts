@@ -5,7 +5,7 @@ import { useSend } from '../kit/useSend';
 import type { Finish } from './FinishBar';
 import { goToField } from './goToField';
 import { useDraft } from './useDraft';
-import type { PutIn } from './WritingArea';
+import type { PutIn } from './useWriting';
 
 export type ItemDraft = ReturnType<typeof useDraft>;
 type Options = Parameters<typeof useDraft>[0];

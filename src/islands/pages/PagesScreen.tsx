@@ -1,24 +1,17 @@
 import type { Calendar } from '@/core/words';
 import type { ListedPage } from '@/core/content';
-import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { useRef, useState } from 'react';
 import type { PageFilter, PageList as Prepared, SavedFilter } from '@/core/lists';
-import type { Move } from '@/core/wire';
-import { dragWords } from '../kit/drag';
 import { Icon } from '../kit/Icon';
-import { Empty, ProblemNote, Safe, useFocusLater } from '../kit/parts';
-import { sendLong, type ProblemDetails, send, type Sent } from '../kit/send';
+import { ProblemNote, Safe, useFocusLater } from '../kit/parts';
+import { sendLong, type ProblemDetails } from '../kit/send';
 import { BulkBar } from './Bulk';
-import { CopyDialog, MakeDialog } from './MakeDialog';
-import { MoveDialog } from './MoveDialog';
-import { collide, zoneOf } from './dropZones';
 import type { Choices } from './PageFilters';
+import { PageDialogs, type Asking, type Undo } from './PageDialogs';
+import { PagesAsTree } from './PagesAsTree';
 import { PageList } from './PageList';
-import { RetireDialog, type Retiring } from './RetireDialog';
 import { RowMenu, type RowAction } from './RowMenu';
-import { placeByKey, placeOnDrop, type Place, type Zone } from './model';
-import { ArrangeRow } from './ArrangeRow';
-import { TreeRows } from './TreeRows';
+import { type Place } from './model';
 import { useTree } from './useTree';
 
 export interface PagesProps {
@@ -46,19 +39,6 @@ export function PagesScreen(props: PagesProps) {
   );
 }
 
-/** The request that takes something back, and what is said then. */
-interface Undo {
-  send: (onProgress: (done: number) => void) => Promise<Sent<unknown>>;
-  words: string;
-  /** How many pages it is about. */ of?: number;
-}
-type Asking =
-  | { what: 'make'; below: ListedPage | null }
-  | { what: 'copy'; page: ListedPage }
-  | { what: 'move'; page: ListedPage; to: Place | null }
-  | { what: 'retire'; page: ListedPage; as: Retiring }
-  | null;
-
 function Screen({
   initial,
   view: view0,
@@ -81,7 +61,6 @@ function Screen({
   const [filter, setFilter] = useState<PageFilter>(filter0);
   const [chosen, setChosen] = useState<ReadonlyMap<string, string> | null>(null);
   const [asking, setAsking] = useState<Asking>(null);
-  const [over, setOver] = useState<{ id: string; zone: Zone; fits: boolean } | null>(null);
   const [said, setSaid] = useState<{ words: string; undo: Undo | null } | null>(null);
   /** Counts what was done, so that the list is asked for anew. */
   const [version, setVersion] = useState(0);
@@ -89,7 +68,6 @@ function Screen({
   /** How far taking back is. */
   const [back, setBack] = useState<{ done: number; of: number } | null>(null);
   const note = useRef<HTMLDivElement>(null);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
 
   const pageOf = (id: string) => tree.tree.pages.get(id);
   const choose = (page: { id: string; title: string }, on: boolean) =>
@@ -243,74 +221,13 @@ function Screen({
         />
       )}
       {view === 'tree' ? (
-        <>
-          <p role="status" className="sr-only">
-            {tree.searching &&
-              !tree.waiting &&
-              `${tree.rows.length} ${tree.rows.length === 1 ? 'page' : 'pages'} shown`}
-          </p>
-          {tree.failed && <p className="note note-brick mb-3">{tree.failed}</p>}
-          <nav aria-label="Your part of the site" data-anchor="pages.tree.tree" className="relative">
-            <DndContext
-              sensors={sensors}
-              accessibility={dragWords((id) => pageOf(id)?.title ?? 'The page')}
-              collisionDetection={collide}
-              onDragMove={(event) =>
-                setOver(
-                  event.over
-                    ? {
-                        id: String(event.over.id),
-                        zone: zoneOf(event),
-                        fits:
-                          placeOnDrop(tree.tree, String(event.active.id), String(event.over.id), zoneOf(event)) !==
-                          null,
-                      }
-                    : null,
-                )
-              }
-              onDragEnd={(event) => {
-                setOver(null);
-                if (event.over)
-                  move(
-                    String(event.active.id),
-                    placeOnDrop(tree.tree, String(event.active.id), String(event.over.id), zoneOf(event)),
-                  );
-              }}
-              onDragCancel={() => setOver(null)}
-            >
-              <TreeRows rows={tree.rows} onToggle={tree.toggle}>
-                {(row) => (
-                  <ArrangeRow
-                    row={row}
-                    busy={tree.loading.has(row.page.id)}
-                    zone={over?.id === row.page.id && over.fits ? over.zone : null}
-                    chosen={chosen === null ? null : chosen.has(row.page.id)}
-                    onToggle={tree.toggle}
-                    onChoose={(_, on) => choose(row.page, on)}
-                    onKeyMove={(id, key) => move(id, placeByKey(tree.tree, id, key))}
-                    menu={<RowMenu page={row.page} onAction={(action) => act(row.page, action)} />}
-                  />
-                )}
-              </TreeRows>
-            </DndContext>
-            {tree.rows.some((row) => row.page.may.arrange && row.page.parent !== null) && (
-              <p className="hint mt-2 max-sm:hidden">
-                Move a page by its handle, by “Move…” behind its three dots, or from its title with Alt and the arrow
-                keys.
-              </p>
-            )}
-            {tree.rows.length === 0 && tree.searching && !tree.waiting && (
-              <Empty icon="search" title={`No page speaks of “${tree.typed.trim()}”`}>
-                Try fewer letters. Only pages of your part of the site are listed.
-              </Empty>
-            )}
-            {tree.rows.length === 0 && !tree.searching && (
-              <Empty icon="files" title="No pages are in your part of the site">
-                Ask the keyholder which pages you look after.
-              </Empty>
-            )}
-          </nav>
-        </>
+        <PagesAsTree
+          tree={tree}
+          chosen={chosen}
+          onChoose={choose}
+          onMove={move}
+          menu={(page) => <RowMenu page={page} onAction={(action) => act(page, action)} />}
+        />
       ) : (
         <PageList
           key={version}
@@ -326,65 +243,13 @@ function Screen({
           now={now}
         />
       )}
-      {asking?.what === 'make' && (
-        <MakeDialog
-          below={asking.below}
-          pages={[...tree.tree.pages.values()]}
-          layouts={layouts}
-          onClose={() => setAsking(null)}
-          onMade={(words) => void done(words, null)}
-        />
-      )}
-      {asking?.what === 'copy' && (
-        <CopyDialog page={asking.page} onClose={() => setAsking(null)} onDone={(words) => void done(words, null)} />
-      )}
-      {asking?.what === 'move' && (
-        <MoveDialog
-          page={asking.page}
-          to={asking.to}
-          pages={[...tree.tree.pages.values()]}
-          onClose={() => setAsking(null)}
-          onDone={(words, back: Move | null) =>
-            void done(
-              words,
-              back && {
-                send: () =>
-                  send('POST', `/api/pages/${back.page}/move`, {
-                    parent: back.parent,
-                    index: back.index,
-                    redirect: false,
-                  }),
-                words: `${asking.page.title} is back where it was.`,
-              },
-              asking.page.id,
-            )
-          }
-        />
-      )}
-      {asking?.what === 'retire' && (
-        <RetireDialog
-          page={asking.page}
-          as={asking.as}
-          onClose={() => setAsking(null)}
-          onDone={(words) =>
-            void done(
-              words,
-              asking.as === 'delete'
-                ? {
-                    send: () => send('POST', `/api/items/${asking.page.id}/bring-back`),
-                    words: `${asking.page.title} is back.`,
-                  }
-                : asking.as === 'take-down'
-                  ? {
-                      send: () => send('POST', `/api/items/${asking.page.id}/retire`, { do: 'put-back' }),
-                      words: `${asking.page.title} is on the website again.`,
-                    }
-                  : null,
-              asking.page.id,
-            )
-          }
-        />
-      )}
+      <PageDialogs
+        asking={asking}
+        pages={[...tree.tree.pages.values()]}
+        layouts={layouts}
+        onClose={() => setAsking(null)}
+        onDone={(words, undo, on) => void done(words, undo, on)}
+      />
     </div>
   );
 }

@@ -8,7 +8,6 @@ import {
   scopeInWords,
   VISIT,
   wayInWords,
-  type Decision,
   type Extent,
   type Names,
   type Place,
@@ -16,16 +15,14 @@ import {
   type PolicyPerson,
 } from '@/core/access';
 import { scopeNames } from '@/core/inventory';
-import { grantInWords, operationInWords, policyOf, remediesFor, type Operation, type Plan } from '@/core/plan';
+import { policyOf, type Plan } from '@/core/plan';
 import { room, type RoomTask } from '@/core/room';
-import type { WhyGroup } from '@/core/wire';
 import { isDay, sayDay, type Calendar } from '@/core/words';
 import { inventory } from '@/office';
 import { findInstant, now } from '../clock';
-import { listPages, type PageFacts, liveNameOf } from '../tree/tree';
+import { listPages, type PageFacts } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { namesFor, sampleOf, type Access } from '../gate/access';
-import { notFound } from '../gate/problems';
 import { listPeople, type Person } from '../people/people';
 import { getLivePlan, getPreparedPlan } from '../plan/plans';
 
@@ -84,7 +81,8 @@ export const PLAN_CHOICE = {
 };
 
 export const permissionIds = [...inventory.permissions.keys()];
-const isPlaced = (permission: string) => inventory.permissions.get(permission as never)?.placed ?? permission === VISIT;
+export const isPlaced = (permission: string) =>
+  inventory.permissions.get(permission as never)?.placed ?? permission === VISIT;
 
 export async function loadSurvey(tx: Tx, access: Access, asked: Asked): Promise<Survey> {
   const plan =
@@ -179,34 +177,6 @@ export function mapRows(survey: Survey, branch: string | null): MapRow[] {
   });
 }
 
-/**
- * Why one row may or may not, on every page of a branch: pages with the same reason together, the larger group first.
- */
-export function whyOn(survey: Survey, row: string, permission: string, branch: string | null): WhyGroup[] {
-  const { policy, pages, names, atMs } = survey;
-  if (!policy.people.has(row)) throw notFound(row === '' ? 'This person' : 'This row');
-  const there = isPlaced(permission)
-    ? pages.filter((p) => branch === null || p.place.path.includes(branch))
-    : [undefined];
-  const groups = new Map<string, WhyGroup>();
-  for (const page of there) {
-    const decision = decide(policy, { person: row, permission, ...(page && { place: page.place }), atMs });
-    const words = explainInWords(decision, permission, names);
-    let group = groups.get(words);
-    if (!group)
-      groups.set(
-        words,
-        (group = { allowed: decision.allowed, words, ways: waysOf(decision, permission, names), pages: [], count: 0 }),
-      );
-    group.count++;
-    if (page && group.pages.length < 5) group.pages.push(liveNameOf(page));
-  }
-  return [...groups.values()].sort((a, b) => b.count - a.count);
-}
-
-const waysOf = (decision: Decision, permission: string, names: Names): string[] =>
-  decision.because.length > 1 ? decision.because.map((way) => `${wayInWords(way, permission, names)}.`) : [];
-
 export interface Able {
   id: string;
   name: string;
@@ -257,103 +227,6 @@ export function whoCan(
     .filter((person) => !able.some((one) => one.id === person.id))
     .map((person) => ({ id: person.id, name: person.name, words: explainInWords(ask(person.id), permission, names) }));
   return { able, unable, everyone: ask(null).allowed };
-}
-
-export interface RemedyTold {
-  /** What would be changed, a sentence each. */
-  steps: string[];
-  /** Others for whom it would count, too. */
-  alsoFor: string[];
-  /** The role and the operations to prepare; null for what is changed elsewhere. */
-  prepare: { role: string; operations: Operation[] } | null;
-  /** Where else it is changed. */
-  elsewhere: string | null;
-}
-export interface WhyOne {
-  allowed: boolean;
-  words: string;
-  ways: string[];
-  misses: string[];
-  remedies: RemedyTold[];
-}
-
-/**
- * Why one person or role may or may not do something to one page, what came close, and the least changes that would
- * allow it.
- */
-export function whyOne(survey: Survey, row: PolicyPerson, permission: string, place: Place | undefined): WhyOne {
-  const { plan, people, names, atMs } = survey;
-  const everybody = [...people.filter((p) => p.id !== row.id), row];
-  const policy = policyOf(inventory, plan, everybody);
-  const question = {
-    person: row.id,
-    permission,
-    author: row.id,
-    ...(place && isPlaced(permission) && { place }),
-    atMs,
-  };
-  const decision = decide(policy, question);
-  const first = row.name.split(' ')[0] ?? row.name;
-  const remedies = remediesFor(inventory, plan, everybody, question, decision)
-    .slice(0, 4)
-    .map((remedy): RemedyTold => {
-      switch (remedy.kind) {
-        case 'plan':
-          return {
-            steps: remedy.operations.map((op) => stepInWords(op, names)),
-            alsoFor: remedy.alsoFor,
-            prepare: {
-              role: ('role' in (remedy.operations[0] ?? {}) && (remedy.operations[0] as { role: string }).role) || '',
-              operations: remedy.operations,
-            },
-            elsewhere: null,
-          };
-        case 'assignment':
-          return {
-            steps: [
-              `Let ${row.name} hold “${names.role(remedy.before.role)}” ${remedy.after.branch === undefined ? '' : `under ${names.page(remedy.after.branch)} `}at that time.`,
-            ],
-            alsoFor: [],
-            prepare: null,
-            elsewhere: '/room/people',
-          };
-        case 'resume':
-          return {
-            steps: [`Let ${first} work again: the account is paused.`],
-            alsoFor: [],
-            prepare: null,
-            elsewhere: '/room/people',
-          };
-        case 'nobody':
-          return {
-            steps: ['Nothing: nobody gives the second look to their own work. Somebody else has to.'],
-            alsoFor: [],
-            prepare: null,
-            elsewhere: null,
-          };
-      }
-    });
-  return {
-    allowed: decision.allowed,
-    words: explainInWords(decision, permission, names),
-    ways: decision.because.map((way) => `${wayInWords(way, permission, names)}.`),
-    misses: [
-      ...new Set(
-        (decision.missed ?? [])
-          .slice(1, 6)
-          .map((nearest) => explainInWords({ ...decision, nearest }, permission, names)),
-      ),
-    ],
-    remedies,
-  };
-}
-
-/** What an operation of a remedy would do, as the administrator says it. */
-function stepInWords(op: Operation, names: Names): string {
-  if (op.do === 'add-grant')
-    return `Allow “${names.role(op.role)}” to ${grantInWords(inventory, op.grant, names.page)}.`;
-  if (op.do === 'remove-grant') return `Take the “must not” away from “${names.role(op.role)}”.`;
-  return `“${'role' in op ? names.role(op.role) : ''}”: ${operationInWords(inventory, op, names.role)}.`;
 }
 
 export interface Abilities {

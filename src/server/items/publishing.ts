@@ -1,28 +1,21 @@
-import { and, asc, eq, inArray, isNotNull, isNull, lte, sql } from 'drizzle-orm';
-import { checkPage, hrefsIn, ownPath, textOf, type PageContent } from '@/core/content';
-import { policyOf, publishingOf, type Plan } from '@/core/plan';
+import { and, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
+import { checkPage, hrefsIn, ownPath, type PageContent } from '@/core/content';
+import { publishingOf, type Plan } from '@/core/plan';
 import type { JudgedFinding } from '@/core/wire';
-import { sayTime } from '@/core/words';
-import { inventory } from '@/office';
 import { record } from '../activity/activity';
-import { siteCalendar } from '../calendar';
 import { now } from '../clock';
-import { isDatabaseAway, type Tx } from '../db/client';
-import { drafts, media, items, publications, reviews, revisions, schedules, sites } from '../db/schema';
+import { type Tx } from '../db/client';
+import { drafts, media, items, publications, reviews, revisions, schedules } from '../db/schema';
 import type { Access } from '../gate/access';
-import { mayNow } from '../gate/authorize';
 import { Problem, problemAt } from '../gate/problems';
 import { instantOf } from '../typedHour';
-import { findPolicyPerson } from '../people/people';
-import { getLivePlan } from '../plan/plans';
 import { formOf, layoutOf, type ItemRow } from './forms';
-import { mustFindItem, hrefFor, hrefOf, needOf } from './items';
+import { mustFindItem, hrefFor } from './items';
 import { beginDraft } from './begin';
-import { findBranch, findForbiddenBelow } from './branches';
 import { withAddresses } from './links';
 import { answers } from './references';
 import { applySettings } from '../tree/addresses';
-import { findPlace, type PageFacts } from '../tree/tree';
+import { type PageFacts } from '../tree/tree';
 
 /** Who does something: a person, or Safe Room itself when its time has come. */
 export type Actor = Pick<Access, 'site'> & { signedInId: number; plan: Plan };
@@ -214,118 +207,6 @@ export async function takeDown(tx: Tx, itemIds: readonly number[]): Promise<void
     .update(items)
     .set({ downRevisionId: sql`${items.liveRevisionId}`, downAt: now(), liveRevisionId: null })
     .where(and(inArray(items.id, [...itemIds]), isNotNull(items.liveRevisionId)));
-}
-
-let lookedAt = 0;
-const LOOK_EVERY_MS = 5000;
-
-/**
- * Does what has come due. Asked before every answer of the website and the back office, so that nobody ever sees a page
- * later than its time; several processes share the work by row locks. Each thing is a transaction of its own, and one
- * that fails is told on the page and in the activity instead of being tried for ever.
- */
-export async function settleDue(tx: Tx, force = false): Promise<number> {
-  const at = now();
-  if (!force && at.getTime() - lookedAt < LOOK_EVERY_MS) return 0;
-  lookedAt = at.getTime();
-  const due = await tx
-    .select({ id: schedules.id })
-    .from(schedules)
-    .where(and(isNull(schedules.doneAt), lte(schedules.dueAt, at)))
-    .orderBy(asc(schedules.dueAt), asc(schedules.id));
-  let done = 0;
-  for (const { id } of due) {
-    try {
-      if (await tx.transaction((inner) => settleOne(inner, id))) done++;
-    } catch (error) {
-      // A database that is away is no reason: it is tried again with the next answer.
-      if (isDatabaseAway(error)) throw error;
-      const failed = error instanceof Problem ? error.detail : 'Something went wrong.';
-      await tx.transaction((inner) => giveUp(inner, id, failed));
-    }
-  }
-  return done;
-}
-
-async function settleOne(tx: Tx, id: number): Promise<boolean> {
-  const [entry] = await tx
-    .select()
-    .from(schedules)
-    .where(and(eq(schedules.id, id), isNull(schedules.doneAt)))
-    .for('update', { skipLocked: true });
-  if (!entry) return false;
-  const [site] = await tx.select().from(sites).where(eq(sites.id, entry.siteId));
-  if (!site) return false;
-  const actor: Actor = { site, signedInId: entry.madeBy ?? 0, plan: await getLivePlan(tx, site) };
-  const [item] = await tx.select().from(items).where(eq(items.id, entry.itemId));
-  if (!item || item.deletedAt) throw new Problem('deleted-before');
-  await mustStillMay(tx, actor, entry, item);
-  if (entry.what === 'publish') {
-    const [revision] = await tx
-      .select()
-      .from(revisions)
-      .where(eq(revisions.id, entry.revisionId ?? 0));
-    if (!revision) throw new Problem('version-gone');
-    await putOnline(tx, actor, entry.itemId, revision.id, revision.content, entry.dueAt);
-    await record(tx, actor, 'published, as planned', textOf(revision.content, 'title'), {
-      href: hrefOf(item),
-      detail: sayTime(entry.dueAt, siteCalendar(site), now()),
-    });
-  } else {
-    const branch = await findBranch(tx, site.id, entry.itemId);
-    await takeDown(
-      tx,
-      branch.map((page) => page.id),
-    );
-    await record(tx, actor, 'taken down, as planned', await titleOf(tx, entry.itemId), { href: hrefOf(item) });
-  }
-  await tx.update(schedules).set({ doneAt: now() }).where(eq(schedules.id, id));
-  return true;
-}
-
-/** What is planned is done in the name of whoever planned it, so they must be able to do it when its time comes. */
-async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$inferSelect, item: ItemRow): Promise<void> {
-  const maker = entry.madeBy === null ? undefined : await findPolicyPerson(tx, entry.madeBy);
-  if (!maker) throw new Problem('planner-gone');
-  if (maker.suspended) throw new Problem('planner-paused', { person: maker.name });
-  const access: Access = {
-    ...actor,
-    tokenHash: '',
-    who: maker,
-    trial: null,
-    policy: policyOf(inventory, actor.plan, [maker]),
-    calendar: siteCalendar(actor.site),
-  };
-  const place = await findPlace(tx, actor.site.id, entry.itemId);
-  const may = (permission: string) => mayNow(access, permission, { place }).allowed;
-  if (entry.what === 'publish') {
-    if (!may(needOf(item, 'publish')) && !may('review.decide'))
-      throw new Problem('planner-may-not-publish', { person: maker.name });
-  } else if (
-    !may(needOf(item, 'retire')) ||
-    (await findForbiddenBelow(tx, access, 'page.retire', [entry.itemId])).size > 0
-  )
-    throw new Problem('planner-may-not-retire', { person: maker.name });
-}
-
-/** Ends a plan that cannot be done, and says so where somebody will look. */
-async function giveUp(tx: Tx, id: number, failed: string): Promise<void> {
-  const [entry] = await tx
-    .update(schedules)
-    .set({ doneAt: now(), failed })
-    .where(and(eq(schedules.id, id), isNull(schedules.doneAt)))
-    .returning();
-  const [site] = entry ? await tx.select().from(sites).where(eq(sites.id, entry.siteId)) : [];
-  if (entry && site && entry.madeBy !== null)
-    await record(
-      tx,
-      { site, signedInId: entry.madeBy },
-      entry.what === 'publish'
-        ? 'planned to publish, and it could not be done'
-        : 'planned to take down, and it could not be done',
-      await titleOf(tx, entry.itemId),
-      { href: await hrefFor(tx, entry.itemId), detail: failed },
-    );
 }
 
 /** What items are called in the back office, by their numbers. */

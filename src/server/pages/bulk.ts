@@ -17,9 +17,11 @@ import { mustLeave } from '../items/allowed';
 import { lockItems } from '../items/items';
 import { titleOf } from '../items/publishing';
 import { mustBeDone, sortOut, type Refused } from '../items/together';
-import { bringBack, deleteItems, previewRetiring, putBack, takeItemsDown, type SiteLinks } from './retire';
-import { movePage, previewMove } from './move';
+import { previewRetiring, putBack, takeItemsDown, type SiteLinks } from './retire';
+import { bringBack, deleteItems } from './deleted';
+import { movePage } from './move';
 import { findAllPlaced, listPages } from '../tree/tree';
+import { shownInWords, notesOfRetiring, notesOfMove } from './bulkWords';
 
 /** What doing it with a page needs, and taking it back. */
 const NEEDS: Record<Bulk['do'] | StepBack['do'], string> = {
@@ -38,8 +40,6 @@ const AUDIENCE = {
   'as-above': 'Visitors as of the page above',
 };
 
-const shownInWords = (shown: boolean) => (shown ? 'Shown in navigation' : 'Left out of navigation');
-
 async function showInNavigation(tx: Tx, access: Access, ids: readonly number[], shown: boolean): Promise<Refused> {
   const found = await lockItems(tx, access.site.id, ids);
   const places = await findAllPlaced(tx, access.site.id, ids);
@@ -54,44 +54,6 @@ async function showInNavigation(tx: Tx, access: Access, ids: readonly number[], 
   await adjust(tx, access, [...can.values()], { inNavigation: shown }, shownInWords(shown));
   return refused;
 }
-
-/** Some things by name: the first of them, and how many more there are. */
-const few = (names: readonly string[]): string =>
-  names.length <= 3 ? names.join(', ') : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;
-
-const linksInWords = (links: readonly { title: string }[], what: string): string[] =>
-  links.length === 0 ? [] : [`${what} ${few([...new Set(links.map((link) => `“${link.title}”`))])}.`];
-
-/** What comes with a move, as a single one tells it. */
-async function notesOfMove(
-  tx: Tx,
-  access: Access,
-  move: { page: number; parent: number; index: number },
-  known: SiteLinks,
-): Promise<string[]> {
-  const { addresses, below, visitors, links, lists } = await previewMove(tx, access, move, known.links);
-  // That of the page itself is the shortest.
-  const [first] = addresses.toSorted((a, b) => a.from.length - b.from.length);
-  return [
-    ...(below > 0 ? [`With ${below} below.`] : []),
-    ...(first
-      ? [
-          `${addresses.length === 1 ? 'Its address changes' : `${addresses.length} addresses change`}: ${first.from} → ${first.to}${addresses.length > 1 ? ' …' : ''}; the old ${addresses.length === 1 ? 'one leads' : 'ones lead'} there.`,
-        ]
-      : []),
-    ...lists,
-    ...(visitors ? [visitors] : []),
-    ...linksInWords(links, 'Links that follow by themselves stand on'),
-  ];
-}
-
-/** What comes with taking a page away, as a single time tells it. */
-const notesOfRetiring = ({ below, also, drafts, links }: RetirePreview): string[] => [
-  ...(below > 0 ? [`With ${below} below.`] : []),
-  ...also.map((what) => `${what} goes along.`),
-  ...(drafts > 0 ? [`${drafts === 1 ? 'One draft is' : `${drafts} drafts are`} not published yet.`] : []),
-  ...linksInWords(links, 'Links will lead nowhere on'),
-];
 
 interface Done {
   words: string;

@@ -18,11 +18,11 @@ import {
   mustFindPerson,
   loadAssignable,
   lockPeople,
-  mustBeFree,
   toGiven,
   writeAssignments,
   type GivenAssignment,
 } from './assign';
+import { mustBeFree } from './details';
 import { sendMail } from './mails';
 import { listPeople, type Person } from './people';
 

@@ -4,7 +4,8 @@ import type { Tx } from '../db/client';
 import { tryOut } from '../db/tryOut';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
-import { mustFindPerson, lockPeople, setAssignments, setSuspended, toGiven } from './assign';
+import { mustFindPerson, lockPeople, setAssignments, toGiven } from './assign';
+import { setSuspended } from './details';
 
 async function changeOne(tx: Tx, access: Access, id: number, change: ManyChange): Promise<string | null> {
   const { person } = await mustFindPerson(tx, access, id);

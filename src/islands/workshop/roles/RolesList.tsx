@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import type { Operation } from '@/core/plan';
 import { slugFrom } from '@/core/content';
 import { freeId } from '@/core/ids';
@@ -9,6 +9,7 @@ import { useSend } from '../../kit/useSend';
 import { Archive } from './Archive';
 import type { Doing, RoleRow } from './model';
 import { NameDialog } from './NameDialog';
+import { Menu } from './RoleMenu';
 
 export interface RolesListProps {
   roles: RoleRow[];
@@ -280,27 +281,5 @@ function List({ roles, revision, mayEdit, mayMove, language }: RolesListProps) {
         />
       )}
     </div>
-  );
-}
-
-/** A few further actions behind one small button. */
-function Menu({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <details
-      className="relative"
-      onBlur={(event) => {
-        if (!event.currentTarget.contains(event.relatedTarget)) event.currentTarget.open = false;
-      }}
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') event.currentTarget.open = false;
-      }}
-    >
-      <summary className="btn btn-small btn-quiet list-none" aria-label={label}>
-        More <Icon name="down" size={14} />
-      </summary>
-      <div className="card absolute top-full right-0 z-20 mt-1 grid w-52 gap-0.5 p-1 shadow-lg [&>button]:rounded-s [&>button]:px-3 [&>button]:py-1.5 [&>button]:text-left [&>button:hover]:bg-pine-soft">
-        {children}
-      </div>
-    </details>
   );
 }

@@ -3,45 +3,24 @@ import { createPortal } from 'react-dom';
 import type { Place } from '@/core/access';
 import { roleNames, ruleFor, screenRuleInWords } from '@/core/plan';
 import { askerFor, editOf, screensOf } from '@/core/room';
-import { arrange, editScreens, isArrangement, type Element, type ElementSaid, type ElementState } from '@/core/screens';
+import { arrange, editScreens, isArrangement, type Element, type ElementSaid } from '@/core/screens';
 import { sayList } from '@/core/words';
 import { inventory } from '@/office';
 import { BoardEditor } from '../../kit/BoardEditor';
-import { Icon } from '../../kit/Icon';
 import { PagePicker } from '../../kit/PagePicker';
 import { useFocusLater } from '../../kit/parts';
 import { sampleOf } from '../model';
 import { ElementPanel } from '../screens/ElementPanel';
 import { ListPanel } from '../screens/ListPanel';
+import { Marks } from '../screens/Marks';
+import { ScreenRules } from '../screens/ScreenRules';
+import { ScreensBeside } from '../screens/ScreensBeside';
 import type { StepProps } from './step';
 
 const FORMS = editScreens(inventory);
 const [FIRST] = FORMS;
 const keyOf = ({ type, layout }: (typeof FORMS)[number]) => `${type.id} ${layout.id}`;
 const nameOf = ({ layout }: (typeof FORMS)[number]) => layout.name;
-
-/** What stands on the miniature for a state, as marks. */
-function Marks({ state }: { state: ElementState }) {
-  const marks = [
-    state.show === 'hidden' && (['eye', 'hidden'] as const),
-    state.show === 'closed' && (['down', 'closed at first'] as const),
-    state.show === 'shown' && (['eye', 'open'] as const),
-    state.lock !== undefined && (['lock', 'locked'] as const),
-    state.required && (['check', 'must be filled in'] as const),
-    state.choices && (['list', `offers ${state.choices.length}`] as const),
-    state.value !== undefined && (['draft', 'filled beforehand'] as const),
-  ].filter((mark) => mark !== false && mark !== undefined);
-  if (marks.length === 0) return null;
-  return (
-    <span className="mt-0.5 flex flex-wrap gap-1">
-      {marks.map(([icon, words]) => (
-        <span key={words} className="pill pill-sun text-sm">
-          <Icon name={icon} size={13} /> {words}
-        </span>
-      ))}
-    </span>
-  );
-}
 
 /** The edit screens themselves, smaller: what is on them, in which order, in whose words, and what can be changed. */
 export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnly, setWarning }: StepProps) {
@@ -259,63 +238,23 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
           Nobody but keyholders sees {sayList(unseen)} on this screen any more.
         </p>
       )}
-      <details className="rounded-[10px] border border-line bg-sheet px-3 py-2">
-        <summary className="link cursor-pointer">As it is in force, beside it</summary>
-        <div className="mt-2 grid gap-3 md:grid-cols-2">
-          {(
-            [
-              ['In force', before],
-              ['As prepared', now],
-            ] as const
-          ).map(([title, of]) => {
-            const at = arrange(of.arranged(type.id, spot), { main: idsIn('main'), side: idsIn('side') });
-            return (
-              <section key={title} aria-label={`${title}: the whole screen`}>
-                <h3 className="label">{title}</h3>
-                <ol className="text-sm">
-                  {[...at.main, ...at.side].map((id) => {
-                    const state = of.of(type.id, spot, id);
-                    const name = elements.find((one) => one.id === id)?.name ?? id;
-                    return (
-                      <li
-                        key={id}
-                        className={`border-t border-line py-1 ${state.show === 'hidden' ? 'text-ink-2' : ''}`}
-                      >
-                        <span className={state.show === 'hidden' ? 'line-through' : ''}>{state.label ?? name}</span>
-                        <Marks state={state} />
-                      </li>
-                    );
-                  })}
-                </ol>
-              </section>
-            );
-          })}
-        </div>
-      </details>
-      <section aria-label="What is prepared">
-        <h2 className="mb-1.5 text-base">What is prepared</h2>
-        {theirs.length === 0 ? (
-          <p className="text-ink-2">Nothing yet: every screen is as it is by itself.</p>
-        ) : (
-          <ul className="divide-y divide-line rounded-[10px] border border-line bg-sheet">
-            {theirs.map((one) => (
-              <li key={one.id} className="flex items-start justify-between gap-3 px-3 py-2">
-                <span className="clip">{screenRuleInWords(inventory, one, names)}</span>
-                {!readOnly && (
-                  <button
-                    type="button"
-                    className="btn btn-small"
-                    aria-label={`Do away with: ${screenRuleInWords(inventory, one, names)}`}
-                    onClick={() => change({ do: 'remove-screen-rule', role: role.id, rule: one.id })}
-                  >
-                    <Icon name="close" size={15} />
-                  </button>
-                )}
-              </li>
-            ))}
-          </ul>
-        )}
-      </section>
+      <ScreensBeside
+        elements={elements}
+        screens={(
+          [
+            ['In force', before],
+            ['As prepared', now],
+          ] as const
+        ).map(([title, of]) => ({
+          title,
+          order: arrange(of.arranged(type.id, spot), { main: idsIn('main'), side: idsIn('side') }),
+          stateOf: (id) => of.of(type.id, spot, id),
+        }))}
+      />
+      <ScreenRules
+        rules={theirs.map((one) => ({ id: one.id, words: screenRuleInWords(inventory, one, names) }))}
+        onRemove={readOnly ? null : (rule) => change({ do: 'remove-screen-rule', role: role.id, rule })}
+      />
       <ListPanel
         list={role.pageList ?? { filters: [] }}
         readOnly={readOnly}

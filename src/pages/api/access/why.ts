@@ -1,4 +1,5 @@
-import { loadSurvey, readAsked, whyOn } from '@/server/access/survey';
+import { loadSurvey, readAsked } from '@/server/access/survey';
+import { whyOn } from '@/server/access/why';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** Why a person or a role may or may not do something on a branch: `?row=&permission=&branch=&rows=&plan=`. */

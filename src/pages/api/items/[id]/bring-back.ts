@@ -1,4 +1,4 @@
-import { bringBack } from '@/server/pages/retire';
+import { bringBack } from '@/server/pages/deleted';
 import { endpoint } from '@/server/gate/endpoint';
 
 /** Brings a deleted item back, with what was deleted with it. */

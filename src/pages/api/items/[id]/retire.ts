@@ -1,5 +1,6 @@
 import { mustBeDone } from '@/server/items/together';
-import { deleteItems, previewRetiring, putBack, takeItemsDown } from '@/server/pages/retire';
+import { previewRetiring, putBack, takeItemsDown } from '@/server/pages/retire';
+import { deleteItems } from '@/server/pages/deleted';
 import { endpoint } from '@/server/gate/endpoint';
 
 /**

@@ -1,5 +1,5 @@
 import { endpoint } from '@/server/gate/endpoint';
-import { setDetails } from '@/server/people/assign';
+import { setDetails } from '@/server/people/details';
 
 /** Gives somebody another name or mail address; `before` is what they had when the form was opened. */
 export const PUT = endpoint('PUT /api/people/[id]/details', {

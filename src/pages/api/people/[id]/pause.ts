@@ -1,5 +1,5 @@
 import { endpoint } from '@/server/gate/endpoint';
-import { setSuspended } from '@/server/people/assign';
+import { setSuspended } from '@/server/people/details';
 
 /** Pauses an account, or lets it work again. */
 export const POST = endpoint('POST /api/people/[id]/pause', {

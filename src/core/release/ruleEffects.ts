@@ -1,0 +1,110 @@
+import { type Rule, type Place, rulesAllow } from '../access';
+import { type Inventory, writtenForms } from '../inventory';
+import { canonical } from '../json';
+import { elementName } from '../plan';
+import { type Room, editOf, screensOf } from '../room';
+import { elementsOf, isTheirs } from '../screens';
+import { type Effect, type ImpactInput, type BothRules, isPossible, idOf, pagesInWords } from './effects';
+
+/**
+ * The tools somebody would have more or less where they write before and after. Tools that change in the same texts on
+ * the same pages are told together.
+ */
+export function toolEffects(out: Effect[], before: Room, after: Room, input: ImpactInput, rules: BothRules): void {
+  const { inventory, person } = input;
+  const name = (id: string) => `“${inventory.tools.get(id)?.name ?? id}”`;
+  for (const [type, texts] of textsByType(inventory)) {
+    const [was, is] = rules(editOf(type));
+    if (!isPossible(was) || !isPossible(is)) continue;
+    const ownAuthor = inventory.permissions.get(editOf(type))?.ownAuthor ?? false;
+    const may = (rules: readonly Rule[], place: Place) =>
+      rulesAllow(rules, person.id, { place }) ||
+      (ownAuthor && rulesAllow(rules, person.id, { place: { ...place, author: person.id } }));
+    const both = input.places.filter((place) => may(was, place) && may(is, place));
+    const here = new Set(both.map(idOf));
+    for (const [kind, more, less] of [
+      ['loss', before, after],
+      ['gain', after, before],
+    ] as const) {
+      const changed = new Map<string, { on: Set<string>; texts: Set<string> }>();
+      for (const place of both)
+        for (const [text, { tools }] of more.writing.at(type, place)) {
+          const other = less.writing.at(type, place).get(text)?.tools ?? [];
+          for (const tool of tools) {
+            if (other.includes(tool)) continue;
+            const { on, texts: of } = changed.get(tool) ?? { on: new Set(), texts: new Set() };
+            changed.set(tool, { on: on.add(idOf(place)), texts: of.add(text) });
+          }
+        }
+      const groups = new Map<string, string[]>();
+      for (const [tool, { on, texts: of }] of changed) {
+        const isAll = [...texts.keys()].every(
+          (text) => of.has(text) || !both.some((place) => more.writing.at(type, place).has(text)),
+        );
+        const where = [
+          ...(isAll ? [] : [`in ${[...of].map((text) => `“${texts.get(text) ?? text}”`).join(', ')}`]),
+          ...(on.size === here.size ? [] : [pagesInWords(on, input)]),
+        ].join(', ');
+        groups.set(where, [...(groups.get(where) ?? []), name(tool)]);
+      }
+      const of = type === 'page' ? '' : ` of ${inventory.items.get(type)?.many ?? type}`;
+      for (const [where, tools] of groups)
+        out.push({
+          kind,
+          words: `The toolbar${of} ${kind === 'loss' ? 'lacks' : 'has'} ${tools.join(', ')}${where === '' ? '' : `, ${where}`}.`,
+        });
+    }
+  }
+}
+/** The fields that hold rich text, with their names, by the types of what has them. */
+function textsByType(inventory: Inventory): Map<string, Map<string, string>> {
+  const types = new Map<string, Map<string, string>>();
+  for (const { type, texts } of writtenForms(inventory)) {
+    const of = types.get(type) ?? new Map<string, string>();
+    for (const { id, name } of texts) of.set(id, name);
+    types.set(type, of);
+  }
+  return types;
+}
+/** What is otherwise on edit screens, told once for each of them on however many pages it is so. */
+export function screenEffects(out: Effect[], input: ImpactInput, both: BothRules): void {
+  const { inventory, before, after, person, places, nowMs } = input;
+  const [was, is] = [before, after].map((plan) => screensOf(inventory, plan, person, nowMs));
+  const [, rules] = both(editOf('page'));
+  const branches = new Set([...before.screens, ...after.screens].flatMap(({ when }) => when.branch ?? []));
+  // Alike for all pages that lie below the same branches of rules, with the same layout and state.
+  const kinds = new Map<string, Place>();
+  for (const place of places)
+    if (rulesAllow(rules, person.id, { place }))
+      kinds.set([...place.path.filter((id) => branches.has(id)), place.layout, place.state].join(' '), place);
+  const told = new Map<string, { kind: Effect['kind']; layouts: Set<string> }>();
+  const say = (kind: Effect['kind'], words: string, layout: string) => {
+    const old = told.get(words) ?? { kind, layouts: new Set() };
+    told.set(words, { kind, layouts: old.layouts.add(layout) });
+  };
+  const page = inventory.items.get('page');
+  for (const place of kinds.values())
+    for (const layout of page?.layouts.filter(({ id }) => id === place.layout) ?? [])
+      for (const { id } of page ? elementsOf(inventory, page, layout) : []) {
+        const [old, now] = [was?.of('page', place, id), is?.of('page', place, id)];
+        if (!old || !now) continue;
+        const name = `“${elementName(inventory, id)}”`;
+        const { because: _, ...one } = old;
+        const { because: __, ...two } = now;
+        if (canonical(one) === canonical(two)) continue;
+        if (isTheirs(old) && !isTheirs(now))
+          say(
+            'loss',
+            `${name} ${now.lock === undefined ? 'is hidden' : `is locked (“${now.lock}”)`} on edit screens`,
+            layout.name,
+          );
+        else if (!isTheirs(old) && isTheirs(now)) say('gain', `${name} can be changed on edit screens`, layout.name);
+        else say('other', `${name} is prepared otherwise on edit screens`, layout.name);
+      }
+  const all = new Set([...kinds.values()].map(({ layout }) => layout)).size;
+  for (const [words, { kind, layouts }] of told)
+    out.push({
+      kind,
+      words: layouts.size === all ? `${words}.` : `${words} of ${[...layouts].map((name) => `“${name}”`).join(', ')}.`,
+    });
+}

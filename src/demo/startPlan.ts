@@ -1,0 +1,88 @@
+import { type WidgetSettings, boardOf } from '@/core/dashboard';
+import type { PlanRole, Plan } from '@/core/plan';
+import { inventory } from '@/office';
+
+export const allow = (
+  permission: string,
+  scope: PlanRole['grants'][number]['scope'] = {},
+): PlanRole['grants'][number] => ({
+  id: `${permission.replace('*', 'all')}${scope.branch ? `-under-${scope.branch}` : ''}`,
+  effect: 'allow',
+  permission,
+  scope,
+});
+export const open = (...sections: string[]) => sections.map((section) => ({ section, state: 'open' as const }));
+const links = ['link.page', 'link.file', 'link.web', 'link.mail', 'link.phone'];
+export const aids = ['paste.form', 'mode.preview'];
+export const everyday = {
+  id: 'everyday',
+  name: 'Everyday writing',
+  add: ['bold', 'italic', ...links, 'heading.2', 'heading.3', 'bullets', ...aids],
+  take: [],
+};
+export const everything = { id: 'everything', name: 'Everything', add: [...inventory.tools.keys()], take: [] };
+export const uses = (role: string, use: string) => ({ id: role, when: { roles: [role] }, then: { use } });
+export const NO_MENU: PlanRole['menu'] = { groups: [], shortcuts: [], hints: {} };
+/** What the office says to the harbour desk. */
+export const WORD: WidgetSettings['words'] = {
+  type: 'doc',
+  content: [
+    {
+      type: 'paragraph',
+      content: [
+        { type: 'text', text: 'Before a late boat goes on the website, ' },
+        { type: 'text', text: 'ring the bridge', marks: [{ type: 'bold' }] },
+        { type: 'text', text: '. If nobody answers, post the notice and ring again.' },
+      ],
+    },
+  ],
+};
+/** The role that may do everything, with everything in its room. */
+
+export const keyholderRole = (): PlanRole => ({
+  id: 'keyholder',
+  name: 'Keyholder',
+  purpose: 'Looks after the website as a whole and prepares the rooms of the others.',
+  extends: [],
+  grants: [{ id: 'everything', effect: 'allow', permission: '*', scope: {} }],
+  tasks: [
+    { task: 'pages.publish' },
+    { task: 'notices.post' },
+    { task: 'review.decide' },
+    { task: 'pictures.describe' },
+    { task: 'people.see' },
+    { task: 'activity.see' },
+  ],
+  doors: open(...inventory.doors.map((section) => section.id)),
+  menu: { ...NO_MENU, groups: [{ name: 'Office', doors: ['duties', 'people', 'activity'] }] },
+  dashboard: boardOf(
+    ['pages.unfinished', 'review.waiting', 'pages.care'],
+    ['duties.mine', 'notices.now', 'pages.coming'],
+    ['visits.week', 'visits.missed', 'pages.lately', { widget: 'frame.changed', hold: 'offered' }],
+  ),
+  tours: {},
+});
+/** A first plan for a site without the demo: the keyholder, and one role to begin with. */
+
+export const startPlan = (): Plan => ({
+  format: 'safe-room-plan/1',
+  apart: [],
+  screens: [],
+  words: [],
+  toolbars: { sets: [everything, everyday], rules: [uses('keyholder', 'everything'), uses('editor', 'everyday')] },
+  roles: [
+    keyholderRole(),
+    {
+      id: 'editor',
+      name: 'Editor',
+      purpose: 'Keeps the words on the pages right.',
+      extends: [],
+      grants: [allow('page.view'), allow('page.edit'), allow('page.send')],
+      tasks: [{ task: 'pages.words' }],
+      doors: open('pages'),
+      menu: NO_MENU,
+      dashboard: boardOf(['pages.unfinished', { widget: 'frame.whom', hold: 'offered' }]),
+      tours: {},
+    },
+  ],
+});

@@ -1,0 +1,86 @@
+import { lazy, useState, Suspense } from 'react';
+import { type Field, type FieldValue, thingOf, LINK_GONE, asHref } from '@/core/content';
+import { Icon } from '../kit/Icon';
+import { Labelled, Dialog } from '../kit/parts';
+
+// Fetched when a page is chosen.
+const PageTargets = lazy(() => import('./PageTargets').then((module) => ({ default: module.PageTargets })));
+
+/** Where a link leads and its words; a page is chosen, all else typed. */
+export function LinkInput({
+  field,
+  value,
+  onChange,
+  readOnly,
+  fault,
+}: {
+  field: Field;
+  value: { href: string; words: string } | null;
+  onChange: (value: FieldValue) => void;
+  readOnly: boolean;
+  fault: string | undefined;
+}) {
+  const [choosing, setChoosing] = useState(false);
+  const kept = value?.href ?? '';
+  // What is there goes by its address here.
+  const gone = thingOf(kept) !== undefined;
+  const shown = gone ? '' : kept;
+  const set = (part: { href?: string; words?: string }) => {
+    const next = { href: kept, words: value?.words ?? '', ...part };
+    onChange(next.href === '' && next.words === '' ? null : next);
+  };
+  return (
+    <fieldset className="grid gap-2 rounded-s border border-line p-3 sm:grid-cols-2">
+      <legend className="label px-1">{field.name}</legend>
+      <Labelled
+        label="Leads to"
+        hint="A page (/fares), a web address, a mail address or a telephone number."
+        fault={fault ?? (gone ? LINK_GONE : undefined)}
+      >
+        {(ids) => (
+          <input
+            {...ids}
+            className="field"
+            readOnly={readOnly}
+            value={shown}
+            onChange={(event) => set({ href: event.target.value })}
+            onBlur={(event) => {
+              const href = asHref(event.target.value);
+              if (href !== shown) set({ href });
+            }}
+          />
+        )}
+      </Labelled>
+      <Labelled label="Words to press">
+        {(ids) => (
+          <input
+            {...ids}
+            className="field"
+            dir="auto"
+            readOnly={readOnly}
+            value={value?.words ?? ''}
+            onChange={(event) => set({ words: event.target.value })}
+          />
+        )}
+      </Labelled>
+      {!readOnly && (
+        <button type="button" className="btn btn-small justify-self-start" onClick={() => setChoosing(true)}>
+          <Icon name="tree" size={15} /> Choose a page<span className="sr-only"> for {field.name}</span>
+        </button>
+      )}
+      {choosing && (
+        <Dialog open onClose={() => setChoosing(false)} title={`${field.name}: which page?`}>
+          <Suspense fallback={<p role="status">Looking…</p>}>
+            <PageTargets
+              href={shown}
+              onChoose={(href) => {
+                set({ href });
+                setChoosing(false);
+              }}
+            />
+          </Suspense>
+        </Dialog>
+      )}
+    </fieldset>
+  );
+}

@@ -1,0 +1,48 @@
+import { isEmptyValue, keptElsewhere, type Layout, type PageContent } from '@/core/content';
+import { pictureSource } from '@/core/toolbar';
+import type { EditorProps, KindProps } from './props';
+
+/** What an edit screen holds for a content of a layout, as it was prepared for who is writing. */
+export function preparedFor(
+  layout: Layout | undefined,
+  content: PageContent,
+  {
+    layouts,
+    settings,
+    screens,
+    toolbars,
+    pictures,
+    ownPictures,
+  }: Pick<EditorProps & KindProps, 'layouts' | 'settings' | 'screens' | 'toolbars' | 'pictures' | 'ownPictures'>,
+) {
+  const screen = screens[layout?.id ?? ''] ?? { elements: {}, main: [], side: [] };
+  const textTools = (field: string) => toolbars[layout?.id ?? '']?.[field] ?? { tools: [], keep: {}, groups: [] };
+  return {
+    screen,
+    /** The tools of a text. */
+    textTools,
+    picture: layout?.fields.find((field) => field.kind === 'picture'),
+    firstText: layout?.fields.find((field) => field.kind === 'rich'),
+    /** What other layouts left behind and this one does not show. */
+    kept: layout ? keptElsewhere(layouts, layout, content).filter((field) => !isEmptyValue(content[field.id])) : [],
+    /** Fields by what they are called here. */
+    fieldNames: new Map(
+      [...(layout?.fields ?? []), ...settings].map((field) => [
+        field.id,
+        screen.elements[field.id]?.label ?? field.name,
+      ]),
+    ),
+    /** The pictures there are to choose from in a field. */
+    picturesIn: (field: string) => {
+      const source = pictureSource(textTools(field).tools);
+      return source === 'all'
+        ? pictures
+        : pictures.filter(({ id, ofPart }) => ownPictures.includes(id) || (source === 'part' && ofPart));
+    },
+    /** Whether the screen hides or locks a field: it tells so itself, where it is. */
+    isPreparedAway: (field: string) => {
+      const state = screen.elements[field];
+      return state?.show === 'hidden' || state?.lock !== undefined;
+    },
+  };
+}
