@@ -1,5 +1,6 @@
 import type { Place } from '@/core/access';
-import { HOME, type DemoPage } from './pages';
+import type { DemoPage } from './page';
+import { HOME } from './pages';
 
 /** Every page of the demo as a place, with its key as id: for what is computed without a database. */
 export function demoPlaces(): Place[] {

@@ -5,7 +5,7 @@ import type { Tx } from '@/server/db/client';
 import { items, revisions, publications } from '@/server/db/schema';
 import { beginDraft } from '@/server/items/begin';
 import { keepReferences } from '@/server/items/references';
-import type { DemoPage } from './pages';
+import type { DemoPage } from './page';
 import type { DemoVacancy } from './vacancies';
 
 export const DAY_MS = 86400000;

@@ -8,7 +8,7 @@ export * from './parse';
 export * from './references';
 export * from './checks';
 export * from './compare';
-export { compareDocuments, type Line, type Part } from './compareText';
+export { compareDocuments } from './compareText';
 export * from './merge';
 export * from './outline';
 export * from './address';

@@ -2,3 +2,6 @@ const format = new Intl.ListFormat('en-GB', { type: 'conjunction' });
 
 /** Several things as a sentence has them: "a, b and c". */
 export const sayList = (things: readonly string[]): string => format.format(things);
+
+/** “1 change”, “3 changes”. */
+export const sayCount = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;

@@ -3,7 +3,7 @@ import { closure } from '@/core/access';
 import type { Plan } from '@/core/plan';
 import { CONSTRUCT_NAMES, type Policy } from '@/core/toolbar';
 import type { Gets, HeldPlace, UsedTool } from '@/core/wire';
-import { sayDay } from '@/core/words';
+import { sayCount, sayDay } from '@/core/words';
 import { inventory } from '@/office';
 import { send } from '../../kit/send';
 import type { WorkshopFacts } from '../model';
@@ -61,7 +61,6 @@ function holdersBelow(facts: WorkshopFacts, plan: Plan, role: string): Map<strin
 }
 
 const makesOf = (tool: string) => inventory.tools.get(tool)?.makes ?? [];
-const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
 const POLICIES: [Policy, string][] = [
   ['whole', 'Stay whole'],
   ['words', 'Words may change'],
@@ -110,11 +109,11 @@ function Going({
         <strong>Taking “{toolName(tool)}” away</strong>{' '}
         {times === 0
           ? 'touches nothing that is there.'
-          : `touches ${all ? '' : 'at least '}${count(times, 'place', 'places')} on ${count(items.length, 'page', 'pages')}${last?.by ? `, last changed by ${last.by} on ${sayDay(new Date(last.at), facts.calendar, new Date(facts.nowMs))}` : ''}.`}
+          : `touches ${all ? '' : 'at least '}${sayCount(times, 'place', 'places')} on ${sayCount(items.length, 'page', 'pages')}${last?.by ? `, last changed by ${last.by} on ${sayDay(new Date(last.at), facts.calendar, new Date(facts.nowMs))}` : ''}.`}
       </p>
       {uses > 0 && (
         <p className="font-semibold">
-          Used {count(uses, 'time', 'times')} in {days} days by {users.join(', ')}.
+          Used {sayCount(uses, 'time', 'times')} in {days} days by {users.join(', ')}.
         </p>
       )}
       {items.length > 0 && (
