@@ -37,8 +37,8 @@ export const WORD: WidgetSettings['words'] = {
     },
   ],
 };
-/** The role that may do everything, with everything in its room. */
 
+/** The role that may do everything, with everything in its room. */
 export const keyholderRole = (): PlanRole => ({
   id: 'keyholder',
   name: 'Keyholder',
@@ -63,7 +63,6 @@ export const keyholderRole = (): PlanRole => ({
   tours: {},
 });
 /** A first plan for a site without the demo: the keyholder, and one role to begin with. */
-
 export const startPlan = (): Plan => ({
   format: 'safe-room-plan/1',
   apart: [],

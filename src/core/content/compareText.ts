@@ -8,8 +8,8 @@ export interface Part {
   /** What became of the look of words that stayed: “now bold”, “no longer a link to /fares”. */
   look?: string;
 }
-/** One line of a comparison: a block of text, with what kind of block it is. */
 
+/** One line of a comparison: a block of text, with what kind of block it is. */
 export interface Line {
   change: 'same' | 'added' | 'removed' | 'changed' | 'moved';
   kind: string;
@@ -43,6 +43,7 @@ const marksOf = (node: DocumentNode): string[][] => {
   }
   return node.type === 'hardBreak' ? [[]] : ((node as BlockNode).content ?? []).flatMap(marksOf);
 };
+
 /** The pieces of a changed line with what became of the look of words that stayed. */
 function withLooks(pieces: readonly Part[], before: readonly string[][], after: readonly string[][]): Part[] {
   const out: Part[] = [];
@@ -75,6 +76,7 @@ interface Block {
   form: string;
   /** The marks of each character of the text, as UTF-16 has them. */ marks?: readonly string[][];
 }
+
 /** A document as a flat list of lines: a paragraph, a heading, a list entry, a table row each. */
 function linesOf(document: Document): Block[] {
   const out: Block[] = [];
@@ -109,6 +111,7 @@ function linesOf(document: Document): Block[] {
   for (const node of document.content) visit(node, 'Text');
   return out;
 }
+
 /** Below this share of kept letters a line was written anew, and a patchwork of single words would be hard to read. */
 const WRITTEN_ANEW = 0.3;
 /**
@@ -129,6 +132,7 @@ export class Effort {
     this.#left = Math.max(0, this.#left - changes ** 2);
   }
 }
+
 /** More changed words than this in a line are a line written anew. */
 const MOST_WORDS = 1000;
 export function wordDiff(before: string, after: string, effort: Effort): Part[] {
@@ -151,12 +155,12 @@ export function wordDiff(before: string, after: string, effort: Effort): Part[] 
     ...(after ? [{ change: 'added' as const, text: after }] : []),
   ];
 }
+
 /**
  * What became of one text: line by line, and word by word inside a line that was changed. Joining the pieces that are
  * not removed gives the new lines; joining those not added the old ones, with moved lines put back where `from` says.
  * Lines: longest common subsequence after E. W. Myers, "An O(ND) difference algorithm" (1986), by the package `diff`.
  */
-
 export function compareDocuments(before: Document, after: Document): Line[] {
   const [old, now] = [linesOf(before), linesOf(after)];
   const effort = new Effort();
@@ -200,6 +204,7 @@ export function compareDocuments(before: Document, after: Document): Line[] {
   }
   return withMoves(out);
 }
+
 /** A line that was taken out in one place and put in unchanged in another is told as moved, where it stands now. */
 function withMoves(lines: Line[]): Line[] {
   const textOfLine = (line: Line) => line.pieces.map((piece) => piece.text).join('');

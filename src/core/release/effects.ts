@@ -5,7 +5,6 @@ import { type Plan, policyOf } from '../plan';
 import { toolbarsOf, screenRulesOf } from './concerns';
 
 /** One thing somebody gains, loses, or finds otherwise, as a sentence. */
-
 export interface Effect {
   kind: 'gain' | 'loss' | 'other';
   words: string;
@@ -55,6 +54,7 @@ export function lists(
   for (const id of after) if (!before.includes(id)) out.push({ kind: 'gain', words: words.gain(id) });
   for (const id of before) if (!after.includes(id)) out.push({ kind: 'loss', words: words.loss(id) });
 }
+
 /** The rules of a permission before and after. */
 export type BothRules = (permission: string) => readonly [was: readonly Rule[], is: readonly Rule[]];
 export const bothRulesOf = ({ inventory, before, after, person, nowMs }: ImpactInput): BothRules => {
@@ -69,12 +69,14 @@ export const bothRulesOf = ({ inventory, before, after, person, nowMs }: ImpactI
     return rules;
   };
 };
+
 /** What says the same of somebody before and after, wherever one looks. */
 export interface Same {
   rules: (permission: string) => boolean;
   toolbars: boolean;
   screens: boolean;
 }
+
 export function sameOf({ before, after, person }: ImpactInput, both: BothRules): Same {
   const known = new Map<string, boolean>();
   return {

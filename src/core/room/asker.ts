@@ -23,16 +23,15 @@ export interface RoomInput {
 const BEST: readonly DoorState[] = ['open', 'look', 'away', 'closed'];
 export const better = (a: DoorState, b: DoorState) => (BEST.indexOf(a) <= BEST.indexOf(b) ? a : b);
 /** What one person may do, asked in many ways: the most favourable answer over all places, and place by place. */
-
 export interface Asker {
   best: (permission: PermissionId) => Decision;
   may: (permission: PermissionId, place: Place, field?: string) => boolean;
 }
+
 /**
  * Decides for one person, keeping what was worked out. What lies on a page may be their own there; a page is its
  * author's.
  */
-
 export function askerFor(input: RoomInput): Asker {
   const policy = policyOf(input.inventory, input.plan, [input.person]);
   const known = new Map<string, Decision>();
@@ -78,6 +77,7 @@ export function askerFor(input: RoomInput): Asker {
   };
   return { best, may };
 }
+
 /** The roles that count for a person now, in the order they were assigned. */
 export function heldRoles(input: RoomInput): PlanRole[] {
   const ids = input.person.suspended

@@ -7,7 +7,6 @@ import { useSend } from '../kit/useSend';
 import type { NoticeRow } from './Notices';
 
 /** The highest page one may post on. */
-
 export interface NoticePlace {
   id: string;
   name: string;

@@ -26,7 +26,6 @@ export interface PlannerProps {
 export const HEADER =
   'sticky top-0 z-20 flex min-h-[59px] flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-sheet px-6 py-2';
 /** Where one is: the Workshop, and the role that is prepared. */
-
 export const Crumbs = ({ role, children }: { role: string; children?: ReactNode }) => (
   <p className="flex min-w-0 items-center gap-3 text-lg">
     <a href="/workshop" className="flex items-center gap-2.5 text-ink-2 no-underline hover:text-pine">

@@ -17,7 +17,6 @@ import { type Survey, isPlaced } from './survey';
 /**
  * Why one row may or may not, on every page of a branch: pages with the same reason together, the larger group first.
  */
-
 export function whyOn(survey: Survey, row: string, permission: string, branch: string | null): WhyGroup[] {
   const { policy, pages, names, atMs } = survey;
   if (!policy.people.has(row)) throw notFound(row === '' ? 'This person' : 'This row');
@@ -60,11 +59,11 @@ export interface WhyOne {
   misses: string[];
   remedies: RemedyTold[];
 }
+
 /**
  * Why one person or role may or may not do something to one page, what came close, and the least changes that would
  * allow it.
  */
-
 export function whyOne(survey: Survey, row: PolicyPerson, permission: string, place: Place | undefined): WhyOne {
   const { plan, people, names, atMs } = survey;
   const everybody = [...people.filter((p) => p.id !== row.id), row];
@@ -131,6 +130,7 @@ export function whyOne(survey: Survey, row: PolicyPerson, permission: string, pl
     remedies,
   };
 }
+
 /** What an operation of a remedy would do, as the administrator says it. */
 function stepInWords(op: Operation, names: Names): string {
   if (op.do === 'add-grant')

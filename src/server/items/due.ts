@@ -26,7 +26,6 @@ const LOOK_EVERY_MS = 5000;
  * later than its time; several processes share the work by row locks. Each thing is a transaction of its own, and one
  * that fails is told on the page and in the activity instead of being tried for ever.
  */
-
 export async function settleDue(tx: Tx, force = false): Promise<number> {
   const at = now();
   if (!force && at.getTime() - lookedAt < LOOK_EVERY_MS) return 0;
@@ -85,8 +84,8 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
   await tx.update(schedules).set({ doneAt: now() }).where(eq(schedules.id, id));
   return true;
 }
-/** What is planned is done in the name of whoever planned it, so they must be able to do it when its time comes. */
 
+/** What is planned is done in the name of whoever planned it, so they must be able to do it when its time comes. */
 async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$inferSelect, item: ItemRow): Promise<void> {
   const maker = entry.madeBy === null ? undefined : await findPolicyPerson(tx, entry.madeBy);
   if (!maker) throw new Problem('planner-gone');
@@ -110,8 +109,8 @@ async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$infer
   )
     throw new Problem('planner-may-not-retire', { person: maker.name });
 }
-/** Ends a plan that cannot be done, and says so where somebody will look. */
 
+/** Ends a plan that cannot be done, and says so where somebody will look. */
 async function giveUp(tx: Tx, id: number, failed: string): Promise<void> {
   const [entry] = await tx
     .update(schedules)

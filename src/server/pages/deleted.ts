@@ -19,7 +19,6 @@ import { sortLeaving, isPage, recordBranches, idsOf, pagesOf, type Branch, mustH
  * Deletes items and all below them; gives how many pages went. Nothing is destroyed: what goes with one comes back with
  * it. Runs in a transaction.
  */
-
 export async function deleteItems(
   tx: Tx,
   access: Access,
@@ -34,12 +33,12 @@ export async function deleteItems(
     await tx.update(items).set({ deletedAt: now(), deletedBy: access.signedInId }).where(inArray(items.id, ids));
   return { pages: pagesOf(leaving), refused };
 }
+
 /**
  * Brings deleted items back where they lay, each with what was deleted with it. An address taken meanwhile gets a
  * number. Gives how many pages came, and whether one of them is found elsewhere now. All of them, or throws a Problem.
  * Runs in a transaction.
  */
-
 export async function bringBack(
   tx: Tx,
   access: Access,
@@ -84,8 +83,8 @@ export async function bringBack(
   await recordBranches(tx, access, 'brought back', back, hrefOf);
   return { pages: pagesOf(back), renamed: changes.length > 0 };
 }
-/** What comes back to an address that was given away meanwhile, with what it has instead. */
 
+/** What comes back to an address that was given away meanwhile, with what it has instead. */
 async function findNewAddresses(
   tx: Tx,
   siteId: number,
@@ -125,10 +124,10 @@ export interface DeletedEntry {
   wasLive: boolean;
   mayBringBack: boolean;
 }
+
 /**
  * What was deleted and can come back: the page each deletion began with, newest first, as far as somebody may see it.
  */
-
 export async function listDeleted(tx: Tx, access: Access): Promise<DeletedEntry[]> {
   const up = sql`(select u.deleted_at from items u where u.id = ${items.parentId})`;
   const rows = await tx

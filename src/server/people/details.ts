@@ -14,17 +14,16 @@ import { sendMail } from './mails';
 import type { Person } from './people';
 
 /** Refuses a mail address that somebody else has, in whatever capitals. */
-
 export function mustBeFree(everybody: readonly Person[], email: string, mine?: Person): void {
   const taken = everybody.find((p) => p !== mine && p.email.toLowerCase() === email.toLowerCase());
   if (taken) throw problemAt('email', 'mail-taken', { person: taken.name });
 }
+
 /**
  * Gives somebody another name or mail address, with which they sign in from then on. Both addresses are written to, so
  * that nobody is renamed unawares, and a link not used yet ends, since it may have gone to the old one. Runs in a
  * transaction.
  */
-
 export async function setDetails(
   tx: Tx,
   access: Access,
@@ -62,8 +61,8 @@ export async function setDetails(
       .join(' '),
   });
 }
-/** Pauses an account, or lets it work again. A paused one is signed out at once. Runs in a transaction. */
 
+/** Pauses an account, or lets it work again. A paused one is signed out at once. Runs in a transaction. */
 export async function setSuspended(tx: Tx, access: Access, personId: number, suspended: boolean): Promise<void> {
   await lockPeople(tx, access);
   const { person, everybody } = await mustFindPerson(tx, access, personId);
