@@ -127,7 +127,7 @@ describe('pages', () => {
 describe('what was planned', () => {
   const later = new Date(Date.now() - 60_000);
   /** Plans something that is due, in somebody’s name; gives why it failed. */
-  const due = async (what: 'publish' | 'retire', item: number, madeBy: number | null) => {
+  const due = async (what: 'publish' | 'take-down', item: number, madeBy: number | null) => {
     const [made] = await db
       .insert(schedules)
       .values({ siteId: await siteId(), itemId: item, what, dueAt: later, madeBy })
@@ -148,14 +148,14 @@ describe('what was planned', () => {
     const nell = await somebody('Nell', { role: 'looker' });
     expect(await due('publish', item, null)).toBe('Whoever planned this is not there any more.');
     expect(await due('publish', item, nell.id)).toBe('Nell, who planned this, may not publish it any more.');
-    expect(await due('retire', item, nell.id)).toBe(
+    expect(await due('take-down', item, nell.id)).toBe(
       'Nell, who planned this, may not take it and all below it down any more.',
     );
     expect(await due('publish', item, maud.id)).toBe('What was to be published is not there any more.');
     await db.update(people).set({ suspendedAt: new Date() }).where(eq(people.id, nell.id));
     expect(await due('publish', item, nell.id)).toBe('Nell, who planned this, is paused.');
     await db.update(items).set({ deletedAt: new Date() }).where(eq(items.id, item));
-    expect(await due('retire', item, maud.id)).toBe('It was deleted before its time came.');
+    expect(await due('take-down', item, maud.id)).toBe('It was deleted before its time came.');
     await db.update(items).set({ deletedAt: null }).where(eq(items.id, item));
     expect((await getEditable(db, await siteId(), item)).live).not.toBeNull();
   });
