@@ -187,7 +187,7 @@ export default function WritingArea({
               <span className="px-2 text-ink-2">{modeOf(mode)?.description}</span>
             )}
             <ModeSwitch
-              modes={modes.map((id) => ({ id, ...WRITING, ...modeOf(id) }))}
+              modes={modes.map((id) => ({ ...(modeOf(id) ?? WRITING), id }))}
               mode={mode}
               onMode={(next) => void show(next)}
             />
