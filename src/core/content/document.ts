@@ -143,7 +143,7 @@ function readAttrs(name: BlockName, given: unknown): Checked<BlockNode['attrs']>
     }
     case 'picture': {
       const { id, description = '', width = 'full' } = raw;
-      if (typeof id !== 'string' || !/^\d{1,9}$/.test(id)) return { fault: 'a picture of this site' };
+      if (typeof id !== 'string' || !/^\d{1,9}$/.test(id)) return { fault: 'a picture has to be one of this site' };
       if (typeof description !== 'string' || description.length > LIMITS.description)
         return { fault: `a picture's description has at most ${LIMITS.description} characters` };
       const fits = PICTURE_WIDTHS.find((known) => known === width);
@@ -164,7 +164,7 @@ const TOO_LONG = 'a part that is not known is too long to be kept';
 /** The marks of a text in the order of their names. */
 function readMarks(given: unknown): Checked<Mark[]> {
   if (given === undefined) return { value: [] };
-  if (!Array.isArray(given) || given.length > 3) return { fault: 'a mark that is not known' };
+  if (!Array.isArray(given) || given.length > 3) return { fault: 'a mark is not known' };
   const marks: Mark[] = [];
   for (const raw of given as unknown[]) {
     const { type, attrs } = (typeof raw === 'object' && raw !== null ? raw : {}) as {
@@ -177,9 +177,9 @@ function readMarks(given: unknown): Checked<Mark[]> {
         return { fault: 'a link must lead to a page, a web address, a mail address or a phone number' };
       marks.push({ type, attrs: { href } });
     } else if (type === 'bold' || type === 'italic') marks.push({ type });
-    else return { fault: 'a mark that is not known' };
+    else return { fault: 'a mark is not known' };
   }
-  if (new Set(marks.map((mark) => mark.type)).size !== marks.length) return { fault: 'the same mark twice' };
+  if (new Set(marks.map((mark) => mark.type)).size !== marks.length) return { fault: 'the same mark stands there twice' };
   return { value: marks.sort((x, y) => x.type.localeCompare(y.type)) };
 }
 

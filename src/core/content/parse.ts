@@ -67,7 +67,7 @@ const pieceSchema = z.object({
 
 function readPieces(field: FieldOf<'pieces'>, given: unknown): Read {
   const list = z.array(pieceSchema).max(field.most).safeParse(given, { error: inPlainWords });
-  if (!list.success) return { fault: `${field.name} does not fit, ${list.error.issues[0]?.message ?? ''}` };
+  if (!list.success) return { fault: `${field.name} does not fit: ${list.error.issues[0]?.message ?? ''}` };
   const pieces: Piece[] = [];
   for (const raw of list.data) {
     if (!field.regions.some((region) => region.id === raw.region))
