@@ -217,7 +217,7 @@ export const pages: Section = {
       takes: ['most', 'branch'],
       sizes: ['narrow', 'wide'],
       empty: 'No page was changed yet.',
-      queries: 1,
+      queries: 2,
     },
     {
       id: 'pages.coming',

@@ -12,12 +12,14 @@ import { startPreferences } from '@/core/plan';
 import type { Tx } from './db/client';
 import type { Access } from './gate/access';
 import { Problem } from './gate/problems';
-import { changeOwnRoom, findOwnRoom } from './ownRooms';
+import { changeOwnRoom, findOwnRoom, type OwnRow } from './ownRooms';
 
 /** What somebody made of the frame around every screen. */
 export interface OwnFrame {
   menu: OwnMenu;
   preferences: Preferences;
+  /** What they made of their room, as it is kept; nothing where they made nothing of it. */
+  row: OwnRow | undefined;
 }
 
 const chosen = preferencesSchema.partial();
@@ -29,6 +31,7 @@ export async function findOwnFrame(tx: Tx, access: Access): Promise<OwnFrame> {
   return {
     menu: menuOf(row?.menu),
     preferences: preferencesOf(startPreferences(access.plan), chosen.safeParse(row?.preferences).data ?? {}),
+    row,
   };
 }
 

@@ -4,12 +4,12 @@ import type { Tx } from './db/client';
 import { ownRooms } from './db/schema';
 import type { Access } from './gate/access';
 
-type Row = typeof ownRooms.$inferSelect;
+export type OwnRow = typeof ownRooms.$inferSelect;
 
 const keyOf = (access: Access) => ({ siteId: access.site.id, personId: Number(access.who.id) });
 
 /** What somebody made of their room. */
-export async function findOwnRoom(tx: Tx, access: Access): Promise<Row | undefined> {
+export async function findOwnRoom(tx: Tx, access: Access): Promise<OwnRow | undefined> {
   const { siteId, personId } = keyOf(access);
   const [row] = await tx
     .select()
@@ -25,7 +25,7 @@ export async function findOwnRoom(tx: Tx, access: Access): Promise<Row | undefin
 export async function changeOwnRoom<T>(
   tx: Tx,
   access: Access,
-  change: (before: Row | undefined) => { after: Partial<Row>; gives: T },
+  change: (before: OwnRow | undefined) => { after: Partial<OwnRow>; gives: T },
 ): Promise<T> {
   const key = keyOf(access);
   if (key.personId <= 0) return change(undefined).gives;

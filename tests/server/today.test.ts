@@ -21,7 +21,8 @@ import { listCare, settleFindings } from '@/server/today/care';
 import { findLastChange } from '@/server/today/changed';
 import { listComingUp } from '@/server/today/comingUp';
 import { listChangedLately } from '@/server/today/lately';
-import { findOwnToday } from '@/server/today/own';
+import { findOwnRoom } from '@/server/ownRooms';
+import { readOwnToday } from '@/server/today/own';
 import { keepMissed, listMissedSearches } from '@/server/today/sought';
 import { listWhomToAsk } from '@/server/today/whom';
 import { listPages } from '@/server/tree/tree';
@@ -35,7 +36,7 @@ const change = (who: { cookie: string }, body: OwnChange | { do: 'undo' }) =>
 async function todayOf(first: string): Promise<string[][]> {
   const access = await accessOf(first);
   const { room } = await loadRoom(db, access);
-  const { own } = await findOwnToday(db, access, room.dashboard);
+  const { own } = readOwnToday(await findOwnRoom(db, access), room.dashboard);
   const { columns, shown } = arranged(room.dashboard, own);
   return Array.from({ length: columns }, (_, i) => shown.filter(({ column }) => column === i).map(({ id }) => id));
 }
@@ -90,7 +91,7 @@ describe('one’s own Today', () => {
     ]);
     const access = await accessOf('Oskar');
     const { room } = await loadRoom(db, access);
-    const { own } = await findOwnToday(db, access, room.dashboard);
+    const { own } = readOwnToday(await findOwnRoom(db, access), room.dashboard);
     // Each of the four is in it: none has overwritten another.
     expect(own).toMatchObject({
       collapsed: ['notices.now'],
@@ -116,7 +117,7 @@ describe('one’s own Today', () => {
     ]);
     const told = async () => {
       const access = await accessOf('Ines');
-      return (await findOwnToday(db, access, (await loadRoom(db, access)).room.dashboard)).told;
+      return readOwnToday(await findOwnRoom(db, access), (await loadRoom(db, access)).room.dashboard).told;
     };
     expect(await told()).toEqual(['“What comes up” is back: from now on it stays on everybody’s Today.']);
     await change(ines, { do: 'heard' });
@@ -203,16 +204,16 @@ describe('what widgets show', () => {
   });
 
   it('is what was changed last in one’s part', async () => {
-    const { access } = await facts('Oskar');
-    const mine = await listChangedLately(db, access, { most: 20 });
+    const { access, pages } = await facts('Oskar');
+    const mine = await listChangedLately(db, access, pages, { most: 20 });
     expect(mine.length).toBeGreaterThan(0);
     const times = mine.map(({ at }) => at.getTime());
     expect(times).toEqual([...times].sort((a, b) => b - a));
     const maud = (await facts('Maud')).access;
-    const first = (await listChangedLately(db, maud, { most: 1 }))[0];
+    const first = (await listChangedLately(db, maud, pages, { most: 1 }))[0];
     expect(first).toMatchObject({ title: 'Parking', did: 'draft', by: 'Ines Varga' });
     const cafe = String(await pageId('The Slipway Café'));
-    const below = await listChangedLately(db, maud, { most: 20, branch: cafe });
+    const below = await listChangedLately(db, maud, pages, { most: 20, branch: cafe });
     expect(below.map(({ id }) => id)).toContain(cafe);
     expect(below.map(({ title }) => title)).not.toContain('Parking');
   });
@@ -299,7 +300,7 @@ describe('what widgets show', () => {
       'pages.unfinished': () => listUnfinished(db, access),
       'review.waiting': () => listWaiting(db, site.id),
       'vacancies.open': () => listVacancies(db, access),
-      'pages.lately': () => listChangedLately(db, access, { most: 5 }),
+      'pages.lately': () => listChangedLately(db, access, pages, { most: 5 }),
       'pages.coming': () => listComingUp(db, access, pages, {}),
       'pages.care': () => listCare(db, access, pages, {}),
       'visits.missed': () => listMissedSearches(db, site.id, 5),

@@ -1,7 +1,7 @@
 import { and, eq, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { referencesOf, type PageContent } from '@/core/content';
 import { heldIn } from '@/core/toolbar';
-import { findSiteMap, type PageFacts } from '../tree/tree';
+import { byAddressOf, byIdOf, listPages, type PageFacts } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { items, media, redirects, references, revisions } from '../db/schema';
 import { formOf, type ItemRow } from './forms';
@@ -49,6 +49,13 @@ export interface LinkInText {
 
 const liveTitle = sql<string>`coalesce(${items.shortName}, ${revisions.content}->>'title', 'Untitled')`;
 
+/** Of what is noted down: what the version visitors see of an item needs. */
+const isLive = and(
+  eq(items.id, references.itemId),
+  eq(items.liveRevisionId, references.revisionId),
+  isNull(items.deletedAt),
+);
+
 /** What live items need, with the items. */
 const live = (tx: Tx, siteId: number, ...where: SQL[]) =>
   tx
@@ -61,7 +68,7 @@ const live = (tx: Tx, siteId: number, ...where: SQL[]) =>
       target: references.target,
     })
     .from(references)
-    .innerJoin(items, and(eq(items.liveRevisionId, references.revisionId), isNull(items.deletedAt)))
+    .innerJoin(items, isLive)
     .innerJoin(revisions, eq(revisions.id, references.revisionId))
     .where(and(eq(references.siteId, siteId), ...where))
     .orderBy(items.id);
@@ -142,7 +149,15 @@ export async function answers(
   siteId: number,
   sees: (page: PageFacts) => boolean,
 ): Promise<(path: string) => boolean> {
-  const { byAddress, byId } = await findSiteMap(tx, siteId);
+  return answersOf(tx, siteId, await listPages(tx, siteId), sees);
+}
+
+async function answersOf(
+  tx: Tx,
+  siteId: number,
+  pages: readonly PageFacts[],
+  sees: (page: PageFacts) => boolean,
+): Promise<(path: string) => boolean> {
   const moved = new Map(
     (
       await tx
@@ -152,25 +167,31 @@ export async function answers(
     ).map((row) => [row.address, String(row.page)]),
   );
   return (path) => {
-    const page = byAddress.get(path) ?? byId.get(moved.get(path) ?? '');
+    const page = byAddressOf(pages).get(path) ?? byIdOf(pages).get(moved.get(path) ?? '');
     return page ? sees(page) : /^\/(?:media\/|search$|sign-in$)/.test(path);
   };
 }
 
 /** The live items that lead to a page visitors do not see, to a picture that is gone, or to an address where nothing is. */
-export async function findBroken(tx: Tx, siteId: number): Promise<Set<number>> {
-  const { byId } = await findSiteMap(tx, siteId);
-  const isThere = await answers(tx, siteId, (page) => page.live);
+export async function findBroken(tx: Tx, siteId: number, pages: readonly PageFacts[]): Promise<Set<number>> {
   const gone = sql`not exists (select 1 from ${media} where ${media.id}::text = ${references.target})`;
-  const rows = await live(
-    tx,
-    siteId,
-    sql`(${inArray(references.kind, ['page', 'address'])} or ${references.kind} = 'picture' and ${gone})`,
-  );
+  const [isThere, rows] = await Promise.all([
+    answersOf(tx, siteId, pages, (page) => page.live),
+    tx
+      .select({ id: items.id, kind: references.kind, target: references.target })
+      .from(references)
+      .innerJoin(items, isLive)
+      .where(
+        and(
+          eq(references.siteId, siteId),
+          sql`(${inArray(references.kind, ['page', 'address'])} or ${references.kind} = 'picture' and ${gone})`,
+        ),
+      ),
+  ]);
   return new Set(
     rows
       .filter(({ kind, target }) =>
-        kind === 'page' ? !byId.get(target)?.live : kind === 'address' ? !isThere(target) : true,
+        kind === 'page' ? !byIdOf(pages).get(target)?.live : kind === 'address' ? !isThere(target) : true,
       )
       .map(({ id }) => id),
   );

@@ -34,7 +34,7 @@ export async function listCare(
   { branch }: { branch?: string | undefined },
 ): Promise<CareEntry[]> {
   const mayEdit = mayOn(access, 'page.edit');
-  const broken = await findBroken(tx, access.site.id);
+  const broken = await findBroken(tx, access.site.id, pages);
   return pages
     .filter((page) => page.live && mayEdit(page.place) && (!branch || page.place.path.includes(branch)))
     .flatMap(({ id, title, findings }) => {

@@ -54,10 +54,10 @@ export async function listComingUp(
      where s.site_id = ${site} and s.done_at is null
     union all
     select 'alert', until #>> '{}', r.content->>'title', i.id, i.id, 'page', null
-      from ${items} i join ${revisions} r on r.id = i.live_revision_id
+      from ${references} h join ${items} i on i.id = h.item_id and i.live_revision_id = h.revision_id
+      join ${revisions} r on r.id = h.revision_id
       cross join lateral jsonb_path_query(r.content, 'strict $.** ? (@.type == "alert").attrs.until') as until
-     where i.site_id = ${site} and i.deleted_at is null and i.type = 'page'
-       and exists (select 1 from ${references} h where h.revision_id = r.id and h.kind = 'made' and h.target = 'alert')
+     where h.site_id = ${site} and h.kind = 'made' and h.target = 'alert' and i.deleted_at is null and i.type = 'page'
        and until #>> '{}' >= ${today}
     union all
     select 'notice', n.ends_at::text, n.text, n.page_id, n.id, n.posted_by::text, null

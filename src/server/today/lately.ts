@@ -1,8 +1,9 @@
-import { and, desc, eq, isNull, max, sql } from 'drizzle-orm';
+import { desc, eq, inArray } from 'drizzle-orm';
 import type { Tx } from '../db/client';
-import { drafts, items, people, publications, revisions } from '../db/schema';
+import { drafts, people, publications } from '../db/schema';
 import type { Access } from '../gate/access';
-import { allowedPages } from '../gate/filter';
+import { mayOn } from '../gate/authorize';
+import type { PageFacts } from '../tree/tree';
 
 /** A page somebody changed, whoever it was. */
 export interface ChangedPage {
@@ -14,56 +15,46 @@ export interface ChangedPage {
   did: 'draft' | 'published';
 }
 
-/** Whether an item lies on a page or below it. */
-export const inBranch = (branch: string | undefined) =>
-  branch === undefined || !/^\d{1,9}$/.test(branch)
-    ? undefined
-    : sql`${items.path} <@ (select b.path from ${items} b where b.id = ${Number(branch)})`;
-
-/** The pages changed last of those somebody may look at, the newest first. One question. */
+/** The pages changed last of those somebody may look at, the newest first. Two questions. */
 export async function listChangedLately(
   tx: Tx,
   access: Access,
+  pages: readonly PageFacts[],
   { most, branch }: { most: number; branch?: string | undefined },
 ): Promise<ChangedPage[]> {
-  const latest = tx
-    .select({ itemId: publications.itemId, at: max(publications.publishedAt).as('out') })
-    .from(publications)
-    .where(eq(publications.siteId, access.site.id))
-    .groupBy(publications.itemId)
-    .as('latest');
-  const at = sql<string>`greatest(${drafts.updatedAt}, ${latest.at}, ${items.createdAt})`;
-  const isDraft = sql<boolean>`${drafts.updatedAt} is not null and ${drafts.updatedAt} >= coalesce(${latest.at}, '-infinity')`;
-  // What is only told of the few that are shown is asked of those alone: the database sorts and cuts first.
-  const live = sql`(select r.content->>'title' from ${revisions} r where r.id = coalesce(${items.liveRevisionId}, ${items.downRevisionId}))`;
-  const publisher = sql`(select p.published_by from ${publications} p where p.item_id = ${items.id} order by p.published_at desc limit 1)`;
-  const by = sql`case when ${isDraft} then ${drafts.updatedBy} else ${publisher} end`;
-  const rows = await tx
-    .select({
-      id: items.id,
-      title: sql<string>`coalesce(${items.shortName}, ${drafts.content}->>'title', ${live}, 'Untitled')`,
+  const kept = await tx
+    .select({ id: drafts.itemId, at: drafts.updatedAt, by: people.name })
+    .from(drafts)
+    .leftJoin(people, eq(people.id, drafts.updatedBy))
+    .where(eq(drafts.siteId, access.site.id));
+  const draftOf = new Map(kept.map((draft) => [String(draft.id), draft]));
+  const mayView = mayOn(access, 'page.view');
+  const latest: ChangedPage[] = [];
+  for (const { id, title, shortName, publishedAt, place } of pages) {
+    const draft = draftOf.get(id);
+    const did = draft && (!publishedAt || draft.at >= publishedAt) ? 'draft' : 'published';
+    const at = did === 'draft' ? draft?.at : publishedAt;
+    if (!at || (branch !== undefined && !place.path.includes(branch))) continue;
+    const before = latest.findIndex((one) => one.at < at);
+    if ((before === -1 && latest.length === most) || !mayView(place)) continue;
+    const changed = {
+      id,
+      title: shortName ?? title,
       at,
-      isDraft,
-      by: sql<string | null>`(select w.name from ${people} w where w.id = ${by})`,
-    })
-    .from(items)
-    .leftJoin(drafts, eq(drafts.itemId, items.id))
-    .leftJoin(latest, eq(latest.itemId, items.id))
-    .where(
-      and(
-        eq(items.siteId, access.site.id),
-        isNull(items.deletedAt),
-        allowedPages(access, 'page.view'),
-        inBranch(branch),
-      ),
-    )
-    .orderBy(desc(at), desc(items.id))
-    .limit(most);
-  return rows.map((row) => ({
-    id: String(row.id),
-    title: row.title,
-    at: new Date(row.at),
-    by: row.by,
-    did: row.isDraft ? 'draft' : 'published',
-  }));
+      by: did === 'draft' ? (draft?.by ?? null) : null,
+      did,
+    } as const;
+    latest.splice(before === -1 ? latest.length : before, 0, changed);
+    latest.length = Math.min(latest.length, most);
+  }
+  const published = latest.filter(({ did }) => did === 'published').map(({ id }) => Number(id));
+  if (published.length === 0) return latest;
+  const out = await tx
+    .selectDistinctOn([publications.itemId], { id: publications.itemId, by: people.name })
+    .from(publications)
+    .leftJoin(people, eq(people.id, publications.publishedBy))
+    .where(inArray(publications.itemId, published))
+    .orderBy(publications.itemId, desc(publications.publishedAt));
+  const publisherOf = new Map(out.map((row) => [String(row.id), row.by]));
+  return latest.map((page) => (page.did === 'draft' ? page : { ...page, by: publisherOf.get(page.id) ?? null }));
 }

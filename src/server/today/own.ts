@@ -4,7 +4,7 @@ import { inventory } from '@/office';
 import type { Tx } from '../db/client';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
-import { changeOwnRoom, findOwnRoom } from '../ownRooms';
+import { changeOwnRoom, type OwnRow } from '../ownRooms';
 import { loadRoom } from '../room';
 
 /** How many of their last changes somebody can take back. */
@@ -25,10 +25,9 @@ const tell = (board: Board, own: Own, past: readonly Own[]): OwnToday => ({
 /** As it was written, or as prepared where it can no longer be read. */
 const read = (raw: unknown): Own => ownSchema.safeParse(raw).data ?? asPrepared();
 
-export async function findOwnToday(tx: Tx, access: Access, board: Board): Promise<OwnToday> {
-  const row = await findOwnRoom(tx, access);
-  return tell(board, read(row?.today), row?.past ?? []);
-}
+/** What is kept of somebody's room, as their Today on a board. */
+export const readOwnToday = (row: OwnRow | undefined, board: Board): OwnToday =>
+  tell(board, read(row?.today), row?.past ?? []);
 
 /** Changes somebody's Today, or takes their last change back. Runs in a transaction. */
 export async function changeOwnToday(tx: Tx, access: Access, change: OwnChange | { do: 'undo' }): Promise<OwnToday> {

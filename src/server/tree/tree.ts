@@ -105,18 +105,25 @@ interface SiteMap {
   byAddress: ReadonlyMap<string, PageFacts>;
 }
 
-const known = new WeakMap<readonly PageFacts[], ReadonlyMap<string, PageFacts>>();
-/** Pages by their numbers: worked out once for each list of them, which all who ask share while nothing changes. */
-export function byIdOf(pages: readonly PageFacts[]): ReadonlyMap<string, PageFacts> {
-  let byId = known.get(pages);
-  if (!byId) known.set(pages, (byId = new Map(pages.map((page) => [page.id, page]))));
-  return byId;
+/** Worked out once for each list of pages, which all who ask share while nothing changes. */
+function onceForEach<T>(work: (pages: readonly PageFacts[]) => T): (pages: readonly PageFacts[]) => T {
+  const known = new WeakMap<readonly PageFacts[], T>();
+  return (pages) => {
+    let found = known.get(pages);
+    if (found === undefined) known.set(pages, (found = work(pages)));
+    return found;
+  };
 }
+/** Pages by their numbers. */
+export const byIdOf = onceForEach(
+  (pages): ReadonlyMap<string, PageFacts> => new Map(pages.map((page) => [page.id, page])),
+);
+/** Pages by where visitors find them. */
+export const byAddressOf = onceForEach(
+  (pages): ReadonlyMap<string, PageFacts> => new Map(pages.map((page) => [page.address, page])),
+);
 
-function mapOf(rows: Iterable<PageRow>): SiteMap {
-  const pages = inTree(rows);
-  return { pages, byId: byIdOf(pages), byAddress: new Map(pages.map((page) => [page.address, page])) };
-}
+const mapOf = (pages: readonly PageFacts[]): SiteMap => ({ pages, byId: byIdOf(pages), byAddress: byAddressOf(pages) });
 
 /** All pages, with what each has from those above it. */
 function inTree(rows: Iterable<PageRow>): readonly PageFacts[] {
@@ -154,7 +161,7 @@ function inTree(rows: Iterable<PageRow>): readonly PageFacts[] {
 }
 
 /** The site map: every page of a site that is not deleted. Shared by all who ask, so never changed. */
-export const findSiteMap: (tx: Tx, siteId: number) => Promise<SiteMap> = keptByChanges(mapOf);
+export const findSiteMap: (tx: Tx, siteId: number) => Promise<SiteMap> = keptByChanges((rows) => mapOf(inTree(rows)));
 
 export const listPages = async (tx: Tx, siteId: number): Promise<readonly PageFacts[]> =>
   (await findSiteMap(tx, siteId)).pages;
