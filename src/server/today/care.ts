@@ -35,25 +35,29 @@ export async function listCare(
 ): Promise<CareEntry[]> {
   const mayEdit = mayOn(access, 'page.edit');
   const broken = await findBroken(tx, access.site.id, pages);
-  return pages
-    .filter((page) => page.live && mayEdit(page.place) && (!branch || page.place.path.includes(branch)))
-    .flatMap(({ id, title, findings }) => {
-      // What links lead to changes: whether one is broken is asked now, not when it was published.
-      const found = [
-        ...(broken.has(Number(id)) ? ['links'] : []),
-        ...findings.filter((check) => check !== 'links').sort((a, b) => rank(a) - rank(b)),
-      ];
-      return found.length === 0 ? [] : [{ id, title, worst: rank(found[0] ?? ''), found }];
-    })
-    .sort(
-      (a, b) =>
-        a.worst - b.worst || b.found.length - a.found.length || byName(a.title, b.title, access.calendar.language),
-    )
-    .map(({ id, title, found }) => ({
-      id,
-      title,
-      found: found.map((check) => CHECKS.find((one) => one.id === check)?.name ?? check),
-    }));
+  return (
+    pages
+      // Of most nothing is found: whether they may be changed need not be asked.
+      .filter(({ id, live, findings }) => live && (findings.length > 0 || broken.has(Number(id))))
+      .filter(({ place }) => (!branch || place.path.includes(branch)) && mayEdit(place))
+      .flatMap(({ id, title, findings }) => {
+        // What links lead to changes: whether one is broken is asked now, not when it was published.
+        const found = [
+          ...(broken.has(Number(id)) ? ['links'] : []),
+          ...findings.filter((check) => check !== 'links').sort((a, b) => rank(a) - rank(b)),
+        ];
+        return found.length === 0 ? [] : [{ id, title, worst: rank(found[0] ?? ''), found }];
+      })
+      .sort(
+        (a, b) =>
+          a.worst - b.worst || b.found.length - a.found.length || byName(a.title, b.title, access.calendar.language),
+      )
+      .map(({ id, title, found }) => ({
+        id,
+        title,
+        found: found.map((check) => CHECKS.find((one) => one.id === check)?.name ?? check),
+      }))
+  );
 }
 
 const MOST_AT_ONCE = 100;

@@ -29,22 +29,18 @@ export async function listChangedLately(
     .where(eq(drafts.siteId, access.site.id));
   const draftOf = new Map(kept.map((draft) => [String(draft.id), draft]));
   const mayView = mayOn(access, 'page.view');
-  const latest: ChangedPage[] = [];
+  const latest: (ChangedPage & { atMs: number })[] = [];
   for (const { id, title, shortName, publishedAt, place } of pages) {
     const draft = draftOf.get(id);
     const did = draft && (!publishedAt || draft.at >= publishedAt) ? 'draft' : 'published';
     const at = did === 'draft' ? draft?.at : publishedAt;
-    if (!at || (branch !== undefined && !place.path.includes(branch))) continue;
-    const before = latest.findIndex((one) => one.at < at);
-    if ((before === -1 && latest.length === most) || !mayView(place)) continue;
-    const changed = {
-      id,
-      title: shortName ?? title,
-      at,
-      by: did === 'draft' ? (draft?.by ?? null) : null,
-      did,
-    } as const;
-    latest.splice(before === -1 ? latest.length : before, 0, changed);
+    const atMs = at?.getTime() ?? 0;
+    // Most pages are older than what was found by then.
+    if (!at || (latest.length === most && atMs <= (latest.at(-1)?.atMs ?? 0))) continue;
+    if ((branch !== undefined && !place.path.includes(branch)) || !mayView(place)) continue;
+    const before = latest.findIndex((one) => one.atMs < atMs);
+    const by = did === 'draft' ? (draft?.by ?? null) : null;
+    latest.splice(before === -1 ? latest.length : before, 0, { id, title: shortName ?? title, at, atMs, by, did });
     latest.length = Math.min(latest.length, most);
   }
   const published = latest.filter(({ did }) => did === 'published').map(({ id }) => Number(id));
@@ -56,5 +52,5 @@ export async function listChangedLately(
     .where(inArray(publications.itemId, published))
     .orderBy(publications.itemId, desc(publications.publishedAt));
   const publisherOf = new Map(out.map((row) => [String(row.id), row.by]));
-  return latest.map((page) => (page.did === 'draft' ? page : { ...page, by: publisherOf.get(page.id) ?? null }));
+  return latest.map((page) => ({ ...page, by: publisherOf.get(page.id) ?? page.by }));
 }
