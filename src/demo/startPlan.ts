@@ -1,7 +1,8 @@
-import { type WidgetSettings, boardOf } from '@/core/dashboard';
+import { boardOf } from '@/core/dashboard';
 import type { PlanRole, Plan } from '@/core/plan';
 import { inventory } from '@/office';
 
+/** A rule that allows something, everywhere or in a scope. */
 export const allow = (
   permission: string,
   scope: PlanRole['grants'][number]['scope'] = {},
@@ -11,9 +12,11 @@ export const allow = (
   permission,
   scope,
 });
+/** Sections whose doors stand open. */
 export const open = (...sections: string[]) => sections.map((section) => ({ section, state: 'open' as const }));
 const links = ['link.page', 'link.file', 'link.web', 'link.mail', 'link.phone'];
 export const aids = ['paste.form', 'mode.preview'];
+/** What most people write with. */
 export const everyday = {
   id: 'everyday',
   name: 'Everyday writing',
@@ -21,23 +24,9 @@ export const everyday = {
   take: [],
 };
 export const everything = { id: 'everything', name: 'Everything', add: [...inventory.tools.keys()], take: [] };
+/** The rule that one role writes with a set. */
 export const uses = (role: string, use: string) => ({ id: role, when: { roles: [role] }, then: { use } });
 export const NO_MENU: PlanRole['menu'] = { groups: [], shortcuts: [], hints: {} };
-/** What the office says to the harbour desk. */
-export const WORD: WidgetSettings['words'] = {
-  type: 'doc',
-  content: [
-    {
-      type: 'paragraph',
-      content: [
-        { type: 'text', text: 'Before a late boat goes on the website, ' },
-        { type: 'text', text: 'ring the bridge', marks: [{ type: 'bold' }] },
-        { type: 'text', text: '. If nobody answers, post the notice and ring again.' },
-      ],
-    },
-  ],
-};
-
 /** The role that may do everything, with everything in its room. */
 export const keyholderRole = (): PlanRole => ({
   id: 'keyholder',

@@ -10,6 +10,7 @@ export interface Effect {
   words: string;
 }
 
+/** Two plans, and whom and where their difference is told for. */
 export interface ImpactInput {
   inventory: Inventory;
   before: Plan;
@@ -20,7 +21,10 @@ export interface ImpactInput {
   pageName: (id: string) => string;
   nowMs: number;
 }
+
+/** The page something lies on, or is. */
 export const idOf = (place: Place) => place.path.at(-1) ?? '';
+
 /** Some pages by name: all while they are few, else how many more. A whole branch is named by its top. */
 export function pagesInWords(ids: ReadonlySet<string>, input: ImpactInput): string {
   if (ids.size === input.places.length) return 'on the whole website';
@@ -43,8 +47,12 @@ export function pagesInWords(ids: ReadonlySet<string>, input: ImpactInput): stri
     ? `on ${names.join(', ')}`
     : `on ${names.slice(0, MOST).join(', ')} and ${names.length - MOST} more`;
 }
+
+/** What is in one set and not in another. */
 export const minus = (a: ReadonlySet<string>, b: ReadonlySet<string>): Set<string> =>
   new Set([...a].filter((one) => !b.has(one)));
+
+/** What came and what went of a list, each as a sentence. */
 export function lists(
   out: Effect[],
   before: readonly string[],

@@ -56,6 +56,7 @@ export function toolEffects(out: Effect[], before: Room, after: Room, input: Imp
     }
   }
 }
+
 /** The fields that hold rich text, with their names, by the types of what has them. */
 function textsByType(inventory: Inventory): Map<string, Map<string, string>> {
   const types = new Map<string, Map<string, string>>();

@@ -12,6 +12,7 @@ import {
 import type { Inventory, PermissionId } from '../inventory';
 import { type Plan, policyOf, type PlanRole } from '../plan';
 
+/** What a room is worked out from. */
 export interface RoomInput {
   inventory: Inventory;
   plan: Plan;
@@ -20,8 +21,11 @@ export interface RoomInput {
   places: readonly Place[];
   nowMs: number;
 }
+
 const BEST: readonly DoorState[] = ['open', 'look', 'away', 'closed'];
+/** Of two states of a door the one that lets more through. */
 export const better = (a: DoorState, b: DoorState) => (BEST.indexOf(a) <= BEST.indexOf(b) ? a : b);
+
 /** What one person may do, asked in many ways: the most favourable answer over all places, and place by place. */
 export interface Asker {
   best: (permission: PermissionId) => Decision;

@@ -2,6 +2,7 @@ import { type Extent, joinExtents } from '@/core/access';
 import { inventory } from '@/office';
 import type { IconName } from '../kit/iconNames';
 
+/** Somebody, or a role, with how far each permission goes for them, in the order of the inventory. */
 export interface MapRow {
   id: string;
   name: string;
@@ -9,6 +10,7 @@ export interface MapRow {
   cells: Extent[];
 }
 
+/** How far something goes, by word, shape and colour. */
 export const LOOK: Record<Extent, { word: string; icon: IconName; look: string }> = {
   yes: { word: 'yes', icon: 'check', look: 'bg-pine-soft text-pine-2' },
   some: { word: 'some', icon: 'half', look: 'bg-sun-soft text-sun-ink' },
@@ -18,6 +20,7 @@ export const LOOK: Record<Extent, { word: string; icon: IconName; look: string }
 export const permissions = [...inventory.permissions.values()];
 export const sections = inventory.sections.filter((s) => s.permissions.length > 0);
 
+/** One permission, or all of a section: `at` says which of a row's. */
 export interface Column {
   id: string;
   name: string;
@@ -40,5 +43,6 @@ export const BY_SECTION: Column[] = sections.map((s) => ({
   at: permissions.flatMap((p, at) => (p.section === s.id ? [at] : [])),
   section: s.id,
 }));
+/** How far what a column holds goes for a row. */
 export const extentOf = (row: MapRow, column: Column): Extent =>
   joinExtents(column.at.map((at) => row.cells[at] ?? 'no'));

@@ -4,12 +4,14 @@ import type { Access } from '../gate/access';
 import { previewMove } from './move';
 import type { SiteLinks } from './retire';
 
+/** What was done about navigation. */
 export const shownInWords = (shown: boolean) => (shown ? 'Shown in navigation' : 'Left out of navigation');
 /** Some things by name: the first of them, and how many more there are. */
 const few = (names: readonly string[]): string =>
   names.length <= 3 ? names.join(', ') : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;
 const linksInWords = (links: readonly { title: string }[], what: string): string[] =>
   links.length === 0 ? [] : [`${what} ${few([...new Set(links.map((link) => `“${link.title}”`))])}.`];
+
 /** What comes with a move, as a single one tells it. */
 export async function notesOfMove(
   tx: Tx,
@@ -32,6 +34,7 @@ export async function notesOfMove(
     ...linksInWords(links, 'Links that follow by themselves stand on'),
   ];
 }
+
 /** What comes with taking a page away, as a single time tells it. */
 export const notesOfRetiring = ({ below, also, drafts, links }: RetirePreview): string[] => [
   ...(below > 0 ? [`With ${below} below.`] : []),
