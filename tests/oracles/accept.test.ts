@@ -167,7 +167,7 @@ const clean = (doc: Node): Document => {
 
 describe('what a toolbar does', () => {
   // Oracle: ProseMirror's model and commands (prosemirror-model, -commands, -schema-list, -tables).
-  it(`is accepted, in any order, on any text (seed ${SEED})`, { timeout: 240_000 }, () => {
+  it(`is accepted, in any order, on any text (seed ${SEED})`, () => {
     const done = new Map<string, number>();
     const step = fc.record({
       from: fc.double({ min: 0, max: 1, noNaN: true }),
@@ -277,7 +277,7 @@ describe('what a toolbar does', () => {
   });
 });
 
-it('is answered on the command line, or nothing is', { timeout: 120_000 }, () => {
+it('is answered on the command line, or nothing is', () => {
   const run = (input: string) =>
     spawnSync(process.execPath, ['--import', 'tsx', 'scripts/cli.ts', 'accept'], {
       input,
