@@ -179,7 +179,8 @@ function readMarks(given: unknown): Checked<Mark[]> {
     } else if (type === 'bold' || type === 'italic') marks.push({ type });
     else return { fault: 'a mark is not known' };
   }
-  if (new Set(marks.map((mark) => mark.type)).size !== marks.length) return { fault: 'the same mark stands there twice' };
+  if (new Set(marks.map((mark) => mark.type)).size !== marks.length)
+    return { fault: 'the same mark stands there twice' };
   return { value: marks.sort((x, y) => x.type.localeCompare(y.type)) };
 }
 

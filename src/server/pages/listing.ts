@@ -68,7 +68,9 @@ async function conditions(tx: Tx, access: Access, filter: PageFilter): Promise<S
     filter.layout ? eq(items.layout, filter.layout) : undefined,
     filter.state ? sql`${state} = ${filter.state}` : undefined,
     filter.navigation ? eq(items.inNavigation, filter.navigation === 'yes') : undefined,
-    filter.links ? inArray(items.id, [...(await findBroken(tx, access.site.id, await listPages(tx, access.site.id)))]) : undefined,
+    filter.links
+      ? inArray(items.id, [...(await findBroken(tx, access.site.id, await listPages(tx, access.site.id)))])
+      : undefined,
     filter.language ? eq(items.language, filter.language) : undefined,
     filter.author ? eq(items.authorId, id(filter.author)) : undefined,
     filter.days > 0 ? gte(changed, new Date(now().getTime() - filter.days * 86_400_000).toISOString()) : undefined,
