@@ -119,7 +119,7 @@ const WRITTEN_ANEW = 0.3;
  * is told as written anew, where only few changes are looked for: how long it takes is bounded on any machine.
  */
 export class Effort {
-  #left = 4000000;
+  #left = 4_000_000;
 
   /** How many single changes are looked for next, before giving up. */
   get most(): number {
