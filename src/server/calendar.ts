@@ -1,6 +1,6 @@
-import { preferencesOf, preferencesSchema } from '@/core/own';
+import { chosenPreferences, preferencesOf } from '@/core/own';
 import { startPreferences, type Plan } from '@/core/plan';
-import { dateLanguageOf, type Calendar } from '@/core/words';
+import { dateLanguageOf, screenLanguageOf, type Calendar } from '@/core/words';
 
 interface Where {
   timeZone: string;
@@ -15,7 +15,6 @@ export const siteCalendar = ({ timeZone, languages }: Where): Calendar => ({
 
 /** How dates are told to somebody, by what they chose. */
 export function ownCalendar(site: Where, plan: Plan, chosen: unknown): Calendar {
-  const own = preferencesSchema.partial().safeParse(chosen).data ?? {};
-  const { dates } = preferencesOf(startPreferences(plan), own);
-  return dates === 'site' ? siteCalendar(site) : { timeZone: site.timeZone, language: dates };
+  const { dates } = preferencesOf(startPreferences(plan), chosenPreferences(chosen));
+  return { timeZone: site.timeZone, language: screenLanguageOf(dates === 'site' ? site.languages[0] : dates) };
 }

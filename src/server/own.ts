@@ -1,8 +1,8 @@
 import {
   changedMenu,
   ownMenuSchema,
+  chosenPreferences,
   preferencesOf,
-  preferencesSchema,
   usualMenu,
   type MenuChange,
   type OwnMenu,
@@ -22,7 +22,6 @@ export interface OwnFrame {
   row: OwnRow | undefined;
 }
 
-const chosen = preferencesSchema.partial();
 const menuOf = (raw: unknown): OwnMenu => ownMenuSchema.safeParse(raw).data ?? usualMenu();
 
 /** One question, asked once for every screen. */
@@ -30,7 +29,7 @@ export async function findOwnFrame(tx: Tx, access: Access): Promise<OwnFrame> {
   const row = await findOwnRoom(tx, access);
   return {
     menu: menuOf(row?.menu),
-    preferences: preferencesOf(startPreferences(access.plan), chosen.safeParse(row?.preferences).data ?? {}),
+    preferences: preferencesOf(startPreferences(access.plan), chosenPreferences(row?.preferences)),
     row,
   };
 }
@@ -48,7 +47,7 @@ export async function changePreferences(tx: Tx, access: Access, given: Partial<P
   const plan = startPreferences(access.plan);
   if (plan.fixed.some((one) => given[one] !== undefined)) throw new Problem('preference-fixed');
   return changeOwnRoom(tx, access, (row) => {
-    const preferences = { ...(chosen.safeParse(row?.preferences).data ?? {}), ...given };
+    const preferences = { ...chosenPreferences(row?.preferences), ...given };
     return { after: { preferences }, gives: preferencesOf(plan, preferences) };
   });
 }

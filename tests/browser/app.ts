@@ -14,6 +14,7 @@ export interface App {
   /** Folder of a cluster of its own, where the tests of a file stop and crash it. */ data: string;
   /** Ends the application from one moment to the next, and starts it again at the same address. */ crash: () => Promise<void>;
   stop: () => Promise<void>;
+  /** What scripts of its screens did not catch since the test began; none may. */ faults: string[];
 }
 
 /** The built application on a database of its own, as the demo is at first. */
@@ -57,6 +58,7 @@ async function startApp(ownCluster: boolean): Promise<App> {
       });
       cluster?.stop();
     },
+    faults: [],
   };
 }
 
@@ -76,7 +78,10 @@ export const test = base.extend<{ app: App }, { ownCluster: boolean; running: { 
       await running.app?.stop();
       Object.assign(running, { file, app: await startApp(ownCluster) });
     }
-    if (running.app) await use(running.app);
+    if (!running.app) return;
+    running.app.faults.length = 0;
+    await use(running.app);
+    expect(running.app.faults, 'what scripts did not catch').toEqual([]);
   },
   baseURL: async ({ app }, use) => use(app.url),
 });
@@ -139,6 +144,7 @@ export async function signIn(browser: Browser, app: App, first: string): Promise
     reducedMotion: 'reduce',
   });
   const page = await context.newPage();
+  context.on('weberror', (fault) => app.faults.push(`${fault.page()?.url() ?? ''}: ${fault.error().message}`));
   // SLOW=4: as on a computer four times slower.
   if (process.env['SLOW'])
     await (

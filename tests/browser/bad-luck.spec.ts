@@ -126,12 +126,15 @@ test('names of 300 characters, emoji and right-to-left text do not break a scree
     [tomas, '/room'],
     [tomas, '/room/notices'],
     [maud, '/workshop'],
-    [maud, '/workshop/roles/harbour-desk/menu'],
+    ...['menu', 'toolbar', 'dashboard', 'screens'].map(
+      (step) => [maud, `/workshop/roles/harbour-desk/${step}`] as const,
+    ),
+    [maud, '/workshop/release'],
     [maud, '/room/people'],
     [maud, '/room/activity'],
     [maud, '/'],
   ] as const) {
-    for (const width of path.startsWith('/workshop') ? [1280, 1024] : [1280, 360]) {
+    for (const width of [1280, 360]) {
       await page.setViewportSize({ width, height: 800 });
       await page.goto(path);
       const wide = await page.evaluate(

@@ -3,7 +3,17 @@ import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { isIcon } from '@/islands/kit/Icon';
 import { findScreen, getEntry, groupTools, InventoryError, makeInventory, type Section } from '@/core/inventory';
-import { byName, dateLanguageOf, sayAge, sayDay, sayTime, sayWeekday, fieldTime, greeting } from '@/core/words';
+import {
+  byName,
+  dateLanguageOf,
+  screenLanguageOf,
+  sayAge,
+  sayDay,
+  sayTime,
+  sayWeekday,
+  fieldTime,
+  greeting,
+} from '@/core/words';
 import { aspectOf, floorPlan } from '@/islands/workshop/floorPlan';
 import { COLUMNS } from '@/islands/pages/columns';
 import { inventory } from '@/office';
@@ -144,6 +154,9 @@ describe('dates as people say them', () => {
   });
   it('of a website in English are British, of one in a language there is none for as well', () => {
     expect(['en', 'de', 'tlh', undefined].map(dateLanguageOf)).toEqual(['en-GB', 'de', 'en-GB', 'en-GB']);
+  });
+  it('on screens are told only as browsers tell them, too', () => {
+    expect(['en', 'de', 'cy', 'gd', 'tlh'].map(screenLanguageOf)).toEqual(['en-GB', 'de', 'en-GB', 'en-GB', 'en-GB']);
   });
   it('ages, greetings and fields', () => {
     expect([20, 90, 7200, 86_400 * 3].map((s) => sayAge(new Date(now.getTime() - s * 1000), now, 'en-GB'))).toEqual([

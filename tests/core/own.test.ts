@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   changedMenu,
+  chosenPreferences,
   MOST_FAVOURITES,
   ownMenuSchema,
   PALETTE_COLOURS,
@@ -92,6 +93,13 @@ describe('preferences', () => {
     expect(
       preferencesOf({ start: { text: 125, palette: 'night' }, fixed: ['palette'] }, { text: 150, palette: 'paper' }),
     ).toEqual({ ...usualPreferences, text: 150, palette: 'night' });
+  });
+  it('are read as they were kept; of what can no longer be chosen the rest stays', () => {
+    expect(chosenPreferences({ dates: 'cy', text: 125, gone: true, palette: 'night' })).toEqual({
+      text: 125,
+      palette: 'night',
+    });
+    expect([null, undefined].map(chosenPreferences)).toEqual([{}, {}]);
   });
 });
 

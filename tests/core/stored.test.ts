@@ -95,6 +95,15 @@ describe('what is stored of plans', () => {
     for (const { id: of, dashboard } of stored.roles)
       expect(readPlan(stored).roles.find((one) => one.id === of)?.dashboard).toEqual(boardOf(...dashboard.columns));
   });
+  it('begins nobody with dates in a language that browsers cannot tell', () => {
+    for (const dates of ['cy', 'gd']) {
+      const reading = { start: { dates, text: 112 }, fixed: ['text', 'dates'] };
+      const now = { start: { text: 112 }, fixed: ['text', 'dates'] };
+      expect(readPlan({ ...demo, reading })).toEqual({ ...demo, reading: now });
+      expect(readPatch({ roles: {}, reading })).toEqual({ roles: {}, reading: now });
+      expect(readOperation({ do: 'set-reading', reading })).toEqual({ do: 'set-reading', reading: now });
+    }
+  });
   it('gives every role on every page the tools it had before toolbars went by rules', () => {
     const plan = readPlan(stored);
     for (const { id, toolbar } of stored.roles)

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DATE_LANGUAGES } from '../words';
+import { SCREEN_LANGUAGES } from '../words';
 
 /** Colours of the back office, by their names; each is a set of its own whose every pair meets WCAG 2.2 AA. */
 export const PALETTES = ['paper', 'slate', 'night', 'contrast'] as const;
@@ -16,10 +16,19 @@ export const preferencesSchema = z.strictObject({
   /** The line on the website for who is signed in. */
   bar: z.enum(['shown', 'away']),
   /** The language of dates; `site`: as the website tells them. */
-  dates: z.enum(['site', ...DATE_LANGUAGES]),
+  dates: z.enum(['site', ...SCREEN_LANGUAGES]),
 });
 export type Preferences = z.infer<typeof preferencesSchema>;
 export type Preference = keyof Preferences;
+
+/** What somebody chose, as it is stored; what can no longer be chosen is as if it never was. */
+export const chosenPreferences = (stored: unknown): Partial<Preferences> =>
+  Object.assign(
+    {},
+    ...Object.entries(stored ?? {}).map(
+      ([key, value]) => preferencesSchema.partial().safeParse({ [key]: value }).data ?? {},
+    ),
+  ) as Partial<Preferences>;
 
 export const usualPreferences: Preferences = {
   text: 100,

@@ -105,6 +105,14 @@ const eachRole = (raw: Raw, change: (role: unknown) => unknown): Raw => ({
     roles: Object.fromEntries(Object.entries(raw['roles']).map(([id, role]) => [id, change(role)])),
   }),
 });
+/** How everybody begins to read, without a language that screens no longer tell dates in. */
+function withScreenDates(raw: Raw): Raw {
+  const { reading } = raw;
+  const start = isRaw(reading) ? reading['start'] : null;
+  if (!isRaw(reading) || !isRaw(start) || (start['dates'] !== 'cy' && start['dates'] !== 'gd')) return raw;
+  const { dates: _, ...rest } = start;
+  return { ...raw, reading: { ...reading, start: rest } };
+}
 const WIDGET_OPERATIONS = ['place-widget', 'remove-widget'];
 
 /**
@@ -150,6 +158,12 @@ const UPGRADES: readonly Upgrade[] = [
     name: 'menus with groups and shortcuts',
     plan: (raw) => eachRole(raw, withMenu),
     patch: (raw) => eachRole(raw, withMenu),
+  },
+  {
+    name: 'dates on screens in no language that browsers lack',
+    plan: withScreenDates,
+    patch: withScreenDates,
+    operation: withScreenDates,
   },
 ];
 

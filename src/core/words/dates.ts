@@ -11,15 +11,23 @@ export interface Calendar {
   language: string;
 }
 
+const USUAL = 'en-GB';
 /** Languages dates can be told in. Each is told with the Gregorian calendar and digits from 0 to 9. */
 export const DATE_LANGUAGES = ['en-GB', 'en-US', 'cy', 'gd', 'nl', 'fr', 'de', 'nb', 'pl', 'ar', 'he'] as const;
 export type DateLanguage = (typeof DATE_LANGUAGES)[number];
+/**
+ * Those of them that browsers know, too, for what their scripts tell again: Chromium's part of the CLDR has no dates in
+ * Welsh and Scottish Gaelic (seen in its version 150; ECMA-402 leaves it to the maker).
+ */
+export const SCREEN_LANGUAGES = ['en-GB', 'en-US', 'nl', 'fr', 'de', 'nb', 'pl', 'ar', 'he'] as const;
 
 /** The language dates are told in where a website or a page has some language: "en" tells them the British way. */
 export const dateLanguageOf = (language: string | undefined): DateLanguage =>
-  DATE_LANGUAGES.find((one) => one === language) ?? 'en-GB';
+  DATE_LANGUAGES.find((one) => one === language) ?? USUAL;
+/** The same for a screen of the back office. */
+export const screenLanguageOf = (language: string | undefined): DateLanguage =>
+  SCREEN_LANGUAGES.find((one) => one === language) ?? USUAL;
 
-const USUAL: DateLanguage = 'en-GB';
 /** Without what a language would bring along: other calendars and digits. */
 const locale = (language: string) => `${language}-u-ca-gregory-nu-latn`;
 

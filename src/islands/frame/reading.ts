@@ -1,5 +1,5 @@
 import type { Preference, Preferences } from '@/core/own';
-import { DATE_LANGUAGES, sayCalendarDay } from '@/core/words';
+import { SCREEN_LANGUAGES, sayCalendarDay } from '@/core/words';
 
 const languageNames = new Intl.DisplayNames(['en'], { type: 'language' });
 
@@ -31,7 +31,7 @@ export const READING: { [P in Preference]: readonly (readonly [Preferences[P], s
   ],
   dates: [
     ['site', 'As the website tells them'],
-    ...DATE_LANGUAGES.map(
+    ...SCREEN_LANGUAGES.map(
       (language) => [language, `${languageNames.of(language)}: ${sayCalendarDay('2026-11-25', language)}`] as const,
     ),
   ],

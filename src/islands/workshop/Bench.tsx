@@ -24,10 +24,10 @@ export interface PlannerProps {
 }
 
 export const HEADER =
-  'sticky top-0 z-20 flex min-h-[59px] flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-sheet px-6 py-2';
+  'top-0 z-20 flex min-h-[59px] flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-sheet px-4 py-2 md:sticky md:px-6';
 /** Where one is: the Workshop, and the role that is prepared. */
 export const Crumbs = ({ role, children }: { role: string; children?: ReactNode }) => (
-  <p className="flex min-w-0 items-center gap-3 text-lg">
+  <p className="flex min-w-0 items-center gap-x-3 gap-y-1 text-lg max-md:flex-wrap">
     <a href="/workshop" className="flex items-center gap-2.5 text-ink-2 no-underline hover:text-pine">
       <Icon name="wrench" /> Workshop
     </a>
@@ -69,7 +69,7 @@ export function Bench({
   const holders = holdersOf(facts);
   // What a step asks about is asked at the instant the room is shown for.
   const shownFacts = useMemo(() => ({ ...facts, nowMs: prepared.atMs }), [facts, prepared.atMs]);
-  const { role, person } = prepared;
+  const { role, person, figuresNow: figures } = prepared;
   const current = STEPS.find((s) => s.id === step) ?? STEPS[0];
 
   const show = (next: StepId) => {
@@ -119,7 +119,7 @@ export function Bench({
             </button>
           )}
         </Crumbs>
-        <div className="ml-auto flex flex-wrap items-center gap-2">
+        <div className="flex flex-wrap items-center gap-2 md:ml-auto">
           {mayEdit && (
             <>
               <button
@@ -187,11 +187,11 @@ export function Bench({
           </a>
         </div>
       </header>
-      <div className="grid flex-1 grid-cols-[11.5rem_minmax(0,1fr)_21rem] max-lg:grid-cols-[minmax(0,1fr)_19rem]">
+      <div className="grid flex-1 grid-cols-[minmax(0,1fr)] content-start md:grid-cols-[minmax(0,1fr)_19rem] md:grid-rows-[auto_1fr] lg:grid-cols-[11.5rem_minmax(0,1fr)_21rem] lg:grid-rows-1">
         <nav
           aria-label="Prepare the room"
           data-anchor="workshop.role.steps"
-          className="border-r border-line px-3 py-5 max-lg:col-span-2 max-lg:border-r-0 max-lg:border-b max-lg:py-2"
+          className="border-line px-3 py-2 max-lg:border-b md:max-lg:col-span-2 lg:border-r lg:py-5"
         >
           <p className="hint mb-2 px-2 max-lg:hidden">Prepare the room</p>
           <ol className="sticky top-[70px] grid gap-0.5 max-lg:static max-lg:flex max-lg:flex-wrap">
@@ -200,7 +200,7 @@ export function Bench({
                 <a
                   href={`/workshop/roles/${role.id}/${s.id}`}
                   aria-current={s.id === step ? 'step' : undefined}
-                  className={`flex items-center gap-3 rounded-[10px] border px-2 py-1.5 no-underline ${s.id === step ? 'border-line bg-sheet font-bold text-ink' : 'border-transparent text-ink-2 hover:bg-pine-wash'}`}
+                  className={`flex items-center gap-1.5 rounded-[10px] border px-1.5 py-1.5 no-underline md:gap-3 md:px-2 ${s.id === step ? 'border-line bg-sheet font-bold text-ink' : 'border-transparent text-ink-2 hover:bg-pine-wash'}`}
                   onClick={(event) => {
                     if (event.ctrlKey || event.metaKey || event.shiftKey) return;
                     event.preventDefault();
@@ -219,7 +219,7 @@ export function Bench({
             ))}
           </ol>
         </nav>
-        <main id="main" data-anchor="workshop.role.work" className="min-w-0 px-6 py-5">
+        <main id="main" data-anchor="workshop.role.work" className="min-w-0 px-4 py-5 md:px-6">
           <h1 className="clip">{current.title(role.name)}</h1>
           <p className="mt-1 mb-4 text-ink-2">{current.says}</p>
           {giving && (
@@ -274,6 +274,16 @@ export function Bench({
             readOnly={!mayEdit}
             revision={state.revision}
           />
+          {/* On a narrow screen the room now comes below: what a change does to it is told at the edge meanwhile. */}
+          <a
+            href="#room-now"
+            className="sticky bottom-2 z-10 mt-5 flex items-center justify-between gap-3 rounded-[10px] border border-line-2 bg-sheet px-3 py-2 text-ink no-underline shadow-lg md:hidden"
+          >
+            <span>
+              <strong>The room now:</strong> {figures.tasksThatCan} of {figures.tasks} tasks can be done
+            </span>
+            <Icon name="down" size={16} />
+          </a>
         </main>
         <Now
           site={site}

@@ -133,12 +133,17 @@ export function Now({
   const names = namesOf(facts, plan);
   const blocked = now.tasks.filter((task) => !task.verdict.can);
   return (
-    <aside aria-label="The room now" data-anchor="workshop.role.now" className="border-l border-line bg-sheet">
+    <aside
+      id="room-now"
+      aria-label="The room now"
+      data-anchor="workshop.role.now"
+      className="border-line bg-sheet max-md:border-t md:border-l"
+    >
       <div
         tabIndex={0}
         role="group"
         aria-label="The room now, in short"
-        className="sticky top-[59px] grid max-h-[calc(100vh-59px)] content-start gap-3 overflow-y-auto p-4 focus-visible:outline-offset-[-3px]"
+        className="grid content-start gap-3 p-4 focus-visible:outline-offset-[-3px] md:sticky md:top-[59px] md:max-h-[calc(100vh-59px)] md:overflow-y-auto"
       >
         <div className="flex items-baseline justify-between gap-3">
           <h2>The room now</h2>

@@ -26,7 +26,7 @@ function Ready(props: PlannerProps) {
       <header className={HEADER}>
         <Crumbs role={role} />
       </header>
-      <main id="main" className="grid gap-3 px-6 py-5 lg:pl-[208px]" aria-busy={!problem}>
+      <main id="main" className="grid gap-3 px-4 py-5 md:px-6 lg:pl-[208px]" aria-busy={!problem}>
         <h1 className="clip">{step.title(role)}</h1>
         {problem ? (
           <>

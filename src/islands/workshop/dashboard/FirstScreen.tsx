@@ -36,7 +36,8 @@ function measure(drawn: Document, height: number, nameOf: (id: string) => string
 function Measured({ screen, src, board }: { screen: Screen; src: string; board: Board }) {
   const frame = useRef<HTMLIFrameElement>(null);
   const [fold, setFold] = useState<Fold | null>(null);
-  const scale = screen.shownWidth / screen.width;
+  const shownWidth = Math.min(screen.shownWidth, innerWidth - 32);
+  const scale = shownWidth / screen.width;
   const nameOf = (id: string) => {
     const entry = board.widgets.find((one) => one.id === id);
     return entry ? entryName(inventory, entry) : id;
@@ -58,7 +59,7 @@ function Measured({ screen, src, board }: { screen: Screen; src: string; board: 
       </figcaption>
       <div
         className="overflow-hidden rounded-[10px] border border-line-2 bg-sheet"
-        style={{ width: screen.shownWidth, height: screen.height * scale }}
+        style={{ width: shownWidth, height: screen.height * scale }}
       >
         <iframe
           ref={frame}
@@ -73,7 +74,7 @@ function Measured({ screen, src, board }: { screen: Screen; src: string; board: 
           style={{ width: screen.width, height: screen.height, transform: `scale(${scale})` }}
         />
       </div>
-      <div className="mt-2 grid gap-1 text-sm" role="status" style={{ maxWidth: Math.max(screen.shownWidth, 220) }}>
+      <div className="mt-2 grid gap-1 text-sm" role="status" style={{ maxWidth: Math.max(shownWidth, 220) }}>
         {fold === null ? (
           <p className="text-ink-2">Measuring…</p>
         ) : (

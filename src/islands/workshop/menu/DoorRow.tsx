@@ -67,7 +67,7 @@ export function Row({
     <li
       ref={setNodeRef}
       style={{ transform: transform ? `translate3d(0, ${transform.y}px, 0)` : undefined, transition }}
-      className={`grid grid-cols-[auto_minmax(0,1fr)_minmax(0,12rem)_9rem] items-center gap-3 px-3 py-2 ${selected ? 'bg-pine-wash' : 'bg-sheet'}`}
+      className={`grid grid-cols-[auto_minmax(0,1fr)] items-center gap-x-3 gap-y-2 px-3 py-2 max-md:[&>.field]:col-start-2 md:grid-cols-[auto_minmax(0,1fr)_minmax(0,12rem)_9rem] ${selected ? 'bg-pine-wash' : 'bg-sheet'}`}
       onFocus={onSelect}
     >
       <button

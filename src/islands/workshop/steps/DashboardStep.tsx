@@ -81,7 +81,7 @@ export function DashboardStep({ facts, prepared, change, readOnly, best, slot, r
   };
   const times = (widget: string) => board.widgets.filter((one) => one.widget === widget).length;
   return (
-    <div className="grid gap-5">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-5">
       {slot &&
         entry &&
         createPortal(

@@ -19,7 +19,8 @@ const tasksOf = (role: PlanRole, section: string) =>
 /** Which doors are shown, as floor plan and as an equal list. */
 export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, readOnly }: StepProps) {
   const { role, now, person } = prepared;
-  const [view, setView] = useState<'plan' | 'list'>('plan');
+  // On a narrow screen the rooms of the plan are too small for their names.
+  const [view, setView] = useState(() => (matchMedia('(max-width: 767px)').matches ? 'list' : 'plan'));
   const doors = allDoors(inventory, role.doors);
   const aspect = aspectOf(doors.length);
   const [selected, setSelected] = useState(doors[0]?.section ?? '');
@@ -57,7 +58,7 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
     change({ do: 'set-door', role: role.id, section: id, state });
   };
   return (
-    <div className="grid gap-3">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-3">
       <div className="-mt-1 flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
         <p className="flex flex-wrap gap-4 text-sm text-ink-2">
           {DOOR_STATES.map((s) => (
@@ -83,41 +84,48 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
       </div>
       {view === 'plan' && (
         <>
-          <ul
-            aria-label="Floor plan"
-            className="relative w-full rounded-s border-2 border-ink bg-sand"
-            style={{ aspectRatio: aspect }}
-          >
-            {boxes.map((box) => {
-              const d = doors.find((e) => e.section === box.section);
-              if (!d) return null;
-              const { icon, name } = stateOf(d.state);
-              const tasks = tasksIn(d.section);
-              return (
-                <li
-                  key={box.section}
-                  className="absolute p-[2px]"
-                  style={{ left: `${box.left}%`, top: `${box.top}%`, width: `${box.width}%`, height: `${box.height}%` }}
-                >
-                  <button
-                    type="button"
-                    aria-pressed={selected === d.section}
-                    onClick={() => setSelected(d.section)}
-                    className={`flex h-full w-full flex-col items-start overflow-hidden border p-2.5 text-left ${LOOK[d.state]} ${selected === d.section ? 'relative z-10 outline-[3px] outline-offset-[-1px] outline-ring outline-solid' : ''}`}
+          <div className="relative max-md:overflow-x-auto">
+            <ul
+              aria-label="Floor plan"
+              className="relative w-full rounded-s border-2 border-ink bg-sand max-md:min-w-[40rem]"
+              style={{ aspectRatio: aspect }}
+            >
+              {boxes.map((box) => {
+                const d = doors.find((e) => e.section === box.section);
+                if (!d) return null;
+                const { icon, name } = stateOf(d.state);
+                const tasks = tasksIn(d.section);
+                return (
+                  <li
+                    key={box.section}
+                    className="absolute p-[2px]"
+                    style={{
+                      left: `${box.left}%`,
+                      top: `${box.top}%`,
+                      width: `${box.width}%`,
+                      height: `${box.height}%`,
+                    }}
                   >
-                    <span className="flex w-full items-start justify-between gap-2">
-                      <strong className="clip">{nameOf(d)}</strong>
-                      <Icon name={icon} />
-                    </span>
-                    <span className="text-sm">
-                      {tasks ? `${tasks} ${tasks === 1 ? 'task' : 'tasks'}` : d.state === 'closed' ? '' : 'no task'}
-                    </span>
-                    <span className="mt-auto text-sm font-semibold">{name}</span>
-                  </button>
-                </li>
-              );
-            })}
-          </ul>
+                    <button
+                      type="button"
+                      aria-pressed={selected === d.section}
+                      onClick={() => setSelected(d.section)}
+                      className={`flex h-full w-full flex-col items-start overflow-hidden border p-2.5 text-left ${LOOK[d.state]} ${selected === d.section ? 'relative z-10 outline-[3px] outline-offset-[-1px] outline-ring outline-solid' : ''}`}
+                    >
+                      <span className="flex w-full items-start justify-between gap-2">
+                        <strong className="clip">{nameOf(d)}</strong>
+                        <Icon name={icon} />
+                      </span>
+                      <span className="text-sm">
+                        {tasks ? `${tasks} ${tasks === 1 ? 'task' : 'tasks'}` : d.state === 'closed' ? '' : 'no task'}
+                      </span>
+                      <span className="mt-auto text-sm font-semibold">{name}</span>
+                    </button>
+                  </li>
+                );
+              })}
+            </ul>
+          </div>
           {door && section && (
             <section
               className="card grid gap-3 p-3.5 md:grid-cols-[minmax(0,1fr)_9.5rem]"

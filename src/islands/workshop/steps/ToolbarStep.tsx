@@ -124,7 +124,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
       rule: { id: 'new', when, then: plan.toolbars.sets.length > 0 ? { use: plan.toolbars.sets[0]?.id } : { add: [] } },
     });
   return (
-    <div className="grid gap-5">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-5">
       <div className="max-w-sm">
         <PagePicker
           label="In which part of the website"

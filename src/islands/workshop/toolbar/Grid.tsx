@@ -65,8 +65,11 @@ export function Grid({
     </button>
   );
   return (
-    <div className="overflow-x-auto">
-      <table className="w-full table-fixed border-collapse bg-sheet" aria-label="The toolbar they get, place by place">
+    <div className="relative overflow-x-auto">
+      <table
+        className="w-full table-fixed border-collapse bg-sheet max-md:min-w-[42rem]"
+        aria-label="The toolbar they get, place by place"
+      >
         <thead>
           <tr className="bg-paper">
             <td className="h-px w-[8.5rem] border border-line p-0">
