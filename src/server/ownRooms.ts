@@ -1,6 +1,7 @@
 import { and, eq } from 'drizzle-orm';
 import { now } from './clock';
 import type { Tx } from './db/client';
+import { given, prepared } from './db/prepared';
 import { ownRooms } from './db/schema';
 import type { Access } from './gate/access';
 
@@ -8,15 +9,16 @@ export type OwnRow = typeof ownRooms.$inferSelect;
 
 const keyOf = (access: Access) => ({ siteId: access.site.id, personId: Number(access.who.id) });
 
-/** What somebody made of their room. */
-export async function findOwnRoom(tx: Tx, access: Access): Promise<OwnRow | undefined> {
-  const { siteId, personId } = keyOf(access);
-  const [row] = await tx
+const askRoom = prepared('own room', (tx) =>
+  tx
     .select()
     .from(ownRooms)
-    .where(and(eq(ownRooms.siteId, siteId), eq(ownRooms.personId, personId)));
-  return row;
-}
+    .where(and(eq(ownRooms.siteId, given('siteId')), eq(ownRooms.personId, given('personId')))),
+);
+
+/** What somebody made of their room. */
+export const findOwnRoom = async (tx: Tx, access: Access): Promise<OwnRow | undefined> =>
+  (await askRoom(tx, keyOf(access)))[0];
 
 /**
  * Changes what somebody made of their room, while nobody else does; gives what is given back. A room that nobody holds

@@ -7,6 +7,7 @@ import { record } from '../activity/activity';
 import { siteCalendar } from '../calendar';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
+import { given, prepared } from '../db/prepared';
 import { duties } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
@@ -72,19 +73,22 @@ export async function listDuties(tx: Tx, access: Access): Promise<Duty[]> {
   return rows.map((row) => told(access, everybody, row));
 }
 
-/** What it is somebody's turn to do; what they gave themselves they cannot give back. One question. */
-export async function listOwnDuties(tx: Tx, access: Access) {
-  const rows = await tx
+const askOwn = prepared('duties of somebody', (tx) =>
+  tx
     .select()
     .from(duties)
     .where(
       and(
-        eq(duties.siteId, access.site.id),
-        eq(duties.whose, Number(access.who.id)),
+        eq(duties.siteId, given('site')),
+        eq(duties.whose, given('person')),
         or(isNull(duties.doneAt), sql`${duties.every} is not null`),
       ),
     )
-    .orderBy(...inOrder);
+    .orderBy(...inOrder),
+);
+/** What it is somebody's turn to do; what they gave themselves they cannot give back. One question. */
+export async function listOwnDuties(tx: Tx, access: Access) {
+  const rows = await askOwn(tx, { site: access.site.id, person: Number(access.who.id) });
   return rows.map(({ id, text, due, every, version, whose, madeBy }) => ({
     id,
     text,

@@ -7,6 +7,7 @@ import type { Calendar } from '@/core/words';
 import { ownCalendar, siteCalendar } from '../calendar';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
+import { given, prepared } from '../db/prepared';
 import { ownRooms, sessions, sites } from '../db/schema';
 import { findKeyholderName, findPolicyPerson, listPeople } from '../people/people';
 import { findPageNames } from '../tree/tree';
@@ -43,16 +44,20 @@ export async function findSite(tx: Tx, host = ''): Promise<Site | undefined> {
   return site;
 }
 
-/** The access behind a session cookie; undefined when there is none or it is over. */
-export async function findAccess(tx: Tx, token: string | undefined): Promise<Access | undefined> {
-  if (!token) return undefined;
-  const tokenHash = hashToken(token);
-  const [row] = await tx
+const askSession = prepared('session', (tx) =>
+  tx
     .select({ session: sessions, site: sites, preferences: ownRooms.preferences })
     .from(sessions)
     .innerJoin(sites, eq(sites.id, sessions.siteId))
     .leftJoin(ownRooms, eq(ownRooms.personId, sessions.personId))
-    .where(and(eq(sessions.tokenHash, tokenHash), gt(sessions.expiresAt, now())));
+    .where(and(eq(sessions.tokenHash, given('tokenHash')), gt(sessions.expiresAt, given('at')))),
+);
+
+/** The access behind a session cookie; undefined when there is none or it is over. */
+export async function findAccess(tx: Tx, token: string | undefined): Promise<Access | undefined> {
+  if (!token) return undefined;
+  const tokenHash = hashToken(token);
+  const [row] = await askSession(tx, { tokenHash, at: now() });
   if (!row) return undefined;
   const { session, site } = row;
   const signedIn = await findPolicyPerson(tx, session.personId);

@@ -7,6 +7,7 @@ import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
+import { given, prepared } from '../db/prepared';
 import { notes, people } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow, type Thing } from '../gate/authorize';
@@ -98,15 +99,19 @@ export async function addNote(
   };
 }
 
-/** The wishes somebody could grant, and their own that were answered. */
-export async function listOpenWishes(tx: Tx, access: Access): Promise<OpenWish[]> {
-  const rows = await tx
+const askWishes = prepared('open wishes', (tx) =>
+  tx
     .select({ note: notes, name: people.name })
     .from(notes)
     .leftJoin(people, eq(people.id, notes.madeBy))
-    .where(and(eq(notes.siteId, access.site.id), sql`${notes.wish} is not null`, isNull(notes.settledAt)))
+    .where(and(eq(notes.siteId, given('site')), sql`${notes.wish} is not null`, isNull(notes.settledAt)))
     .orderBy(desc(notes.id))
-    .limit(200);
+    .limit(200),
+);
+
+/** The wishes somebody could grant, and their own that were answered. */
+export async function listOpenWishes(tx: Tx, access: Access): Promise<OpenWish[]> {
+  const rows = await askWishes(tx, { site: access.site.id });
   if (rows.length === 0) return [];
   const placed = await findAllPlaced(tx, access.site.id, [...new Set(rows.map(({ note }) => note.itemId))]);
   const answers = await tx

@@ -3,6 +3,7 @@ import { referencesOf, type PageContent } from '@/core/content';
 import { heldIn } from '@/core/toolbar';
 import { byAddressOf, byIdOf, listPages, type PageFacts } from '../tree/tree';
 import type { Tx } from '../db/client';
+import { given, prepared } from '../db/prepared';
 import { items, media, redirects, references, revisions } from '../db/schema';
 import { formOf, type ItemRow } from './forms';
 import { hrefOf } from './items';
@@ -152,41 +153,44 @@ export async function answers(
   return answersOf(tx, siteId, await listPages(tx, siteId), sees);
 }
 
+const askMoved = prepared('addresses that lead on', (tx) =>
+  tx
+    .select({ address: redirects.address, page: redirects.pageId })
+    .from(redirects)
+    .where(and(eq(redirects.siteId, given('site')), redirects.leads)),
+);
 async function answersOf(
   tx: Tx,
   siteId: number,
   pages: readonly PageFacts[],
   sees: (page: PageFacts) => boolean,
 ): Promise<(path: string) => boolean> {
-  const moved = new Map(
-    (
-      await tx
-        .select({ address: redirects.address, page: redirects.pageId })
-        .from(redirects)
-        .where(and(eq(redirects.siteId, siteId), redirects.leads))
-    ).map((row) => [row.address, String(row.page)]),
-  );
+  const moved = new Map((await askMoved(tx, { site: siteId })).map((row) => [row.address, String(row.page)]));
   return (path) => {
     const page = byAddressOf(pages).get(path) ?? byIdOf(pages).get(moved.get(path) ?? '');
     return page ? sees(page) : /^\/(?:media\/|search$|sign-in$)/.test(path);
   };
 }
 
+const gone = sql`not exists (select 1 from ${media} where ${media.id}::text = ${references.target})`;
+const askLinks = prepared('links that may be broken', (tx) =>
+  tx
+    .select({ id: items.id, kind: references.kind, target: references.target })
+    .from(references)
+    .innerJoin(items, isLive)
+    .where(
+      and(
+        eq(references.siteId, given('site')),
+        sql`(${inArray(references.kind, ['page', 'address'])} or ${references.kind} = 'picture' and ${gone})`,
+      ),
+    ),
+);
+
 /** The live items that lead to a page visitors do not see, to a picture that is gone, or to an address where nothing is. */
 export async function findBroken(tx: Tx, siteId: number, pages: readonly PageFacts[]): Promise<Set<number>> {
-  const gone = sql`not exists (select 1 from ${media} where ${media.id}::text = ${references.target})`;
   const [isThere, rows] = await Promise.all([
     answersOf(tx, siteId, pages, (page) => page.live),
-    tx
-      .select({ id: items.id, kind: references.kind, target: references.target })
-      .from(references)
-      .innerJoin(items, isLive)
-      .where(
-        and(
-          eq(references.siteId, siteId),
-          sql`(${inArray(references.kind, ['page', 'address'])} or ${references.kind} = 'picture' and ${gone})`,
-        ),
-      ),
+    askLinks(tx, { site: siteId }),
   ]);
   return new Set(
     rows

@@ -7,6 +7,7 @@ import { record } from '../activity/activity';
 import { siteCalendar } from '../calendar';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
+import { given, prepared } from '../db/prepared';
 import { drafts, items, people, reviews, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { notFound, Problem, problemAt } from '../gate/problems';
@@ -208,16 +209,20 @@ export interface WaitingEntry {
 
 const asked = sql<string | null>`(select a.name from ${people} a where a.id = ${reviews.askedOf})`;
 
-/** What waits for a second look on a site, oldest first. */
-export async function listWaiting(tx: Tx, siteId: number): Promise<WaitingEntry[]> {
-  const rows = await tx
+const askWaiting = prepared('what waits for a second look', (tx) =>
+  tx
     .select({ review: reviews, content: revisions.content, writers: revisions.writers, name: people.name, asked })
     .from(reviews)
     .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
     .innerJoin(items, and(eq(items.id, reviews.itemId), isNull(items.deletedAt)))
     .leftJoin(people, eq(people.id, reviews.sentBy))
-    .where(and(eq(reviews.siteId, siteId), isNull(reviews.outcome)))
-    .orderBy(asc(reviews.sentAt));
+    .where(and(eq(reviews.siteId, given('site')), isNull(reviews.outcome)))
+    .orderBy(asc(reviews.sentAt)),
+);
+
+/** What waits for a second look on a site, oldest first. */
+export async function listWaiting(tx: Tx, siteId: number): Promise<WaitingEntry[]> {
+  const rows = await askWaiting(tx, { site: siteId });
   const placed = await findAllPlaced(
     tx,
     siteId,

@@ -1,6 +1,7 @@
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import { textOf } from '@/core/content';
 import type { Tx } from '../db/client';
+import { given, prepared } from '../db/prepared';
 import { drafts, items, reviews, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
@@ -24,30 +25,36 @@ export interface UnfinishedEntry {
 /** What tells of an item in a list of several kinds. */
 const about = (item: ItemRow) => ({ itemId: String(item.id), one: formOf(item).type.one, href: hrefOf(item) });
 
+const lastOut = sql<string | null>`(select max(published_at) from publications where item_id = ${items.id})`;
+const askDrafts = prepared('drafts of somebody', (tx) =>
+  tx
+    .select({ draft: drafts, item: items, out: lastOut })
+    .from(drafts)
+    .innerJoin(items, and(eq(items.id, drafts.itemId), isNull(items.deletedAt)))
+    .where(
+      and(eq(drafts.siteId, given('site')), sql`${given('person')} in (${drafts.startedBy}, ${drafts.updatedBy})`),
+    ),
+);
+const askSent = prepared('what somebody sent', (tx) =>
+  tx
+    .select({ review: reviews, item: items, content: revisions.content, out: lastOut })
+    .from(reviews)
+    .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
+    .innerJoin(items, and(eq(items.id, reviews.itemId), isNull(items.deletedAt)))
+    .where(and(eq(reviews.siteId, given('site')), eq(reviews.sentBy, given('person')), isNull(reviews.outcome))),
+);
+
 /**
  * A person's drafts, what they sent and nobody has looked at, and what came back; newest first; of what they may still
  * look at.
  */
 export async function listUnfinished(tx: Tx, access: Access): Promise<UnfinishedEntry[]> {
-  const me = Number(access.who.id);
-  const lastOut = sql<string | null>`(select max(published_at) from publications where item_id = ${items.id})`;
-  const [mine, sent] = await Promise.all([
-    tx
-      .select({ draft: drafts, item: items, out: lastOut })
-      .from(drafts)
-      .innerJoin(items, and(eq(items.id, drafts.itemId), isNull(items.deletedAt)))
-      .where(and(eq(drafts.siteId, access.site.id), sql`${me} in (${drafts.startedBy}, ${drafts.updatedBy})`)),
-    tx
-      .select({ review: reviews, item: items, content: revisions.content, out: lastOut })
-      .from(reviews)
-      .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
-      .innerJoin(items, and(eq(items.id, reviews.itemId), isNull(items.deletedAt)))
-      .where(and(eq(reviews.siteId, access.site.id), eq(reviews.sentBy, me), isNull(reviews.outcome))),
-  ]);
+  const their = { site: access.site.id, person: Number(access.who.id) };
+  const [drafted, sent] = await Promise.all([askDrafts(tx, their), askSent(tx, their)]);
   const placed = await findAllPlaced(
     tx,
     access.site.id,
-    [...mine, ...sent].map(({ item }) => item.id),
+    [...drafted, ...sent].map(({ item }) => item.id),
   );
   const sees = ({ item }: { item: ItemRow }) => {
     const there = placed.get(item.id);
@@ -59,7 +66,7 @@ export async function listUnfinished(tx: Tx, access: Access): Promise<Unfinished
   };
   const date = (text: string | null) => (text === null ? null : new Date(text));
   return [
-    ...mine
+    ...drafted
       .filter(sees)
       .map(({ draft, item, out }) => ({
         ...about(item),

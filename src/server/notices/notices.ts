@@ -5,6 +5,7 @@ import { record } from '../activity/activity';
 import { siteCalendar } from '../calendar';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
+import { given, prepared } from '../db/prepared';
 import { notices, items, people } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
@@ -61,19 +62,22 @@ export async function listNotices(tx: Tx, siteId: number, limit = 200): Promise<
   ).map(entryOf);
 }
 
-/** What visitors of a page read now: notices of the page and of all above it, warnings first. */
-export async function noticesShowing(tx: Tx, siteId: number, path: readonly string[] | null): Promise<NoticeEntry[]> {
-  const at = now();
-  const rows = await joined(tx)
+const askShowing = prepared('notices that show', (tx) =>
+  joined(tx)
     .where(
       and(
-        eq(notices.siteId, siteId),
-        lte(notices.startsAt, at),
+        eq(notices.siteId, given('site')),
+        lte(notices.startsAt, given('at')),
         isNull(notices.endedAt),
-        or(isNull(notices.endsAt), gt(notices.endsAt, at)),
+        or(isNull(notices.endsAt), gt(notices.endsAt, given('at'))),
       ),
     )
-    .orderBy(desc(notices.kind), desc(notices.startsAt));
+    .orderBy(desc(notices.kind), desc(notices.startsAt)),
+);
+
+/** What visitors of a page read now: notices of the page and of all above it, warnings first. */
+export async function noticesShowing(tx: Tx, siteId: number, path: readonly string[] | null): Promise<NoticeEntry[]> {
+  const rows = await askShowing(tx, { site: siteId, at: now() });
   return rows.map(entryOf).filter((notice) => path === null || path.includes(notice.pageId));
 }
 

@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import type { Tx } from '../db/client';
+import { given, prepared } from '../db/prepared';
 import { accounts, people } from '../db/schema';
 
 /** Makes somebody of a website, with an account of their own; without a password they are invited. Gives their id. */
@@ -28,15 +29,15 @@ export async function findByEmail(tx: Tx, siteId: number, email: string) {
   return found;
 }
 
-/** What somebody signs in with; undefined when there is no such person. */
-export async function findAccount(tx: Tx, personId: number) {
-  const [found] = await tx
+const askAccount = prepared('account', (tx) =>
+  tx
     .select({ person: people, account: accounts })
     .from(people)
     .innerJoin(accounts, eq(accounts.id, people.accountId))
-    .where(eq(people.id, personId));
-  return found;
-}
+    .where(eq(people.id, given('person'))),
+);
+/** What somebody signs in with; undefined when there is no such person. */
+export const findAccount = async (tx: Tx, personId: number) => (await askAccount(tx, { person: personId }))[0];
 
 /** Gives an account another password; wrong tries are counted anew from here. */
 export async function setPassword(tx: Tx, id: number, passwordHash: string): Promise<void> {

@@ -1,5 +1,6 @@
 import { desc, eq, inArray } from 'drizzle-orm';
 import type { Tx } from '../db/client';
+import { given, prepared } from '../db/prepared';
 import { drafts, people, publications } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
@@ -15,6 +16,14 @@ export interface ChangedPage {
   did: 'draft' | 'published';
 }
 
+const askDrafts = prepared('drafts by whom', (tx) =>
+  tx
+    .select({ id: drafts.itemId, at: drafts.updatedAt, by: people.name })
+    .from(drafts)
+    .leftJoin(people, eq(people.id, drafts.updatedBy))
+    .where(eq(drafts.siteId, given('site'))),
+);
+
 /** The pages changed last of those somebody may look at, the newest first. Two questions. */
 export async function listChangedLately(
   tx: Tx,
@@ -22,11 +31,7 @@ export async function listChangedLately(
   pages: readonly PageFacts[],
   { most, branch }: { most: number; branch?: string | undefined },
 ): Promise<ChangedPage[]> {
-  const kept = await tx
-    .select({ id: drafts.itemId, at: drafts.updatedAt, by: people.name })
-    .from(drafts)
-    .leftJoin(people, eq(people.id, drafts.updatedBy))
-    .where(eq(drafts.siteId, access.site.id));
+  const kept = await askDrafts(tx, { site: access.site.id });
   const draftOf = new Map(kept.map((draft) => [String(draft.id), draft]));
   const mayView = mayOn(access, 'page.view');
   const latest: (ChangedPage & { atMs: number })[] = [];

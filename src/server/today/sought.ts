@@ -2,6 +2,7 @@ import { and, desc, eq, gte, sql } from 'drizzle-orm';
 import { fold } from '@/core/words';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
+import { given, prepared } from '../db/prepared';
 import { missedSearches } from '../db/schema';
 
 /** How many different things looked for are kept of a site. */
@@ -33,20 +34,19 @@ export async function keepMissed(tx: Tx, siteId: number, asked: string): Promise
     .onConflictDoUpdate({ target: [missedSearches.siteId, missedSearches.words], set: again });
 }
 
+const askMissed = prepared('what was not found', (tx) =>
+  tx
+    .select({ asked: missedSearches.asked, times: missedSearches.times, at: missedSearches.askedAt })
+    .from(missedSearches)
+    .where(and(eq(missedSearches.siteId, given('site')), gte(missedSearches.askedAt, given('since'))))
+    .orderBy(desc(missedSearches.times), desc(missedSearches.askedAt))
+    .limit(given('most')),
+);
+
 /** What was looked for on the website of late and not found, the most wanted first. */
 export const listMissedSearches = (
   tx: Tx,
   siteId: number,
   most: number,
 ): Promise<{ asked: string; times: number; at: Date }[]> =>
-  tx
-    .select({ asked: missedSearches.asked, times: missedSearches.times, at: missedSearches.askedAt })
-    .from(missedSearches)
-    .where(
-      and(
-        eq(missedSearches.siteId, siteId),
-        gte(missedSearches.askedAt, new Date(now().getTime() - SOUGHT_DAYS * DAY_MS)),
-      ),
-    )
-    .orderBy(desc(missedSearches.times), desc(missedSearches.askedAt))
-    .limit(most);
+  askMissed(tx, { site: siteId, since: new Date(now().getTime() - SOUGHT_DAYS * DAY_MS), most });

@@ -1,6 +1,7 @@
 import { and, eq } from 'drizzle-orm';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
+import { given, prepared } from '../db/prepared';
 import { progress } from '../db/schema';
 import type { Access } from '../gate/access';
 
@@ -11,11 +12,15 @@ export interface TourProgress {
   /** Looked at to its end, without doing what it shows. */ seen: boolean;
 }
 
-export async function findProgress(tx: Tx, access: Access): Promise<Record<string, TourProgress>> {
-  const rows = await tx
+const askProgress = prepared('progress', (tx) =>
+  tx
     .select()
     .from(progress)
-    .where(and(eq(progress.personId, Number(access.who.id)), eq(progress.siteId, access.site.id)));
+    .where(and(eq(progress.personId, given('person')), eq(progress.siteId, given('site')))),
+);
+
+export async function findProgress(tx: Tx, access: Access): Promise<Record<string, TourProgress>> {
+  const rows = await askProgress(tx, { person: Number(access.who.id), site: access.site.id });
   return Object.fromEntries(
     rows.map((row) => [row.task, { stop: row.stop, done: row.doneAt !== null, seen: row.seenAt !== null }]),
   );
