@@ -3,6 +3,7 @@ import type { Audience, PageState, Place } from '@/core/access';
 import type { PageContent } from '@/core/content';
 import type { Tx } from '../db/client';
 import { keptByChanges, type PageRow } from './siteMap';
+import { given, prepared } from '../db/prepared';
 import { drafts, items, publications, reviews, revisions } from '../db/schema';
 
 /** A page as lists and the gate need it. */
@@ -198,9 +199,11 @@ export const findPlaced = async (
 export const findPlace = async (tx: Tx, siteId: number, itemId: number, deleted = false): Promise<Place | undefined> =>
   (await findPlaced(tx, siteId, itemId, deleted))?.place;
 
-/** What pages are called, deleted or not. */
-export async function findPageNames(tx: Tx, siteId: number): Promise<Map<string, string>> {
-  const rows = await tx
+const namesOf = onceForEach(
+  (pages): ReadonlyMap<string, string> => new Map(pages.map((page) => [page.id, liveNameOf(page)])),
+);
+const askDeleted = prepared('names of deleted pages', (tx) =>
+  tx
     .select({
       id: items.id,
       title: sql<string>`coalesce(${items.shortName}, ${revisions.content}->>'title', ${drafts.content}->>'title', 'Untitled')`,
@@ -208,8 +211,15 @@ export async function findPageNames(tx: Tx, siteId: number): Promise<Map<string,
     .from(items)
     .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
     .leftJoin(drafts, eq(drafts.itemId, items.id))
-    .where(eq(items.siteId, siteId));
-  return new Map(rows.map((row) => [String(row.id), row.title]));
+    .where(and(eq(items.siteId, given('site')), eq(items.type, 'page'), isNotNull(items.deletedAt))),
+);
+/** What pages are called, deleted or not. */
+export async function findPageNames(tx: Tx, siteId: number): Promise<ReadonlyMap<string, string>> {
+  const names = namesOf(await listPages(tx, siteId));
+  const deleted = await askDeleted(tx, { site: siteId });
+  return deleted.length === 0
+    ? names
+    : new Map([...names, ...deleted.map((row) => [String(row.id), row.title] as const)]);
 }
 
 export async function rootPageId(tx: Tx, siteId: number): Promise<number | null> {
