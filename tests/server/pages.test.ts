@@ -744,7 +744,7 @@ it('a page put back, or brought back under another address, keeps what was chang
 it('a setting changed at once is a version of its own; whoever wrote what waits is not forgotten over it', async () => {
   const params = await on('Getting around on Skell');
   const before = await getEditable(db, await siteId(), Number(params.id));
-  const writers = await listWriters(db, await siteId(), Number(params.id));
+  const writers = await listWriters(db, Number(params.id));
   expect(writers).toHaveLength(1);
   await call(bulk, 'POST', '/x', {
     ...asMaud(),
@@ -754,7 +754,7 @@ it('a setting changed at once is a version of its own; whoever wrote what waits 
   expect(after.live).toEqual({ ...before.live, 'page.inNavigation': false });
   expect(after.versions.filter((version) => version.live)).toMatchObject([{ note: 'Left out of navigation' }]);
   expect(after.versions).toHaveLength(before.versions.length + 1);
-  expect(await listWriters(db, await siteId(), Number(params.id))).toEqual(writers);
+  expect(await listWriters(db, Number(params.id))).toEqual(writers);
 });
 
 it('a page below another has a last part of its address: an empty one waits in its draft and goes nowhere', async () => {

@@ -37,7 +37,7 @@ export async function loadEditScreen(
     getEditable(tx, access.site.id, id),
     listPictures(tx, access.site.id),
     listPeople(tx, access.site.id),
-    listWriters(tx, access.site.id, id),
+    listWriters(tx, id),
     listItemRemarks(tx, access, id, thing),
   ]);
   const form = formOf({ type });

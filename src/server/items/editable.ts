@@ -5,7 +5,7 @@ import type { Tx } from '../db/client';
 import { people, publications, revisions, schedules } from '../db/schema';
 import { formOf, layoutOf, type Form } from './forms';
 import { withAddresses } from './links';
-import { contentOf, findDraft, mustFindItem, findNewest, findWaiting } from './items';
+import { contentOf, findDraft, mustFindItem, newestOf, findWaiting } from './items';
 
 export interface DraftInfo {
   version: number;
@@ -133,7 +133,7 @@ export async function getEditable(tx: Tx, siteId: number, itemId: number): Promi
       })),
   ].sort((a, b) => b.at.localeCompare(a.at));
   const { content, unfinished, shown } = await withAddresses(tx, siteId, {
-    content: await findNewest(tx, item),
+    content: await newestOf(tx, item, draft, waiting),
     unfinished: draft?.unfinished ?? {},
     shown: live ?? null,
   });

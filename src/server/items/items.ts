@@ -3,6 +3,7 @@ import { emptyDocument, type PageContent } from '@/core/content';
 import { getEntry, type ItemVerb } from '@/core/inventory';
 import { inventory } from '@/office';
 import type { Tx } from '../db/client';
+import { given, prepared } from '../db/prepared';
 import { drafts, items, people, publications, reviews, revisions, schedules } from '../db/schema';
 import { notFound } from '../gate/problems';
 import { formOf, type ItemRow } from './forms';
@@ -71,31 +72,37 @@ export async function hrefFor(tx: Tx, itemId: number): Promise<string> {
 /** What doing something to an item asks for: the permission of its type with this verb. */
 export const needOf = (item: Pick<ItemRow, 'type'>, verb: ItemVerb) => `${item.type}.${verb}` as const;
 
-const updater = { draft: drafts, name: people.name };
-export async function findDraft(tx: Tx, itemId: number) {
-  const [row] = await tx
-    .select(updater)
+const askDraft = prepared('draft', (tx) =>
+  tx
+    .select({ draft: drafts, name: people.name })
     .from(drafts)
     .leftJoin(people, eq(people.id, drafts.updatedBy))
-    .where(eq(drafts.itemId, itemId));
+    .where(eq(drafts.itemId, given('item'))),
+);
+export async function findDraft(tx: Tx, itemId: number) {
+  const [row] = await askDraft(tx, { item: itemId });
   return row && { ...row.draft, updatedByName: row.name ?? 'Somebody' };
 }
 
-export async function findWaiting(tx: Tx, itemId: number) {
-  const asked = sql<string | null>`(select a.name from ${people} a where a.id = ${reviews.askedOf})`;
-  const [row] = await tx
+const asked = sql<string | null>`(select a.name from ${people} a where a.id = ${reviews.askedOf})`;
+const askWaiting = prepared('what waits of an item', (tx) =>
+  tx
     .select({ review: reviews, content: revisions.content, name: people.name, asked })
     .from(reviews)
     .innerJoin(revisions, eq(revisions.id, reviews.revisionId))
     .leftJoin(people, eq(people.id, reviews.sentBy))
-    .where(and(eq(reviews.itemId, itemId), isNull(reviews.outcome)));
-  return row;
-}
+    .where(and(eq(reviews.itemId, given('item')), isNull(reviews.outcome))),
+);
+export const findWaiting = async (tx: Tx, itemId: number) => (await askWaiting(tx, { item: itemId }))[0];
 
+const askContent = prepared('content of a version', (tx) =>
+  tx
+    .select({ content: revisions.content })
+    .from(revisions)
+    .where(eq(revisions.id, given('revision'))),
+);
 export const contentOf = async (tx: Tx, revisionId: number | null): Promise<PageContent | undefined> =>
-  revisionId === null
-    ? undefined
-    : (await tx.select({ content: revisions.content }).from(revisions).where(eq(revisions.id, revisionId)))[0]?.content;
+  revisionId === null ? undefined : (await askContent(tx, { revision: revisionId }))[0]?.content;
 
 /** What a version of an item says. Throws a Problem when it has none such. */
 export async function mustFindVersion(
@@ -112,27 +119,40 @@ export async function mustFindVersion(
 }
 
 /** What stands newest on an item before the draft: what waits, what visitors see, or what they saw. */
-export async function standing(tx: Tx, item: ItemRow): Promise<PageContent | undefined> {
-  const waits = (await findWaiting(tx, item.id))?.content ?? (await findPlannedContent(tx, item.id));
-  return waits ?? (await contentOf(tx, item.liveRevisionId ?? item.downRevisionId));
-}
+export const standing = async (tx: Tx, item: ItemRow): Promise<PageContent | undefined> =>
+  (await findWaiting(tx, item.id))?.content ?? (await standingOf(tx, item));
 
-/** What shall go online by itself. */
-async function findPlannedContent(tx: Tx, itemId: number): Promise<PageContent | undefined> {
-  const [row] = await tx
+/** The same where nothing waits for a second look. */
+const standingOf = async (tx: Tx, item: ItemRow): Promise<PageContent | undefined> =>
+  (await askPlanned(tx, { item: item.id }))[0]?.content ??
+  (await contentOf(tx, item.liveRevisionId ?? item.downRevisionId));
+
+const askPlanned = prepared('what shall go online', (tx) =>
+  tx
     .select({ content: revisions.content })
     .from(schedules)
     .innerJoin(revisions, eq(revisions.id, schedules.revisionId))
-    .where(and(eq(schedules.itemId, itemId), eq(schedules.what, 'publish'), isNull(schedules.doneAt)));
-  return row?.content;
-}
+    .where(and(eq(schedules.itemId, given('item')), eq(schedules.what, 'publish'), isNull(schedules.doneAt))),
+);
 
-/** What an item says newest: its draft, what waits, what visitors see, or what they saw. */
+interface Said {
+  content: PageContent;
+}
+/** What an item says newest, of its draft and what waits, or else of what visitors see or saw. */
+export const newestOf = async (
+  tx: Tx,
+  item: ItemRow,
+  draft: Said | undefined,
+  waiting: Said | undefined,
+): Promise<PageContent> =>
+  draft?.content ?? waiting?.content ?? (await standingOf(tx, item)) ?? { title: '', body: emptyDocument() };
+
+/** The same, where nothing of it was read yet. */
 export const findNewest = async (tx: Tx, item: ItemRow): Promise<PageContent> =>
-  (await findDraft(tx, item.id))?.content ?? (await standing(tx, item)) ?? { title: '', body: emptyDocument() };
+  newestOf(tx, item, await findDraft(tx, item.id), await findWaiting(tx, item.id));
 
 /** Everybody who wrote words of an item that were never published: in versions made since words of it last went out. */
-export async function findWriters(tx: Tx, item: ItemRow): Promise<number[]> {
+export async function findWriters(tx: Tx, item: Pick<ItemRow, 'id'>): Promise<number[]> {
   const isWritten = and(eq(revisions.itemId, item.id), ne(revisions.kind, 'adjusted'));
   const [last] = await tx
     .select({ id: revisions.id })
@@ -149,7 +169,7 @@ export async function findWriters(tx: Tx, item: ItemRow): Promise<number[]> {
 }
 
 /** Who has written in an item since it was last published: nobody of them gives it its second look. */
-export async function listWriters(tx: Tx, siteId: number, itemId: number): Promise<number[]> {
-  const item = await mustFindItem(tx, siteId, itemId);
-  return [...new Set([...((await findDraft(tx, itemId))?.writers ?? []), ...(await findWriters(tx, item))])];
+export async function listWriters(tx: Tx, itemId: number): Promise<number[]> {
+  const draft = await findDraft(tx, itemId);
+  return [...new Set([...(draft?.writers ?? []), ...(await findWriters(tx, { id: itemId }))])];
 }

@@ -11,7 +11,7 @@ import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { allowedPages } from '../gate/filter';
 import { findBroken } from '../items/references';
-import { findSiteMap, listPages } from '../tree/tree';
+import { findSiteMap, listPages, type PageFacts } from '../tree/tree';
 import { askable, titleHolds } from '../tree/search';
 
 const state = sql<PageState>`case when ${drafts.itemId} is not null then 'draft' when ${reviews.id} is not null then 'waiting' when ${items.downRevisionId} is not null then 'down' when exists (select 1 from ${publications} where ${publications.itemId} = ${items.id}) then 'published' else 'draft' end`;
@@ -79,32 +79,36 @@ async function conditions(tx: Tx, access: Access, filter: PageFilter): Promise<S
 
 type Row = Awaited<ReturnType<typeof from>>[number];
 
-/**
- * Everybody's visible pages as ids, each with what lies directly below it in order; null for those that nothing visible
- * lies above.
- */
-async function visibleTree(tx: Tx, access: Access): Promise<Map<string | null, string[]>> {
+/** What somebody may see of the tree. */
+interface VisibleTree {
+  /** Ids of what lies directly below each page, in order; below null what nothing visible lies above. */
+  below: ReadonlyMap<string | null, string[]>;
+  total: number;
+  /** All pages, visible or not. */
+  byId: ReadonlyMap<string, PageFacts>;
+}
+async function visibleTree(tx: Tx, access: Access): Promise<VisibleTree> {
   const mayView = mayOn(access, 'page.view');
-  const pages = (await listPages(tx, access.site.id)).filter((page) => mayView(page.place));
-  const ids = new Set(pages.map((page) => page.id));
+  const { pages, byId } = await findSiteMap(tx, access.site.id);
   const below = new Map<string | null, string[]>();
-  for (const { id, parent: above } of pages) {
-    const parent = above !== null && ids.has(above) ? above : null;
+  const visible = new Set<string>();
+  // Parents come before what lies below them.
+  for (const { id, parent: above, place } of pages) {
+    if (!mayView(place)) continue;
+    visible.add(id);
+    const parent = above !== null && visible.has(above) ? above : null;
     const list = below.get(parent);
     if (list) list.push(id);
     else below.set(parent, [id]);
   }
-  return below;
+  return { below, total: visible.size, byId };
 }
 
-async function listed(
-  tx: Tx,
+function listed(
   access: Access,
   rows: readonly Row[],
-  below: ReadonlyMap<string | null, string[]>,
-): Promise<ListedPage[]> {
-  if (rows.length === 0) return [];
-  const { byId } = await findSiteMap(tx, access.site.id);
+  { byId, below }: Pick<VisibleTree, 'byId' | 'below'>,
+): ListedPage[] {
   const may = {
     edit: mayOn(access, 'page.edit'),
     create: mayOn(access, 'page.create'),
@@ -143,16 +147,11 @@ async function listed(
 }
 
 /** Some pages, of those somebody may see, in the order of the ids given. */
-async function pagesById(
-  tx: Tx,
-  access: Access,
-  ids: readonly string[],
-  below: ReadonlyMap<string | null, string[]>,
-): Promise<ListedPage[]> {
+async function pagesById(tx: Tx, access: Access, ids: readonly string[], tree: VisibleTree): Promise<ListedPage[]> {
   if (ids.length === 0) return [];
   const rows = await from(tx).where(and(seen(access), inArray(items.id, ids.map(Number))));
   const order = new Map(ids.map((id, i) => [id, i]));
-  return (await listed(tx, access, rows, below)).sort((a, b) => (order.get(a.id) ?? 0) - (order.get(b.id) ?? 0));
+  return listed(access, rows, tree).sort((a, b) => (order.get(a.id) ?? 0) - (order.get(b.id) ?? 0));
 }
 
 export interface TreeSlice {
@@ -168,13 +167,10 @@ const AT_ONCE = 300;
  * below it, and the way down to `current`. Parents come first, neighbours in their order.
  */
 export async function beginTree(tx: Tx, access: Access, current?: string): Promise<TreeSlice> {
-  const below = await visibleTree(tx, access);
-  const total = [...below.values()].reduce((sum, list) => sum + list.length, 0);
+  const tree = await visibleTree(tx, access);
+  const { below, total, byId } = tree;
   const open = new Set<string | null>([null, ...(below.get(null)?.length === 1 ? (below.get(null) ?? []) : [])]);
-  if (current !== undefined) {
-    const parentOf = new Map([...below].flatMap(([parent, ids]) => ids.map((id) => [id, parent] as const)));
-    for (let at: string | null | undefined = current; at; at = parentOf.get(at)) open.add(at);
-  }
+  for (let at: string | null | undefined = current; at; at = byId.get(at)?.parent) open.add(at);
   const ids: string[] = [];
   const visit = (parent: string | null) => {
     for (const id of below.get(parent) ?? []) {
@@ -183,18 +179,18 @@ export async function beginTree(tx: Tx, access: Access, current?: string): Promi
     }
   };
   visit(null);
-  return { pages: await pagesById(tx, access, ids, below), total };
+  return { pages: await pagesById(tx, access, ids, tree), total };
 }
 
 /** What lies directly below a page. */
 export async function branchOf(tx: Tx, access: Access, parent: string): Promise<ListedPage[]> {
-  const below = await visibleTree(tx, access);
-  return pagesById(tx, access, below.get(parent) ?? [], below);
+  const tree = await visibleTree(tx, access);
+  return pagesById(tx, access, tree.below.get(parent) ?? [], tree);
 }
 
 /** Pages that fit what is typed, with all above them, as a tree. */
 export async function searchTree(tx: Tx, access: Access, q: string): Promise<TreeSlice> {
-  const below = await visibleTree(tx, access);
+  const tree = await visibleTree(tx, access);
   const found = await tx
     .select({ path: sql<string>`${items.path}::text` })
     .from(items)
@@ -205,13 +201,13 @@ export async function searchTree(tx: Tx, access: Access, q: string): Promise<Tre
   const wanted = new Set(found.flatMap((row) => row.path.split('.')));
   const ids: string[] = [];
   const visit = (parent: string | null) => {
-    for (const id of below.get(parent) ?? []) {
+    for (const id of tree.below.get(parent) ?? []) {
       if (wanted.has(id)) ids.push(id);
       visit(id);
     }
   };
   visit(null);
-  return { pages: await pagesById(tx, access, ids, below), total: found.length };
+  return { pages: await pagesById(tx, access, ids, tree), total: found.length };
 }
 
 const orderBy: Record<PageFilter['sort'], SQL> = {
@@ -244,5 +240,6 @@ export async function listByFilter(
     .leftJoin(drafts, eq(drafts.itemId, items.id))
     .leftJoin(reviews, and(eq(reviews.itemId, items.id), isNull(reviews.outcome)))
     .where(where);
-  return { pages: await listed(tx, access, rows, new Map()), total: count?.total ?? 0 };
+  const { byId } = await findSiteMap(tx, access.site.id);
+  return { pages: listed(access, rows, { byId, below: new Map() }), total: count?.total ?? 0 };
 }

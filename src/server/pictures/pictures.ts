@@ -3,6 +3,7 @@ import { and, eq } from 'drizzle-orm';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { inNameOrder } from '../db/order';
+import { given, prepared } from '../db/prepared';
 import { blobs, media } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
@@ -20,9 +21,16 @@ export interface Picture {
 
 const pictureUrl = (hash: string): string => `/media/${hash}`;
 
+const askPictures = prepared('pictures', (tx) =>
+  tx
+    .select()
+    .from(media)
+    .where(eq(media.siteId, given('site')))
+    .orderBy(inNameOrder(media.name)),
+);
 /** Every picture by name. */
 export async function listPictures(tx: Tx, siteId: number): Promise<Picture[]> {
-  const rows = await tx.select().from(media).where(eq(media.siteId, siteId)).orderBy(inNameOrder(media.name));
+  const rows = await askPictures(tx, { site: siteId });
   return rows.map(({ id, name, description, hash, pageId }) => ({
     id: String(id),
     name,
