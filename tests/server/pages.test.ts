@@ -88,6 +88,41 @@ describe('the list of pages', () => {
     expect(down).toEqual([...up].reverse());
     expect(titles(await ask('sort=title&dir=up&offset=18'))).toEqual(up.slice(18));
   });
+  it('stands in the order asked for, as PostgreSQL tells it', async () => {
+    const orders = {
+      changed: sql`select i.id, extract(epoch from greatest(i.created_at, d.updated_at, r.sent_at, (select max(published_at) from publications where item_id = i.id)))::float8 as key
+        from items i left join drafts d on d.item_id = i.id left join reviews r on r.item_id = i.id and r.outcome is null`,
+      place: sql`with recursive way as (
+          select id, array[position, id] as key from items where parent_id is null
+          union all select i.id, way.key || array[i.position, i.id] from items i join way on i.parent_id = way.id)
+        select way.id, row_number() over (order by key)::float8 as key from way`,
+      layout: sql`select id, dense_rank() over (order by layout collate "C")::float8 as key from items`,
+      author: sql`select i.id, dense_rank() over (order by coalesce(p.name, '') collate "und-x-icu")::float8 as key from items i left join people p on p.id = i.author_id`,
+    };
+    for (const [sort, order] of Object.entries(orders)) {
+      const { rows } = await db.execute<{ id: number; key: number }>(order);
+      const keyOf = new Map(rows.map(({ id, key }) => [String(id), key]));
+      for (const [dir, sign] of [
+        ['up', 1],
+        ['down', -1],
+      ] as const) {
+        const keys = rowsOf(await ask(`sort=${sort}&dir=${dir}`)).map(({ id }) => keyOf.get(id) ?? NaN);
+        expect(new Set(keys).size, sort).toBeGreaterThan(1);
+        expect(keys, `${sort} ${dir}`).toEqual(keys.toSorted((a, b) => sign * (a - b)));
+      }
+    }
+    // By the reader's language, where code points would have it behind the z.
+    await db
+      .update(items)
+      .set({ shortName: 'Åse’s café' })
+      .where(eq(items.id, await pageId('Fares')));
+    const named = titles(await ask('sort=title&dir=up'));
+    expect(named.indexOf('Åse’s café')).toBeLessThan(named.indexOf('Getting around'));
+    await db
+      .update(items)
+      .set({ shortName: null })
+      .where(eq(items.id, await pageId('Fares')));
+  });
   it('refuses a filter that is none', async () => {
     expect((await ask('state=lost')).status).toBe(422);
   });

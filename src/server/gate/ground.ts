@@ -1,23 +1,26 @@
-import { sql } from 'drizzle-orm';
+import { and, eq, isNotNull, sql } from 'drizzle-orm';
 import { worldOf, type Ground } from '@/core/plan';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
+import { given, prepared } from '../db/prepared';
+import { items } from '../db/schema';
+import { listPages } from '../tree/tree';
+
+const askDeleted = prepared('places of deleted pages', (tx) =>
+  tx
+    .select({ path: sql<string>`${items.path}::text` })
+    .from(items)
+    .where(and(eq(items.siteId, given('site')), eq(items.type, 'page'), isNotNull(items.deletedAt))),
+);
 
 /**
  * All that "no more than you" is asked about: what can be done, and every place in the page tree of a site, the root
- * first.
+ * first; deleted pages last, which may come back.
  */
 export async function loadGround(tx: Tx, siteId: number): Promise<Ground> {
-  const { rows } = await tx.execute<{ path: string }>(
-    sql`select path::text as path from items where site_id = ${siteId} and type = 'page' order by nlevel(path)`,
-  );
-  return {
-    inventory,
-    world: worldOf(
-      inventory,
-      rows.map((row) => row.path.split('.')),
-    ),
-    nowMs: now().getTime(),
-  };
+  const pages = await listPages(tx, siteId);
+  const deleted = await askDeleted(tx, { site: siteId });
+  const paths = [...pages.map(({ place }) => place.path), ...deleted.map(({ path }) => path.split('.'))];
+  return { inventory, world: worldOf(inventory, paths), nowMs: now().getTime() };
 }

@@ -1,7 +1,6 @@
-import { and, asc, desc, eq, gte, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
+import { and, eq, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { type PageState } from '@/core/access';
 import type { ListedPage } from '@/core/content';
-import type { PageFilter } from '@/core/lists';
 import { sayDay } from '@/core/words';
 import { getLayout } from '@/office';
 import { now } from '../clock';
@@ -10,8 +9,7 @@ import { drafts, items, people, publications, reviews, revisions } from '../db/s
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { allowedPages } from '../gate/filter';
-import { findBroken } from '../items/references';
-import { findSiteMap, listPages, type PageFacts } from '../tree/tree';
+import { findSiteMap, type PageFacts } from '../tree/tree';
 import { askable, titleHolds } from '../tree/search';
 
 const state = sql<PageState>`case when ${drafts.itemId} is not null then 'draft' when ${reviews.id} is not null then 'waiting' when ${items.downRevisionId} is not null then 'down' when exists (select 1 from ${publications} where ${publications.itemId} = ${items.id}) then 'published' else 'draft' end`;
@@ -44,11 +42,11 @@ const from = (tx: Tx) =>
     .leftJoin(reviews, and(eq(reviews.itemId, items.id), isNull(reviews.outcome)))
     .leftJoin(people, eq(people.id, items.authorId));
 
-const seen = (access: Access): SQL =>
+export const seen = (access: Access): SQL =>
   and(eq(items.siteId, access.site.id), isNull(items.deletedAt), allowedPages(access, 'page.view')) ?? sql`false`;
 
 /** Titles that hold what is typed or are spelled alike, and texts that speak of it. */
-function matches(q: string): SQL | undefined {
+export function matches(q: string): SQL | undefined {
   if (q === '') return undefined;
   const query = sql`websearch_to_tsquery('english', ${askable(q)})`;
   return or(
@@ -57,23 +55,6 @@ function matches(q: string): SQL | undefined {
     sql`word_similarity(${q}, ${title}) > 0.5`,
     sql`${revisions.words} @@ ${query}`,
     sql`jsonb_to_tsvector('english', ${drafts.content}, '["string"]') @@ ${query}`,
-  );
-}
-
-async function conditions(tx: Tx, access: Access, filter: PageFilter): Promise<SQL | undefined> {
-  const id = (text: string) => (/^\d{1,9}$/.test(text) ? Number(text) : 0);
-  return and(
-    seen(access),
-    matches(filter.q),
-    filter.layout ? eq(items.layout, filter.layout) : undefined,
-    filter.state ? sql`${state} = ${filter.state}` : undefined,
-    filter.navigation ? eq(items.inNavigation, filter.navigation === 'yes') : undefined,
-    filter.links
-      ? inArray(items.id, [...(await findBroken(tx, access.site.id, await listPages(tx, access.site.id)))])
-      : undefined,
-    filter.language ? eq(items.language, filter.language) : undefined,
-    filter.author ? eq(items.authorId, id(filter.author)) : undefined,
-    filter.days > 0 ? gte(changed, new Date(now().getTime() - filter.days * 86_400_000).toISOString()) : undefined,
   );
 }
 
@@ -147,7 +128,12 @@ function listed(
 }
 
 /** Some pages, of those somebody may see, in the order of the ids given. */
-async function pagesById(tx: Tx, access: Access, ids: readonly string[], tree: VisibleTree): Promise<ListedPage[]> {
+export async function pagesById(
+  tx: Tx,
+  access: Access,
+  ids: readonly string[],
+  tree: Pick<VisibleTree, 'byId' | 'below'>,
+): Promise<ListedPage[]> {
   if (ids.length === 0) return [];
   const rows = await from(tx).where(and(seen(access), inArray(items.id, ids.map(Number))));
   const order = new Map(ids.map((id, i) => [id, i]));
@@ -208,38 +194,4 @@ export async function searchTree(tx: Tx, access: Access, q: string): Promise<Tre
   };
   visit(null);
   return { pages: await pagesById(tx, access, ids, tree), total: found.length };
-}
-
-const orderBy: Record<PageFilter['sort'], SQL> = {
-  title: sql`lower(${title})`,
-  changed,
-  state,
-  layout: sql`${items.layout}`,
-  author: sql`coalesce(${people.name}, '')`,
-  place: sql`${items.path}`,
-};
-
-/** A stretch of the list, sorted and cut by the database. */
-export async function listByFilter(
-  tx: Tx,
-  access: Access,
-  filter: PageFilter,
-  cut: { offset: number; limit: number },
-): Promise<{ pages: ListedPage[]; total: number }> {
-  const where = await conditions(tx, access, filter);
-  const direction = filter.dir === 'up' ? asc : desc;
-  const rows = await from(tx)
-    .where(where)
-    .orderBy(direction(orderBy[filter.sort]), asc(items.id))
-    .limit(cut.limit)
-    .offset(cut.offset);
-  const [count] = await tx
-    .select({ total: sql<number>`count(*)::int` })
-    .from(items)
-    .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
-    .leftJoin(drafts, eq(drafts.itemId, items.id))
-    .leftJoin(reviews, and(eq(reviews.itemId, items.id), isNull(reviews.outcome)))
-    .where(where);
-  const { byId } = await findSiteMap(tx, access.site.id);
-  return { pages: listed(access, rows, { byId, below: new Map() }), total: count?.total ?? 0 };
 }

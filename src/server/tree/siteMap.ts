@@ -25,6 +25,7 @@ export interface PageRow {
   draft: number | null;
   waiting: number | null;
   publishedAt: string | null;
+  createdAt: string;
   findings: string[] | null;
 }
 
@@ -61,7 +62,7 @@ async function readRows(tx: Tx, siteId: number, ids: readonly number[] | null): 
         )})`;
   const { rows } = await tx.execute<Omit<PageRow, 'publishedAt'>>(sql`
     select p.id, p.parent_id as "parentId", p.path::text as path, p.slug, p.position, p.layout, p.short_name as "shortName", p.in_navigation as "inNavigation", p.author_id as "authorId",
-      p.own_address as "ownAddress", p.day, p.language, p.live_revision_id as live, p.down_revision_id as down, p.audience as "ownAudience",
+      p.own_address as "ownAddress", p.created_at as "createdAt", p.day, p.language, p.live_revision_id as live, p.down_revision_id as down, p.audience as "ownAudience",
       r.content->>'title' as "liveTitle", d.content->>'title' as "draftTitle", d.item_id as draft, w.id as waiting, p.findings
     from items p left join revisions r on r.id = coalesce(p.live_revision_id, p.down_revision_id) left join drafts d on d.item_id = p.id left join reviews w on w.item_id = p.id and w.outcome is null
     where p.site_id = ${siteId} and p.type = 'page' and p.deleted_at is null ${some('p.id')}`);

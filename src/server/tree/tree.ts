@@ -28,6 +28,7 @@ export interface PageFacts {
   place: Place;
   /** Its own rights for visitors; null where it has those of the page above. */
   audience: Audience | null;
+  createdAt: Date;
   publishedAt: Date | null;
   /** What the checks found in what visitors see, by their ids. */
   findings: readonly string[];
@@ -65,6 +66,7 @@ const columns = {
   draftTitle: sql<string | null>`${drafts.content}->>'title'`,
   draft: drafts.itemId,
   waiting: reviews.id,
+  createdAt: sql<string>`${items.createdAt}::text`,
   publishedAt: lastPublished,
   findings: items.findings,
   audience,
@@ -107,7 +109,7 @@ interface SiteMap {
 }
 
 /** Worked out once for each list of pages, which all who ask share while nothing changes. */
-function onceForEach<T>(work: (pages: readonly PageFacts[]) => T): (pages: readonly PageFacts[]) => T {
+export function onceForEach<T>(work: (pages: readonly PageFacts[]) => T): (pages: readonly PageFacts[]) => T {
   const known = new WeakMap<readonly PageFacts[], T>();
   return (pages) => {
     let found = known.get(pages);
@@ -155,6 +157,7 @@ function inTree(rows: Iterable<PageRow>): readonly PageFacts[] {
       position: row.position,
       place: placeOf({ ...row, audience }),
       audience: row.ownAudience,
+      createdAt: new Date(row.createdAt),
       publishedAt: row.publishedAt === null ? null : new Date(row.publishedAt),
       findings: row.findings ?? [],
     };

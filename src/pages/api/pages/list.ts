@@ -1,5 +1,5 @@
 import { filterSchema } from '@/core/lists';
-import { listByFilter } from '@/server/pages/listing';
+import { listByFilter } from '@/server/pages/byFilter';
 import { endpoint, parseBody } from '@/server/gate/endpoint';
 
 const MOST = 100;
