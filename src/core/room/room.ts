@@ -33,7 +33,8 @@ export interface RoomTask {
   verdict: Verdict;
   /** Pages it can be done on, asked when wanted: all of them for a task that is about no page. */
   pages: () => string[];
-  tour: Tour;
+  /** Worked out when wanted: most of what a room costs. */
+  readonly tour: Tour;
 }
 
 /** The back office as one person gets it. */
@@ -193,6 +194,7 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
       const template = inventory.tasks.get(ticked.task);
       if (!template || tasks.some((t) => t.task === ticked.task)) continue;
       const name = ticked.name ?? template.name;
+      let tour: Tour | undefined;
       tasks.push({
         task: template.id,
         section: template.section,
@@ -202,7 +204,9 @@ export function room(input: RoomInput, asker: Asker = askerFor(input)): Room {
         start: inventory.screens.get(template.screen)?.path ?? '/room',
         verdict: judgeTask(template, facts),
         pages: () => placesFor(template, facts).map((place) => place.path.at(-1) ?? ''),
-        tour: tourOf(inventory, tourRoom, role.tours, template, name),
+        get tour() {
+          return (tour ??= tourOf(inventory, tourRoom, role.tours, template, name));
+        },
       });
     }
   let byPage: ReadonlyMap<string | undefined, Place> | undefined;
