@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { decide } from '@/core/access';
 import { policyOf, samePlan, withRolesOf, type Operation, type Plan } from '@/core/plan';
-import { differences, impactOf, usedAndLost, type Use } from '@/core/release';
+import { differences, impactOf, mayLoseTools, usedAndLost, type Use } from '@/core/release';
 import { fieldIds } from '@/core/inventory';
 import { room } from '@/core/room';
 import { inventory } from '@/office';
@@ -317,6 +317,13 @@ describe('tools that were used of late', () => {
     const given = { inventory, people: [ines], places, nowMs: 0 };
     expect(usedAndLost({ ...given, before, after }, [use])).toMatchObject([{ tool: 'heading.2', people: ['ines'] }]);
     expect(usedAndLost({ ...given, before: after, after: before }, [use])).toEqual([]);
+    expect(mayLoseTools(before, after, [ines])).toBe(true);
+  });
+  it('need not be asked about where a change has nothing to do with their tools', () => {
+    const may = (...list: Operation[]) => mayLoseTools(demo, walked(demo, list), [ines]);
+    expect(may(without({}))).toBe(true);
+    expect(may({ do: 'set-door', role: 'harbour-desk', section: 'notices', state: 'away' })).toBe(false);
+    expect(may({ do: 'set-extends', role: 'newsroom', extends: [] })).toBe(false);
   });
   it('and stay there, or go elsewhere only, are not', () => {
     expect(lost([use])).toEqual([]);

@@ -11,9 +11,16 @@ function rolesOf({ roles }: Plan, person: PolicyPerson): PlanRole[] {
   return roles.filter(({ id }) => held.has(id));
 }
 
+/** Rules and sets are long, and the same for everybody. */
+const rulesAsText = new WeakMap<Plan['toolbars'], string>();
+function asText(toolbars: Plan['toolbars']): string {
+  const text = rulesAsText.get(toolbars) ?? canonical(toolbars);
+  rulesAsText.set(toolbars, text);
+  return text;
+}
 /** All that decides which tools somebody has, as text: where it is the same in two plans they have the same. */
 export const toolbarsOf = (plan: Plan, person: PolicyPerson): string =>
-  canonical([plan.toolbars, rolesOf(plan, person).map((role) => [role.id, role.extends])]);
+  asText(plan.toolbars) + canonical(rolesOf(plan, person).map((role) => [role.id, role.extends]));
 
 /** All that decides how somebody's edit screens are prepared, as text, in the same way. */
 export function screenRulesOf(plan: Plan, person: PolicyPerson): string {

@@ -30,6 +30,10 @@ export interface UsedAndLost {
   items: string[];
 }
 
+/** Whether anybody’s tools may differ between two plans: where not, nobody loses one. */
+export const mayLoseTools = (before: Plan, after: Plan, people: readonly PolicyPerson[]): boolean =>
+  people.some((person) => toolbarsOf(before, person) !== toolbarsOf(after, person));
+
 /** The tools people used of late that they would lose where they used them if one plan took the place of another. */
 export function usedAndLost(
   given: {
