@@ -22,13 +22,12 @@ export type Preferences = z.infer<typeof preferencesSchema>;
 export type Preference = keyof Preferences;
 
 /** What somebody chose, as it is stored; what can no longer be chosen is as if it never was. */
-export const chosenPreferences = (stored: unknown): Partial<Preferences> =>
-  Object.assign(
-    {},
-    ...Object.entries(stored ?? {}).map(
-      ([key, value]) => preferencesSchema.partial().safeParse({ [key]: value }).data ?? {},
-    ),
-  ) as Partial<Preferences>;
+export function chosenPreferences(stored: unknown): Partial<Preferences> {
+  const chosen: Partial<Preferences> = {};
+  for (const [key, value] of Object.entries(stored ?? {}) as [string, unknown][])
+    Object.assign(chosen, preferencesSchema.partial().safeParse({ [key]: value }).data);
+  return chosen;
+}
 
 export const usualPreferences: Preferences = {
   text: 100,

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Icon } from '../kit/Icon';
 import { Confirm, Empty, ProblemNote, Said, Safe, TRIAL, useFocusLater } from '../kit/parts';
 import { useSend } from '../kit/useSend';
@@ -79,9 +79,9 @@ function Screen({ name, vacancies, first }: { name: string; vacancies: VacancyRo
   const { act, busy, problem } = useSend();
   const [making, setMaking] = useState(false);
   const [asking, setAsking] = useState<{ what: Doing; row: VacancyRow } | null>(null);
-  const [said, setSaid] = useState<string | null>(() =>
-    typeof location === 'undefined' ? null : new URLSearchParams(location.search).get('said'),
-  );
+  const [said, setSaid] = useState<string | null>(null);
+  // In the address of the list that is there anew; the server draws it without.
+  useEffect(() => setSaid(new URLSearchParams(location.search).get('said')), []);
   const focusLater = useFocusLater();
   const run = async () => {
     if (!asking) return;
