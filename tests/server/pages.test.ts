@@ -96,6 +96,9 @@ describe('the list of pages', () => {
           select id, array[position, id] as key from items where parent_id is null
           union all select i.id, way.key || array[i.position, i.id] from items i join way on i.parent_id = way.id)
         select way.id, row_number() over (order by key)::float8 as key from way`,
+      state: sql`select i.id, dense_rank() over (order by (case when d.item_id is not null then 'draft' when r.id is not null then 'waiting'
+          when i.down_revision_id is not null then 'down' when exists (select from publications where item_id = i.id) then 'published' else 'draft' end) collate "C")::float8 as key
+        from items i left join drafts d on d.item_id = i.id left join reviews r on r.item_id = i.id and r.outcome is null`,
       layout: sql`select id, dense_rank() over (order by layout collate "C")::float8 as key from items`,
       author: sql`select i.id, dense_rank() over (order by coalesce(p.name, '') collate "und-x-icu")::float8 as key from items i left join people p on p.id = i.author_id`,
     };

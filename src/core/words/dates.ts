@@ -12,14 +12,14 @@ export interface Calendar {
 }
 
 const USUAL = 'en-GB';
-/** Languages dates can be told in. Each is told with the Gregorian calendar and digits from 0 to 9. */
-export const DATE_LANGUAGES = ['en-GB', 'en-US', 'cy', 'gd', 'nl', 'fr', 'de', 'nb', 'pl', 'ar', 'he'] as const;
-export type DateLanguage = (typeof DATE_LANGUAGES)[number];
-/**
- * Those of them that browsers know, too, for what their scripts tell again: Chromium's part of the CLDR has no dates in
- * Welsh and Scottish Gaelic (seen in its version 150; ECMA-402 leaves it to the maker).
- */
+/** Languages screens tell dates in: those that browsers know, too, whose scripts tell them again. */
 export const SCREEN_LANGUAGES = ['en-GB', 'en-US', 'nl', 'fr', 'de', 'nb', 'pl', 'ar', 'he'] as const;
+/**
+ * Languages the website tells dates in, each with the Gregorian calendar and digits from 0 to 9: those and Welsh and
+ * Scottish Gaelic, of which Chromium's part of the CLDR has no dates (seen; ECMA-402 leaves it to the maker).
+ */
+const DATE_LANGUAGES = [...SCREEN_LANGUAGES, 'cy', 'gd'] as const;
+type DateLanguage = (typeof DATE_LANGUAGES)[number];
 
 /** The language dates are told in where a website or a page has some language: "en" tells them the British way. */
 export const dateLanguageOf = (language: string | undefined): DateLanguage =>

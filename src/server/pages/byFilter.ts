@@ -10,7 +10,7 @@ import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { findBroken } from '../items/references';
 import { listPeople } from '../people/people';
-import { findSiteMap, onceForEach, type PageFacts } from '../tree/tree';
+import { belowEach, findSiteMap, onceForEach, type PageFacts } from '../tree/tree';
 import { matches, pagesById, seen } from './listing';
 
 /** Where each page stands among all by its name, as a language orders them: worked out once while nothing changes. */
@@ -28,12 +28,7 @@ const namedOrder = onceForEach((pages) => {
 });
 /** Where each page stands in the tree, from its top downwards. */
 const treeOrder = onceForEach((pages): ReadonlyMap<string, number> => {
-  const below = new Map<string | null, string[]>();
-  for (const { id, parent } of pages) {
-    const list = below.get(parent);
-    if (list) list.push(id);
-    else below.set(parent, [id]);
-  }
+  const below = belowEach(pages);
   const order = new Map<string, number>();
   const visit = (parent: string | null) => {
     for (const id of below.get(parent) ?? []) {

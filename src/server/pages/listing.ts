@@ -9,7 +9,7 @@ import { drafts, items, people, publications, reviews, revisions } from '../db/s
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { allowedPages } from '../gate/filter';
-import { findSiteMap, type PageFacts } from '../tree/tree';
+import { belowEach, findSiteMap, type PageFacts } from '../tree/tree';
 import { askable, titleHolds } from '../tree/search';
 
 const state = sql<PageState>`case when ${drafts.itemId} is not null then 'draft' when ${reviews.id} is not null then 'waiting' when ${items.downRevisionId} is not null then 'down' when exists (select 1 from ${publications} where ${publications.itemId} = ${items.id}) then 'published' else 'draft' end`;
@@ -71,18 +71,8 @@ interface VisibleTree {
 async function visibleTree(tx: Tx, access: Access): Promise<VisibleTree> {
   const mayView = mayOn(access, 'page.view');
   const { pages, byId } = await findSiteMap(tx, access.site.id);
-  const below = new Map<string | null, string[]>();
-  const visible = new Set<string>();
-  // Parents come before what lies below them.
-  for (const { id, parent: above, place } of pages) {
-    if (!mayView(place)) continue;
-    visible.add(id);
-    const parent = above !== null && visible.has(above) ? above : null;
-    const list = below.get(parent);
-    if (list) list.push(id);
-    else below.set(parent, [id]);
-  }
-  return { below, total: visible.size, byId };
+  const visible = pages.filter(({ place }) => mayView(place));
+  return { below: belowEach(visible), total: visible.length, byId };
 }
 
 function listed(

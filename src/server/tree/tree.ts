@@ -66,14 +66,13 @@ const columns = {
   draftTitle: sql<string | null>`${drafts.content}->>'title'`,
   draft: drafts.itemId,
   waiting: reviews.id,
-  createdAt: sql<string>`${items.createdAt}::text`,
   publishedAt: lastPublished,
   findings: items.findings,
   audience,
   ownAudience: items.audience,
 };
 
-type Row = PageRow & { audience: Audience | null };
+type Row = Omit<PageRow, 'createdAt'> & { audience: Audience | null };
 
 const stateOf = (row: Row): PageState =>
   row.draft !== null
@@ -125,6 +124,20 @@ export const byIdOf = onceForEach(
 export const byAddressOf = onceForEach(
   (pages): ReadonlyMap<string, PageFacts> => new Map(pages.map((page) => [page.address, page])),
 );
+
+/** What lies directly below each of some pages, in order; below null what none of them lies above. Parents come first. */
+export function belowEach(pages: readonly PageFacts[]): Map<string | null, string[]> {
+  const below = new Map<string | null, string[]>();
+  const there = new Set<string>();
+  for (const { id, parent: above } of pages) {
+    there.add(id);
+    const parent = above !== null && there.has(above) ? above : null;
+    const list = below.get(parent);
+    if (list) list.push(id);
+    else below.set(parent, [id]);
+  }
+  return below;
+}
 
 const mapOf = (pages: readonly PageFacts[]): SiteMap => ({ pages, byId: byIdOf(pages), byAddress: byAddressOf(pages) });
 
