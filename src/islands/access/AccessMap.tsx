@@ -226,7 +226,7 @@ function Grid({ rows, kind, query, where, view: asked }: AccessMapProps) {
                     role="rowheader"
                     className="sticky left-0 z-[5] min-w-0 border-r border-line bg-sheet px-3 py-1 leading-tight"
                   >
-                    <span className="block truncate font-semibold" title={row.name}>
+                    <span dir="auto" className="block truncate text-left font-semibold" title={row.name}>
                       {row.name}
                     </span>
                     <span className="block truncate text-sm text-ink-2" title={row.says}>
