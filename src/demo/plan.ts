@@ -1,7 +1,7 @@
 import { boardOf, type WidgetSettings } from '@/core/dashboard';
-import type { Plan } from '@/core/plan';
+import { emptyPlan, emptyRole, type Plan } from '@/core/plan';
 import { NO_FILTER } from '@/core/lists';
-import { everything, everyday, aids, uses, keyholderRole, allow, open, NO_MENU } from './startPlan';
+import { everything, everyday, aids, uses, keyholderRole, allow, open } from './startPlan';
 
 /** What the office says to the harbour desk. */
 const WORD: WidgetSettings['words'] = {
@@ -20,7 +20,7 @@ const WORD: WidgetSettings['words'] = {
 
 /** Larkhaven's plan; `page` gives the id of a page by its key. */
 export const demoPlan = (page: (key: string) => string): Plan => ({
-  format: 'safe-room-plan/1',
+  ...emptyPlan(),
   words: [
     {
       at: 'door:notices',
@@ -84,18 +84,17 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
   roles: [
     keyholderRole(),
     {
+      ...emptyRole(),
       id: 'front-line',
       name: 'Front line',
       purpose: 'Whoever stands at a gate and must tell passengers something at once. Other roles build on it.',
-      extends: [],
       grants: [allow('notice.view'), allow('notice.post'), allow('notice.end')],
       tasks: [{ task: 'notices.post' }, { task: 'notices.end' }],
       doors: open('notices'),
-      menu: NO_MENU,
       dashboard: boardOf(['notices.now']),
-      tours: {},
     },
     {
+      ...emptyRole(),
       id: 'harbour-desk',
       name: 'Harbour desk',
       purpose: 'Posts sailing notices and keeps the harbour pages right.',
@@ -151,22 +150,20 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
       },
     },
     {
+      ...emptyRole(),
       id: 'second-look',
       name: 'Second look',
       purpose: 'Reads what others wrote before visitors do.',
-      extends: [],
       grants: [allow('page.view'), allow('review.view'), allow('review.decide'), allow('notice.view')],
       tasks: [{ task: 'review.decide' }, { task: 'pages.find' }],
       doors: [...open('review'), { section: 'pages', state: 'look' }, { section: 'notices', state: 'away' }],
-      menu: NO_MENU,
       dashboard: boardOf([{ widget: 'review.waiting', hold: 'fixed' }], ['notices.now', 'pages.coming']),
-      tours: {},
     },
     {
+      ...emptyRole(),
       id: 'cafe-manager',
       name: 'Café manager',
       purpose: 'Keeps the café’s pages and hours right.',
-      extends: [],
       grants: [
         allow('page.view'),
         allow('page.edit'),
@@ -187,27 +184,23 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         { task: 'notices.end' },
       ],
       doors: open('pages', 'notices', 'vacancies'),
-      menu: NO_MENU,
       dashboard: boardOf(['pages.unfinished', 'duties.mine'], ['notices.now', 'pages.lately']),
-      tours: {},
     },
     {
+      ...emptyRole(),
       id: 'picture-keeper',
       name: 'Picture keeper',
       purpose: 'Describes pictures so that everybody gets something from them.',
-      extends: [],
       grants: [allow('media.*'), allow('page.view')],
       tasks: [{ task: 'pictures.describe' }],
       doors: [...open('pictures'), { section: 'pages', state: 'away' }],
-      menu: NO_MENU,
       dashboard: boardOf(),
-      tours: {},
     },
     {
+      ...emptyRole(),
       id: 'newsroom',
       name: 'Newsroom',
       purpose: 'Writes about the line and looks after jobs and history.',
-      extends: [],
       grants: [
         ...['page.view', 'page.edit', 'page.publish', 'page.send', 'page.create', 'page.arrange', 'page.retire'].map(
           (p) => allow(p, { branch: page('about') }),
@@ -224,7 +217,6 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         { task: 'vacancies.write' },
       ],
       doors: [...open('pages', 'vacancies'), { section: 'pictures', state: 'look' }],
-      menu: NO_MENU,
       pageList: {
         columns: ['state', 'author', 'changed', 'address'],
         filters: [
@@ -236,19 +228,16 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
         ['pages.unfinished', 'pages.jot', 'vacancies.open'],
         ['duties.mine', 'visits.week', { widget: 'visits.missed', hold: 'offered' }],
       ),
-      tours: {},
     },
     {
+      ...emptyRole(),
       id: 'seasonal-helper',
       name: 'Seasonal helper',
       purpose: 'Helps at the gates in the high season.',
       extends: ['front-line'],
-      grants: [],
       tasks: [{ task: 'notices.post', name: 'Post a sailing notice', said: ['late boat'] }],
       doors: [{ section: 'notices', state: 'open', name: 'Sailing notices' }],
-      menu: NO_MENU,
       dashboard: boardOf(['notices.now']),
-      tours: {},
     },
   ],
 });

@@ -3,13 +3,13 @@ import { type PageContent, startSettings, parseContent } from '@/core/content';
 import { layouts } from '@/office';
 import type { Tx } from '@/server/db/client';
 import { items, revisions, publications } from '@/server/db/schema';
+import type { ItemRow } from '@/server/items/forms';
 import { beginDraft } from '@/server/items/begin';
 import { keepReferences } from '@/server/items/references';
 import type { DemoPage } from './page';
 import type { DemoVacancy } from './vacancies';
 
 export const DAY_MS = 86400000;
-export type ItemRow = typeof items.$inferSelect;
 interface At {
   parent: ItemRow | null;
   position: number;
@@ -45,7 +45,7 @@ export async function addPage(
   return { ...row, path };
 }
 /** A version of an item, with what it needs. */
-export async function addRevision(
+export async function addDemoRevision(
   tx: Tx,
   item: ItemRow,
   given: Pick<typeof revisions.$inferInsert, 'number' | 'content' | 'kind' | 'madeBy' | 'madeAt' | 'note'>,
@@ -61,7 +61,7 @@ export async function addRevision(
 /** Puts the first version of an item on the website. */
 export async function publish(tx: Tx, item: ItemRow, content: PageContent): Promise<void> {
   const { siteId, id: itemId, authorId: by, createdAt: at } = item;
-  const revisionId = await addRevision(tx, item, {
+  const revisionId = await addDemoRevision(tx, item, {
     number: 1,
     content,
     kind: 'published',
@@ -73,7 +73,7 @@ export async function publish(tx: Tx, item: ItemRow, content: PageContent): Prom
   await tx.insert(publications).values({ siteId, itemId, revisionId, publishedBy: by, publishedAt: at });
 }
 /** What a page says, as its layout has it, with its settings. */
-export function contentOf(page: ItemRow, said: PageContent): PageContent {
+export function demoContent(page: ItemRow, said: PageContent): PageContent {
   const author = page.authorId === null ? null : String(page.authorId);
   const { layout, slug, shortName, inNavigation, language } = page;
   const settings = startSettings({ layout, slug, shortName, inNavigation, language, author });

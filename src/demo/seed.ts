@@ -16,7 +16,8 @@ import { demoPlan } from './plan';
 import { startPlan } from './startPlan';
 import { p } from './write';
 import { addPerson } from '@/server/people/accounts';
-import { addPage, publish, contentOf, DAY_MS, type ItemRow, addVacancy, addRevision } from './put';
+import type { ItemRow } from '@/server/items/forms';
+import { addPage, publish, demoContent, DAY_MS, addVacancy, addDemoRevision } from './put';
 
 /** An empty site: one page, one plan, nobody yet. */
 export async function seedEmpty(db: Db, at: Date): Promise<{ siteId: number }> {
@@ -32,7 +33,7 @@ export async function seedEmpty(db: Db, at: Date): Promise<{ siteId: number }> {
     await publish(
       tx,
       home,
-      contentOf(home, { title: 'Welcome', summary: 'This website is being prepared.', body: emptyDocument() }),
+      demoContent(home, { title: 'Welcome', summary: 'This website is being prepared.', body: emptyDocument() }),
     );
     await installPlan(tx, site.id, startPlan());
     return { siteId: site.id };
@@ -94,7 +95,7 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
     await add(HOME, null, 0, '');
     // Their links name pages, so all of them must be there.
     for (const one of made.values()) {
-      one.content = contentOf(
+      one.content = demoContent(
         one.row,
         withHrefs(one.content, (href) => names.get(href) ?? href),
       );
@@ -193,7 +194,7 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
     );
 
     const around = get('around');
-    const revisionId = await addRevision(tx, around.row, {
+    const revisionId = await addDemoRevision(tx, around.row, {
       number: 2,
       content: andAlso(around.content, 'The post cart now also meets the 15:10.'),
       kind: 'sent',

@@ -1,5 +1,5 @@
 import { boardOf } from '@/core/dashboard';
-import type { PlanRole, Plan } from '@/core/plan';
+import { emptyPlan, emptyRole, type PlanRole, type Plan } from '@/core/plan';
 import { inventory } from '@/office';
 
 /** A rule that allows something, everywhere or in a scope. */
@@ -26,13 +26,12 @@ export const everyday = {
 export const everything = { id: 'everything', name: 'Everything', add: [...inventory.tools.keys()], take: [] };
 /** The rule that one role writes with a set. */
 export const uses = (role: string, use: string) => ({ id: role, when: { roles: [role] }, then: { use } });
-export const NO_MENU: PlanRole['menu'] = { groups: [], shortcuts: [], hints: {} };
 /** The role that may do everything, with everything in its room. */
 export const keyholderRole = (): PlanRole => ({
+  ...emptyRole(),
   id: 'keyholder',
   name: 'Keyholder',
   purpose: 'Looks after the website as a whole and prepares the rooms of the others.',
-  extends: [],
   grants: [{ id: 'everything', effect: 'allow', permission: '*', scope: {} }],
   tasks: [
     { task: 'pages.publish' },
@@ -43,34 +42,28 @@ export const keyholderRole = (): PlanRole => ({
     { task: 'activity.see' },
   ],
   doors: open(...inventory.doors.map((section) => section.id)),
-  menu: { ...NO_MENU, groups: [{ name: 'Office', doors: ['duties', 'people', 'activity'] }] },
+  menu: { shortcuts: [], hints: {}, groups: [{ name: 'Office', doors: ['duties', 'people', 'activity'] }] },
   dashboard: boardOf(
     ['pages.unfinished', 'review.waiting', 'pages.care'],
     ['duties.mine', 'notices.now', 'pages.coming'],
     ['visits.week', 'visits.missed', 'pages.lately', { widget: 'frame.changed', hold: 'offered' }],
   ),
-  tours: {},
 });
 /** A first plan for a site without the demo: the keyholder, and one role to begin with. */
 export const startPlan = (): Plan => ({
-  format: 'safe-room-plan/1',
-  apart: [],
-  screens: [],
-  words: [],
+  ...emptyPlan(),
   toolbars: { sets: [everything, everyday], rules: [uses('keyholder', 'everything'), uses('editor', 'everyday')] },
   roles: [
     keyholderRole(),
     {
+      ...emptyRole(),
       id: 'editor',
       name: 'Editor',
       purpose: 'Keeps the words on the pages right.',
-      extends: [],
       grants: [allow('page.view'), allow('page.edit'), allow('page.send')],
       tasks: [{ task: 'pages.words' }],
       doors: open('pages'),
-      menu: NO_MENU,
       dashboard: boardOf(['pages.unfinished', { widget: 'frame.whom', hold: 'offered' }]),
-      tours: {},
     },
   ],
 });

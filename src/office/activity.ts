@@ -1,6 +1,6 @@
 import type { Section } from '@/core/inventory';
 
-export const activity: Section = {
+export const activitySection: Section = {
   id: 'activity',
   name: 'Activity',
   purpose: 'What was done, by whom and when. Nothing can be taken out of it.',

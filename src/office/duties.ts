@@ -1,6 +1,6 @@
 import type { Section } from '@/core/inventory';
 
-export const duties: Section = {
+export const dutiesSection: Section = {
   id: 'duties',
   name: 'Duties',
   purpose: 'What has to be looked after, whose turn it is and until when: once, or again and again.',

@@ -1,7 +1,7 @@
 import type { Section } from '@/core/inventory';
 
 /** What surrounds every screen of the Room, and its first page. It has no door; everybody who signs in has it. */
-export const frame: Section = {
+export const frameSection: Section = {
   id: 'frame',
   name: 'Today',
   purpose: 'Your first page: what needs doing.',

@@ -1,26 +1,35 @@
 import { makeInventory, type Section } from '@/core/inventory';
-import { activity } from './activity';
-import { duties } from './duties';
-import { frame } from './frame';
-import { notices } from './notices';
-import { pages } from './pages';
-import { people } from './people';
-import { pictures } from './pictures';
-import { review } from './review';
-import { vacancies } from './vacancies';
-import { workshop } from './workshop';
+import { activitySection } from './activity';
+import { dutiesSection } from './duties';
+import { frameSection } from './frame';
+import { noticesSection } from './notices';
+import { pagesSection } from './pages';
+import { peopleSection } from './people';
+import { picturesSection } from './pictures';
+import { reviewSection } from './review';
+import { vacanciesSection } from './vacancies';
+import { workshopSection } from './workshop';
 
-const doors: Section[] = [pages, review, notices, vacancies, pictures, duties, people, activity];
+const doors: Section[] = [
+  pagesSection,
+  reviewSection,
+  noticesSection,
+  vacanciesSection,
+  picturesSection,
+  dutiesSection,
+  peopleSection,
+  activitySection,
+];
 
 /** The frame also holds the doors themselves, one control a section. */
 const framed: Section = {
-  ...frame,
+  ...frameSection,
   controls: [
-    ...frame.controls,
+    ...frameSection.controls,
     ...doors.map((s) => ({ id: `door.${s.id}`, name: s.name, screen: 'today', description: s.purpose })),
   ],
 };
 
 /** The inventory of this back office: the single list of what exists. */
-export const inventory = makeInventory([framed, ...doors, workshop]);
+export const inventory = makeInventory([framed, ...doors, workshopSection]);
 export { getLayout, layouts } from './layouts';

@@ -1,6 +1,6 @@
 import type { Section } from '@/core/inventory';
 
-export const notices: Section = {
+export const noticesSection: Section = {
   id: 'notices',
   name: 'Notices',
   purpose: 'Messages across the top of the website, or of one part of it, with a start and an end.',

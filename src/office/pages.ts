@@ -5,7 +5,7 @@ import { layouts } from './layouts';
 import { PAGE_TASKS } from './pageTasks';
 import { WRITING_TOOLS } from './writingTools';
 
-export const pages: Section = {
+export const pagesSection: Section = {
   id: 'pages',
   name: 'Pages',
   purpose: 'The pages of the website, in their tree.',

@@ -1,6 +1,6 @@
 import type { Section } from '@/core/inventory';
 
-export const people: Section = {
+export const peopleSection: Section = {
   id: 'people',
   name: 'People',
   purpose: 'Who can sign in, with which role, on which branch, until when.',

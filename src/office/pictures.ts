@@ -1,6 +1,6 @@
 import type { Section } from '@/core/inventory';
 
-export const pictures: Section = {
+export const picturesSection: Section = {
   id: 'pictures',
   name: 'Pictures',
   purpose: 'Every picture of the website, with its description and where it is used.',

@@ -1,6 +1,6 @@
 import type { Section } from '@/core/inventory';
 
-export const review: Section = {
+export const reviewSection: Section = {
   id: 'review',
   name: 'Second look',
   purpose: 'Drafts of others that wait to be read before visitors see them.',

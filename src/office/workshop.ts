@@ -1,7 +1,7 @@
 import type { Section } from '@/core/inventory';
 
 /** Where rooms are prepared: a face of its own, not a door of the Room. */
-export const workshop: Section = {
+export const workshopSection: Section = {
   id: 'workshop',
   name: 'Workshop',
   purpose: 'Where the keyholder prepares rooms.',

@@ -118,9 +118,16 @@ test('what one arranged outlives a change of the plan, and what could not be kep
   await expect(maud.getByRole('heading', { name: 'My unfinished work', exact: true })).toBeFocused();
   await maud.getByRole('radio', { name: /It stays where it is/ }).check();
   await isPrepared(maud);
-  // The same widget a second time, with a part of the website and a heading of its own.
-  await maud.getByRole('button', { name: 'Add Pages changed lately' }).click();
+  // The same widget a second time is not there while it says the same; with a heading of its own it is.
   const panel = maud.getByRole('region', { name: /^Widget: / });
+  await maud.getByRole('button', { name: 'Add My unfinished work' }).click();
+  await expect(panel.getByText('Another one shows just the same')).toBeVisible();
+  await expect(maud.getByText('The same as another one, so it is not shown.')).toHaveCount(1);
+  await panel.getByLabel('Heading').fill('Mine');
+  await panel.getByRole('button', { name: 'Set', exact: true }).click();
+  await expect(maud.getByText('The same as another one, so it is not shown.')).toHaveCount(0);
+  await panel.getByRole('button', { name: 'Take off Today' }).click();
+  await maud.getByRole('button', { name: 'Add Pages changed lately' }).click();
   await panel.getByLabel('Heading').fill('News of late');
   await panel.getByLabel('How many entries').fill('2');
   await panel.getByRole('button', { name: 'Set', exact: true }).click();
@@ -129,6 +136,8 @@ test('what one arranged outlives a change of the plan, and what could not be kep
   const measured = maud.getByRole('region', { name: 'The first screen' });
   await measured.scrollIntoViewIfNeeded();
   await expect(measured.getByText('Seen at once:')).toHaveCount(2);
+  // It comes so that nothing in it can be pressed, before any script of ours has seen it.
+  expect(await (await maud.request.get('/workshop/today/newsroom')).text()).toContain('<body inert');
   await expect(
     measured.locator('iframe').first().contentFrame().getByRole('region', { name: 'News of late' }),
   ).toHaveCount(1);
@@ -171,14 +180,13 @@ test('widgets do in place what can be done in place', async ({ browser, app }) =
   await maud.getByRole('alertdialog').getByRole('button', { name: 'End it' }).click();
   await expect(notices.getByRole('listitem')).toHaveCount(1);
   // Folded to its heading, and so the next time.
+  const kept = maud.waitForResponse((answer) => answer.url().endsWith('/api/own-today') && answer.ok());
   await notices.getByRole('button', { name: 'Notices showing now' }).click();
   await expect(notices.getByRole('listitem')).toHaveCount(0);
-  await expect
-    .poll(async () => {
-      await maud.reload();
-      return notices.getByRole('listitem').count();
-    })
-    .toBe(0);
+  await kept;
+  await maud.reload();
+  await expect(notices.getByRole('button', { name: 'Notices showing now' })).toBeVisible();
+  await expect(notices.getByRole('listitem')).toHaveCount(0);
   const visits = maud.getByRole('region', { name: 'Visits this week' });
   await visits.getByText('As a table').click();
   await expect(visits.getByRole('table').getByRole('row')).toHaveCount(8);

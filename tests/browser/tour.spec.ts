@@ -126,6 +126,11 @@ test('a stop on a screen further on says how to get there; a control that is gon
 test('what is nowhere is said so; what one may not do is found, with whom to ask', async ({ browser, app }) => {
   const lotte = await signIn(browser, app, 'Lotte');
   const ask = lotte.getByRole('combobox', { name: 'Where do I…?' });
+  // What looks for it comes with the first question: where the network is lost that is said, and made good.
+  await lotte.context().setOffline(true);
+  await ask.fill('subma');
+  await expect(lotte.getByText('The website does not answer.')).toBeVisible();
+  await lotte.context().setOffline(false);
   await ask.fill('submarine');
   await expect(lotte.getByText('Nothing fits “submarine”.')).toBeVisible();
   await ask.fill('invite a new colleague');

@@ -47,14 +47,11 @@ const doors = fc
 const tasks = fc.subarray([...inventory.tasks.keys()]).map((ids) => ids.map((task) => ({ task })));
 const tools = fc.subarray([...inventory.tools.keys()]);
 const widgets = fc.subarray([...inventory.widgets.keys()]);
-const roles: fc.Arbitrary<Omit<PlanRole, 'id' | 'name' | 'extends'>> = fc.record({
-  purpose: fc.constant(''),
+const roles: fc.Arbitrary<Partial<PlanRole>> = fc.record({
   grants,
   doors,
   tasks,
-  menu: fc.constant({ groups: [], shortcuts: [], hints: {} }),
   dashboard: widgets.map((list) => boardOf(list)),
-  tours: fc.constant({}),
 });
 const worlds = fc.record({
   a: roles,

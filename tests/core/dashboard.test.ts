@@ -15,12 +15,12 @@ import {
   type Board,
   type Own,
   type OwnChange,
-  type Placed,
+  type PlacedWidget,
 } from '@/core/dashboard';
 
 const SEED = 20261128;
 const NAMES = ['a', 'b', 'c', 'd', 'e', 'f', 'g'];
-const nameOf = ({ widget }: Placed) => widget.toUpperCase();
+const nameOf = ({ widget }: PlacedWidget) => widget.toUpperCase();
 
 const board: fc.Arbitrary<Board> = fc
   .record({
@@ -81,7 +81,7 @@ describe('a board in a grid', () => {
   });
   it('stacks what is narrow, and begins anew below what goes over several columns', () => {
     const { widgets } = boardOf(['a', { widget: 'full', size: 'full' }, 'b'], ['c', 'd']);
-    const order = ['a', 'c', 'd', 'full', 'b'].map((id) => widgets.find((one) => one.id === id) as Placed);
+    const order = ['a', 'c', 'd', 'full', 'b'].map((id) => widgets.find((one) => one.id === id) as PlacedWidget);
     expect(
       cellsOf(2, order).map(({ row, column, span, rows, widgets: w }) => [
         row,

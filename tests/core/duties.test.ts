@@ -1,6 +1,6 @@
 import { Temporal } from '@js-temporal/polyfill';
 import { describe, expect, it } from 'vitest';
-import { dayAfter, EVERY, nextDue, standing } from '@/core/duties';
+import { dayAfter, EVERY, nextDue, dutyStanding } from '@/core/duties';
 import { randomFrom } from '../oracles/worlds';
 
 /** What `Temporal` (ECMA-262 proposal, the polyfill of its champions) makes of the same. */
@@ -48,7 +48,7 @@ describe('a duty that comes again', () => {
     }
   });
   it('stands late, for today or later, and without a day is never late', () => {
-    const stands = (due: string | null) => standing(due, '2026-12-28');
+    const stands = (due: string | null) => dutyStanding(due, '2026-12-28');
     expect(['2026-12-27', '2026-12-28', '2026-12-29', null].map(stands)).toEqual(['late', 'today', 'later', 'later']);
   });
 });

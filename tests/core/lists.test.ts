@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { filterFrom, joinLists, NO_FILTER, type PageList } from '@/core/lists';
+import { filterFrom, joinLists, NO_FILTER, type PageListSetup } from '@/core/lists';
 import { differences } from '@/core/release';
 import { applyOperation, type Plan } from '@/core/plan';
 import { room } from '@/core/room';
@@ -17,8 +17,8 @@ describe('a filter in an address', () => {
 
 describe('the list of pages', () => {
   const filter = (name: string, layout = '') => ({ name, filter: { ...NO_FILTER, layout } });
-  const first: PageList = { columns: ['state'], filters: [filter('Drafts', 'plain')] };
-  const second: PageList = {
+  const first: PageListSetup = { columns: ['state'], filters: [filter('Drafts', 'plain')] };
+  const second: PageListSetup = {
     view: 'list',
     columns: ['author'],
     sort: { by: 'title', dir: 'up' },

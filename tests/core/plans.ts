@@ -1,19 +1,12 @@
 import type { Place, PolicyPerson } from '@/core/access';
-import { boardOf } from '@/core/dashboard';
-import type { Plan, PlanRole } from '@/core/plan';
+import { emptyPlan, emptyRole, type Plan, type PlanRole } from '@/core/plan';
 
 /** Small invented plans for the tests of the core. */
 export const role = (id: string, more: Partial<PlanRole> = {}): PlanRole => ({
+  ...emptyRole(),
   id,
   name: id,
   purpose: '',
-  extends: [],
-  grants: [],
-  tasks: [],
-  doors: [],
-  menu: { groups: [], shortcuts: [], hints: {} },
-  dashboard: boardOf(),
-  tours: {},
   ...more,
 });
 export const allow = (
@@ -34,14 +27,7 @@ export const deny = (
   effect: 'deny',
 });
 export const keyholder = role('keyholder', { grants: [allow('*')] });
-export const plan = (...roles: PlanRole[]): Plan => ({
-  format: 'safe-room-plan/1',
-  apart: [],
-  screens: [],
-  words: [],
-  toolbars: { sets: [], rules: [] },
-  roles: [keyholder, ...roles],
-});
+export const plan = (...roles: PlanRole[]): Plan => ({ ...emptyPlan(), roles: [keyholder, ...roles] });
 /** The same with roles that have some tools everywhere. */
 export const withTools = (made: Plan, tools: Record<string, string[]>): Plan => ({
   ...made,

@@ -1,15 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { parseDocument, type Document, type DocumentNode } from '@/core/content';
-import { acceptChange, handsOf, plainOut, type Policy } from '@/core/toolbar';
+import { acceptChange, handsOf, plainOut, type ConstructPolicy } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { alert, h2, h3, list, p, quote, steps, table } from '@/demo/write';
 
 const doc = (...blocks: DocumentNode[]): Document => ({ type: 'doc', content: blocks });
 const tools = [...inventory.tools.values()];
 const allButCode = tools.map((tool) => tool.id).filter((id) => id !== 'mode.code');
-const handsWith = (allowed: readonly string[], policy: Record<string, Policy> = {}) => ({
+const handsWith = (allowed: readonly string[], policy: Record<string, ConstructPolicy> = {}) => ({
   ...handsOf(new Set(allowed), tools),
-  policyOf: (construct: string): Policy => policy[construct] ?? 'free',
+  policyOf: (construct: string): ConstructPolicy => policy[construct] ?? 'free',
 });
 /** The faults of a change, each as "construct why", with some tools. */
 const faults = (before: Document, after: Document, allowed: readonly string[] = [], policy = {}) => {

@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { decide } from '@/core/access';
 import { parseContent, type Document } from '@/core/content';
 import { layouts } from '@/office';
-import type { Shown } from '@/server/work/compare';
+import type { ShownContent } from '@/server/work/compare';
 import { randomFrom, type Random } from '../oracles/worlds';
 import { call, ORIGIN, pageId, signInAs } from './ask';
 
@@ -324,7 +324,7 @@ describe('whatever is sent', () => {
     });
     expect(compared.status).toBe(200);
     // As many as may ask at once are answered, those beyond are told so; the rest of the server goes on meanwhile.
-    const text = (seed: number): Shown => ['plain', { title: 'A', body: long(seed, 800) as Document }];
+    const text = (seed: number): ShownContent => ['plain', { title: 'A', body: long(seed, 800) as Document }];
     let answered = 0;
     const asked = Array.from({ length: 30 }, () =>
       compareApart('page', text(1), text(2), { pictures: [], people: [] }).then(

@@ -96,8 +96,8 @@ describe('a notice', () => {
       );
   });
   it.each([
-    [{ text: ' ', kind: 'warning' }, 'text: Write what visitors should read.'],
-    [{ text: 'x'.repeat(301), kind: 'warning' }, 'text: A notice can have 300 characters; people read it standing.'],
+    [{ text: ' ', kind: 'warning' }, 'Write what visitors should read.'],
+    [{ text: 'x'.repeat(301), kind: 'warning' }, 'A notice can have 300 characters; people read it standing.'],
     [
       { text: 'x', kind: 'warning', until: '2001-01-01T00:00' },
       'The end lies before the start; nobody would see this notice.',

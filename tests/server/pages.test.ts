@@ -1,6 +1,7 @@
 import { eq, inArray, sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { addressOf } from '@/core/content';
+import { NO_FILTER } from '@/core/lists';
 import { POST as takeBack } from '@/pages/api/pages/take-back';
 import { POST as bulk } from '@/pages/api/pages/bulk';
 import { POST as saveFilter } from '@/pages/api/pages/filters';
@@ -130,18 +131,7 @@ describe('the list of pages', () => {
     expect((await ask('state=lost')).status).toBe(422);
   });
   it('keeps filters under a name for each person, and forgets them', async () => {
-    const filter = {
-      q: '',
-      layout: 'harbour',
-      state: '',
-      navigation: '',
-      links: '',
-      language: '',
-      author: '',
-      days: 0,
-      sort: 'title',
-      dir: 'up',
-    };
+    const filter = { ...NO_FILTER, layout: 'harbour', sort: 'title', dir: 'up' };
     expect(
       (await call(saveFilter, 'POST', '/x', { ...asInes(), body: { name: 'Mine', filter } })).body['filters'],
     ).toEqual([{ name: 'Mine', filter }]);

@@ -1,6 +1,6 @@
 import { eq, sql } from 'drizzle-orm';
 import { afterEach, describe, expect, it } from 'vitest';
-import { publishingOf, type Publishing } from '@/core/plan';
+import { publishingOf, type PublishingRules } from '@/core/plan';
 import { doc, h3, p } from '@/demo/write';
 import { GET as address } from '@/pages/api/pages/[id]/address';
 import { POST as check } from '@/pages/api/items/[id]/check';
@@ -49,7 +49,7 @@ const open = async (title: string) => {
 const facts = async (id: number) => (await listPages(db, await siteId())).find((page) => page.id === String(id));
 
 /** Puts other rules for publishing in force, as going live with them would. */
-async function withRules(change: (rules: Publishing) => Publishing): Promise<void> {
+async function withRules(change: (rules: PublishingRules) => PublishingRules): Promise<void> {
   const site = await findSite(db);
   if (!site) throw new Error('no site');
   const plan = await getLivePlan(db, site);

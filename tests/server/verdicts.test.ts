@@ -2,9 +2,8 @@ import { sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { documentOf, emptyDocument, piecesOf, type Document, type PageContent } from '@/core/content';
 import type { APIRoute } from 'astro';
-import { boardOf } from '@/core/dashboard';
 import { inventory } from '@/office';
-import { planSchema, type Plan, type PlanRole } from '@/core/plan';
+import { emptyRole, planSchema, type Plan, type PlanRole } from '@/core/plan';
 import { room } from '@/core/room';
 import { DEMO_PEOPLE } from '@/demo/people';
 import { POST as makeVacancy } from '@/pages/api/vacancies/index';
@@ -252,7 +251,7 @@ const TASKS = Object.keys(DO);
 
 /** A role that may anything, more or less, on any part of it. */
 function randomRole(random: Random, id: string): PlanRole {
-  const { oneOf, chance, below } = random;
+  const { oneOf, chance } = random;
   const pages = all.map((page) => page.id);
   const scope = () => ({
     ...(chance(0.45) && { branch: oneOf(pages), ...(chance(0.3) && { only: true as const }) }),
@@ -297,19 +296,16 @@ function randomRole(random: Random, id: string): PlanRole {
     ...(chance(0.1) ? [{ id: `d${i}`, effect: 'deny' as const, permission, scope: scope() }] : []),
   ]);
   return {
+    ...emptyRole(),
     id,
     name: id,
     purpose: '',
-    extends: [],
     grants,
     tasks: TASKS.map((task) => ({ task })),
     doors: inventory.doors.map((section) => ({
       section: section.id,
       state: chance(0.85) ? ('open' as const) : oneOf(['look', 'away', 'closed'] as const),
     })),
-    menu: { groups: [], shortcuts: [], hints: {} },
-    dashboard: boardOf(),
-    tours: { ...(below(2) === 3 && {}) },
   };
 }
 async function inForce(plan: Plan): Promise<void> {

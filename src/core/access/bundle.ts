@@ -175,13 +175,13 @@ export function openBundle(value: unknown): Opened {
   return { ok: true, policy, pages: new Map(pages.map((page) => [page.id, page])) };
 }
 
-export type Asked = { ok: true; question: Question } | { ok: false; faults: Fault[] };
+export type AskedQuestion = { ok: true; question: Question } | { ok: false; faults: Fault[] };
 
 /**
  * Reads one question about an opened bundle. A thing with a page lies there and has its own author; a page alone has
  * the page's.
  */
-export function readQuestion(bundle: Extract<Opened, { ok: true }>, value: unknown): Asked {
+export function readQuestion(bundle: Extract<Opened, { ok: true }>, value: unknown): AskedQuestion {
   const parsed = questionSchema.safeParse(value);
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };
   const { person, permission, page, thing, field, at } = parsed.data;

@@ -2,7 +2,7 @@ import { closure, covers, isInForce, missedDoor } from './decide';
 import type { Grant, PageId, Place, PersonId, Policy, Scope } from './types';
 
 /** What one grant comes to for one person and one permission: every part must hold. */
-export interface Rule extends Omit<Scope, 'branch' | 'only'> {
+export interface AccessRule extends Omit<Scope, 'branch' | 'only'> {
   effect: Grant['effect'];
   /** The thing must lie under each of these: none, one or two pages. */
   branches: readonly PageId[];
@@ -17,17 +17,18 @@ export interface Rule extends Omit<Scope, 'branch' | 'only'> {
  */
 type RuleThing = { place?: Place | undefined; author?: PersonId | undefined; field?: string | undefined };
 
-const isBare = (rule: Rule) => rule.branches.length === 0 && !rule.own && !rule.layouts && !rule.states && !rule.fields;
+const isBare = (rule: AccessRule) =>
+  rule.branches.length === 0 && !rule.own && !rule.layouts && !rule.states && !rule.fields;
 
 /**
  * What a person's roles say about one permission at an instant, as rules without roles and times: denies first.
  * Empty when the answer is no everywhere. `rulesAllow` on these answers like `decide`, for lists of any length;
  * the two-person rule and a page's own rights for visitors, which concern one thing at a time, are not among them.
  */
-export function rulesFor(policy: Policy, personId: PersonId, permission: string, atMs: number): Rule[] {
+export function rulesFor(policy: Policy, personId: PersonId, permission: string, atMs: number): AccessRule[] {
   const person = policy.people.get(personId);
   if (!person || person.suspended) return [];
-  const rules: Rule[] = [];
+  const rules: AccessRule[] = [];
   for (const assignment of person.assignments) {
     if (!isInForce(assignment, atMs)) continue;
     const held = policy.roles.get(assignment.role);
@@ -52,7 +53,7 @@ export function rulesFor(policy: Policy, personId: PersonId, permission: string,
   return allows.length === 0 ? [] : [...denies, ...(everywhere ? [everywhere] : allows)];
 }
 
-function holds(rule: Rule, personId: PersonId, thing: RuleThing): boolean {
+function holds(rule: AccessRule, personId: PersonId, thing: RuleThing): boolean {
   const { place, field } = thing;
   if (rule.fields && field !== undefined && !rule.fields.includes(field)) return false;
   if (!place) return rule.nowhere && (!rule.own || thing.author === personId);
@@ -64,5 +65,5 @@ function holds(rule: Rule, personId: PersonId, thing: RuleThing): boolean {
 }
 
 /** Whether rules made by `rulesFor` allow it for a thing. */
-export const rulesAllow = (rules: readonly Rule[], personId: PersonId, thing: RuleThing): boolean =>
+export const rulesAllow = (rules: readonly AccessRule[], personId: PersonId, thing: RuleThing): boolean =>
   rules.find((rule) => holds(rule, personId, thing))?.effect === 'allow';

@@ -5,6 +5,14 @@ import { NOWHERE } from './tree';
 /** How far a permission goes on a branch: for all that lies there, for some of it, for nothing. */
 export type Extent = 'yes' | 'some' | 'no';
 
+/** Somebody, or a role, with how far each permission goes for them, in the order of the inventory. */
+export interface MapRow {
+  id: string;
+  name: string;
+  says: string;
+  cells: Extent[];
+}
+
 /** Several extents as one: yes or no only where all agree. */
 export const joinExtents = (extents: readonly Extent[]): Extent =>
   extents.length > 0 && extents.every((e) => e === extents[0]) ? (extents[0] as Extent) : 'some';

@@ -58,6 +58,9 @@ export interface PolicyPerson {
   assignments: readonly Assignment[];
 }
 
+/** Somebody who would hold just this role: the role alone, and who stands in while nobody holds it. */
+export const sampleOf = (role: string): PolicyPerson => ({ id: '0', name: 'Somebody', assignments: [{ role }] });
+
 /** Two roles nobody may hold together. */
 export type Apart = readonly [RoleId, RoleId];
 

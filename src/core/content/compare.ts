@@ -13,14 +13,14 @@ export interface FieldChange {
 }
 
 /** How ids in fields are told. */
-export interface Names {
+export interface IdNames {
   picture: (id: string) => string;
   person: (id: string) => string;
   layout: (id: string) => string;
 }
 
 /** What a field that is not a rich text says, as text: a line for each thing in it. */
-export function sayField(field: Field, content: PageContent, names: Names): string[] {
+export function sayField(field: Field, content: PageContent, names: IdNames): string[] {
   const text = textOf(content, field.id);
   switch (field.kind) {
     case 'rich':
@@ -70,7 +70,7 @@ function comparePieces(
   field: Extract<Field, { kind: 'pieces' }>,
   before: PageContent,
   after: PageContent,
-  names: Names,
+  names: IdNames,
 ): Line[] {
   const asDocument = (content: PageContent): Document => ({
     type: 'doc',
@@ -94,7 +94,7 @@ function comparePieces(
   }));
 }
 
-function linesOfField(field: Field, before: PageContent, after: PageContent, names: Names): Line[] {
+function linesOfField(field: Field, before: PageContent, after: PageContent, names: IdNames): Line[] {
   if (field.kind === 'rich') return compareDocuments(documentOf(before, field.id), documentOf(after, field.id));
   if (field.kind === 'pieces') return comparePieces(field, before, after, names);
   const [a, b] = [sayField(field, before, names).filter(Boolean), sayField(field, after, names).filter(Boolean)];
@@ -123,7 +123,7 @@ function linesOfField(field: Field, before: PageContent, after: PageContent, nam
 }
 
 /** One field of two contents, with what changed in it. */
-export function compareField(field: Field, before: PageContent, after: PageContent, names: Names): FieldChange {
+export function compareField(field: Field, before: PageContent, after: PageContent, names: IdNames): FieldChange {
   const lines = linesOfField(field, before, after, names);
   return { field, lines, changed: lines.some((line) => line.change !== 'same') };
 }
@@ -144,7 +144,7 @@ export function compareContent(
   layouts: Layouts,
   [layoutBefore, before]: readonly [Layout, PageContent],
   [layout, after]: readonly [Layout, PageContent],
-  names: Names,
+  names: IdNames,
 ): FieldChange[] {
   const shown = shownBy(layoutBefore, before);
   const settings = SETTINGS.filter(

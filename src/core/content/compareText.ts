@@ -2,7 +2,7 @@ import { diffWordsWithSpace, diffArrays } from 'diff';
 import { sayCalendarDay } from '../words';
 import { type DocumentNode, type BlockNode, type Document, plainText } from './document';
 
-export interface Part {
+export interface TextPart {
   change: 'same' | 'added' | 'removed';
   text: string;
   /** What became of the look of words that stayed: “now bold”, “no longer a link to /fares”. */
@@ -13,7 +13,7 @@ export interface Part {
 export interface Line {
   change: 'same' | 'added' | 'removed' | 'changed' | 'moved';
   kind: string;
-  pieces: Part[];
+  pieces: TextPart[];
   /** Of a moved line: which line of the old text it was, from 0. */
   from?: number;
 }
@@ -45,8 +45,8 @@ const marksOf = (node: DocumentNode): string[][] => {
 };
 
 /** The pieces of a changed line with what became of the look of words that stayed. */
-function withLooks(pieces: readonly Part[], before: readonly string[][], after: readonly string[][]): Part[] {
-  const out: Part[] = [];
+function withLooks(pieces: readonly TextPart[], before: readonly string[][], after: readonly string[][]): TextPart[] {
+  const out: TextPart[] = [];
   let [a, b] = [0, 0];
   for (const piece of pieces) {
     if (piece.change !== 'same') {
@@ -55,7 +55,7 @@ function withLooks(pieces: readonly Part[], before: readonly string[][], after: 
       else b += piece.text.length;
       continue;
     }
-    let run: Part | undefined;
+    let run: TextPart | undefined;
     for (let i = 0; i < piece.text.length; i++) {
       const [was, is] = [before[a + i] ?? [], after[b + i] ?? []];
       const look = [
@@ -135,7 +135,7 @@ export class Effort {
 
 /** More changed words than this in a line are a line written anew. */
 const MOST_WORDS = 1000;
-export function wordDiff(before: string, after: string, effort: Effort): Part[] {
+export function wordDiff(before: string, after: string, effort: Effort): TextPart[] {
   const maxEditLength = Math.min(MOST_WORDS, effort.most);
   const found = diffWordsWithSpace(before, after, { maxEditLength });
   effort.spend(maxEditLength, found);
@@ -143,7 +143,7 @@ export function wordDiff(before: string, after: string, effort: Effort): Part[] 
     { value: before, removed: true, added: false },
     { value: after, removed: false, added: true },
   ];
-  const pieces = told.map((part): Part => ({
+  const pieces = told.map((part): TextPart => ({
     change: part.added ? 'added' : part.removed ? 'removed' : 'same',
     text: part.value,
   }));

@@ -1,7 +1,7 @@
 import type { PageState } from '../access';
 
 /** A page as a tree shows it. */
-export interface TreePage {
+export interface PageInTree {
   id: string;
   parent: string | null;
   title: string;
@@ -12,7 +12,7 @@ export interface TreePage {
 }
 
 /** A page as the list shows it, too. */
-export interface ListedPage extends TreePage {
+export interface ListedPage extends PageInTree {
   layout: string;
   language: string;
   author: string | null;

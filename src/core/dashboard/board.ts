@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { isHref, shortTextSchema } from '../content';
-import { freeId, idSchema } from '../ids';
+import { freeId, planIdSchema } from '../ids';
 
 /** Columns a board can have. */
 export const MOST_COLUMNS = 4;
@@ -39,8 +39,8 @@ export type WidgetSettings = z.infer<typeof widgetSettingsSchema>;
 
 /** A widget as it is prepared on a board. The same widget may stand there several times, each time as another entry. */
 export const placedSchema = z.strictObject({
-  id: idSchema,
-  widget: idSchema,
+  id: planIdSchema,
+  widget: planIdSchema,
   /** Counted from 0. A board with fewer columns shows it in its last one. */
   column: z
     .int()
@@ -52,7 +52,7 @@ export const placedSchema = z.strictObject({
   heading: z.string().trim().min(1).max(80).optional(),
   settings: widgetSettingsSchema.optional(),
 });
-export type Placed = z.infer<typeof placedSchema>;
+export type PlacedWidget = z.infer<typeof placedSchema>;
 
 /** What stands on Today: columns on a wide screen, and the widgets in their order, each in a column. */
 export const boardSchema = z.strictObject({
@@ -65,7 +65,7 @@ export const columnOf = ({ columns }: Pick<Board, 'columns'>, { column }: { colu
   Math.min(column, columns - 1);
 
 /** The widgets a board has on Today, column by column; what is only offered is not among them. */
-export const columnsOf = (board: Board): Placed[][] =>
+export const columnsOf = (board: Board): PlacedWidget[][] =>
   Array.from({ length: board.columns }, (_, column) =>
     board.widgets.filter((one) => one.hold !== 'offered' && columnOf(board, one) === column),
   );
@@ -74,16 +74,20 @@ export const columnsOf = (board: Board): Placed[][] =>
  * A list with an entry in a column, `index` counted among those of that column (what is offered included); it leaves
  * where it was.
  */
-export function placedAt(board: Board, entry: Placed, column: number, index: number): Placed[] {
+export function placedAt(board: Board, entry: PlacedWidget, column: number, index: number): PlacedWidget[] {
   const rest = board.widgets.filter((one) => one.id !== entry.id);
   const there = rest.filter((one) => columnOf(board, one) === column);
   const before = there[index];
-  const at = before ? rest.indexOf(before) : there.length ? rest.indexOf(there.at(-1) as Placed) + 1 : rest.length;
+  const at = before
+    ? rest.indexOf(before)
+    : there.length
+      ? rest.indexOf(there.at(-1) as PlacedWidget) + 1
+      : rest.length;
   return rest.toSpliced(at, 0, { ...entry, column });
 }
 
 /** The part of a screen that widgets stacked in one column fill, or one widget that goes over several. */
-export interface Cell<T> {
+export interface BoardCell<T> {
   column: number;
   span: number;
   row: number;
@@ -96,11 +100,14 @@ export interface Cell<T> {
  * taller one; one that goes over several columns stands below all that comes before it there. Rows are counted from 0;
  * a stack reaches down to what ends it, or to the last row.
  */
-export function cellsOf<T extends { column: number; size: Size }>(columns: number, widgets: readonly T[]): Cell<T>[] {
-  const cells: Cell<T>[] = [];
+export function cellsOf<T extends { column: number; size: Size }>(
+  columns: number,
+  widgets: readonly T[],
+): BoardCell<T>[] {
+  const cells: BoardCell<T>[] = [];
   /** The first free row of each column, and the stack that can be gone on with there. */
   const next = Array.from({ length: columns }, () => 0);
-  const open: (Cell<T> | null)[] = Array.from({ length: columns }, () => null);
+  const open: (BoardCell<T> | null)[] = Array.from({ length: columns }, () => null);
   const spanOf = (size: Size) => (size === 'narrow' ? 1 : size === 'wide' ? Math.min(2, columns) : columns);
   for (const widget of widgets) {
     const span = spanOf(widget.size);
@@ -112,7 +119,7 @@ export function cellsOf<T extends { column: number; size: Size }>(columns: numbe
     }
     const over = Array.from({ length: span }, (_, i) => column + i);
     const row = Math.max(...over.map((one) => next[one] ?? 0));
-    const cell: Cell<T> = { column, span, row, rows: 1, widgets: [widget] };
+    const cell: BoardCell<T> = { column, span, row, rows: 1, widgets: [widget] };
     cells.push(cell);
     for (const one of over) {
       const above = open[one];
@@ -130,8 +137,8 @@ export function cellsOf<T extends { column: number; size: Size }>(columns: numbe
  * A board from its columns: widgets by name, or with what is set on them. What nothing is said of may be put away and is
  * as narrow as can be.
  */
-export const boardOf = (...columns: (string | (Partial<Placed> & { widget: string }))[][]): Board => {
-  const widgets: Placed[] = [];
+export const boardOf = (...columns: (string | (Partial<PlacedWidget> & { widget: string }))[][]): Board => {
+  const widgets: PlacedWidget[] = [];
   for (const [column, list] of columns.entries())
     for (const one of list) {
       const said = typeof one === 'string' ? { widget: one } : one;

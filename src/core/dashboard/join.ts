@@ -1,7 +1,8 @@
 import { canonical } from '../json';
-import { HOLDS, type Board, type Placed } from './board';
+import { HOLDS, type Board, type PlacedWidget } from './board';
 
-const saysSame = (a: Placed, b: Placed) =>
+/** Whether two widgets would show the same: somebody has such a one once. */
+export const saysSame = (a: PlacedWidget, b: PlacedWidget) =>
   a.widget === b.widget && a.heading === b.heading && canonical(a.settings ?? {}) === canonical(b.settings ?? {});
 
 /**
@@ -10,7 +11,7 @@ const saysSame = (a: Placed, b: Placed) =>
  * firmly as the firmest of them has it. There are as many columns as the widest has.
  */
 export function joinBoards(boards: readonly { role: string; board: Board }[]): Board {
-  const widgets: Placed[] = [];
+  const widgets: PlacedWidget[] = [];
   for (const { role, board } of boards)
     for (const placed of board.widgets) {
       const at = widgets.findIndex((one) => saysSame(one, placed));

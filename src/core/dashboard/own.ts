@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { columnOf, MOST_COLUMNS, SIZES, type Board, type Hold, type Placed } from './board';
+import { columnOf, MOST_COLUMNS, SIZES, type Board, type Hold, type PlacedWidget } from './board';
 
 const key = z.string().min(1).max(170);
 /** How many widgets of each kind of change are remembered, those that are gone included: the latest. */
@@ -42,7 +42,7 @@ export const asPrepared = (): Own => ({
 });
 
 /** A widget as somebody has it on Today. */
-export interface Shown extends Placed {
+export interface ShownWidget extends PlacedWidget {
   /** Only its heading shows. */
   collapsed: boolean;
 }
@@ -51,27 +51,27 @@ export interface Shown extends Placed {
 export interface Arranged {
   columns: number;
   /** In their order; of one column from top to bottom. */
-  shown: Shown[];
+  shown: ShownWidget[];
   /** What they put away, and what is offered and not there. */
-  away: Placed[];
-  offered: Placed[];
+  away: PlacedWidget[];
+  offered: PlacedWidget[];
 }
 
 const mayMove = (hold: Hold) => hold !== 'fixed';
 const mayPutAway = (hold: Hold) => hold === 'away' || hold === 'offered';
 
-const isShown = (own: Own, { id, hold }: Placed) =>
+const isShown = (own: Own, { id, hold }: PlacedWidget) =>
   hold === 'offered' ? own.added.includes(id) : !(hold === 'away' && own.away.includes(id));
 
 /**
  * Puts what is fixed where it was prepared: above it stands only what was prepared above it. Everything else keeps its
  * order.
  */
-function seated(column: readonly Placed[], prepared: readonly Placed[]): Placed[] {
+function seated(column: readonly PlacedWidget[], prepared: readonly PlacedWidget[]): PlacedWidget[] {
   const fixed = column.filter(({ hold }) => hold === 'fixed');
   if (fixed.length === 0) return [...column];
   const order = new Map(prepared.map(({ id }, i) => [id, i]));
-  const slots: Placed[][] = [[], ...fixed.map((one) => [one])];
+  const slots: PlacedWidget[][] = [[], ...fixed.map((one) => [one])];
   let passed = 0;
   for (const one of column) {
     if (one.hold === 'fixed') {
@@ -79,9 +79,9 @@ function seated(column: readonly Placed[], prepared: readonly Placed[]): Placed[
       continue;
     }
     const at = order.get(one.id);
-    const isAbove = (place: Placed) => at !== undefined && at < (order.get(place.id) ?? -1);
+    const isAbove = (place: PlacedWidget) => at !== undefined && at < (order.get(place.id) ?? -1);
     let slot = passed;
-    while (slot < fixed.length && !isAbove(fixed[slot] as Placed)) slot += 1;
+    while (slot < fixed.length && !isAbove(fixed[slot] as PlacedWidget)) slot += 1;
     slots[slot]?.push(one);
   }
   return slots.flat();
@@ -153,7 +153,7 @@ const set = (list: readonly string[], id: string, on: boolean) => [
 ];
 
 /** Where everything stands now, written down as moves of whatever was moved, each with what stands above it. */
-function movesFrom(board: Board, old: Own, now: readonly Shown[], isMoved: ReadonlySet<string>): Own['moves'] {
+function movesFrom(board: Board, old: Own, now: readonly ShownWidget[], isMoved: ReadonlySet<string>): Own['moves'] {
   const gone = old.moves.filter(({ id }) => !now.some((one) => one.id === id)).slice(-MOST_KEPT);
   const columns = Array.from({ length: board.columns }, (_, column) => now.filter((one) => one.column === column));
   const told = columns.flatMap((column) =>
@@ -181,7 +181,12 @@ function movesFrom(board: Board, old: Own, now: readonly Shown[], isMoved: Reado
  * A change made to what somebody has of their own; null where the plan does not leave it free. Made twice it is made
  * once.
  */
-export function changedOwn(board: Board, own: Own, change: OwnChange, nameOf: (placed: Placed) => string): Own | null {
+export function changedOwn(
+  board: Board,
+  own: Own,
+  change: OwnChange,
+  nameOf: (placed: PlacedWidget) => string,
+): Own | null {
   if (change.do === 'as-prepared') return { ...asPrepared(), heard: own.heard };
   if (change.do === 'heard') return { ...own, heard: notKept(board, own).map(({ what }) => what) };
   const entry = board.widgets.find(({ id }) => id === change.entry);

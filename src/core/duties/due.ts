@@ -34,6 +34,6 @@ export function nextDue(first: string, every: Every, after: string): string {
 }
 
 /** How a duty stands on a day; one without a day is never late. */
-export type Standing = 'late' | 'today' | 'later';
-export const standing = (due: string | null, today: string): Standing =>
+export type DutyStanding = 'late' | 'today' | 'later';
+export const dutyStanding = (due: string | null, today: string): DutyStanding =>
   due === null || due > today ? 'later' : due === today ? 'today' : 'late';

@@ -150,6 +150,10 @@ export const fieldName = (inventory: Inventory, id: string): string | undefined 
   inventory.settings.get(id)?.name ??
   [...inventory.layouts.values()].flatMap((layout) => layout.fields).find((field) => field.id === id)?.name;
 
+/** What a tool is called; the id of one that is gone. */
+export const toolName = (inventory: Pick<Inventory, 'tools'>, id: string): string =>
+  inventory.tools.get(id)?.name ?? id;
+
 /** A form that something can have, a page's layout or another item's, with those of its fields that hold rich text. */
 export interface WrittenForm {
   /** The kind of item. */

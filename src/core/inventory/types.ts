@@ -128,7 +128,7 @@ export interface Widget {
 export type Happening = `${'POST' | 'PUT'} /api/${string}` | 'picture.chosen' | 'link.made';
 
 /** One move of a task, and so one stop of its tour. */
-export interface Move {
+export interface TaskMove {
   control: string;
   /** `press` and `type` wait for the action; `see` only shows. */
   await: 'press' | 'type' | 'see';
@@ -157,7 +157,7 @@ export interface TaskTemplate {
   thing?: TaskThing;
   /** Where "Start" leads; a screen whose path has no `[id]`. */
   screen: string;
-  moves: readonly Move[];
+  moves: readonly TaskMove[];
 }
 
 export interface Section {

@@ -1,27 +1,20 @@
 import { z } from 'zod';
 import { PAGE_STATES } from '../access';
+import { NO_FILTER, PAGE_SORTS, type PageFilter } from './filter';
 
-/** What the list of pages is sorted by; `place`: as the tree has them. */
-export const PAGE_SORTS = ['title', 'changed', 'state', 'layout', 'author', 'place'] as const;
-export type PageSort = (typeof PAGE_SORTS)[number];
-
-/** What the list of pages is asked for, as its address says it; all empty means everything. */
+/** What the list of pages is asked for, as its address says it. */
 export const filterSchema = z.object({
-  q: z.string().trim().max(200).default(''),
-  layout: z.string().max(40).default(''),
-  state: z.enum(['', ...PAGE_STATES]).default(''),
-  navigation: z.enum(['', 'yes', 'no']).default(''),
-  /** `broken`: what visitors read of it leads somewhere that is not there. */
-  links: z.enum(['', 'broken']).default(''),
-  language: z.string().max(12).default(''),
-  author: z.string().max(12).default(''),
-  /** Changed in the last so many days. */
-  days: z.coerce.number<number>().int().min(0).max(3660).default(0),
-  sort: z.enum(PAGE_SORTS).default('changed'),
-  dir: z.enum(['up', 'down']).default('down'),
-});
-export type PageFilter = z.infer<typeof filterSchema>;
-export const NO_FILTER: PageFilter = filterSchema.parse({});
+  q: z.string().trim().max(200).default(NO_FILTER.q),
+  layout: z.string().max(40).default(NO_FILTER.layout),
+  state: z.enum(['', ...PAGE_STATES]).default(NO_FILTER.state),
+  navigation: z.enum(['', 'yes', 'no']).default(NO_FILTER.navigation),
+  links: z.enum(['', 'broken']).default(NO_FILTER.links),
+  language: z.string().max(12).default(NO_FILTER.language),
+  author: z.string().max(12).default(NO_FILTER.author),
+  days: z.coerce.number<number>().int().min(0).max(3660).default(NO_FILTER.days),
+  sort: z.enum(PAGE_SORTS).default(NO_FILTER.sort),
+  dir: z.enum(['up', 'down']).default(NO_FILTER.dir),
+}) satisfies z.ZodType<PageFilter>;
 
 /** A filter with a name. */
 export const savedFilterSchema = z.object({
@@ -29,9 +22,6 @@ export const savedFilterSchema = z.object({
   filter: filterSchema,
 });
 export type SavedFilter = z.infer<typeof savedFilterSchema>;
-
-/** What is shown of a page where nothing is prepared or chosen. */
-export const USUAL_COLUMNS: readonly string[] = ['state', 'layout', 'author', 'changed'];
 
 /** How the list of pages is prepared; what is left out is as the list has it by itself. */
 export const pageListSchema = z.strictObject({
@@ -41,14 +31,14 @@ export const pageListSchema = z.strictObject({
   sort: z.strictObject({ by: z.enum(PAGE_SORTS), dir: z.enum(['up', 'down']) }).optional(),
   filters: z.array(savedFilterSchema).max(12),
 });
-export type PageList = z.infer<typeof pageListSchema>;
+export type PageListSetup = z.infer<typeof pageListSchema>;
 
 /**
  * The list of somebody with several roles, in the order they were given: each thing as the first says it that says
  * something, and the filters of all, the first of each name.
  */
-export function joinLists(lists: readonly PageList[]): PageList {
-  const first = <K extends keyof PageList>(key: K) => lists.find((list) => list[key] !== undefined)?.[key];
+export function joinLists(lists: readonly PageListSetup[]): PageListSetup {
+  const first = <K extends keyof PageListSetup>(key: K) => lists.find((list) => list[key] !== undefined)?.[key];
   const [view, columns, sort] = [first('view'), first('columns'), first('sort')];
   const filters = lists.flatMap((list) => list.filters);
   return {

@@ -2,7 +2,6 @@ import { z } from 'zod';
 import { canonical } from '../json';
 import type { Inventory } from '../inventory';
 import {
-  eachOf,
   PLAN_PART_KEYS,
   PLAN_PARTS,
   planPart,
@@ -12,8 +11,8 @@ import {
   type PlanPartKey,
   type RolePartKey,
 } from './parts';
-import { role as roleId, type Doing, type RoleName } from './parts/part';
-import { KEYHOLDER, planSchema, roleSchema, type Plan, type PlanRole } from './schema';
+import { role as roleId, type OperationContext, type RoleName } from './parts/part';
+import { emptyRole, KEYHOLDER, planSchema, roleSchema, type Plan, type PlanRole } from './schema';
 
 const { name, purpose } = roleSchema.shape;
 /** Operations on which roles there are, and on the plan as a whole. */
@@ -50,7 +49,7 @@ export type Applied = { ok: true; plan: Plan } | { ok: false; code: OperationFau
 
 /** An operation of a part as it is called, whatever its value and its fields are. */
 interface Known {
-  apply(doing: Doing, value: unknown, op: Operation): unknown;
+  apply(doing: OperationContext, value: unknown, op: Operation): unknown;
   say(inventory: Inventory, op: Operation, role: RoleName): string;
 }
 type Home = { level: 'role'; key: RolePartKey; known: Known } | { level: 'plan'; key: PlanPartKey; known: Known };
@@ -95,12 +94,6 @@ export function applyOperation(inventory: Inventory, plan: Plan, op: Operation):
 }
 
 const isWhole = (op: Operation): op is WholeOperation => WHOLE.some(({ shape }) => shape.do.value === op.do);
-
-/** What a role begins with: nothing. */
-export const emptyRole = (): Omit<PlanRole, 'id' | 'name' | 'purpose'> => ({
-  extends: [],
-  ...eachOf(ROLE_PARTS, 'empty'),
-});
 
 const withRole = (plan: Plan, old: PlanRole, role: PlanRole): Plan => ({
   ...plan,

@@ -3,7 +3,7 @@ import { isReading, type Inventory } from '../inventory';
 import type { Plan } from './schema';
 
 /** A branch of the page tree, or its first page alone. */
-export interface Spot {
+export interface BranchSpot {
   branch: PageId;
   only?: true | undefined;
 }
@@ -17,7 +17,7 @@ export function reachOf(
   inventory: Inventory,
   plan: Plan,
   assignment: Pick<Assignment, 'role' | 'branch'>,
-): 'whole' | Spot[] {
+): 'whole' | BranchSpot[] {
   const roles = new Map(plan.roles.map((role) => [role.id, role]));
   const placed = [...inventory.permissions.values()].filter((permission) => permission.placed);
   const grants = closure({ roles }, assignment.role)
@@ -33,7 +33,7 @@ export function reachOf(
   if (counted.length === 0) return [];
   if (counted.some((grant) => grant.scope.branch === undefined))
     return assignment.branch === undefined ? 'whole' : [{ branch: assignment.branch }];
-  const spots = counted.flatMap(({ scope: { branch, only } }): Spot[] =>
+  const spots = counted.flatMap(({ scope: { branch, only } }): BranchSpot[] =>
     branch === undefined ? [] : [{ branch, ...(only && { only }) }],
   );
   // A page alone is within its branch.

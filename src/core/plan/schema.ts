@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema } from '../ids';
+import { planIdSchema } from '../ids';
 import type { Inventory } from '../inventory';
 import {
   eachOf,
@@ -14,10 +14,10 @@ import {
 import { readableMany, readableObject, readableText, wordsSchema } from './parts/part';
 
 export const roleSchema = z.strictObject({
-  id: idSchema,
+  id: planIdSchema,
   name: wordsSchema(80),
   purpose: z.string().trim().max(400),
-  extends: z.array(idSchema),
+  extends: z.array(planIdSchema),
   /** Put away: nobody can be given it. */
   archived: z.literal(true).optional(),
   ...eachOf(ROLE_PARTS, 'schema'),
@@ -145,6 +145,13 @@ export const planSchema = z
 
 export type Plan = z.infer<typeof planSchema>;
 export type PlanRole = z.infer<typeof roleSchema>;
+
+/** What a role begins with, and a plan without roles: nothing of any part. */
+export const emptyRole = (): Omit<PlanRole, 'id' | 'name' | 'purpose'> => ({
+  extends: [],
+  ...eachOf(ROLE_PARTS, 'empty'),
+});
+export const emptyPlan = (): Plan => ({ format: 'safe-room-plan/1', roles: [], ...eachOf(PLAN_PARTS, 'empty') });
 
 export const planJsonSchema = () => z.toJSONSchema(planSchema, { target: 'draft-2020-12' });
 

@@ -1,4 +1,4 @@
-import { type PolicyPerson, type Place, type Rule, rulesFor } from '../access';
+import { type PolicyPerson, type Place, type AccessRule, rulesFor } from '../access';
 import type { Inventory } from '../inventory';
 import { canonical } from '../json';
 import { type Plan, policyOf } from '../plan';
@@ -25,6 +25,9 @@ export interface ImpactInput {
 /** The page something lies on, or is. */
 export const idOf = (place: Place) => place.path.at(-1) ?? '';
 
+/** More nobody would read. */
+const MOST_NAMED = 4;
+
 /** Some pages by name: all while they are few, else how many more. A whole branch is named by its top. */
 export function pagesInWords(ids: ReadonlySet<string>, input: ImpactInput): string {
   if (ids.size === input.places.length) return 'on the whole website';
@@ -32,7 +35,7 @@ export function pagesInWords(ids: ReadonlySet<string>, input: ImpactInput): stri
   const tops = input.places.filter(
     (place) => ids.has(idOf(place)) && !place.path.slice(0, -1).some((id) => ids.has(id)),
   );
-  const names = tops.map((top) => {
+  const names = tops.slice(0, MOST_NAMED).map((top) => {
     const below = input.places.filter((place) => place !== top && place.path.includes(idOf(top)));
     const inside = below.filter((place) => ids.has(idOf(place))).length;
     const name = `“${input.pageName(idOf(top))}”`;
@@ -42,10 +45,8 @@ export function pagesInWords(ids: ReadonlySet<string>, input: ImpactInput): stri
         ? `${name} and all below`
         : `${name} and ${inside} below`;
   });
-  const MOST = 4;
-  return names.length <= MOST
-    ? `on ${names.join(', ')}`
-    : `on ${names.slice(0, MOST).join(', ')} and ${names.length - MOST} more`;
+  const more = tops.length - names.length;
+  return `on ${names.join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
 }
 
 /** What is in one set and not in another. */
@@ -64,7 +65,7 @@ export function lists(
 }
 
 /** The rules of a permission before and after. */
-export type BothRules = (permission: string) => readonly [was: readonly Rule[], is: readonly Rule[]];
+export type BothRules = (permission: string) => readonly [was: readonly AccessRule[], is: readonly AccessRule[]];
 export const bothRulesOf = ({ inventory, before, after, person, nowMs }: ImpactInput): BothRules => {
   const [was, is] = [policyOf(inventory, before, [person]), policyOf(inventory, after, [person])];
   const known = new Map<string, ReturnType<BothRules>>();
@@ -98,4 +99,4 @@ export function sameOf({ before, after, person }: ImpactInput, both: BothRules):
     screens: screenRulesOf(before, person) === screenRulesOf(after, person),
   };
 }
-export const isPossible = (rules: readonly Rule[]) => rules.some(({ effect }) => effect === 'allow');
+export const isPossible = (rules: readonly AccessRule[]) => rules.some(({ effect }) => effect === 'allow');

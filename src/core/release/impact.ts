@@ -1,4 +1,4 @@
-import { rulesAllow, type Place, type Rule } from '../access';
+import { rulesAllow, type Place, type AccessRule } from '../access';
 import { columnsOf } from '../dashboard';
 import { fieldIds, fieldName, hasField } from '../inventory';
 import { canonical } from '../json';
@@ -24,7 +24,7 @@ const STATE = { open: 'open', look: 'look only', away: 'put away' } as const;
 const OPENNESS = ['open', 'look', 'away'] as const;
 
 /** Which pages the rules of a permission hold on for somebody; `nowhere` for what lies nowhere. */
-function extentOf(input: ImpactInput, rules: readonly Rule[], placed: boolean, ownAuthor: boolean): Set<string> {
+function extentOf(input: ImpactInput, rules: readonly AccessRule[], placed: boolean, ownAuthor: boolean): Set<string> {
   const me = input.person.id;
   if (!placed)
     return new Set([
@@ -94,16 +94,21 @@ function taskEffects(out: Effect[], before: Room, after: Room, input: ImpactInpu
 }
 
 function permissionEffects(out: Effect[], input: ImpactInput, rules: BothRules, same: Same): void {
+  // Permissions given together have the same rules, which hold on the same pages: they are looked through once for all.
+  const known = new Map<string, { less: string | null; more: string | null }>();
   for (const { id, name, placed, ownAuthor = false } of input.inventory.permissions.values()) {
-    // The same rules hold on the same pages, however many there are.
     if (same.rules(id)) continue;
     const [was, is] = rules(id);
-    const [a, b] = [extentOf(input, was, placed, ownAuthor), extentOf(input, is, placed, ownAuthor)];
-    const [less, more] = [minus(a, b), minus(b, a)];
-    const where = (ids: Set<string>) =>
-      placed ? `, ${pagesInWords(ids, input)}` : ids.has('nowhere') ? '' : ', of their own';
-    if (less.size > 0) out.push({ kind: 'loss', words: `May no longer ${name}${where(less)}.` });
-    if (more.size > 0) out.push({ kind: 'gain', words: `May ${name}${where(more)}.` });
+    const key = canonical([was, is, placed, ownAuthor]);
+    let where = known.get(key);
+    if (!where) {
+      const [a, b] = [extentOf(input, was, placed, ownAuthor), extentOf(input, is, placed, ownAuthor)];
+      const told = (ids: Set<string>) =>
+        ids.size === 0 ? null : placed ? `, ${pagesInWords(ids, input)}` : ids.has('nowhere') ? '' : ', of their own';
+      known.set(key, (where = { less: told(minus(a, b)), more: told(minus(b, a)) }));
+    }
+    if (where.less !== null) out.push({ kind: 'loss', words: `May no longer ${name}${where.less}.` });
+    if (where.more !== null) out.push({ kind: 'gain', words: `May ${name}${where.more}.` });
   }
 }
 
@@ -112,7 +117,8 @@ function fieldEffects(out: Effect[], input: ImpactInput, rules: BothRules): void
   const { inventory, person } = input;
   const [was, is] = rules('page.edit');
   if (![...was, ...is].some(({ fields }) => fields)) return;
-  const may = (rules: readonly Rule[], place: Place, field?: string) => rulesAllow(rules, person.id, { place, field });
+  const may = (rules: readonly AccessRule[], place: Place, field?: string) =>
+    rulesAllow(rules, person.id, { place, field });
   const both = input.places.filter((place) => may(was, place) && may(is, place));
   for (const [kind, more, less] of [
     ['loss', was, is],

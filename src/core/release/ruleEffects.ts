@@ -1,5 +1,5 @@
-import { type Rule, type Place, rulesAllow } from '../access';
-import { type Inventory, writtenForms } from '../inventory';
+import { type AccessRule, type Place, rulesAllow } from '../access';
+import { toolName, type Inventory, writtenForms } from '../inventory';
 import { canonical } from '../json';
 import { elementName } from '../plan';
 import { type Room, editOf, screensOf } from '../room';
@@ -12,12 +12,12 @@ import { type Effect, type ImpactInput, type BothRules, isPossible, idOf, pagesI
  */
 export function toolEffects(out: Effect[], before: Room, after: Room, input: ImpactInput, rules: BothRules): void {
   const { inventory, person } = input;
-  const name = (id: string) => `“${inventory.tools.get(id)?.name ?? id}”`;
+  const name = (id: string) => `“${toolName(inventory, id)}”`;
   for (const [type, texts] of textsByType(inventory)) {
     const [was, is] = rules(editOf(type));
     if (!isPossible(was) || !isPossible(is)) continue;
     const ownAuthor = inventory.permissions.get(editOf(type))?.ownAuthor ?? false;
-    const may = (rules: readonly Rule[], place: Place) =>
+    const may = (rules: readonly AccessRule[], place: Place) =>
       rulesAllow(rules, person.id, { place }) ||
       (ownAuthor && rulesAllow(rules, person.id, { place: { ...place, author: person.id } }));
     const both = input.places.filter((place) => may(was, place) && may(is, place));

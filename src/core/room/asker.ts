@@ -3,7 +3,7 @@ import {
   type Place,
   type DoorState,
   type Decision,
-  type Rule,
+  type AccessRule,
   rulesFor,
   rulesAllow,
   decide,
@@ -39,7 +39,7 @@ export interface Asker {
 export function askerFor(input: RoomInput): Asker {
   const policy = policyOf(input.inventory, input.plan, [input.person]);
   const known = new Map<string, Decision>();
-  const allRules = new Map<string, Rule[]>();
+  const allRules = new Map<string, AccessRule[]>();
   const rulesOf = (permission: string) => {
     let rules = allRules.get(permission);
     if (!rules) allRules.set(permission, (rules = rulesFor(policy, input.person.id, permission, input.nowMs)));

@@ -1,7 +1,7 @@
 import { type DoorState, type Place } from '../access';
 import type { Document } from '../content';
 import { joinBoards, type Board } from '../dashboard';
-import { joinLists, type PageList } from '../lists';
+import { joinLists, type PageListSetup } from '../lists';
 import { isReading, objectOf, type Control, type Section } from '../inventory';
 import { allDoors } from '../plan';
 import { judgeTask, lackingFor, missingInWords, placesFor, type Having, type TaskFacts, type Verdict } from '../task';
@@ -52,7 +52,7 @@ export interface Room {
   /** What stands on Today, and what is offered: of what they may look at, before they arranged any of it. */
   dashboard: Board;
   /** How the list of pages begins. */
-  list: PageList;
+  list: PageListSetup;
   tasks: RoomTask[];
   /** Why a control is not in this room; null where it is. */
   absent: (control: string) => string | null;

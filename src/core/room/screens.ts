@@ -1,4 +1,4 @@
-import { closure, rulesAllow, rulesFor, type Place, type PolicyPerson, type Rule } from '../access';
+import { closure, rulesAllow, rulesFor, type Place, type PolicyPerson, type AccessRule } from '../access';
 import type { Inventory } from '../inventory';
 import { policyOf, type Plan } from '../plan';
 import { keptBySpot, type Spot } from '../rules';
@@ -80,7 +80,7 @@ export function screensOf(inventory: Inventory, plan: Plan, person: PolicyPerson
       .filter(({ when: { roles } }) => roles === undefined || roles.some((role) => theirs.has(role)))
       .flatMap(({ when }) => when.fields ?? []),
   );
-  const alone = new Map<string, Rule[]>();
+  const alone = new Map<string, AccessRule[]>();
   const letsEdit = (role: string, type: string, place: Place) => {
     const key = `${role} ${type}`;
     let rules = alone.get(key);

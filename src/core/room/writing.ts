@@ -1,14 +1,14 @@
 import type { Place, PolicyPerson } from '../access';
 import { writtenForms, type Inventory, type PermissionId, type Tool } from '../inventory';
 import { groupsIn, toolResolver, type Plan } from '../plan';
-import { rolesThatCount, stricter, type Policy, type ToolsAnswer } from '../toolbar';
+import { rolesThatCount, stricter, type ConstructPolicy, type ToolsAnswer } from '../toolbar';
 
 /** What somebody writes a text with. */
 export interface TextTools {
   /** Ids, in the order of the inventory. */
   tools: readonly string[];
   /** What rules say becomes of constructs that none of them makes. */
-  keep: Readonly<Record<string, Policy>>;
+  keep: Readonly<Record<string, ConstructPolicy>>;
   /** Groups of tools that stand first, in this order: as the set has them that the first of their roles writes with. */
   groups: readonly Tool['group'][];
 }

@@ -1,5 +1,5 @@
 import { sayList } from '../words';
-import type { When } from './rules';
+import type { When } from './when';
 
 /** What sentences about where a rule holds need to call things by name. */
 export interface PlaceNames {

@@ -1,3 +1,4 @@
 export * from './inWords';
 export * from './kept';
 export * from './rules';
+export * from './when';

@@ -1,4 +1,5 @@
-import type { Spot, When } from './rules';
+import type { Spot } from './rules';
+import type { When } from './when';
 
 /**
  * What rules say of somebody with these roles on a spot, for rules that are asked often: what is answered once is kept

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema } from '../ids';
+import { planIdSchema } from '../ids';
 import { whenSchema } from '../rules';
 
 /**
@@ -39,7 +39,7 @@ export type Arrangement = z.infer<typeof arrangementSchema>;
  * by the ids of their controls), or, naming none, how a whole screen is arranged.
  */
 export const screenRuleSchema = z.strictObject({
-  id: idSchema,
+  id: planIdSchema,
   when: whenSchema,
   then: z.union([elementSchema, arrangementSchema]),
 });

@@ -1,5 +1,5 @@
 import type { DoorState } from '../access';
-import type { Control, Inventory, PermissionId } from '../inventory';
+import { toolName, type Control, type Inventory, type PermissionId } from '../inventory';
 import type { Operation } from '../plan';
 
 /** What keeps somebody from a task, or a control from their room. */
@@ -75,7 +75,7 @@ export function missingInWords(
         ? `The door “${doorName(missing.id)}” is set to look only.`
         : `The door “${doorName(missing.id)}” is closed.`;
     case 'tool':
-      return `The toolbar lacks “${inventory.tools.get(missing.id)?.name ?? missing.id}”.`;
+      return `The toolbar lacks “${toolName(inventory, missing.id)}”.`;
   }
 }
 

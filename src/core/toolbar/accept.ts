@@ -1,15 +1,15 @@
 import { canonical } from '../json';
 import type { BlockNode, Document, DocumentNode, TextNode } from '../content';
-import { apartOf, type AcceptFault, type Apart } from './apart';
+import { apartOf, type AcceptFault, type BlocksApart } from './apart';
 import { isAtom, isPlain, makeOf, nodesOf, runsOf, type Blocks } from './made';
-import type { Policy } from './schema';
+import type { ConstructPolicy } from './policy';
 import { newWords } from './words';
 
 export interface Hands {
   /** Whether a tool at hand makes it: a construct, of headings and links with level and kind (`makeOf`). */
   makes: (made: string) => boolean;
   /** What holds of a construct that none makes. */
-  policyOf: (construct: string) => Policy;
+  policyOf: (construct: string) => ConstructPolicy;
 }
 
 /**
@@ -80,7 +80,7 @@ const isWords = (value: unknown): value is TextNode =>
   typeof value === 'object' && value !== null && 'type' in value && value.type === 'text';
 
 /** What had to stay, whole or in its form, and did not. */
-function goneOf({ before, after }: Apart, { makes, policyOf }: Hands): AcceptFault[] {
+function goneOf({ before, after }: BlocksApart, { makes, policyOf }: Hands): AcceptFault[] {
   interface Part {
     construct: string;
     made: string;
@@ -136,7 +136,7 @@ function goneOf({ before, after }: Apart, { makes, policyOf }: Hands): AcceptFau
 }
 
 /** Pictures and parts nobody knows that were not there: each is one whole. */
-function newAtoms({ before, after }: Apart, guarded: (made: string) => boolean): AcceptFault[] {
+function newAtoms({ before, after }: BlocksApart, guarded: (made: string) => boolean): AcceptFault[] {
   const atomsOf = (blocks: Blocks) => nodesOf(blocks).filter(({ node }) => isAtom(node));
   const left = countOf(atomsOf(before), ({ node }) => canonical(node));
   return atomsOf(after).flatMap(({ node, path }): AcceptFault[] => {
@@ -157,7 +157,7 @@ const isPartOf = <T>(some: readonly T[], all: readonly T[], fits: (one: T, other
 };
 
 /** Tables of another form than those that were there; rows and columns may go, none may come. */
-function newTables({ before, after }: Apart, guarded: (made: string) => boolean): AcceptFault[] {
+function newTables({ before, after }: BlocksApart, guarded: (made: string) => boolean): AcceptFault[] {
   if (!guarded('table')) return [];
   const tablesOf = (blocks: Blocks) =>
     nodesOf(blocks).flatMap(({ node, path }) => (node.type === 'table' ? [{ node, path }] : []));

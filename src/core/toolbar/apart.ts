@@ -29,7 +29,7 @@ export function alikeEnds<T>(
 }
 
 /** Where two texts differ: all blocks but those they begin and end with alike. */
-export interface Apart {
+export interface BlocksApart {
   before: Blocks;
   after: Blocks;
   /** With one block more on each side, for what stands beside. */
@@ -37,7 +37,7 @@ export interface Apart {
 }
 
 /** Null where the two are the same. */
-export function apartOf({ content: a }: Document, { content: b }: Document): Apart | null {
+export function apartOf({ content: a }: Document, { content: b }: Document): BlocksApart | null {
   const [first, last] = alikeEnds(a, b, isSame);
   if (first + last === a.length && a.length === b.length) return null;
   const cut = (list: readonly DocumentNode[], more: number): Blocks => {

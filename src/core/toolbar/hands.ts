@@ -1,6 +1,6 @@
 import type { Tool } from '../inventory';
 import type { Hands } from './accept';
-import { usualPolicy, type Policy } from './schema';
+import { usualPolicy, type ConstructPolicy } from './policy';
 
 /** With this tool anything a text can hold is made. */
 export const CODE_VIEW = 'mode.code';
@@ -37,7 +37,7 @@ export function makesOf(tools: Iterable<Pick<Tool, 'id' | 'makes'>>): (made: str
 export const handsOf = (
   allowed: ReadonlySet<string>,
   tools: readonly Tool[],
-  keep: Readonly<Record<string, Policy>> = {},
+  keep: Readonly<Record<string, ConstructPolicy>> = {},
 ): Hands => ({
   makes: makesOf(tools.filter((tool) => allowed.has(tool.id))),
   policyOf: (construct) => keep[construct] ?? usualPolicy(construct),

@@ -1,6 +1,7 @@
 import { sayList } from '../words';
 import { whereInWords, whoInWords, type PlaceNames } from '../rules';
-import type { Policy, ToolEffect, ToolRule } from './schema';
+import type { ConstructPolicy } from './policy';
+import type { ToolEffect, ToolRule } from './schema';
 
 /** What the sentences need to call things by name. */
 export interface RuleNames extends PlaceNames {
@@ -20,7 +21,7 @@ export function effectInWords({ use, add, take, cap }: ToolEffect, names: RuleNa
   return `${verb('has', 'have')} never more than ${tools(cap ?? [])}`;
 }
 
-const KEEP: Record<Policy, string> = {
+const KEEP: Record<ConstructPolicy, string> = {
   whole: 'stays whole',
   words: 'keeps its form while words change',
   free: 'may be changed and taken away',
@@ -42,7 +43,7 @@ export const CONSTRUCT_NAMES: Readonly<Record<string, string>> = {
 };
 
 /** What becomes of constructs: "a table stays whole and a heading keeps its form while words change". */
-export const keptInWords = (keep: Readonly<Record<string, Policy>>): string =>
+export const keptInWords = (keep: Readonly<Record<string, ConstructPolicy>>): string =>
   sayList(
     Object.entries(keep).map(([construct, policy]) => `${CONSTRUCT_NAMES[construct] ?? construct} ${KEEP[policy]}`),
   );

@@ -7,6 +7,7 @@ export * from './paste';
 export * from './question';
 export * from './findings';
 export * from './resolve';
+export * from './policy';
 export * from './schema';
 export * from './inWords';
 export * from './bundle';

@@ -61,14 +61,14 @@ export interface Blocks {
 }
 
 /** A node of a document, and where it stands (a JSON pointer). */
-export interface Standing {
+export interface StandingNode {
   node: DocumentNode;
   path: string;
 }
 
 /** Every node of some blocks in its order, with its path. */
-export function nodesOf(blocks: Blocks): Standing[] {
-  const out: Standing[] = [];
+export function nodesOf(blocks: Blocks): StandingNode[] {
+  const out: StandingNode[] = [];
   const visit = (node: DocumentNode, path: string) => {
     out.push({ node, path });
     ((node as BlockNode).content ?? []).forEach((child, i) => visit(child, `${path}/content/${i}`));

@@ -5,7 +5,8 @@ import type { Tool } from '../inventory';
 import type { Hands } from './accept';
 import { makesOf } from './hands';
 import { CONSTRUCTS } from './made';
-import { policySchema, type Policy } from './schema';
+import type { ConstructPolicy } from './policy';
+import { policySchema } from './schema';
 
 const acceptQuestionSchema = z.strictObject({
   before: z.unknown(),
@@ -44,7 +45,7 @@ export function readAcceptQuestion(
   for (const name of Object.keys(policy)) isKnown(CONSTRUCTS, 'construct', name, ['policy', name]);
   if (faults.length > 0 || !before.ok) return { ok: false, faults };
   const tools = parsed.data.tools.flatMap((tool) => known.get(tool) ?? []);
-  const policyOf = (construct: string): Policy => policy[construct] ?? 'free';
+  const policyOf = (construct: string): ConstructPolicy => policy[construct] ?? 'free';
   return {
     ok: true,
     question: {

@@ -1,5 +1,6 @@
 import { holdsAt, holdsFor, keptBySpot, rankedRules, type Spot } from '../rules';
-import { usualPolicy, type Policy, type ToolRule, type ToolSet } from './schema';
+import { POLICIES, usualPolicy, type ConstructPolicy } from './policy';
+import type { ToolRule, ToolSet } from './schema';
 
 /** What a rule did: for which role (a cap is for the person), and with which tools. */
 export interface ToolStep {
@@ -21,7 +22,7 @@ export interface ToolsAnswer {
   steps: ToolStep[];
   missing: MissingTool[];
   /** What the rules say becomes of constructs; the others are as is usual. */
-  keep: Readonly<Record<string, Policy>>;
+  keep: Readonly<Record<string, ConstructPolicy>>;
 }
 
 /** What toolbars are resolved by. */
@@ -60,7 +61,7 @@ export function toolsOfSet(sets: ReadonlyMap<string, ToolSet>, id: string): Set<
 export function resolveTools(world: ToolWorld, roles: readonly string[], spot: Spot): ToolsAnswer {
   const steps: ToolStep[] = [];
   const had = new Set<string>();
-  const keep: Record<string, Policy> = {};
+  const keep: Record<string, ConstructPolicy> = {};
   const extendedOf = (role: string) => world.extended.get(role) ?? new Set([role]);
   for (const role of new Set(roles)) {
     let tools = new Set<string>();
@@ -96,19 +97,18 @@ export function resolveTools(world: ToolWorld, roles: readonly string[], spot: S
   return { tools, steps, missing: missingOf(world, had, steps), keep };
 }
 
-const FREEDOM: readonly Policy[] = ['whole', 'words', 'free'];
-const freer = (a: Policy, b: Policy | undefined): Policy =>
-  b !== undefined && FREEDOM.indexOf(b) > FREEDOM.indexOf(a) ? b : a;
+const freer = (a: ConstructPolicy, b: ConstructPolicy | undefined): ConstructPolicy =>
+  b !== undefined && POLICIES.indexOf(b) > POLICIES.indexOf(a) ? b : a;
 
 /** Of what rules say of constructs in two cases the stricter; where one says nothing, it is as usual. */
 export const stricter = (
-  a: Readonly<Record<string, Policy>>,
-  b: Readonly<Record<string, Policy>>,
-): Record<string, Policy> =>
+  a: Readonly<Record<string, ConstructPolicy>>,
+  b: Readonly<Record<string, ConstructPolicy>>,
+): Record<string, ConstructPolicy> =>
   Object.fromEntries(
     Object.keys({ ...a, ...b }).map((construct) => {
       const said = [a, b].map((keep) => keep[construct] ?? usualPolicy(construct));
-      return [construct, FREEDOM.find((policy) => said.includes(policy)) ?? 'free'];
+      return [construct, POLICIES.find((policy) => said.includes(policy)) ?? 'free'];
     }),
   );
 

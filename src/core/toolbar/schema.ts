@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { whenSchema } from '../rules';
 import { CONSTRUCTS } from './made';
+import { POLICIES } from './policy';
 
 const id = z.string().min(1);
 const ids = z.array(id);
@@ -11,15 +12,7 @@ const thenSchema = z
   .refine((then) => Object.keys(then).length === 1, 'a rule does one thing: use, add, take or cap');
 export type ToolEffect = z.infer<typeof thenSchema>;
 
-/**
- * What may become of a construct when no tool at hand makes it: it stays whole; its words may change and its form stays;
- * or it is free, and only no new one comes.
- */
-export const policySchema = z.enum(['whole', 'words', 'free']);
-export type Policy = z.infer<typeof policySchema>;
-/** What holds where no rule says otherwise: tables and pictures stay whole, everything else is free. */
-export const usualPolicy = (construct: string): Policy =>
-  construct === 'table' || construct === 'picture' ? 'whole' : 'free';
+export const policySchema = z.enum(POLICIES);
 /** What a rule says becomes of constructs, by the names of nodes and marks of the document schema. */
 export const keepSchema = z.record(
   z.string().refine((name) => CONSTRUCTS.has(name), 'is no construct of a text'),

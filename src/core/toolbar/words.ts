@@ -1,6 +1,6 @@
 import { diffArrays, diffChars } from 'diff';
 import type { BlockNode } from '../content';
-import { alikeEnds, type AcceptFault, type Apart } from './apart';
+import { alikeEnds, type AcceptFault, type BlocksApart } from './apart';
 import { makeOf, tokensOf, type Token } from './made';
 
 /** From what share of their letters on words are those that stood there, and not new ones; and those brought along. */
@@ -108,7 +108,7 @@ function gapsOf({ before, after, from, to }: Middle, keyOf: (token: Token) => st
 }
 
 /** Words under something that no tool at hand makes, where they were neither typed, nor brought from under the same. */
-export function newWords({ wider }: Apart, guarded: (made: string) => boolean): AcceptFault[] {
+export function newWords({ wider }: BlocksApart, guarded: (made: string) => boolean): AcceptFault[] {
   const later = tokensOf(wider.after);
   const under = new Set(later.flatMap((token) => [...token.under.keys()]));
   const isGuarded = (key: string) => guarded(makeOf(JSON.parse(key) as BlockNode));

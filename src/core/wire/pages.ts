@@ -49,7 +49,7 @@ const move = z.object({
   /** Place among the pages there, from 0; the page itself not counted. */
   index: z.int(),
 });
-export type Move = z.infer<typeof move>;
+export type PageMove = z.infer<typeof move>;
 const movePreview = z.object({
   /** Title of the page, and of the page it would lie below. */
   title: z.string(),

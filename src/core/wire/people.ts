@@ -14,9 +14,10 @@ const assignmentSchema = z.strictObject({
   from: day,
   until: day,
 });
-/** Assignments as forms send them. */
+/** An assignment as forms give it: days on the site's own clock, both inclusive. */
+export type GivenAssignment = z.infer<typeof assignmentSchema>;
 const assignments = z.array(assignmentSchema).max(30, 'Nobody needs more than 30 roles.');
-export const nameSchema = z.string().trim().min(1, 'Say who it is.').max(300);
+export const personNameSchema = z.string().trim().min(1, 'Say who it is.').max(300);
 export const emailSchema = z.email('Write a mail address, like ines@example.org.').max(300);
 
 const [MIN, MAX] = [10, 200];
@@ -76,7 +77,7 @@ export const peopleRoutes = {
   'PUT /api/people/[id]/details': {
     body: z.strictObject({
       before: z.strictObject({ name: z.string(), email: z.string() }),
-      name: nameSchema,
+      name: personNameSchema,
       email: emailSchema,
     }),
   },
@@ -90,7 +91,7 @@ export const peopleRoutes = {
     answer: z.object({ rows: z.array(importRow), done: z.boolean(), links: z.array(importedLink) }),
   },
   'POST /api/people': {
-    body: z.strictObject({ name: nameSchema, email: emailSchema, assignments }),
+    body: z.strictObject({ name: personNameSchema, email: emailSchema, assignments }),
     answer: madeLink.extend({ id: z.int() }),
   },
   'POST /api/people/many': {

@@ -12,11 +12,11 @@ type Written<C extends RefusalCode> = (typeof REFUSALS)[C] extends readonly [
     ? A
     : never;
 /** What the sentence of a refusal needs to be given. */
-export type Given<C extends RefusalCode> = Record<Holes<Written<C>>, string | number>;
+export type GivenInWords<C extends RefusalCode> = Record<Holes<Written<C>>, string | number>;
 
 export const kindOf = (code: RefusalCode): Kind => REFUSALS[code][0];
 /** The sentence of a refusal, its remedy with it. */
-export function refusalInWords<C extends RefusalCode>(code: C, given: Given<C>): string {
+export function refusalInWords<C extends RefusalCode>(code: C, given: GivenInWords<C>): string {
   const [, ...parts] = REFUSALS[code] as Sentence;
   return parts
     .join(' ')

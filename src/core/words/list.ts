@@ -5,3 +5,6 @@ export const sayList = (things: readonly string[]): string => format.format(thin
 
 /** “1 change”, “3 changes”. */
 export const sayCount = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+
+/** A sentence with its full stop, unless it ends in quoted words that have one. */
+export const sayWhole = (words: string): string => (/[.!?]”$/.test(words) ? words : `${words}.`);

@@ -1,11 +1,12 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import type { MapRow } from '@/core/access';
 import { fold } from '@/core/words';
 import { Icon } from '../kit/Icon';
 import { Empty, Safe, useFocusLater } from '../kit/parts';
 import { keepView, type MapView } from './view';
 import { WhyCell } from './WhyCell';
-import { type MapRow, type Column, BY_SECTION, BY_PERMISSION, extentOf, sections, sectionName, LOOK } from './columns';
+import { type Column, BY_SECTION, BY_PERMISSION, extentOf, sections, sectionName, EXTENT_LOOK } from './columns';
 export interface AccessMapProps {
   rows: MapRow[];
   kind: 'people' | 'roles';
@@ -162,10 +163,10 @@ function Grid({ rows, kind, query, where, view: asked }: AccessMapProps) {
         </span>
         {(['yes', 'some', 'no'] as const).map((extent) => (
           <span key={extent} className="inline-flex items-center gap-1">
-            <span className={`inline-flex rounded-s p-0.5 ${LOOK[extent].look}`}>
-              <Icon name={LOOK[extent].icon} size={14} />
+            <span className={`inline-flex rounded-s p-0.5 ${EXTENT_LOOK[extent].look}`}>
+              <Icon name={EXTENT_LOOK[extent].icon} size={14} />
             </span>{' '}
-            {extent === 'some' ? 'some: only on part of it' : LOOK[extent].word}
+            {extent === 'some' ? 'some: only on part of it' : EXTENT_LOOK[extent].word}
           </span>
         ))}
       </p>
@@ -234,7 +235,7 @@ function Grid({ rows, kind, query, where, view: asked }: AccessMapProps) {
                     </span>
                   </div>
                   {columns.map((column, c) => {
-                    const look = LOOK[extentOf(row, column)];
+                    const look = EXTENT_LOOK[extentOf(row, column)];
                     return (
                       <div key={column.id} role="gridcell" className="p-1">
                         <button

@@ -1,9 +1,10 @@
 import { useState, useRef } from 'react';
+import type { MapRow } from '@/core/access';
 import type { WhyGroup } from '@/core/wire';
 import { Icon } from '../kit/Icon';
 import { Dialog } from '../kit/parts';
 import { send } from '../kit/send';
-import { type MapRow, type Column, permissions, LOOK } from './columns';
+import { type Column, permissions, EXTENT_LOOK } from './columns';
 
 /** What the cell that was chosen says: for each permission of its column, the reasons and the pages they hold for. */
 /** Where a no is looked into and mended, with the same plan, branch and day. */
@@ -41,7 +42,7 @@ export function WhyCell({
         {column.at.map((at) => {
           const permission = permissions[at] as (typeof permissions)[number];
           const answer = answers[permission.id];
-          const extent = LOOK[row.cells[at] ?? 'no'];
+          const extent = EXTENT_LOOK[row.cells[at] ?? 'no'];
           return (
             <section key={permission.id} aria-label={permission.name}>
               <h3 className="mb-1 flex items-center gap-2">

@@ -1,17 +1,9 @@
-import { type Extent, joinExtents } from '@/core/access';
+import { type Extent, joinExtents, type MapRow } from '@/core/access';
 import { inventory } from '@/office';
 import type { IconName } from '../kit/iconNames';
 
-/** Somebody, or a role, with how far each permission goes for them, in the order of the inventory. */
-export interface MapRow {
-  id: string;
-  name: string;
-  says: string;
-  cells: Extent[];
-}
-
 /** How far something goes, by word, shape and colour. */
-export const LOOK: Record<Extent, { word: string; icon: IconName; look: string }> = {
+export const EXTENT_LOOK: Record<Extent, { word: string; icon: IconName; look: string }> = {
   yes: { word: 'yes', icon: 'check', look: 'bg-pine-soft text-pine-2' },
   some: { word: 'some', icon: 'half', look: 'bg-sun-soft text-sun-ink' },
   no: { word: 'no', icon: 'minus', look: 'text-ink-3' },

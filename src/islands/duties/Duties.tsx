@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { EVERY_WORDS, standing } from '@/core/duties';
+import { EVERY_WORDS, dutyStanding } from '@/core/duties';
 import type { Duty } from '@/core/wire';
 import { sayCalendarDay, sayTime, type Calendar } from '@/core/words';
 import { Icon } from '../kit/Icon';
@@ -74,7 +74,7 @@ function List({ duties, people, me, mayManage, today, calendar, now }: Props) {
   const over = shown.filter((duty) => duty.over);
   const named = [...new Map(rows.map((duty) => [duty.whose.id, duty.whose.name]))];
   const line = (duty: Duty) => {
-    const stands = duty.over ? 'later' : standing(duty.due, today);
+    const stands = duty.over ? 'later' : dutyStanding(duty.due, today);
     if (changing === duty.id)
       return (
         <li key={duty.id} className="p-2">

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { compareField, SETTINGS, mergeContent, type Layout, type Names, type PageContent } from '@/core/content';
+import { compareField, SETTINGS, mergeContent, type Layout, type IdNames, type PageContent } from '@/core/content';
 import { Dialog } from '../kit/parts';
 import { Changes } from '../review/Changes';
 
@@ -10,7 +10,7 @@ interface ConflictProps {
   base: PageContent;
   mine: PageContent;
   theirs: PageContent;
-  names: Names;
+  names: IdNames;
   /** `asideMine`: some of mine was not chosen, and is put aside first. */
   onKeep: (content: PageContent, asideMine: boolean) => void;
   onTakeTheirs: () => void;

@@ -8,7 +8,7 @@ import {
   textOf,
   type DocumentNode,
   type Field,
-  type Names,
+  type IdNames,
   type PageContent,
 } from '@/core/content';
 import type { Tool } from '@/core/inventory';
@@ -27,7 +27,7 @@ const paragraph = (text: string): DocumentNode => ({
 function blocksOf(
   field: Field,
   content: PageContent,
-  names: Names,
+  names: IdNames,
   pictures: readonly PictureChoice[],
 ): DocumentNode[] {
   const picture = (id: string | null): DocumentNode[] => {
@@ -105,7 +105,7 @@ export function KeptPanel({
   onLetGo: (field: Field) => void;
   /** Tools somebody has: what the others make becomes plain words. */ allowed: ReadonlySet<string>;
   allTools: readonly Tool[];
-  names: Names;
+  names: IdNames;
   pictures: readonly PictureChoice[];
 }) {
   return (

@@ -16,7 +16,7 @@ import { search } from 'prosemirror-search';
 import { handsOf } from '@/core/toolbar';
 import { Guard, type GuardOptions } from './guard';
 import { askButton, Kept, type KeptOptions } from './kept';
-import { Alert, Highlight, Picture, Unknown, UnknownInline } from './nodes';
+import { Alert, Highlight, PictureNode, Unknown, UnknownInlineNode } from './nodes';
 import type { PictureChoice } from './PictureChooser';
 
 /** A table that nobody here could make again: shown whole, as one piece that cannot be typed into. */
@@ -124,11 +124,11 @@ export function extensionsFor(
     TableRow.extend({ content: '(tableCell | tableHeader)+' }),
     TableHeader,
     TableCell,
-    Picture.configure({ pictures }),
+    PictureNode.configure({ pictures }),
     Highlight,
     Alert,
     Unknown,
-    UnknownInline,
+    UnknownInlineNode,
     Search,
     Guard.configure(guard),
     Kept.configure({ hands: kept, onAsk }),

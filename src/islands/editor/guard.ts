@@ -5,13 +5,13 @@ import { parseDocument, type Document, type DocumentNode } from '@/core/content'
 import type { Tool } from '@/core/inventory';
 import { canonical } from '@/core/json';
 import { FROM_OUTSIDE } from './putIn';
-import { acceptChange, handsOf, makersOf, plainOut, type Policy } from '@/core/toolbar';
+import { acceptChange, handsOf, makersOf, plainOut, type ConstructPolicy } from '@/core/toolbar';
 
 export interface GuardOptions {
   allowed: ReadonlySet<string>;
   tools: readonly Tool[];
   /** What rules say becomes of constructs no tool here makes. */
-  keep: Readonly<Record<string, Policy>>;
+  keep: Readonly<Record<string, ConstructPolicy>>;
   /** Whether what is being pasted shall come as plain words. */
   isPlain: () => boolean;
   /** The text as it was loaded: whatever it holds may stay. */

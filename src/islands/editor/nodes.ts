@@ -14,7 +14,7 @@ const data = (name: string, fallback: string | null = null) => ({
 /**
  * A picture of the website in the text. Its width is a share of the line, so that it can never be wider than its place.
  */
-export const Picture = Node.create<{ pictures: readonly PictureChoice[] }>({
+export const PictureNode = Node.create<{ pictures: readonly PictureChoice[] }>({
   name: 'picture',
   group: 'block',
   atom: true,
@@ -96,7 +96,7 @@ export const Unknown = Node.create({
   parseHTML: () => [{ tag: 'div[data-unknown]' }],
   renderHTML: ({ HTMLAttributes }) => ['div', mergeAttributes(HTMLAttributes, { class: 'unknown-part' }), unknownWords],
 });
-export const UnknownInline = Node.create({
+export const UnknownInlineNode = Node.create({
   name: 'unknownInline',
   group: 'inline',
   inline: true,

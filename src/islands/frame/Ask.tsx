@@ -1,6 +1,6 @@
 import { useCombobox } from 'downshift';
-import { useDeferredValue, useEffect, useMemo, useRef, useState, type FormEvent } from 'react';
-import { makeFinder, type AskEntry } from '@/core/ask';
+import { useDeferredValue, useMemo, useRef, useState, type FormEvent } from 'react';
+import type { AskEntry, makeFinder } from '@/core/ask';
 import { Icon, type IconName } from '../kit/Icon';
 import { send } from '../kit/send';
 import { startTour } from '../tour/model';
@@ -22,16 +22,15 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
     entries: first,
     learned: {},
   });
-  // Made ready for the first question only: most screens are left without one.
-  const find = useMemo(() => {
-    let finder: ReturnType<typeof makeFinder<AskEntry>> | undefined;
-    return (words: string) => (finder ??= makeFinder(known.entries, known.learned))(words);
-  }, [known]);
+  // Fetched and made ready for the first question only: most screens are left without one.
+  const [make, setMake] = useState<{ finder: typeof makeFinder } | null>(null);
+  const [isLost, setLost] = useState(false);
+  const find = useMemo(() => make?.finder(known.entries, known.learned), [make, known]);
   const [asked, setAsked] = useState('');
   // Looking for it waits while letters come in: none is lost on a slow machine.
   const sought = useDeferredValue(asked);
   const found = useMemo(
-    () => (sought.trim() === '' ? known.entries.filter((e) => e.ticked && e.may).slice(0, 5) : find(sought)),
+    () => (sought.trim() === '' ? known.entries.filter((e) => e.ticked && e.may).slice(0, 5) : (find?.(sought) ?? [])),
     [sought, known, find],
   );
   const example = first.find((e) => e.ticked && e.may)?.name.toLowerCase() ?? 'find a page';
@@ -41,15 +40,21 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
   const fetchAll = () => {
     if (fetched.current) return;
     fetched.current = true;
-    void send('GET', '/api/ask').then((sent) => (sent.ok ? setKnown(sent.value) : (fetched.current = false)));
+    const again = () => {
+      fetched.current = false;
+    };
+    void import('@/core/ask').then(
+      ({ makeFinder: finder }) => {
+        setMake({ finder });
+        setLost(false);
+      },
+      () => {
+        setLost(true);
+        again();
+      },
+    );
+    void send('GET', '/api/ask').then((sent) => (sent.ok ? setKnown(sent.value) : again()));
   };
-  // What was typed before the scripts were there is taken over.
-  useEffect(() => {
-    if (input.current && input.current.value !== '') {
-      setAsked(input.current.value);
-      fetchAll();
-    }
-  }, []);
   const keep = (chosen: string | null) => {
     if (asked.trim() !== '') void send('POST', '/api/ask', { asked: asked.slice(0, 200), chosen });
   };
@@ -73,7 +78,7 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
       else if (selectedItem.href) location.assign(selectedItem.href);
     },
     onIsOpenChange: ({ isOpen }) => {
-      if (!isOpen && found.length === 0) keep(null);
+      if (!isOpen && find && found.length === 0) keep(null);
     },
     selectedItem: null,
     stateReducer: (_, { changes, type }) =>
@@ -126,7 +131,11 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
           ))}
         {box.isOpen && asked.trim() !== '' && found.length === 0 && (
           <li className="px-3 py-3 text-ink-2">
-            Nothing fits “{asked}”. Try other words, or ask {keyholder}.
+            {find
+              ? `Nothing fits “${asked}”. Try other words, or ask ${keyholder}.`
+              : isLost
+                ? 'The website does not answer. Type on in a moment, and it is looked for again.'
+                : 'Looking…'}
           </li>
         )}
       </ul>

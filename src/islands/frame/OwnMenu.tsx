@@ -4,7 +4,7 @@ import { Icon } from '../kit/Icon';
 import { useSend } from '../kit/useSend';
 
 /** Keeps this screen among one's favourites in the menu or takes it out, and sets the menu close or roomy. */
-export function OwnMenu({
+export function OwnMenuTools({
   here,
   kept,
   narrow,

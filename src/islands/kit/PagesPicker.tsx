@@ -1,4 +1,4 @@
-import type { Spot } from '@/core/plan';
+import type { BranchSpot } from '@/core/plan';
 import type { PickedPage } from '@/core/wire';
 import { Icon } from './Icon';
 import { PagePicker } from './PagePicker';
@@ -12,8 +12,8 @@ export function PagesPicker({
 }: {
   label: string;
   pages: readonly PickedPage[];
-  value: readonly Spot[];
-  onChange: (spots: Spot[]) => void;
+  value: readonly BranchSpot[];
+  onChange: (spots: BranchSpot[]) => void;
 }) {
   const nameOf = (id: string) => pages.find((page) => page.id === id)?.title ?? 'a page that is gone';
   return (

@@ -1,11 +1,11 @@
 import type { ListedPage } from '@/core/content';
 import { useEffect, useState } from 'react';
-import type { Move, MovePreview } from '@/core/wire';
+import type { PageMove, MovePreview } from '@/core/wire';
 import { Dialog, Labelled, ProblemNote } from '../kit/parts';
 import { PagePicker } from '../kit/PagePicker';
 import { send, type ProblemDetails } from '../kit/send';
 import { useSend } from '../kit/useSend';
-import type { Place } from './model';
+import type { DropPlace } from './model';
 
 /** Behind all that lie there. */
 const LAST = 100_000;
@@ -19,12 +19,12 @@ export function MoveDialog({
   onDone,
 }: {
   page: ListedPage;
-  to: Place | null;
+  to: DropPlace | null;
   pages: readonly ListedPage[];
   onClose: () => void;
-  onDone: (words: string, back: Move | null) => void;
+  onDone: (words: string, back: PageMove | null) => void;
 }) {
-  const [place, setPlace] = useState<Place | null>(to);
+  const [place, setPlace] = useState<DropPlace | null>(to);
   const [redirect, setRedirect] = useState(true);
   const [preview, setPreview] = useState<MovePreview | null>(null);
   const [cannot, setCannot] = useState<ProblemDetails | null>(null);

@@ -1,8 +1,8 @@
 import type { ListedPage } from '@/core/content';
-import type { Move } from '@/core/wire';
+import type { PageMove } from '@/core/wire';
 import { send, type Sent } from '../kit/send';
 import { CopyDialog, MakeDialog } from './MakeDialog';
-import type { Place } from './model';
+import type { DropPlace } from './model';
 import { MoveDialog } from './MoveDialog';
 import { RetireDialog, type Retiring } from './RetireDialog';
 
@@ -13,10 +13,10 @@ export interface Undo {
   /** How many pages it is about. */ of?: number;
 }
 /** What is asked before a page is made, copied, moved or taken away. */
-export type Asking =
+export type AskedOfPage =
   | { what: 'make'; below: ListedPage | null }
   | { what: 'copy'; page: ListedPage }
-  | { what: 'move'; page: ListedPage; to: Place | null }
+  | { what: 'move'; page: ListedPage; to: DropPlace | null }
   | { what: 'retire'; page: ListedPage; as: Retiring }
   | null;
 
@@ -28,7 +28,7 @@ export function PageDialogs({
   onClose,
   onDone,
 }: {
-  asking: Asking;
+  asking: AskedOfPage;
   pages: ListedPage[];
   layouts: { id: string; name: string; purpose: string }[];
   onClose: () => void;
@@ -55,7 +55,7 @@ export function PageDialogs({
           to={asking.to}
           pages={pages}
           onClose={onClose}
-          onDone={(words, back: Move | null) =>
+          onDone={(words, back: PageMove | null) =>
             onDone(
               words,
               back && {

@@ -3,7 +3,7 @@ import type { ListedPage } from '@/core/content';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import { getEntry } from '@/core/inventory';
-import { USUAL_COLUMNS, type PageFilter, type PageList as Prepared, type SavedFilter } from '@/core/lists';
+import { USUAL_COLUMNS, type PageFilter, type PageListSetup as Prepared, type SavedFilter } from '@/core/lists';
 import { Icon } from '../kit/Icon';
 import { Empty, ProblemNote } from '../kit/parts';
 import { send, type ProblemDetails } from '../kit/send';

@@ -1,10 +1,10 @@
-import type { TreePage } from '@/core/content';
+import type { PageInTree } from '@/core/content';
 import { Safe } from '../kit/parts';
 import { NarrowRow, TreeRows } from './TreeRows';
 import { useTree } from './useTree';
 
 /** The pages somebody may see, beside the one that is open. */
-export function PageTree({ initial, current }: { initial: { pages: TreePage[] }; current: string }) {
+export function PageTree({ initial, current }: { initial: { pages: PageInTree[] }; current: string }) {
   return (
     <Safe>
       <Narrow initial={initial} current={current} />
@@ -12,7 +12,7 @@ export function PageTree({ initial, current }: { initial: { pages: TreePage[] };
   );
 }
 
-function Narrow({ initial, current }: { initial: { pages: TreePage[] }; current: string }) {
+function Narrow({ initial, current }: { initial: { pages: PageInTree[] }; current: string }) {
   const tree = useTree(initial);
   return (
     <nav aria-label="Your part of the site">

@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { dragWords } from '../kit/drag';
 import { Empty } from '../kit/parts';
 import { collide, zoneOf } from './dropZones';
-import { placeByKey, placeOnDrop, type Place, type Zone } from './model';
+import { placeByKey, placeOnDrop, type DropPlace, type Zone } from './model';
 import { ArrangeRow } from './ArrangeRow';
 import { TreeRows } from './TreeRows';
 import type { useTree } from './useTree';
@@ -22,7 +22,7 @@ export function PagesAsTree({
   chosen: ReadonlyMap<string, string> | null;
   onChoose: (page: ListedPage, on: boolean) => void;
   /** To a place; null where it fits none. */
-  onMove: (id: string, to: Place | null) => void;
+  onMove: (id: string, to: DropPlace | null) => void;
   menu: (page: ListedPage) => ReactNode;
 }) {
   const [over, setOver] = useState<{ id: string; zone: Zone; fits: boolean } | null>(null);

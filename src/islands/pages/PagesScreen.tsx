@@ -1,17 +1,17 @@
 import type { Calendar } from '@/core/words';
 import type { ListedPage } from '@/core/content';
 import { useRef, useState } from 'react';
-import type { PageFilter, PageList as Prepared, SavedFilter } from '@/core/lists';
+import type { PageFilter, PageListSetup as Prepared, SavedFilter } from '@/core/lists';
 import { Icon } from '../kit/Icon';
 import { ProblemNote, Safe, useFocusLater } from '../kit/parts';
 import { sendLong, type ProblemDetails } from '../kit/send';
 import { BulkBar } from './Bulk';
 import type { Choices } from './PageFilters';
-import { PageDialogs, type Asking, type Undo } from './PageDialogs';
+import { PageDialogs, type AskedOfPage, type Undo } from './PageDialogs';
 import { PagesAsTree } from './PagesAsTree';
 import { PageList } from './PageList';
 import { RowMenu, type RowAction } from './RowMenu';
-import { type Place } from './model';
+import { type DropPlace } from './model';
 import { useTree } from './useTree';
 
 export interface PagesProps {
@@ -60,7 +60,7 @@ function Screen({
   };
   const [filter, setFilter] = useState<PageFilter>(filter0);
   const [chosen, setChosen] = useState<ReadonlyMap<string, string> | null>(null);
-  const [asking, setAsking] = useState<Asking>(null);
+  const [asking, setAsking] = useState<AskedOfPage>(null);
   const [said, setSaid] = useState<{ words: string; undo: Undo | null } | null>(null);
   /** Counts what was done, so that the list is asked for anew. */
   const [version, setVersion] = useState(0);
@@ -77,7 +77,7 @@ function Screen({
           on ? [...(old ?? []), [page.id, page.title] as const] : [...(old ?? [])].filter(([id]) => id !== page.id),
         ),
     );
-  const move = (id: string, to: Place | null) => {
+  const move = (id: string, to: DropPlace | null) => {
     const page = pageOf(id);
     if (page && to) setAsking({ what: 'move', page, to });
   };

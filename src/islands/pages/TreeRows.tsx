@@ -1,4 +1,4 @@
-import type { TreePage } from '@/core/content';
+import type { PageInTree } from '@/core/content';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useLayoutEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { Icon } from '../kit/Icon';
@@ -11,7 +11,7 @@ const ROW_PX = 41;
  * The rows of a tree, only those near the window drawn. Arrow keys go from title to title, left and right shut and
  * open.
  */
-export function TreeRows<P extends TreePage>({
+export function TreeRows<P extends PageInTree>({
   rows,
   onToggle,
   children,
@@ -89,7 +89,7 @@ export function Toggle({
   busy,
   onToggle,
 }: {
-  row: TreeRow<TreePage>;
+  row: TreeRow<PageInTree>;
   busy: boolean;
   onToggle: (id: string) => void;
 }) {
@@ -124,7 +124,7 @@ export function StateMarks({ row: { page } }: { row: TreeRow }) {
   );
 }
 
-export const rowIcon = ({ page }: TreeRow<TreePage>) =>
+export const rowIcon = ({ page }: TreeRow<PageInTree>) =>
   page.state === 'draft' ? 'draft' : page.state === 'down' ? 'archive' : page.inNavigation ? 'file' : 'eye';
 
 /** A row of the narrow tree beside a page. */
@@ -134,7 +134,7 @@ export function NarrowRow({
   current,
   onToggle,
 }: {
-  row: TreeRow<TreePage>;
+  row: TreeRow<PageInTree>;
   busy: boolean;
   current: string;
   onToggle: (id: string) => void;

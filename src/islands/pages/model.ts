@@ -1,5 +1,5 @@
 import type { PageState } from '@/core/access';
-import type { ListedPage, TreePage } from '@/core/content';
+import type { ListedPage, PageInTree } from '@/core/content';
 import { NO_FILTER, type PageFilter } from '@/core/lists';
 import { fold } from '@/core/words';
 
@@ -14,14 +14,14 @@ export const STATES: Record<
 };
 
 /** The pages known so far, as they lie; branches not fetched yet are only counted (`below`). */
-export interface Tree<P extends TreePage = ListedPage> {
+export interface KnownTree<P extends PageInTree = ListedPage> {
   pages: ReadonlyMap<string, P>;
   tops: readonly string[];
   children: ReadonlyMap<string, readonly string[]>;
 }
 
 /** Joins pages into a tree: a page whose parent is left out stands at the top. Neighbours keep their order. */
-export function treeOf<P extends TreePage>(rows: readonly P[]): Tree<P> {
+export function treeOf<P extends PageInTree>(rows: readonly P[]): KnownTree<P> {
   const pages = new Map(rows.map((row) => [row.id, row]));
   const tops: string[] = [];
   const children = new Map<string, string[]>();
@@ -34,7 +34,7 @@ export function treeOf<P extends TreePage>(rows: readonly P[]): Tree<P> {
 }
 
 /** The tree with a branch put in place, as it was fetched anew. */
-export function withBranch<P extends TreePage>(tree: Tree<P>, parent: string, rows: readonly P[]): Tree<P> {
+export function withBranch<P extends PageInTree>(tree: KnownTree<P>, parent: string, rows: readonly P[]): KnownTree<P> {
   return {
     ...tree,
     pages: new Map([...tree.pages, ...rows.map((row) => [row.id, row] as const)]),
@@ -42,7 +42,7 @@ export function withBranch<P extends TreePage>(tree: Tree<P>, parent: string, ro
   };
 }
 
-export interface TreeRow<P extends TreePage = ListedPage> {
+export interface TreeRow<P extends PageInTree = ListedPage> {
   page: P;
   level: number;
   open: boolean;
@@ -54,7 +54,7 @@ export interface TreeRow<P extends TreePage = ListedPage> {
  * The rows to be shown: the tops and what lies in open branches, with level (from 1) and place among neighbours (from
  * 1).
  */
-export function rowsOf<P extends TreePage>(tree: Tree<P>, open: ReadonlySet<string>): TreeRow<P>[] {
+export function rowsOf<P extends PageInTree>(tree: KnownTree<P>, open: ReadonlySet<string>): TreeRow<P>[] {
   const rows: TreeRow<P>[] = [];
   const visit = (ids: readonly string[], level: number) => {
     ids.forEach((id, i) => {
@@ -70,7 +70,7 @@ export function rowsOf<P extends TreePage>(tree: Tree<P>, open: ReadonlySet<stri
 }
 
 /** Pages whose title holds what is typed, and all above them. */
-export function matching<P extends TreePage>(rows: readonly P[], typed: string): P[] {
+export function matching<P extends PageInTree>(rows: readonly P[], typed: string): P[] {
   const wanted = fold(typed.trim());
   if (!wanted) return [...rows];
   const byId = new Map(rows.map((row) => [row.id, row]));
@@ -86,14 +86,14 @@ export function matching<P extends TreePage>(rows: readonly P[], typed: string):
   return rows.filter((row) => keep.has(row.id));
 }
 
-export interface Place {
+export interface DropPlace {
   parent: string;
   index: number;
 }
 export type Zone = 'before' | 'inside' | 'after';
 
 /** Where a page dropped on a row would lie; null where it cannot: on itself, below itself, beside the top. */
-export function placeOnDrop(tree: Tree, dragged: string, over: string, zone: Zone): Place | null {
+export function placeOnDrop(tree: KnownTree, dragged: string, over: string, zone: Zone): DropPlace | null {
   for (let at: string | null | undefined = over; at; at = tree.pages.get(at)?.parent) if (at === dragged) return null;
   if (zone === 'inside')
     return { parent: over, index: (tree.children.get(over) ?? []).filter((id) => id !== dragged).length };
@@ -106,7 +106,7 @@ export function placeOnDrop(tree: Tree, dragged: string, over: string, zone: Zon
 /**
  * Where a key moves a page: up and down among its neighbours, left out of its branch, right below the one before it.
  */
-export function placeByKey(tree: Tree, id: string, key: string): Place | null {
+export function placeByKey(tree: KnownTree, id: string, key: string): DropPlace | null {
   const parent = tree.pages.get(id)?.parent ?? null;
   if (parent === null || !tree.pages.has(parent)) return null;
   const order = tree.children.get(parent) ?? [];

@@ -1,13 +1,13 @@
-import type { TreePage } from '@/core/content';
+import type { PageInTree } from '@/core/content';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { send } from '../kit/send';
-import { matching, rowsOf, treeOf, withBranch, type Tree } from './model';
+import { matching, rowsOf, treeOf, withBranch, type KnownTree } from './model';
 
 const AFTER_TYPING_MS = 250;
 
 /** The tree's state: which branches are open and fetched, and what is searched for. */
-export function useTree<P extends TreePage>(initial: { pages: P[] }) {
-  const [tree, setTree] = useState<Tree<P>>(() => treeOf(initial.pages));
+export function useTree<P extends PageInTree>(initial: { pages: P[] }) {
+  const [tree, setTree] = useState<KnownTree<P>>(() => treeOf(initial.pages));
   const [shut, setShut] = useState<ReadonlySet<string>>(new Set());
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const [loading, setLoading] = useState<ReadonlySet<string>>(new Set());
@@ -27,7 +27,7 @@ export function useTree<P extends TreePage>(initial: { pages: P[] }) {
     const timer = setTimeout(() => {
       void send('GET', `/api/pages/tree?q=${encodeURIComponent(q)}`).then((sent) => {
         if (turn !== asked.current) return;
-        if (sent.ok) setFound(sent.value.pages as TreePage[] as P[]);
+        if (sent.ok) setFound(sent.value.pages as PageInTree[] as P[]);
         setFailed(sent.ok ? null : sent.problem.detail);
       });
     }, AFTER_TYPING_MS);
@@ -39,18 +39,18 @@ export function useTree<P extends TreePage>(initial: { pages: P[] }) {
     const sent = await send('GET', `/api/pages/tree?below=${id}`);
     setLoading((old) => new Set([...old].filter((k) => k !== id)));
     setFailed(sent.ok ? null : sent.problem.detail);
-    if (sent.ok) setTree((old) => withBranch(old, id, sent.value.pages as TreePage[] as P[]));
+    if (sent.ok) setTree((old) => withBranch(old, id, sent.value.pages as PageInTree[] as P[]));
   }, []);
 
   /** Asks for the tree anew, with the branches that are open. */
   const refresh = useCallback(async () => {
     const sent = await send('GET', '/api/pages/tree');
     if (!sent.ok) return setFailed(sent.problem.detail);
-    let next = treeOf(sent.value.pages as TreePage[] as P[]);
+    let next = treeOf(sent.value.pages as PageInTree[] as P[]);
     for (const id of opened) {
       const branch =
         next.pages.has(id) && !next.children.has(id) ? await send('GET', `/api/pages/tree?below=${id}`) : null;
-      if (branch?.ok) next = withBranch(next, id, branch.value.pages as TreePage[] as P[]);
+      if (branch?.ok) next = withBranch(next, id, branch.value.pages as PageInTree[] as P[]);
     }
     setFailed(null);
     setFound(null);
@@ -60,7 +60,7 @@ export function useTree<P extends TreePage>(initial: { pages: P[] }) {
 
   const searching = typed.trim() !== '';
   // Until the server has answered, titles that are here already.
-  const shown = useMemo<Tree<P>>(
+  const shown = useMemo<KnownTree<P>>(
     () => (searching ? treeOf(found ?? matching([...tree.pages.values()], typed)) : tree),
     [searching, found, tree, typed],
   );

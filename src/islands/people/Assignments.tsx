@@ -1,7 +1,8 @@
 import { Icon } from '../kit/Icon';
 import { PagePicker } from '../kit/PagePicker';
 import type { ReactNode } from 'react';
-import type { GivenAssignment, RoleChoice } from './model';
+import type { GivenAssignment } from '@/core/wire';
+import type { RoleChoice } from './model';
 
 /**
  * One role somebody shall hold: which (unless it is fixed), where, from when, until when. Days count whole, the last

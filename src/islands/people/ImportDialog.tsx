@@ -2,11 +2,9 @@ import { useState } from 'react';
 import type { ImportedLink, ImportRow } from '@/core/wire';
 import { FilePick } from '../kit/FilePick';
 import { Icon } from '../kit/Icon';
-import { Dialog, ProblemNote } from '../kit/parts';
+import { Dialog, ProblemNote, TRIAL } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 import { OutcomeTable } from './OutcomeTable';
-
-import { TRIAL } from './model';
 
 /** The links of everybody who came new from a file: to be copied or kept as a table, now or never. */
 function LinksShown({ lines, links }: { lines: number; links: readonly ImportedLink[] }) {

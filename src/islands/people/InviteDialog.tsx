@@ -1,11 +1,11 @@
 import { useState } from 'react';
-import { Dialog, Labelled, ProblemNote } from '../kit/parts';
+import type { GivenAssignment } from '@/core/wire';
+import { Dialog, Labelled, ProblemNote, TRIAL } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 import { Assignments } from './Assignments';
-import type { GivenAssignment, RoleChoice } from './model';
+import type { RoleChoice } from './model';
 
 import { LinkShown } from './LinkShown';
-import { TRIAL } from './model';
 
 export function InviteDialog({ roles, onClose }: { roles: RoleChoice[]; onClose: (changed: boolean) => void }) {
   const { act, busy, problem, faultOf } = useSend();

@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import type { ManyRow } from '@/core/wire';
+import type { GivenAssignment, ManyRow } from '@/core/wire';
 import { fold } from '@/core/words';
 import { Icon } from '../kit/Icon';
 import { Dialog, ProblemNote } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 import { AssignmentFields } from './Assignments';
 import { OutcomeTable } from './OutcomeTable';
-import type { GivenAssignment, RoleChoice } from './model';
+import type { RoleChoice } from './model';
 
 export type ManyKind = 'give' | 'take' | 'pause' | 'resume';
 export interface SomePerson {

@@ -1,11 +1,6 @@
+import type { GivenAssignment } from '@/core/wire';
 import { fold } from '@/core/words';
 
-export interface GivenAssignment {
-  role: string;
-  branch?: string;
-  from?: string;
-  until?: string;
-}
 /** An assignment with its words, as the list shows it. */
 export interface HeldRole {
   role: string;
@@ -49,5 +44,3 @@ export function findPeople(people: readonly PersonRow[], typed: string, only: st
             : person.state === only)),
   );
 }
-
-export const TRIAL = 'This is a trial: in the real room it would be done now. Nothing was kept.';

@@ -11,7 +11,7 @@ interface Props {
 }
 
 /** Publishes what was sent, or sends it back with a word. */
-export function Decision(props: Props) {
+export function DecisionForm(props: Props) {
   return (
     <Safe>
       <DecisionCard {...props} />

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { arranged, type Board, type OwnChange, type Placed, type Size } from '@/core/dashboard';
+import { arranged, type Board, type OwnChange, type PlacedWidget, type Size } from '@/core/dashboard';
 import type { Own } from '@/core/dashboard';
 import { entryName } from '@/core/plan';
 import { inventory } from '@/office';
@@ -29,7 +29,7 @@ export function ArrangeToday({
   const { act, busy, problem } = useSend();
   const focusLater = useFocusLater();
   const { columns, shown, away, offered } = arranged(board, own);
-  const name = (entry: Placed) => entryName(inventory, entry);
+  const name = (entry: PlacedWidget) => entryName(inventory, entry);
   const change = async (asked: OwnChange | { do: 'undo' }, words: string, focus?: string) => {
     const sent = await act('PUT', '/api/own-today', asked);
     if (!sent?.ok) return;
@@ -38,9 +38,9 @@ export function ArrangeToday({
     setSaid(words);
     if (focus) focusLater(focus);
   };
-  const takeAway = (entry: Placed) =>
+  const takeAway = (entry: PlacedWidget) =>
     void change({ do: 'show', entry: entry.id, on: false }, `“${name(entry)}” is put away.`, `bring-${entry.id}`);
-  const bring = (entry: Placed) =>
+  const bring = (entry: PlacedWidget) =>
     void change({ do: 'show', entry: entry.id, on: true }, `“${name(entry)}” is on Today.`, `put-${entry.id}`);
   const draw = (id: string) => {
     const entry = shown.find((one) => one.id === id);

@@ -1,7 +1,7 @@
 import type { Calendar } from '@/core/words';
 import { Dialog, ProblemNote } from '../kit/parts';
 import { send } from '../kit/send';
-import { Decision } from '../review/Decision';
+import { DecisionForm } from '../review/Decision';
 import { ReviewLook } from '../review/ReviewLook';
 import { useLoaded } from './useLoaded';
 
@@ -36,7 +36,7 @@ export function DecideHere({
         {loaded && (
           <div className="grid gap-4">
             <ReviewLook review={review} {...loaded} calendar={calendar} now={now} />
-            <Decision review={review} writer={writer.split(' ')[0] ?? writer} timeZone={timeZone} back="/room" />
+            <DecisionForm review={review} writer={writer.split(' ')[0] ?? writer} timeZone={timeZone} back="/room" />
           </div>
         )}
       </Dialog>

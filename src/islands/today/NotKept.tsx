@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useSend } from '../kit/useSend';
 
 /** Tells what of somebody's own arrangement a change of the plan did not leave, until they say that they have read it. */
-export function NotKept({ told }: { told: string[] }) {
+export function NotKeptNote({ told }: { told: string[] }) {
   const { act, busy } = useSend();
   const [isRead, setRead] = useState(false);
   if (isRead) return null;

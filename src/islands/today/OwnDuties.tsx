@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { EVERY_WORDS, standing } from '@/core/duties';
+import { EVERY_WORDS, dutyStanding } from '@/core/duties';
 import type { Duty } from '@/core/wire';
 import { sayCalendarDay } from '@/core/words';
 import { ProblemNote, Said, TRIAL } from '../kit/parts';
@@ -31,7 +31,7 @@ export function OwnDuties({ duties, today, language }: { duties: Own[]; today: s
       <Said words={isTried ? TRIAL : null} />
       <ul className="divide-y divide-line">
         {rows.map((duty) => {
-          const stands = standing(duty.due, today);
+          const stands = dutyStanding(duty.due, today);
           const was = done.get(duty.id);
           return (
             <li key={duty.id} className="py-2">

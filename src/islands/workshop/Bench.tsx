@@ -26,7 +26,7 @@ export interface PlannerProps {
 export const HEADER =
   'top-0 z-20 flex min-h-[59px] flex-wrap items-center gap-x-5 gap-y-2 border-b border-line bg-sheet px-4 py-2 md:sticky md:px-6';
 /** Where one is: the Workshop, and the role that is prepared. */
-export const Crumbs = ({ role, children }: { role: string; children?: ReactNode }) => (
+export const BenchCrumbs = ({ role, children }: { role: string; children?: ReactNode }) => (
   <p className="flex min-w-0 items-center gap-x-3 gap-y-1 text-lg max-md:flex-wrap">
     <a href="/workshop" className="flex items-center gap-2.5 text-ink-2 no-underline hover:text-pine">
       <Icon name="wrench" /> Workshop
@@ -111,14 +111,14 @@ export function Bench({
   return (
     <div className="flex min-h-screen flex-col">
       <header className={HEADER}>
-        <Crumbs role={role.name}>
+        <BenchCrumbs role={role.name}>
           <span className="pill pill-pine">{holders.length === 1 ? '1 person' : `${holders.length} people`}</span>
           {mayGive && facts.live.roles.some((r) => r.id === role.id && !r.archived) && !role.archived && (
             <button type="button" className="btn btn-small btn-quiet" onClick={() => setGiving(true)}>
               <Icon name="plus" size={15} /> Give it to people
             </button>
           )}
-        </Crumbs>
+        </BenchCrumbs>
         <div className="flex flex-wrap items-center gap-2 md:ml-auto">
           {mayEdit && (
             <>

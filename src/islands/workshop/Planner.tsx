@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { ProblemNote, Safe } from '../kit/parts';
 import { usePages } from '../kit/usePages';
-import { Bench, Crumbs, HEADER, type PlannerProps } from './Bench';
+import { Bench, BenchCrumbs, HEADER, type PlannerProps } from './Bench';
 import type { WorkshopPage } from './model';
 import { STEPS } from './steps';
 
@@ -24,7 +24,7 @@ function Ready(props: PlannerProps) {
   return (
     <div className="flex min-h-screen flex-col">
       <header className={HEADER}>
-        <Crumbs role={role} />
+        <BenchCrumbs role={role} />
       </header>
       <main id="main" className="grid gap-3 px-4 py-5 md:px-6 lg:pl-[208px]" aria-busy={!problem}>
         <h1 className="clip">{step.title(role)}</h1>

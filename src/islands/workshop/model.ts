@@ -1,4 +1,4 @@
-import { isInForce, type Decision, type Names, type Place, type PolicyPerson } from '@/core/access';
+import { isInForce, sampleOf, type Decision, type Names, type Place, type PolicyPerson } from '@/core/access';
 import { sayDay, type Calendar } from '@/core/words';
 import { fieldName, type PermissionId } from '@/core/inventory';
 import { applyOperation, getRole, type Operation, type Plan, type PlanRole } from '@/core/plan';
@@ -46,8 +46,6 @@ export interface Prepared {
   best: (permission: PermissionId) => Decision;
 }
 
-/** Somebody who would hold just this role: the role alone. */
-export const sampleOf = (role: string): PolicyPerson => ({ id: '0', name: 'Somebody', assignments: [{ role }] });
 export const holdersOf = (facts: WorkshopFacts): PolicyPerson[] =>
   facts.people.filter((person) => person.assignments.some((a) => a.role === facts.role));
 

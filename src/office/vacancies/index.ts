@@ -5,7 +5,7 @@ import { vacancyLayouts } from './layouts';
 const layouts = [...vacancyLayouts.values()];
 const own = { care: 'everyday', placed: true, ownAuthor: true } as const;
 
-export const vacancies: Section = {
+export const vacanciesSection: Section = {
   id: 'vacancies',
   name: 'Vacancies',
   purpose: 'Jobs that are open, each on the page it belongs to, until the last day to apply.',

@@ -13,6 +13,8 @@ import {
   type Place,
   type Policy,
   type PolicyPerson,
+  type MapRow,
+  sampleOf,
 } from '@/core/access';
 import { scopeNames } from '@/core/inventory';
 import { policyOf, type Plan } from '@/core/plan';
@@ -22,19 +24,19 @@ import { inventory } from '@/office';
 import { findInstant, now } from '../clock';
 import { listPages, type PageFacts } from '../tree/tree';
 import type { Tx } from '../db/client';
-import { namesFor, sampleOf, type Access } from '../gate/access';
+import { namesFor, type Access } from '../gate/access';
 import { listPeople, type Person } from '../people/people';
 import { getLivePlan, getPreparedPlan } from '../plan/plans';
 
 /** Which plan is asked about, and whether people or roles stand in the rows. */
-export interface Asked {
+export interface SurveyAsked {
   plan: 'live' | 'prepared';
   rows: 'people' | 'roles';
   branch: string | null;
   /** The day asked about, `2026-11-25`; null for now. */ on: string | null;
 }
 
-export function readAsked(query: URLSearchParams): Asked {
+export function readAsked(query: URLSearchParams): SurveyAsked {
   const branch = query.get('branch');
   return {
     plan: query.get('plan') === 'prepared' ? 'prepared' : 'live',
@@ -84,7 +86,7 @@ export const permissionIds = [...inventory.permissions.keys()];
 export const isPlaced = (permission: string) =>
   inventory.permissions.get(permission as never)?.placed ?? permission === VISIT;
 
-export async function loadSurvey(tx: Tx, access: Access, asked: Asked): Promise<Survey> {
+export async function loadSurvey(tx: Tx, access: Access, asked: SurveyAsked): Promise<Survey> {
   const plan =
     asked.plan === 'live' ? await getLivePlan(tx, access.site) : (await getPreparedPlan(tx, access.site.id)).plan;
   const people = await listPeople(tx, access.site.id);
@@ -110,13 +112,6 @@ export async function loadSurvey(tx: Tx, access: Access, asked: Asked): Promise<
 /** Noon of a day on the site's clock; now when none is asked about. */
 const instantOf = (access: Access, on: string | null): number =>
   (on === null ? now() : (findInstant(`${on}T12:00`, access.site.timeZone) ?? now())).getTime();
-
-export interface MapRow {
-  id: string;
-  name: string;
-  says: string;
-  cells: Extent[];
-}
 
 /**
  * How far each permission goes for somebody on a branch, or the whole website. Some fields of a page are some of it.

@@ -1,5 +1,5 @@
 import { and, asc, eq, gt, isNull, or } from 'drizzle-orm';
-import { decide, isInForce, type Beyond, type Names, type Policy, type PolicyPerson } from '@/core/access';
+import { decide, isInForce, sampleOf, type Beyond, type Names, type Policy, type PolicyPerson } from '@/core/access';
 import { fieldName } from '@/core/inventory';
 import { beyondMeInTrial, KEYHOLDER, policyOf, type Plan } from '@/core/plan';
 import { inventory } from '@/office';
@@ -117,9 +117,6 @@ export async function mustFindKeyholderAccess(tx: Tx, site: Site): Promise<Acces
     calendar: siteCalendar(site),
   };
 }
-
-/** Somebody who would hold just this role: stands in while nobody does. */
-export const sampleOf = (role: string): PolicyPerson => ({ id: '0', name: 'Somebody', assignments: [{ role }] });
 
 export const isKeyholder = (person: PolicyPerson) =>
   person.assignments.some((a) => a.role === KEYHOLDER && a.branch === undefined && isInForce(a, now().getTime()));

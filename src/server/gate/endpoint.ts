@@ -52,7 +52,11 @@ export function parseBody<S extends z.ZodType>(schema: S, value: unknown): z.inf
   if (parsed.success) return parsed.data;
   const faults = plainly(parsed.error.issues).map((issue) => ({ field: issue.path.join('.'), message: issue.message }));
   const [first] = faults;
-  const told = first ? `${first.field ? `${first.field}: ` : ''}${first.message}` : 'Something does not fit.';
+  // A whole sentence says itself what it is about.
+  const isWhole = /^\p{Lu}.*[.!?]$/u.test(first?.message ?? '');
+  const told = first
+    ? `${first.field && !isWhole ? `${first.field}: ` : ''}${first.message}`
+    : 'Something does not fit.';
   throw new Problem('body-faults', { faults: told }, { faults });
 }
 

@@ -1,5 +1,5 @@
 import { and, eq, inArray, isNotNull, isNull, not, or, sql, type SQL } from 'drizzle-orm';
-import { isInForce, rulesFor, type Rule } from '@/core/access';
+import { isInForce, rulesFor, type AccessRule } from '@/core/access';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import { drafts, items, publications, reviews } from '../db/schema';
@@ -42,7 +42,7 @@ const under = (branch: string): SQL =>
   isNumber(branch) ? sql`${items.path} <@ (select b.path from ${items} b where b.id = ${Number(branch)})` : NO;
 
 /** `ownIs` says of things that lie on pages whether they are somebody's own; of a page its author does. */
-const holds = (rule: Rule, personId: string, ownIs: boolean | null): SQL =>
+const holds = (rule: AccessRule, personId: string, ownIs: boolean | null): SQL =>
   and(
     sql`true`,
     ...rule.branches.map(under),
@@ -62,7 +62,7 @@ export function allowedPages(access: Access, permission: string, deletedToo = fa
   const personId = access.who.id;
   const rules = rulesFor(access.policy, personId, permission, now().getTime());
   const allowed = (ownIs: boolean | null): SQL => {
-    const of = (effect: Rule['effect']) =>
+    const of = (effect: AccessRule['effect']) =>
       rules
         .filter((rule) => rule.effect === effect)
         .map((rule) => sql`coalesce(${holds(rule, personId, ownIs)}, false)`);

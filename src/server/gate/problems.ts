@@ -1,9 +1,9 @@
-import { type Given, type Kind, kindOf, KINDS, type RefusalCode, refusalInWords } from '@/core/wire';
+import { type GivenInWords, type Kind, kindOf, KINDS, type RefusalCode, refusalInWords } from '@/core/wire';
 
 /** What a refusal's sentence needs, left out where it needs nothing. */
-type With<C extends RefusalCode> = keyof Given<C> extends never
+type With<C extends RefusalCode> = keyof GivenInWords<C> extends never
   ? [given?: Record<never, never>, extra?: Record<string, unknown>]
-  : [given: Given<C>, extra?: Record<string, unknown>];
+  : [given: GivenInWords<C>, extra?: Record<string, unknown>];
 
 /** A refusal or failure that the person in front of the screen can understand. */
 export class Problem<C extends RefusalCode = RefusalCode> extends Error {
@@ -14,7 +14,7 @@ export class Problem<C extends RefusalCode = RefusalCode> extends Error {
     readonly code: C,
     ...[given, extra = {}]: With<C>
   ) {
-    const detail = refusalInWords(code, (given ?? {}) as Given<C>);
+    const detail = refusalInWords(code, (given ?? {}) as GivenInWords<C>);
     super(`${code}: ${detail}`);
     this.detail = detail;
     this.extra = extra;
@@ -50,7 +50,7 @@ export class Problem<C extends RefusalCode = RefusalCode> extends Error {
 
 /** A refusal that one field of a form is to blame for, told there too. */
 export function problemAt<C extends RefusalCode>(field: string, code: C, ...[given]: With<C>): Problem {
-  const message = refusalInWords(code, (given ?? {}) as Given<C>);
+  const message = refusalInWords(code, (given ?? {}) as GivenInWords<C>);
   return new Problem(code, ...([given ?? {}, { faults: [{ field, message }] }] as unknown as With<C>));
 }
 

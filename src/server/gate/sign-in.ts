@@ -55,7 +55,7 @@ export const slownessMs = (tries: number): number =>
 const safeNext = (next: string | undefined): string | undefined =>
   next && /^\/(?!\/)[\w./-]*(\?[\w=&.-]*)?$/.test(next) ? next : undefined;
 
-export interface Asking {
+export interface AskingFrom {
   /** The network address it comes from. */
   address: string;
   /** The name the site is asked by. */
@@ -74,7 +74,7 @@ const browserHash = (browser: string, personId: number) => hashToken(`${browser}
 export async function signIn(
   db: Db,
   given: { email: string; password: string; next?: string | undefined },
-  asking: Asking & { newBrowser: string },
+  asking: AskingFrom & { newBrowser: string },
 ): Promise<{ token: string; to: string }> {
   const email = given.email.toLowerCase();
   const site = await findSite(db, asking.host);

@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm';
+import { sampleOf } from '@/core/access';
 import { policyOf } from '@/core/plan';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
@@ -6,7 +7,7 @@ import type { Tx } from '../db/client';
 import { sessions } from '../db/schema';
 import { findPolicyPerson } from '../people/people';
 import { getPreparedPlan } from '../plan/plans';
-import { findBeyondTrial, sampleOf, type Access } from './access';
+import { findBeyondTrial, type Access } from './access';
 import { beyondInWords } from './bounds';
 import { notFound, Problem } from './problems';
 

@@ -12,7 +12,7 @@ import { formOf, type ItemRow } from './forms';
 import { richOf } from './tools';
 import { contentOf, findDraft, findWriters, mustFindItem, mustFindVersion, standing, thisOf } from './items';
 import { withAddresses } from './links';
-import { dropReferences, keepReferences, type Said } from './references';
+import { dropReferences, keepReferences, type SaidVersion } from './references';
 import { readWritten } from './written';
 
 const conflict = async (tx: Tx, draft: NonNullable<Awaited<ReturnType<typeof findDraft>>>, item: ItemRow) =>
@@ -96,7 +96,7 @@ type RevisionKind = (typeof revisions.$inferSelect)['kind'];
 /** Writes a version of each of some items, all of one kind and with one note; gives their numbers by item. */
 export async function addRevisions(
   tx: Tx,
-  of: readonly { item: Said['item']; content: PageContent; madeBy: number | null; writers: readonly number[] }[],
+  of: readonly { item: SaidVersion['item']; content: PageContent; madeBy: number | null; writers: readonly number[] }[],
   kind: RevisionKind,
   note: string,
 ): Promise<ReadonlyMap<number, number>> {
@@ -135,7 +135,7 @@ export async function addRevisions(
 export async function addRevision(
   tx: Tx,
   access: Pick<Access, 'signedInId'>,
-  item: Said['item'],
+  item: SaidVersion['item'],
   content: PageContent,
   kind: RevisionKind,
   note: string,

@@ -9,14 +9,14 @@ import { formOf, type ItemRow } from './forms';
 import { hrefOf } from './items';
 
 /** A version of an item, or with no `revisionId` its draft. */
-export interface Said {
+export interface SaidVersion {
   item: Pick<ItemRow, 'id' | 'siteId' | 'type'>;
   content: PageContent;
   revisionId: number | null;
 }
 
 /** What it needs and what its texts hold. */
-function needsOf({ item, content, revisionId }: Said): (typeof references.$inferInsert)[] {
+function needsOf({ item, content, revisionId }: SaidVersion): (typeof references.$inferInsert)[] {
   const form = formOf(item);
   const held = form.rich.flatMap(({ id: field }) =>
     [...heldIn(content[field])].map(([target, times]) => ({ field, kind: 'made' as const, target, times })),
@@ -30,7 +30,7 @@ function needsOf({ item, content, revisionId }: Said): (typeof references.$infer
 }
 
 /** Notes down what versions and drafts need and hold; what was noted of those drafts before goes. */
-export async function keepReferences(tx: Tx, ...said: readonly Said[]): Promise<void> {
+export async function keepReferences(tx: Tx, ...said: readonly SaidVersion[]): Promise<void> {
   for (const { item, revisionId } of said) if (revisionId === null) await dropReferences(tx, item.id);
   const found = said.flatMap(needsOf);
   if (found.length > 0) await tx.insert(references).values(found);

@@ -55,7 +55,7 @@ async function mustSay(tx: Tx, access: Access, itemId: number, note: string): Pr
     throw problemAt('note', 'note-wanted');
 }
 
-export interface Given {
+export interface GivenToSend {
   content: unknown;
   version: number;
   note: string;
@@ -69,7 +69,7 @@ export async function sendForReview(
   tx: Tx,
   access: Access,
   itemId: number,
-  given: Given & { askedOf?: number | null | undefined },
+  given: GivenToSend & { askedOf?: number | null | undefined },
 ): Promise<{ review: number }> {
   const { note, askedOf = null } = given;
   await mustSay(tx, access, itemId, note);
@@ -97,7 +97,7 @@ export async function publishDraft(
   tx: Tx,
   access: Access,
   itemId: number,
-  given: Given & { at?: string | undefined },
+  given: GivenToSend & { at?: string | undefined },
 ): Promise<void> {
   const { note } = given;
   await mustSay(tx, access, itemId, note);

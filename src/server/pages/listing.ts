@@ -10,7 +10,7 @@ import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
 import { allowedPages } from '../gate/filter';
 import { belowEach, findSiteMap, type PageFacts } from '../tree/tree';
-import { askable, titleHolds } from '../tree/search';
+import { plainQuestion, titleHolds } from '../tree/search';
 
 const state = sql<PageState>`case when ${drafts.itemId} is not null then 'draft' when ${reviews.id} is not null then 'waiting' when ${items.downRevisionId} is not null then 'down' when exists (select 1 from ${publications} where ${publications.itemId} = ${items.id}) then 'published' else 'draft' end`;
 const lastOut = sql<
@@ -48,7 +48,7 @@ export const seen = (access: Access): SQL =>
 /** Titles that hold what is typed or are spelled alike, and texts that speak of it. */
 export function matches(q: string): SQL | undefined {
   if (q === '') return undefined;
-  const query = sql`websearch_to_tsquery('english', ${askable(q)})`;
+  const query = sql`websearch_to_tsquery('english', ${plainQuestion(q)})`;
   return or(
     titleHolds(title, q),
     titleHolds(sql`coalesce(${drafts.content}->>'title', ${revisions.content}->>'title')`, q),

@@ -2,7 +2,7 @@ import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Audience } from '@/core/access';
 import { canonical } from '@/core/json';
 import { addressChanges, addressOf } from '@/core/content';
-import type { Move, MovePreview } from '@/core/wire';
+import type { PageMove, MovePreview } from '@/core/wire';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { items, revisions } from '../db/schema';
@@ -50,7 +50,7 @@ async function visitorsOfMove(
 async function planMove(
   tx: Tx,
   access: Access,
-  move: Move,
+  move: PageMove,
 ): Promise<{ page: PageRow; parent: PageRow; before: AddressMap; after: AddressMap }> {
   const page = await mustFindPage(tx, access.site.id, move.page);
   const parent = await mustFindPage(tx, access.site.id, move.parent);
@@ -97,7 +97,7 @@ export const mustMayBelow = async (
 ): Promise<void> => mustBeDone(await findKeptBack(tx, access, permission, [pageId], deletedAt));
 
 /** Both ends of a move must be the mover's to arrange, and what goes along. */
-async function mustMayMove(tx: Tx, access: Access, move: Move): Promise<void> {
+async function mustMayMove(tx: Tx, access: Access, move: PageMove): Promise<void> {
   for (const id of [move.page, move.parent])
     await authorize(tx, access, 'page.arrange', { place: await findPlace(tx, access.site.id, id) });
   await mustMayBelow(tx, access, 'page.arrange', move.page);
@@ -107,7 +107,7 @@ async function mustMayMove(tx: Tx, access: Access, move: Move): Promise<void> {
  * What would move with a page: addresses, navigation, lists, links (among those of the whole site, where they are
  * known). Changes nothing.
  */
-export async function previewMove(tx: Tx, access: Access, move: Move, links?: LinksByTarget): Promise<MovePreview> {
+export async function previewMove(tx: Tx, access: Access, move: PageMove, links?: LinksByTarget): Promise<MovePreview> {
   const { page, parent, before, after } = await planMove(tx, access, move);
   await mustMayMove(tx, access, move);
   const changes = addressChanges(before, after);
@@ -160,7 +160,11 @@ export async function previewMove(tx: Tx, access: Access, move: Move, links?: Li
  * Moves a page with all below it, or changes its place among its neighbours. Old addresses lead to it if asked. Gives
  * the move that takes it back. Runs in a transaction.
  */
-export async function movePage(tx: Tx, access: Access, move: Move & { redirect: boolean }): Promise<{ back: Move }> {
+export async function movePage(
+  tx: Tx,
+  access: Access,
+  move: PageMove & { redirect: boolean },
+): Promise<{ back: PageMove }> {
   await lockTree(tx, access.site.id);
   const { page, parent, before, after } = await planMove(tx, access, move);
   await mustMayMove(tx, access, move);

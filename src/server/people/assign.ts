@@ -2,7 +2,7 @@ import { and, eq, sql } from 'drizzle-orm';
 import type { Assignment, PolicyPerson } from '@/core/access';
 import { canonical } from '@/core/json';
 import { assignmentFaults, growsBetween, type AssignmentFault, type Plan } from '@/core/plan';
-import { refusalInWords } from '@/core/wire';
+import { refusalInWords, type GivenAssignment } from '@/core/wire';
 import { dayKey, sayDay, type Calendar } from '@/core/words';
 import { inventory } from '@/office';
 import { record } from '../activity/activity';
@@ -18,14 +18,6 @@ import { endLinks } from '../gate/set-up';
 import { notFound, Problem, problemAt } from '../gate/problems';
 import { getPreparedPlan } from '../plan/plans';
 import { listPeople, type Person } from './people';
-
-/** An assignment as forms give it: days on the site's own clock, both inclusive. */
-export interface GivenAssignment {
-  role: string;
-  branch?: string | undefined;
-  from?: string | undefined;
-  until?: string | undefined;
-}
 
 export const toGiven = (a: Assignment, timeZone: string): GivenAssignment => ({
   role: a.role,

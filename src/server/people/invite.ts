@@ -2,7 +2,14 @@ import { canonical } from '@/core/json';
 import type { PolicyPerson } from '@/core/access';
 import { record } from '../activity/activity';
 import { readCsv } from '../csv';
-import { emailSchema, nameSchema, type ImportedLink, type ImportRow, type MadeLink } from '@/core/wire';
+import {
+  emailSchema,
+  type GivenAssignment,
+  personNameSchema,
+  type ImportedLink,
+  type ImportRow,
+  type MadeLink,
+} from '@/core/wire';
 import { sayDay, sayTime } from '@/core/words';
 import { now } from '../clock';
 import { listPages } from '../tree/tree';
@@ -20,7 +27,6 @@ import {
   lockPeople,
   toGiven,
   writeAssignments,
-  type GivenAssignment,
 } from './assign';
 import { mustBeFree } from './details';
 import { sendMail } from './mails';
@@ -128,7 +134,7 @@ export async function importPeople(
         ? undefined
         : pages.find((p) => p.address === (branch.startsWith('/') ? branch : `/${branch}`));
     // Everything that is wrong with a line is told at once.
-    const wrong = [nameSchema.safeParse(name || known?.name || ''), emailSchema.safeParse(email)].flatMap(
+    const wrong = [personNameSchema.safeParse(name || known?.name || ''), emailSchema.safeParse(email)].flatMap(
       (read) => read.error?.issues[0]?.message ?? [],
     );
     if (branch !== '' && branch !== '/' && !page) wrong.push(`There is no page at “${branch}”.`);

@@ -1,4 +1,4 @@
-import { isInForce, type PolicyPerson } from '@/core/access';
+import { isInForce, sampleOf, type PolicyPerson } from '@/core/access';
 import { KEYHOLDER, type Plan } from '@/core/plan';
 import { canonical } from '@/core/json';
 import { differences, impactOf, type Effect, type RoleDifference } from '@/core/release';
@@ -8,7 +8,6 @@ import type { HistoryEntry } from '@/core/wire';
 import { inventory } from '@/office';
 import { now } from '../clock';
 import { type PageFacts, liveNameOf } from '../tree/tree';
-import { sampleOf } from '../gate/access';
 
 const nameOfPage = (pages: readonly PageFacts[]) => (id: string) => {
   const page = pages.find((p) => p.id === id);

@@ -170,7 +170,7 @@ export async function tryAddress(
 }
 
 /** What a page's row holds of its content, for what is looked for by columns: written with every version that is in force. */
-export function columnsOf(content: PageContent) {
+export function settingColumns(content: PageContent) {
   const { redirect: _, author, ...columns } = settingsOf(content);
   return { ...columns, authorId: author === null ? null : Number(author) };
 }
@@ -187,7 +187,7 @@ export async function applySettings(
   by: number | null,
   isFree = false,
 ): Promise<void> {
-  const columns = columnsOf(content);
+  const columns = settingColumns(content);
   const { slug, ownAddress } = columns;
   // Also when visitors are to find it there for the first time: meanwhile the address may have been given away.
   if (slug !== page.slug || ownAddress !== page.ownAddress || (page.liveRevisionId === null && !isFree)) {

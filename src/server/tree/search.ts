@@ -19,7 +19,7 @@ export interface Found {
  * What was asked as PostgreSQL's search can be given it: a minus only before a word, since each of hundreds in a row
  * would be a "not" of its own.
  */
-export const askable = (asked: string): string =>
+export const plainQuestion = (asked: string): string =>
   asked
     .trim()
     .slice(0, 200)
@@ -45,7 +45,7 @@ const text = sql<string>`concat_ws(' ', ${revisions.content}->>'summary', (selec
  * nothing, titles and summaries that are spelled alike (trigram word similarity). Only among the pages given.
  */
 export async function searchPages(tx: Tx, among: readonly PageFacts[], asked: string): Promise<Found[]> {
-  const words = askable(asked);
+  const words = plainQuestion(asked);
   if (words === '' || among.length === 0) return [];
   // Each page is asked in its own language: by its stems, and without its small words.
   const language = sql`search_language(${items.language})`;

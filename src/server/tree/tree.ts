@@ -184,7 +184,7 @@ export const listPages = async (tx: Tx, siteId: number): Promise<readonly PageFa
   (await findSiteMap(tx, siteId)).pages;
 
 /** An item where it lies: a page itself, anything else on its page, with a state and an author of its own. */
-export interface Placed {
+export interface PlacedItem {
   type: string;
   place: Place;
 }
@@ -198,7 +198,7 @@ export async function findAllPlaced(
   siteId: number,
   itemIds: readonly number[],
   deleted: boolean | null = false,
-): Promise<Map<number, Placed>> {
+): Promise<Map<number, PlacedItem>> {
   if (itemIds.length === 0) return new Map();
   const there = deleted === null ? undefined : deleted ? isNotNull(items.deletedAt) : isNull(items.deletedAt);
   const rows = await query(tx).where(and(eq(items.siteId, siteId), inArray(items.id, [...itemIds]), there));
@@ -210,7 +210,7 @@ export const findPlaced = async (
   siteId: number,
   itemId: number,
   deleted = false,
-): Promise<Placed | undefined> => (await findAllPlaced(tx, siteId, [itemId], deleted)).get(itemId);
+): Promise<PlacedItem | undefined> => (await findAllPlaced(tx, siteId, [itemId], deleted)).get(itemId);
 
 export const findPlace = async (tx: Tx, siteId: number, itemId: number, deleted = false): Promise<Place | undefined> =>
   (await findPlaced(tx, siteId, itemId, deleted))?.place;

@@ -12,12 +12,12 @@ export interface KnownNames {
   people: (readonly [string, string])[];
 }
 /** A content with the layout it is shown by. */
-export type Shown = readonly [layout: string, content: PageContent];
+export type ShownContent = readonly [layout: string, content: PageContent];
 export interface CompareWork {
   /** Those an item of its type can have. */
   layouts: readonly Layout[];
-  before: Shown;
-  after: Shown;
+  before: ShownContent;
+  after: ShownContent;
   names: KnownNames;
 }
 
@@ -43,8 +43,8 @@ const getPool = () =>
  */
 export async function compareApart(
   type: string,
-  before: Shown,
-  after: Shown,
+  before: ShownContent,
+  after: ShownContent,
   names: KnownNames,
 ): Promise<FieldChange[]> {
   // The pool's own bound does not count tasks that can be broken off.

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { apartSchema } from '../../access';
-import { listDifferences, operationsOn, readableMany, readableText, role, type Part, type WholePart } from './part';
+import { listDifferences, operationsOn, readableMany, readableText, role, type PlanPart, type WholePart } from './part';
 
 const readable = readableMany(z.tuple([readableText, readableText]));
 type Apart = z.infer<typeof apartSchema>;
@@ -47,4 +47,4 @@ export const apart = {
   readable,
   twice: (value) => value.filter((pair) => pair.every(Boolean)).map(joined),
   unknown: () => [],
-} satisfies Part<Apart, z.infer<typeof readable>> & WholePart<Apart>;
+} satisfies PlanPart<Apart, z.infer<typeof readable>> & WholePart<Apart>;

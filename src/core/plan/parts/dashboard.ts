@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema } from '../../ids';
+import { planIdSchema } from '../../ids';
 import {
   boardSchema,
   columnOf,
@@ -9,7 +9,7 @@ import {
   placedSchema,
   type Board,
   type Hold,
-  type Placed,
+  type PlacedWidget,
 } from '../../dashboard';
 import { canonical } from '../../json';
 import type { Inventory } from '../../inventory';
@@ -20,7 +20,7 @@ import {
   readableObject,
   readableText,
   role,
-  type Part,
+  type PlanPart,
   type PartFault,
 } from './part';
 
@@ -38,8 +38,10 @@ type Readable = z.infer<typeof readable>;
 
 const widgetName = (inventory: Inventory, id: string) => inventory.widgets.get(id)?.name ?? id;
 /** What an entry is called: its own heading, else as its widget. */
-export const entryName = (inventory: Inventory, { heading, widget }: Pick<Placed, 'heading' | 'widget'>): string =>
-  heading ?? widgetName(inventory, widget);
+export const entryName = (
+  inventory: Inventory,
+  { heading, widget }: Pick<PlacedWidget, 'heading' | 'widget'>,
+): string => heading ?? widgetName(inventory, widget);
 const column = z
   .int()
   .min(0)
@@ -61,7 +63,7 @@ export const dashboard = {
   operations: [
     on(
       'place-widget',
-      { role, entry: idSchema, widget: idSchema, column, index: z.int().min(0) },
+      { role, entry: planIdSchema, widget: planIdSchema, column, index: z.int().min(0) },
       {
         apply({ inventory }, value, op) {
           const declared = inventory.widgets.get(op.widget);
@@ -84,8 +86,8 @@ export const dashboard = {
       'set-widget',
       {
         role,
-        entry: idSchema,
-        widget: idSchema,
+        entry: planIdSchema,
+        widget: planIdSchema,
         ...placedSchema.pick({ hold: true, size: true, heading: true, settings: true }).shape,
       },
       {
@@ -97,7 +99,7 @@ export const dashboard = {
               ([, one]) => one !== undefined && !(Array.isArray(one) && !one.length),
             ),
           );
-          const next: Placed = {
+          const next: PlacedWidget = {
             id: old.id,
             widget,
             column: old.column,
@@ -115,7 +117,7 @@ export const dashboard = {
     ),
     on(
       'remove-widget',
-      { role, entry: idSchema, widget: idSchema },
+      { role, entry: planIdSchema, widget: planIdSchema },
       {
         apply: (_, value, op) =>
           value.widgets.some(({ id }) => id === op.entry)
@@ -219,7 +221,7 @@ export const dashboard = {
       return typeof branch === 'string' ? { ...one, settings: { ...one.settings, branch: call(branch) } } : one;
     }),
   }),
-} satisfies Part<Board, Readable>;
+} satisfies PlanPart<Board, Readable>;
 
 /** The column an entry stands in, and its place among those of that column. */
 export function placeOf(board: Board, entry: string): { column: number; index: number } | null {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema } from '../../ids';
+import { planIdSchema } from '../../ids';
 import type { Inventory } from '../../inventory';
 import {
   moved,
@@ -11,12 +11,12 @@ import {
   role,
   unknownNames,
   wordsSchema,
-  type Part,
+  type PlanPart,
 } from './part';
 
 const state = z.enum(['open', 'look', 'away', 'closed']);
 const doorSchema = z.strictObject({
-  section: idSchema,
+  section: planIdSchema,
   state,
   /** The door's name in this room; the section's own name when left out. */
   name: wordsSchema(60).optional(),
@@ -152,4 +152,4 @@ export const doors = {
       (i) => [i, 'section'],
       (section) => `the back office has no section "${section}"`,
     ),
-} satisfies Part<Doors, z.infer<typeof readable>>;
+} satisfies PlanPart<Doors, z.infer<typeof readable>>;

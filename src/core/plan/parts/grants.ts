@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { idSchema } from '../../ids';
+import { planIdSchema } from '../../ids';
 import { doingWithScope, fieldsFit, openGrantSchema } from '../../access';
 import { fieldName, objectOf, scopeNames, type Inventory } from '../../inventory';
 import { canonical } from '../../json';
-import { operationsOn, readableMany, readableObject, readableText, role, type Part, type PartFault } from './part';
+import { operationsOn, readableMany, readableObject, readableText, role, type PlanPart, type PartFault } from './part';
 
-export const grantSchema = openGrantSchema.extend({ id: idSchema }).refine(...fieldsFit);
+export const grantSchema = openGrantSchema.extend({ id: planIdSchema }).refine(...fieldsFit);
 const schema = z.array(grantSchema);
 const readableGrant = readableObject({
   id: readableText,
@@ -170,4 +170,4 @@ export const grants = {
     value.flatMap((grant, i) =>
       unknownInGrant(inventory, grant, pages).map(({ path, message }) => ({ path: [i, ...path], message })),
     ),
-} satisfies Part<Grants, z.infer<typeof readable>>;
+} satisfies PlanPart<Grants, z.infer<typeof readable>>;

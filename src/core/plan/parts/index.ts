@@ -36,7 +36,7 @@ export const eachOf = <Parts extends Record<string, Record<Which, unknown>>, Whi
 
 export { entryName, HOLD_NAMES, placeOf } from './dashboard';
 export { allDoors, doorsNobodyHas, type PlanDoor } from './doors';
-export { grantInWords, grantSchema, unknownInGrant } from './grants';
+export { grantInWords, grantSchema, unknownInGrant, type PlanGrant } from './grants';
 export { type Menu, type Shortcut } from './menu';
 export { SORT_NAMES } from './pageList';
 export { preferenceName, startPreferences } from './reading';
@@ -45,4 +45,4 @@ export { type OperationFault, type PartFault, type Telling } from './part';
 export { isJust, setWithTool, toolsEverywhere, withTool, worldOfToolbars } from './toolGiven';
 export { groupsIn, groupsOf, ruleNames, type PlanToolRule, type PlanToolSet, type Toolbars } from './toolbarsForm';
 export { elementName, ruleFor, screenRuleInWords } from './screens';
-export { publishingOf, type CheckRule, type Publishing } from './publishing';
+export { publishingOf, type CheckRule, type PublishingRules } from './publishing';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema } from '../../ids';
+import { planIdSchema } from '../../ids';
 import { isHref } from '../../content';
 import { canonical } from '../../json';
 import { findScreen, type Inventory } from '../../inventory';
@@ -12,7 +12,7 @@ import {
   role,
   unknownNames,
   wordsSchema,
-  type Part,
+  type PlanPart,
   type PartFault,
 } from './part';
 
@@ -24,17 +24,17 @@ const toSchema = z
     (to) => /^(task:.+|page:.+|\/room(\/|\?|$))/.test(to) || (isHref(to) && !to.startsWith('/') && !to.startsWith('#')),
     'begin with https://, mailto:, tel: or /room',
   );
-const shortcutSchema = z.strictObject({ id: idSchema, name: wordsSchema(60), to: toSchema });
+const shortcutSchema = z.strictObject({ id: planIdSchema, name: wordsSchema(60), to: toSchema });
 export type Shortcut = z.infer<typeof shortcutSchema>;
 
 const schema = z.strictObject({
   /** Doors that stand together under a heading, behind those that stand in none. */
-  groups: z.array(z.strictObject({ name: wordsSchema(40), doors: z.array(idSchema).max(40) })).max(12),
+  groups: z.array(z.strictObject({ name: wordsSchema(40), doors: z.array(planIdSchema).max(40) })).max(12),
   shortcuts: z.array(shortcutSchema).max(20),
   /** A word on what is behind a door, by its section. */
-  hints: z.record(idSchema, wordsSchema(120)),
+  hints: z.record(planIdSchema, wordsSchema(120)),
   /** The section whose door is open after signing in; Today when left out. */
-  first: idSchema.optional(),
+  first: planIdSchema.optional(),
 });
 export type Menu = z.infer<typeof schema>;
 const readable = readableObject({
@@ -145,4 +145,4 @@ export const menu = {
       one.to.startsWith('page:') ? { ...one, to: `page:${call(one.to.slice(5))}` } : one,
     ),
   }),
-} satisfies Part<Menu, Readable>;
+} satisfies PlanPart<Menu, Readable>;

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { canonical } from '../../json';
 import { getEntry, type Inventory } from '../../inventory';
-import { pageListSchema, type PageList, type PageSort } from '../../lists';
+import { pageListSchema, type PageListSetup, type PageSort } from '../../lists';
 import { sayList } from '../../words';
 import {
   listDifferences,
@@ -11,11 +11,11 @@ import {
   readableText,
   role,
   unknownNames,
-  type Part,
+  type PlanPart,
   type PartFault,
 } from './part';
 
-type Value = PageList | undefined;
+type Value = PageListSetup | undefined;
 const readable = readableObject({
   columns: readableMany(readableText).optional(),
   filters: readableMany(readableObject({ name: readableText, filter: readableObject({ layout: readableText }) })),
@@ -35,11 +35,11 @@ const told = (inventory: Inventory, ids: readonly string[]) =>
   ids.length === 0
     ? 'none but the title'
     : sayList(ids.map((id) => columnsOf(inventory).find((one) => one.id === id)?.name ?? id));
-const sorted = ({ by, dir }: NonNullable<PageList['sort']>) =>
+const sorted = ({ by, dir }: NonNullable<PageListSetup['sort']>) =>
   `by ${SORT_NAMES[by]}, ${dir === 'up' ? 'upwards' : 'downwards'}`;
 const on = operationsOn<Value>();
 /** What says nothing is none. */
-const orNone = (list: PageList): Value => (canonical(list) === canonical({ filters: [] }) ? undefined : list);
+const orNone = (list: PageListSetup): Value => (canonical(list) === canonical({ filters: [] }) ? undefined : list);
 
 /** How the list of pages begins: as a tree or a table, its columns, its order, filters that stand above it. */
 export const pageList = {
@@ -74,7 +74,7 @@ export const pageList = {
       lines.push(
         after.sort ? `The list of pages is sorted ${sorted(after.sort)}.` : 'The list of pages is in its usual order.',
       );
-    const names = ({ filters }: PageList) => filters.map(({ name }) => name);
+    const names = ({ filters }: PageListSetup) => filters.map(({ name }) => name);
     lines.push(
       ...listDifferences(
         names(before),
@@ -83,7 +83,7 @@ export const pageList = {
         (name) => `No longer a filter above the list of pages: “${name}”.`,
       ),
     );
-    const of = ({ filters }: PageList, name: string) => filters.find((one) => one.name === name)?.filter;
+    const of = ({ filters }: PageListSetup, name: string) => filters.find((one) => one.name === name)?.filter;
     const both = names(after).filter((name) => names(before).includes(name));
     for (const name of both)
       if (canonical(of(before, name) ?? null) !== canonical(of(after, name) ?? null))
@@ -120,4 +120,4 @@ export const pageList = {
       (id) => `there is no layout "${id}"`,
     ),
   ],
-} satisfies Part<Value, Readable>;
+} satisfies PlanPart<Value, Readable>;

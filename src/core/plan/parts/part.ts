@@ -8,7 +8,7 @@ export type OperationFault =
 export type RoleName = (id: string) => string;
 
 /** What an operation is done in, beside the value it changes. */
-export interface Doing {
+export interface OperationContext {
   inventory: Inventory;
   /** Whether it is the keyholder role that is changed; false for what concerns the plan as a whole. */
   isKeyholder: boolean;
@@ -36,7 +36,7 @@ export interface PartFault {
 /** One named change of a value: the form it is sent in, what it does, and how the administrator would say it. */
 interface PartOperation<Value> {
   schema: z.ZodObject<{ do: z.ZodLiteral<string> } & z.ZodRawShape>;
-  apply(doing: Doing, value: Value, op: never): Value | OperationFault;
+  apply(doing: OperationContext, value: Value, op: never): Value | OperationFault;
   say(inventory: Inventory, op: never, role: RoleName): string;
 }
 
@@ -45,7 +45,7 @@ interface PartOperation<Value> {
  * same, what differs between two in sentences. Everything that goes over all parts (schema, operations, differences,
  * files) reads it from here.
  */
-export interface Part<Value, Readable> {
+export interface PlanPart<Value, Readable> {
   schema: z.ZodType<Value>;
   /** What a role, or a plan, begins with. */
   empty: Value;
@@ -90,7 +90,7 @@ export interface WholePart<Value> {
       inventory: Inventory,
       value: Value,
       role: string,
-      telling: Pick<Telling, 'role' | 'page'> & Pick<Doing, 'roles'>,
+      telling: Pick<Telling, 'role' | 'page'> & Pick<OperationContext, 'roles'>,
     ): [name: string, says: string][];
   };
   /** What is wrong with it beside its form, in a plan with these roles. */
@@ -115,7 +115,7 @@ export const operationsOn =
     shape: Shape,
     how: {
       apply: (
-        doing: Doing,
+        doing: OperationContext,
         value: Value,
         op: z.infer<z.ZodObject<{ do: z.ZodLiteral<Do> } & Shape, z.core.$strict>>,
       ) => Value | OperationFault;

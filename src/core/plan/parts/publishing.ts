@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { CHECKS } from '../../content';
 import { canonical } from '../../json';
-import { operationsOn, type Part, type WholePart } from './part';
+import { operationsOn, type PlanPart, type WholePart } from './part';
 
 const checkRule = z.enum(['block', 'advise', 'off']);
 export type CheckRule = z.infer<typeof checkRule>;
@@ -9,10 +9,10 @@ const publishingSchema = z.strictObject({
   noteRequired: z.boolean(),
   checks: z.record(z.enum(CHECKS.map((check) => check.id)), checkRule),
 });
-export type Publishing = z.infer<typeof publishingSchema>;
+export type PublishingRules = z.infer<typeof publishingSchema>;
 
 /** What holds while a plan says nothing of its own: what would be plainly wrong stops, the rest advises. */
-const USUAL: Publishing = {
+const USUAL: PublishingRules = {
   noteRequired: false,
   checks: {
     required: 'block',
@@ -24,10 +24,11 @@ const USUAL: Publishing = {
     sentences: 'advise',
   },
 };
-export const publishingOf = (plan: { publishing?: Publishing | undefined }): Publishing => plan.publishing ?? USUAL;
+export const publishingOf = (plan: { publishing?: PublishingRules | undefined }): PublishingRules =>
+  plan.publishing ?? USUAL;
 
 const RULE = { block: 'stops publishing', advise: 'advises', off: 'is off' };
-type Value = Publishing | undefined;
+type Value = PublishingRules | undefined;
 const on = operationsOn<Value>();
 
 /** How strict the site is before something goes out: whether a change note is asked for, and what each check does. */
@@ -62,4 +63,4 @@ export const publishing = {
   readable: z.unknown().optional(),
   twice: () => [],
   unknown: () => [],
-} satisfies Part<Value, unknown> & WholePart<Value>;
+} satisfies PlanPart<Value, unknown> & WholePart<Value>;

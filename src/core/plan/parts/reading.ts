@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { canonical } from '../../json';
 import { startSchema, type Preference, type StartPreferences } from '../../own';
-import { operationsOn, type Part, type WholePart } from './part';
+import { operationsOn, type PlanPart, type WholePart } from './part';
 
 type Value = StartPreferences | undefined;
 const USUAL: StartPreferences = { start: {}, fixed: [] };
@@ -56,4 +56,4 @@ export const reading = {
   readable: z.unknown().optional(),
   twice: () => [],
   unknown: () => [],
-} satisfies Part<Value, unknown> & WholePart<Value>;
+} satisfies PlanPart<Value, unknown> & WholePart<Value>;

@@ -13,14 +13,14 @@ import {
   type ElementSaid,
   type ScreenRule,
 } from '../../screens';
-import { sayList } from '../../words';
+import { sayList, sayWhole } from '../../words';
 import {
   operationsOn,
   readableMany,
   readableObject,
   readableText,
   role,
-  type Part,
+  type PlanPart,
   type PartFault,
   type RoleName,
   type WholePart,
@@ -108,7 +108,7 @@ export function screenRuleInWords(
   const place = `${whereInWords(where, placeNames(inventory, names))}, for ${whoInWords(when, names)}`;
   return isArrangement(then)
     ? `${place}: the edit screen stands in an order of its own.`
-    : `${place}: ${quoted(inventory, fields ?? [])} ${sayList(saidOf(inventory, then))}.`;
+    : sayWhole(`${place}: ${quoted(inventory, fields ?? [])} ${sayList(saidOf(inventory, then))}`);
 }
 
 const on = operationsOn<Screens>();
@@ -273,4 +273,4 @@ export const screens = {
   },
   withPages: <V extends Screens | Readable>(value: V, call: (page: string) => string): V =>
     rulesOnPages<V[number]>(value, call) as V,
-} satisfies Part<Screens, Readable> & WholePart<Screens>;
+} satisfies PlanPart<Screens, Readable> & WholePart<Screens>;

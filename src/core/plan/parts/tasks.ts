@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema } from '../../ids';
+import { planIdSchema } from '../../ids';
 import { canonical } from '../../json';
 import type { Inventory } from '../../inventory';
 import {
@@ -12,11 +12,11 @@ import {
   role,
   unknownNames,
   wordsSchema,
-  type Part,
+  type PlanPart,
 } from './part';
 
 const tickedTaskSchema = z.strictObject({
-  task: idSchema,
+  task: planIdSchema,
   /** In this site's words; the task's own name when left out. */
   name: wordsSchema(100).optional(),
   /** Further words people use when they look for it. */
@@ -102,4 +102,4 @@ export const tasks = {
       (i) => [i, 'task'],
       (task) => `the back office knows no task "${task}"`,
     ),
-} satisfies Part<Tasks, z.infer<typeof readable>>;
+} satisfies PlanPart<Tasks, z.infer<typeof readable>>;

@@ -4,7 +4,7 @@ import { canonical } from '../../json';
 import type { Inventory } from '../../inventory';
 import type { Spot, When } from '../../rules';
 import { resolveTools, toolsOfSet, type ToolWorld } from '../../toolbar';
-import type { Doing, OperationFault } from './part';
+import type { OperationContext, OperationFault } from './part';
 import { inOrder, type PlanToolRule, type PlanToolSet, type Toolbars } from './toolbarsForm';
 
 const said = <T extends object>(value: T) =>
@@ -21,7 +21,7 @@ export const isGeneral = (rule: PlanToolRule, role: string): boolean => isJust(r
 export const worldOfToolbars = (
   tools: Iterable<string>,
   { sets, rules }: Toolbars,
-  roles: Doing['roles'],
+  roles: OperationContext['roles'],
 ): ToolWorld => {
   const byId = new Map(roles.map((role) => [role.id, role]));
   return {
@@ -41,7 +41,7 @@ const NOWHERE: Spot = { path: [], layout: '', state: '', field: '' };
 export const toolsEverywhere = (
   tools: Iterable<string>,
   toolbars: Toolbars,
-  roles: Doing['roles'],
+  roles: OperationContext['roles'],
   role: string,
 ): string[] => resolveTools(worldOfToolbars(tools, toolbars, roles), [role], NOWHERE).tools;
 
@@ -75,7 +75,7 @@ export function setWithTool(
  * place. Where a rule for a narrower place says otherwise, it goes on doing so.
  */
 export function withTool(
-  { inventory, roles }: Pick<Doing, 'roles'> & { inventory: Pick<Inventory, 'tools'> },
+  { inventory, roles }: Pick<OperationContext, 'roles'> & { inventory: Pick<Inventory, 'tools'> },
   value: Toolbars,
   { role, tool, on, at }: ToolGiven,
 ): Toolbars | OperationFault {

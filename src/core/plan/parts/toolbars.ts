@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { writtenForms, type Inventory } from '../../inventory';
+import { toolName, writtenForms, type Inventory } from '../../inventory';
 import { canonical } from '../../json';
 import { toolRuleInWords } from '../../toolbar';
 import {
@@ -12,7 +12,7 @@ import {
   unknownAmong,
   unknownInWhen,
 } from './placeRules';
-import { moved, operationsOn, role, type Part, type PartFault, type WholePart } from './part';
+import { moved, operationsOn, role, type PlanPart, type PartFault, type WholePart } from './part';
 import { isGeneral, toolsEverywhere, withTool } from './toolGiven';
 import {
   planRuleSchema,
@@ -22,7 +22,6 @@ import {
   sayingOf,
   schema,
   setsOf,
-  toolName,
   type PlanToolRule,
   type PlanToolSet,
   type Readable,
@@ -222,4 +221,4 @@ export const toolbars = {
     ...value,
     rules: rulesOnPages(value.rules, call),
   }),
-} satisfies Part<Toolbars, Readable> & WholePart<Toolbars>;
+} satisfies PlanPart<Toolbars, Readable> & WholePart<Toolbars>;

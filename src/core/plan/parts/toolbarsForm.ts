@@ -1,18 +1,18 @@
 import { z } from 'zod';
-import { idSchema } from '../../ids';
-import { TOOL_GROUP_IDS, type Inventory, type Tool } from '../../inventory';
+import { planIdSchema } from '../../ids';
+import { TOOL_GROUP_IDS, toolName, type Inventory, type Tool } from '../../inventory';
 import { keepSchema, toolRuleSchema, toolSetSchema, type RuleNames, type ToolsAnswer } from '../../toolbar';
 import { placeNames, readableWhen } from './placeRules';
 import { readableMany, readableObject, readableText, wordsSchema, type Telling } from './part';
 
 export const planSetSchema = toolSetSchema.extend({
-  id: idSchema,
+  id: planIdSchema,
   name: wordsSchema(80),
-  base: idSchema.optional(),
+  base: planIdSchema.optional(),
   /** The groups of tools in their order, as its base has them when left out; the others follow. */
   groups: z.array(z.enum(TOOL_GROUP_IDS)).optional(),
 });
-export const planRuleSchema = toolRuleSchema.extend({ id: idSchema, keep: keepSchema.optional() });
+export const planRuleSchema = toolRuleSchema.extend({ id: planIdSchema, keep: keepSchema.optional() });
 export const schema = z.strictObject({ sets: z.array(planSetSchema), rules: z.array(planRuleSchema).max(500) });
 export type PlanToolSet = z.infer<typeof planSetSchema>;
 export type PlanToolRule = z.infer<typeof planRuleSchema>;
@@ -43,7 +43,6 @@ export const inOrder = (inventory: Pick<Inventory, 'tools'>, list: readonly stri
   const at = [...inventory.tools.keys()];
   return [...new Set(list)].sort((a, b) => at.indexOf(a) - at.indexOf(b));
 };
-export const toolName = (inventory: Inventory, id: string) => inventory.tools.get(id)?.name ?? id;
 
 /** How the sentences of rules call things. */
 export function ruleNames(

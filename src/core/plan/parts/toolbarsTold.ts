@@ -1,16 +1,9 @@
+import { toolName } from '../../inventory';
 import { canonical } from '../../json';
 import { toolRuleInWords, toolsOfSet } from '../../toolbar';
 import type { Telling } from './part';
 import { isOf } from './placeRules';
-import {
-  ruleNames,
-  sayingOf,
-  setsOf,
-  toolName,
-  type PlanToolRule,
-  type PlanToolSet,
-  type Toolbars,
-} from './toolbarsForm';
+import { ruleNames, sayingOf, setsOf, type PlanToolRule, type PlanToolSet, type Toolbars } from './toolbarsForm';
 
 const same = (a: unknown, b: unknown) => canonical(a) === canonical(b);
 

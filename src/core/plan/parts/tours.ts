@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { canonical } from '../../json';
-import { nameSchema, operationsOn, role, wordsSchema, type Part } from './part';
+import { nameSchema, operationsOn, role, wordsSchema, type PlanPart } from './part';
 
 const stopWordsSchema = z.strictObject({ title: wordsSchema(120).optional(), text: wordsSchema(1200).optional() });
 const schema = z.record(z.string(), z.record(z.string(), stopWordsSchema));
@@ -54,4 +54,4 @@ export const tours = {
   readable: z.unknown().optional(),
   twice: () => [],
   unknown: () => [],
-} satisfies Part<Tours, unknown>;
+} satisfies PlanPart<Tours, unknown>;

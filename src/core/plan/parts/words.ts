@@ -8,7 +8,7 @@ import {
   readableObject,
   readableText,
   role,
-  type Part,
+  type PlanPart,
   type PartFault,
   type WholePart,
 } from './part';
@@ -99,4 +99,4 @@ export const words = {
         ? []
         : [{ path: [i, 'at'], message: `the back office has no place "${place}" for words` }],
     ),
-} satisfies Part<Words, z.infer<typeof readable>> & WholePart<Words>;
+} satisfies PlanPart<Words, z.infer<typeof readable>> & WholePart<Words>;

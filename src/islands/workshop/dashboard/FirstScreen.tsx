@@ -45,8 +45,6 @@ function Measured({ screen, src, board }: { screen: Screen; src: string; board: 
   const look = () => {
     const drawn = frame.current?.contentDocument;
     if (!drawn?.body) return;
-    // To be looked at only: nothing in it can be pressed or tabbed to.
-    drawn.body.inert = true;
     setFold(measure(drawn, screen.height, nameOf));
   };
   const buried = (fold?.below ?? []).filter(({ id }) =>

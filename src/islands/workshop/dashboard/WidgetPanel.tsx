@@ -1,6 +1,6 @@
 import { lazy, Suspense, useState } from 'react';
 import { emptyDocument, isEmptyDocument, isHref, asHref, SHORT_TEXT_TOOLS, shortTextSchema } from '@/core/content';
-import { HOLDS, type Hold, type Placed, type Size, type WidgetSettings } from '@/core/dashboard';
+import { HOLDS, type Hold, type PlacedWidget, type Size, type WidgetSettings } from '@/core/dashboard';
 import { entryName, HOLD_NAMES } from '@/core/plan';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
@@ -76,13 +76,16 @@ function LinksEditor({ links, onChange }: { links: Links; onChange: (links: Link
 export function WidgetPanel({
   role,
   entry,
+  isTwin,
   pages,
   change,
   readOnly,
   onRemove,
 }: {
   role: string;
-  entry: Placed;
+  entry: PlacedWidget;
+  /** It would show just what another one shows. */
+  isTwin: boolean;
   pages: readonly WorkshopPage[];
   change: Change;
   readOnly: boolean;
@@ -94,7 +97,7 @@ export function WidgetPanel({
   const [settings, setSettings] = useState<WidgetSettings>(entry.settings ?? {});
   const [words, setWords] = useState(entry.settings?.words ?? emptyDocument());
   const [fault, setFault] = useState<string | null>(null);
-  const set = (more: Partial<Placed>) =>
+  const set = (more: Partial<PlacedWidget>) =>
     change({
       do: 'set-widget',
       role,
@@ -148,6 +151,11 @@ export function WidgetPanel({
         </h2>
         <p className="text-sm text-ink-2">{widget?.description}</p>
       </div>
+      {isTwin && (
+        <p className="note">
+          Another one shows just the same, so this one is not there until it has a heading or settings of its own.
+        </p>
+      )}
       <fieldset disabled={readOnly}>
         <legend className="label">What they may do with it</legend>
         <div className="grid gap-1">

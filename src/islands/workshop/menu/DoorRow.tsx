@@ -8,7 +8,7 @@ import { DOOR_STATES, CARE } from '../model';
 
 export const stateOf = (state: DoorState) => DOOR_STATES.find((s) => s.state === state) ?? DOOR_STATES[0];
 /** Fill and pattern of a room; icon and word come with it, so that nothing is told by colour alone. */
-export const LOOK: Record<DoorState, string> = {
+export const DOOR_LOOK: Record<DoorState, string> = {
   open: 'bg-pine-soft border-ink',
   look: 'border-ink bg-[repeating-linear-gradient(45deg,var(--color-sky-soft)_0_8px,#f4f8fb_8px_16px)]',
   away: 'bg-sheet border-ink border-dashed',

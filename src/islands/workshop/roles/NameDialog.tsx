@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import { Dialog, Labelled } from '../../kit/parts';
-import type { Doing, RoleRow } from './model';
+import type { DoingWithRole, RoleRow } from './model';
 
 /** Asks for a role's name and purpose. */
 export function NameDialog({
@@ -11,7 +11,7 @@ export function NameDialog({
   onKeep,
   onClose,
 }: {
-  doing: Extract<Doing, { kind: 'new' | 'name' }>;
+  doing: Extract<DoingWithRole, { kind: 'new' | 'name' }>;
   roles: RoleRow[];
   busy: boolean;
   problem: ReactNode;

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { Icon } from '../../kit/Icon';
 
 /** A few further actions behind one small button. */
-export function Menu({ label, children }: { label: string; children: ReactNode }) {
+export function RoleMenu({ label, children }: { label: string; children: ReactNode }) {
   return (
     <details
       className="relative"

@@ -7,9 +7,9 @@ import { Icon } from '../../kit/Icon';
 import { Dialog, Empty, ProblemNote, Safe } from '../../kit/parts';
 import { useSend } from '../../kit/useSend';
 import { Archive } from './Archive';
-import type { Doing, RoleRow } from './model';
+import type { DoingWithRole, RoleRow } from './model';
 import { NameDialog } from './NameDialog';
-import { Menu } from './RoleMenu';
+import { RoleMenu } from './RoleMenu';
 
 export interface RolesListProps {
   roles: RoleRow[];
@@ -41,7 +41,7 @@ function List({ roles, revision, mayEdit, mayMove, language }: RolesListProps) {
   const [typed, setTyped] = useState('');
   const [only, setOnly] = useState('');
   const [sort, setSort] = useState<keyof typeof SORTS>('name');
-  const [doing, setDoing] = useState<Doing>(null);
+  const [doing, setDoing] = useState<DoingWithRole>(null);
   const { act, busy, problem, clear } = useSend();
   const words = fold(typed.trim());
   const there = roles.filter((r) => (only === 'archived') === r.archived);
@@ -180,7 +180,7 @@ function List({ roles, revision, mayEdit, mayMove, language }: RolesListProps) {
                     <a className="btn btn-small" href={`/workshop/roles/${role.id}/tasks`}>
                       Prepare<span className="sr-only"> the room of {role.name}</span>
                     </a>
-                    <Menu label={`More for ${role.name}`}>
+                    <RoleMenu label={`More for ${role.name}`}>
                       <button type="button" onClick={() => setDoing({ kind: 'compare', role })}>
                         Compare with another
                       </button>
@@ -199,7 +199,7 @@ function List({ roles, revision, mayEdit, mayMove, language }: RolesListProps) {
                           Archive
                         </button>
                       )}
-                    </Menu>
+                    </RoleMenu>
                   </>
                 )}
                 {role.archived && mayEdit && (

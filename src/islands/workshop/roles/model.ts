@@ -13,7 +13,7 @@ export interface RoleRow {
   problems: string[];
 }
 /** What is being done with a role, in a dialog. */
-export type Doing =
+export type DoingWithRole =
   | { kind: 'new'; like: string }
   | { kind: 'name'; role: RoleRow }
   | { kind: 'archive'; role: RoleRow }

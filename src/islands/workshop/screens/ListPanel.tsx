@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { LANGUAGES } from '@/core/content';
 import { getEntry } from '@/core/inventory';
-import { NO_FILTER, PAGE_SORTS, USUAL_COLUMNS, type PageList } from '@/core/lists';
+import { NO_FILTER, PAGE_SORTS, USUAL_COLUMNS, type PageListSetup } from '@/core/lists';
 import { SORT_NAMES } from '@/core/plan';
 import { inventory, layouts } from '@/office';
 import { Icon } from '../../kit/Icon';
@@ -17,7 +17,13 @@ const CHOICES = {
 };
 
 /** One more filter above the list. */
-function NewFilter({ taken, onAdd }: { taken: readonly string[]; onAdd: (one: PageList['filters'][number]) => void }) {
+function NewFilter({
+  taken,
+  onAdd,
+}: {
+  taken: readonly string[];
+  onAdd: (one: PageListSetup['filters'][number]) => void;
+}) {
   const [name, setName] = useState('');
   const [filter, setFilter] = useState(NO_FILTER);
   const [fault, setFault] = useState<string | null>(null);
@@ -64,11 +70,11 @@ export function ListPanel({
   readOnly,
   onChange,
 }: {
-  list: PageList;
+  list: PageListSetup;
   readOnly: boolean;
-  onChange: (list: PageList) => void;
+  onChange: (list: PageListSetup) => void;
 }) {
-  const without = (key: keyof PageList): PageList => {
+  const without = (key: keyof PageListSetup): PageListSetup => {
     const { [key]: _, ...rest } = list;
     return { filters: [], ...rest };
   };

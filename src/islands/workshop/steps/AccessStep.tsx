@@ -1,23 +1,24 @@
 import { useMemo, useState } from 'react';
 import { covers, scopeInWords } from '@/core/access';
 import { scopeNames, type Permission } from '@/core/inventory';
+import type { PlanGrant } from '@/core/plan';
 import { neededBy } from '@/core/task';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { CARE, inheritedGrants } from '../model';
 import type { StepProps } from './step';
-import { GrantDialog, grantSentence, type Grant } from './GrantDialog';
+import { GrantDialog, grantSentence } from './GrantDialog';
 import { RoleTies } from './RoleTies';
 import { WherePanel } from './WherePanel';
 
 /** What the role may do, on which branch: own rules, those that come from other roles, and what the tasks need. */
 export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }: StepProps) {
   const { role, best } = prepared;
-  const [editing, setEditing] = useState<{ permission: Permission; old: Grant | null } | null>(null);
+  const [editing, setEditing] = useState<{ permission: Permission; old: PlanGrant | null } | null>(null);
   const needed = useMemo(() => neededBy(inventory, role), [role]);
   const inherited = useMemo(() => inheritedGrants(plan, role), [plan, role]);
   const page = (id: string) => facts.pages.find((p) => p.id === id)?.title ?? 'a page that is gone';
-  const chipWords = (grant: Grant) => {
+  const chipWords = (grant: PlanGrant) => {
     const where = scopeInWords(grant.scope, page, scopeNames(inventory));
     return [
       grant.permission === '*' ? 'everything' : grant.permission.endsWith('.*') ? 'all of it' : null,

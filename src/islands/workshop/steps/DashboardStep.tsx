@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { createPortal } from 'react-dom';
-import { columnOf, MOST_COLUMNS } from '@/core/dashboard';
+import { columnOf, MOST_COLUMNS, saysSame, type PlacedWidget } from '@/core/dashboard';
 import { freeId } from '@/core/ids';
 import { entryName, HOLD_NAMES, placeOf } from '@/core/plan';
 import { inventory } from '@/office';
@@ -11,7 +11,7 @@ import { FirstScreen } from '../dashboard/FirstScreen';
 import { WidgetPanel } from '../dashboard/WidgetPanel';
 import type { StepProps } from './step';
 
-const PILLS = { fixed: 'pill-sky', move: 'pill-pine', away: '', offered: 'pill-sun' } as const;
+const PILLS = { fixed: 'pill-sky', move: 'pill-pine', away: 'pill-plain', offered: 'pill-sun' } as const;
 
 /** Which widgets greet them, where, and what they may do with each. */
 export function DashboardStep({ facts, prepared, change, readOnly, best, slot, revision }: StepProps) {
@@ -28,6 +28,7 @@ export function DashboardStep({ facts, prepared, change, readOnly, best, slot, r
     const needs = inventory.widgets.get(id)?.needs;
     return needs ? `They may not ${inventory.permissions.get(needs)?.name}, so it is not shown.` : '';
   };
+  const isTwin = (one: PlacedWidget) => board.widgets.find((other) => saysSame(other, one)) !== one;
   const remove = (id: string) => {
     const gone = board.widgets.find((one) => one.id === id);
     if (gone) change({ do: 'remove-widget', role: role.id, entry: id, widget: gone.widget });
@@ -61,10 +62,11 @@ export function DashboardStep({ facts, prepared, change, readOnly, best, slot, r
           <p className="mt-0.5 flex flex-wrap gap-1 text-sm">
             <span className={`pill ${PILLS[one.hold]}`}>{HOLD_NAMES[one.hold]}</span>
             {one.size !== 'narrow' && (
-              <span className="pill">{one.size === 'wide' ? 'two columns' : 'all columns'}</span>
+              <span className="pill pill-plain">{one.size === 'wide' ? 'two columns' : 'all columns'}</span>
             )}
           </p>
           {!sees(one.widget) && <p className="mt-0.5 text-sm text-brick">{whyNot(one.widget)}</p>}
+          {isTwin(one) && <p className="mt-0.5 text-sm text-brick">The same as another one, so it is not shown.</p>}
         </div>
         {!readOnly && (
           <button
@@ -89,6 +91,7 @@ export function DashboardStep({ facts, prepared, change, readOnly, best, slot, r
             key={entry.id}
             role={role.id}
             entry={entry}
+            isTwin={isTwin(entry)}
             pages={facts.pages}
             change={change}
             readOnly={readOnly}
@@ -96,22 +99,29 @@ export function DashboardStep({ facts, prepared, change, readOnly, best, slot, r
           />,
           slot,
         )}
-      <fieldset className="flex flex-wrap items-center gap-4">
-        <legend className="label">Columns on a wide screen</legend>
-        {Array.from({ length: MOST_COLUMNS }, (_, i) => i + 1).map((count) => (
-          <label key={count} className="flex min-h-[28px] items-center gap-2">
-            <input
-              type="radio"
-              name="columns"
-              className="h-4 w-4 accent-pine"
-              disabled={readOnly}
-              checked={board.columns === count}
-              onChange={() => change({ do: 'set-columns', role: role.id, count })}
-            />{' '}
-            {count}
-          </label>
-        ))}
-      </fieldset>
+      <div className="flex flex-wrap items-end justify-between gap-3">
+        <fieldset className="flex flex-wrap items-center gap-4">
+          <legend className="label">Columns on a wide screen</legend>
+          {Array.from({ length: MOST_COLUMNS }, (_, i) => i + 1).map((count) => (
+            <label key={count} className="flex min-h-[28px] items-center gap-2">
+              <input
+                type="radio"
+                name="columns"
+                className="h-4 w-4 accent-pine"
+                disabled={readOnly}
+                checked={board.columns === count}
+                onChange={() => change({ do: 'set-columns', role: role.id, count })}
+              />{' '}
+              {count}
+            </label>
+          ))}
+        </fieldset>
+        {!readOnly && (
+          <a className="btn btn-small" href="#widgets">
+            <Icon name="plus" size={15} /> Add a widget
+          </a>
+        )}
+      </div>
       <BoardEditor
         columns={board.columns}
         cards={board.widgets.map((one) => ({
@@ -137,7 +147,7 @@ export function DashboardStep({ facts, prepared, change, readOnly, best, slot, r
         revision={revision}
       />
       {!readOnly && (
-        <section aria-label="Widgets to add">
+        <section id="widgets" className="scroll-mt-20" aria-label="Widgets to add" tabIndex={-1}>
           <h2 className="mb-1.5 text-base">Add a widget</h2>
           <ul className="grid gap-2 md:grid-cols-2">
             {[...inventory.widgets.values()].map((widget) => (

@@ -1,15 +1,13 @@
 import { useState } from 'react';
 import { PAGE_STATES, STATE_WORDS, doingWithScope, type PageState } from '@/core/access';
 import { fieldIds, fieldName, objectOf, scopeNames, type Permission } from '@/core/inventory';
-import type { PlanRole, Spot } from '@/core/plan';
+import type { BranchSpot, PlanGrant, PlanRole } from '@/core/plan';
 import { inventory, layouts } from '@/office';
 import { Chips } from '../../kit/Chips';
 import { Dialog } from '../../kit/parts';
 import { PagesPicker } from '../../kit/PagesPicker';
 import type { WorkshopPage } from '../model';
 import { whereId } from './WherePanel';
-
-export type Grant = PlanRole['grants'][number];
 
 const FIELDS = fieldIds(inventory);
 
@@ -24,7 +22,7 @@ export function patternInWords(pattern: string): string {
 
 /** A grant as one sentence: "They may change pages that are drafts, under Harbours, only their own work." */
 export const grantSentence = (
-  grant: Pick<Grant, 'effect' | 'permission' | 'scope'>,
+  grant: Pick<PlanGrant, 'effect' | 'permission' | 'scope'>,
   pageName: (id: string) => string,
 ) =>
   `They ${grant.effect === 'allow' ? 'may' : 'must not'} ${doingWithScope(patternInWords(grant.permission), grant.scope, pageName, scopeNames(inventory))}.`;
@@ -39,15 +37,15 @@ export function GrantDialog({
   onClose,
 }: {
   permission: Permission;
-  old: Grant | null;
+  old: PlanGrant | null;
   pages: readonly WorkshopPage[];
   role: PlanRole;
-  /** One rule, or one for each page chosen. */ onKeep: (grants: Grant[]) => void;
+  /** One rule, or one for each page chosen. */ onKeep: (grants: PlanGrant[]) => void;
   onClose: () => void;
 }) {
   const [effect, setEffect] = useState<'allow' | 'deny'>(old?.effect ?? 'allow');
   const [pattern, setPattern] = useState(old?.permission ?? permission.id);
-  const [spots, setSpots] = useState<Spot[]>(
+  const [spots, setSpots] = useState<BranchSpot[]>(
     old?.scope.branch === undefined ? [] : [{ branch: old.scope.branch, ...(old.scope.only && { only: true }) }],
   );
   const [own, setOwn] = useState(old?.scope.own ?? false);
@@ -60,7 +58,7 @@ export function GrantDialog({
     ...new Set([pattern, ...[...inventory.permissions.keys()].filter((id) => objectOf(id) === object), `${object}.*`]),
   ];
   const isPlaced = permission.placed;
-  const scopeOn = (spot: Partial<Spot>): Grant['scope'] =>
+  const scopeOn = (spot: Partial<BranchSpot>): PlanGrant['scope'] =>
     isPlaced
       ? {
           ...spot,
@@ -72,11 +70,11 @@ export function GrantDialog({
       : own
         ? { own: true as const }
         : {};
-  const on: readonly Partial<Spot>[] = spots.length === 0 ? [{}] : spots;
+  const on: readonly Partial<BranchSpot>[] = spots.length === 0 ? [{}] : spots;
   const keep = () => {
     const taken = new Set(role.grants.map((g) => g.id));
     onKeep(
-      on.map((spot, i): Grant => {
+      on.map((spot, i): PlanGrant => {
         const base = `${effect === 'deny' ? 'not-' : ''}${pattern.replace('*', 'all')}${spot.branch === undefined ? '' : `-${whereId(spot)}`}${own ? '-own' : ''}${states.length ? `-${states.join('-')}` : ''}${byField && fields.length ? '-some' : ''}`;
         let id = old && i === 0 ? old.id : base;
         for (let n = 2; !(old && i === 0) && taken.has(id); n++) id = `${base}-${n}`;

@@ -11,7 +11,7 @@ import { MenuExtras } from '../menu/MenuExtras';
 import { aspectOf, floorPlan } from '../floorPlan';
 import { CARE, DOOR_STATES, roomAfter, warnOf } from '../model';
 import type { StepProps } from './step';
-import { LOOK, stateOf, DoorName, Row } from '../menu/DoorRow';
+import { DOOR_LOOK, stateOf, DoorName, Row } from '../menu/DoorRow';
 
 const tasksOf = (role: PlanRole, section: string) =>
   role.tasks.filter((t) => inventory.tasks.get(t.task)?.section === section).length;
@@ -63,7 +63,7 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
         <p className="flex flex-wrap gap-4 text-sm text-ink-2">
           {DOOR_STATES.map((s) => (
             <span key={s.state} className="flex items-center gap-1.5">
-              <span className={`inline-block h-4 w-6 border ${LOOK[s.state]}`} /> <Icon name={s.icon} size={15} />{' '}
+              <span className={`inline-block h-4 w-6 border ${DOOR_LOOK[s.state]}`} /> <Icon name={s.icon} size={15} />{' '}
               {s.name} {doors.filter((d) => d.state === s.state).length}
             </span>
           ))}
@@ -110,7 +110,7 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
                       type="button"
                       aria-pressed={selected === d.section}
                       onClick={() => setSelected(d.section)}
-                      className={`flex h-full w-full flex-col items-start overflow-hidden border p-2.5 text-left ${LOOK[d.state]} ${selected === d.section ? 'relative z-10 outline-[3px] outline-offset-[-1px] outline-ring outline-solid' : ''}`}
+                      className={`flex h-full w-full flex-col items-start overflow-hidden border p-2.5 text-left ${DOOR_LOOK[d.state]} ${selected === d.section ? 'relative z-10 outline-[3px] outline-offset-[-1px] outline-ring outline-solid' : ''}`}
                     >
                       <span className="flex w-full items-start justify-between gap-2">
                         <strong className="clip">{nameOf(d)}</strong>

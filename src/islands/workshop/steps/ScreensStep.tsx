@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
-import type { Place } from '@/core/access';
+import { sampleOf, type Place } from '@/core/access';
 import { roleNames, ruleFor, screenRuleInWords } from '@/core/plan';
 import { askerFor, editOf, screensOf } from '@/core/room';
 import { arrange, editScreens, isArrangement, type Element, type ElementSaid } from '@/core/screens';
@@ -9,7 +9,6 @@ import { inventory } from '@/office';
 import { BoardEditor } from '../../kit/BoardEditor';
 import { PagePicker } from '../../kit/PagePicker';
 import { useFocusLater } from '../../kit/parts';
-import { sampleOf } from '../model';
 import { ElementPanel } from '../screens/ElementPanel';
 import { ListPanel } from '../screens/ListPanel';
 import { Marks } from '../screens/Marks';

@@ -1,18 +1,17 @@
 import { useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
-import { PAGE_STATES } from '@/core/access';
+import { PAGE_STATES, sampleOf } from '@/core/access';
 import { freeId } from '@/core/ids';
 import type { PlanToolRule } from '@/core/plan';
 import { isJust, ruleNames, roleNames, toolWorldOf } from '@/core/plan';
-import { toolFindings, usualPolicy, type Policy } from '@/core/toolbar';
+import { toolFindings, usualPolicy, type ConstructPolicy } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { PagePicker } from '../../kit/PagePicker';
-import { sampleOf } from '../model';
 import type { StepProps } from './step';
 import { Findings } from '../toolbar/Findings';
 import { Grid } from '../toolbar/Grid';
-import { heldRoles, layoutName, textName, toolsAt, whenOf, writingMap, type Chosen } from '../toolbar/model';
+import { rolesHeldBySomebody, layoutName, textName, toolsAt, whenOf, writingMap, type Chosen } from '../toolbar/model';
 import { PlacePanel } from '../toolbar/PlacePanel';
 import { RuleDialog } from '../toolbar/RuleDialog';
 import { RulesList } from '../toolbar/RulesList';
@@ -52,7 +51,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
       spots: alone.spots,
       role: role.id,
       writes: (id, spot) => writesOf(id).writes(spot),
-      held: heldRoles(facts),
+      held: rolesHeldBySomebody(facts),
       tasks: role.tasks.map(({ task }) => ({ task, tools: inventory.tasks.get(task)?.tools ?? [] })),
     });
   }, [facts, plan, role]);
@@ -98,7 +97,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
     if (!place || (branch !== '' && !place.path.includes(branch))) return false;
     return now.writes({ path: place.path, layout, state: 'draft', field });
   };
-  const onPolicy = (construct: string, policy: Policy) => {
+  const onPolicy = (construct: string, policy: ConstructPolicy) => {
     const own = rules.findLast((rule) => isJust(rule, when));
     const keep = { ...own?.keep, [construct]: policy };
     change({

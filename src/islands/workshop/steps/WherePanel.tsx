@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { isReading, objectOf, type PermissionId } from '@/core/inventory';
-import { reachOf, type Operation, type Plan, type PlanRole, type Spot } from '@/core/plan';
+import { reachOf, type Operation, type Plan, type PlanRole, type BranchSpot } from '@/core/plan';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { PagesPicker } from '../../kit/PagesPicker';
@@ -15,7 +15,7 @@ const isPlaced = (permission: string) =>
       : (inventory.permissions.get(permission as PermissionId)?.placed ?? false);
 
 /** A rule for each of some pages, or one for the whole website. */
-export const allowOn = (role: string, permission: string, spots: readonly Spot[]): Operation[] =>
+export const allowOn = (role: string, permission: string, spots: readonly BranchSpot[]): Operation[] =>
   (isPlaced(permission) && spots.length > 0 ? spots : [{}]).map((spot) => ({
     do: 'add-grant',
     role,
@@ -23,7 +23,7 @@ export const allowOn = (role: string, permission: string, spots: readonly Spot[]
   }));
 
 /** Part of a rule's id: where it holds. */
-export const whereId = ({ branch, only }: Partial<Spot>) =>
+export const whereId = ({ branch, only }: Partial<BranchSpot>) =>
   branch === undefined ? 'everywhere' : `${only ? 'on' : 'under'}-${branch}`;
 
 /** Opens what some permissions need of the menu: for reading it is enough to look. */
@@ -60,15 +60,15 @@ export function WherePanel({
 }) {
   // The role as it stands by itself: what it builds on may reach further, and is not this role's to limit.
   const reach = reachOf(inventory, { ...plan, roles: [{ ...role, extends: [] }] }, { role: role.id });
-  const [chosen, setChosen] = useState<Spot[] | null>(null);
+  const [chosen, setChosen] = useState<BranchSpot[] | null>(null);
   const now = reach === 'whole' ? [] : reach;
   const value = chosen ?? now;
-  const nameOf = ({ branch, only }: Spot) =>
+  const nameOf = ({ branch, only }: BranchSpot) =>
     `${pages.find((page) => page.id === branch)?.title ?? 'a page that is gone'}${only ? ' alone' : ''}`;
   const own = role.grants.filter((grant) => grant.effect === 'allow' && isPlaced(grant.permission));
   const doors = doorsFor(role, lacking);
   // Each rule once, on the pages chosen: what else it says (layouts, states, own work) stays with it.
-  const moved = (spots: readonly Spot[]): Operation[] => {
+  const moved = (spots: readonly BranchSpot[]): Operation[] => {
     const said = new Map(
       own.map((grant) => {
         const { branch: _, only: __, ...rest } = grant.scope;

@@ -1,9 +1,10 @@
+import { toolName } from '@/core/inventory';
 import type { Operation, PlanToolRule } from '@/core/plan';
 import type { Spot } from '@/core/rules';
 import { toolRuleInWords, type RuleNames, type ToolFinding } from '@/core/toolbar';
+import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { layoutName, textName } from './model';
-import { toolName } from './ToolChip';
 
 /** Some spots by the texts and layouts they are: "“Text” on “Plain page” and 2 more". */
 function spotsInWords(spots: readonly Spot[]): string {
@@ -98,7 +99,7 @@ export function Findings({
         };
       case 'lacking':
         return {
-          words: `“${taskName(finding.task)}” takes “${toolName(finding.tool)}”, which is missing in ${spotsInWords(finding.spots)}.`,
+          words: `“${taskName(finding.task)}” takes “${toolName(inventory, finding.tool)}”, which is missing in ${spotsInWords(finding.spots)}.`,
           mend: {
             name: 'Give it there',
             run: () => {

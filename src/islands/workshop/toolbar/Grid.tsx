@@ -4,7 +4,7 @@ import { groupTools } from '@/core/inventory';
 import { groupsIn, type Plan } from '@/core/plan';
 import { inventory } from '@/office';
 import { asButtons, ToolChip } from './ToolChip';
-import { FORMS, layoutName, TEXTS, textName, type Cell, type Chosen } from './model';
+import { FORMS, layoutName, TEXTS, textName, type GridCell, type Chosen } from './model';
 
 /** Kinds of toolbars are told apart by a letter, each the same everywhere. */
 const letterOf = (n: number) => String.fromCharCode(65 + (n % 26)) + (n < 26 ? '' : String(Math.floor(n / 26)));
@@ -40,9 +40,9 @@ export function Grid({
   onChoose,
 }: {
   plan: Plan;
-  now: (layout: string, field: string) => Cell;
+  now: (layout: string, field: string) => GridCell;
   /** By the plan in force. */
-  before: (layout: string, field: string) => Cell;
+  before: (layout: string, field: string) => GridCell;
   chosen: Chosen;
   onChoose: (chosen: Chosen) => void;
 }) {

@@ -1,12 +1,12 @@
 import type { ReactNode } from 'react';
-import { groupTools } from '@/core/inventory';
+import { groupTools, toolName } from '@/core/inventory';
 import type { PlanToolRule } from '@/core/plan';
 import { whereInWords } from '@/core/rules';
 import { effectInWords, keptInWords, type RuleNames, type ToolsAnswer } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { CARE } from '../model';
-import { toolIcon, toolName } from './ToolChip';
+import { toolIcon } from './ToolChip';
 
 const GROUPS = groupTools([...inventory.tools.values()]);
 
@@ -111,7 +111,7 @@ export function PlacePanel({
           <ul className="mt-2 grid gap-1 text-sm text-ink-2">
             {reasons.map(({ tool, why, rule }) => (
               <li key={tool} className="clip">
-                “{toolName(tool)}” {WHY[why]} {ruleIn(rule)}.
+                “{toolName(inventory, tool)}” {WHY[why]} {ruleIn(rule)}.
               </li>
             ))}
           </ul>

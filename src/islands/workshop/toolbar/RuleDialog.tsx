@@ -3,7 +3,7 @@ import { PAGE_STATES, STATE_WORDS } from '@/core/access';
 import { groupTools } from '@/core/inventory';
 import { freeId } from '@/core/ids';
 import { type Plan, type PlanToolRule } from '@/core/plan';
-import { CONSTRUCT_NAMES, toolRuleInWords, type Policy, type RuleNames } from '@/core/toolbar';
+import { CONSTRUCT_NAMES, toolRuleInWords, type ConstructPolicy, type RuleNames } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { Chips } from '../../kit/Chips';
 import { PagePicker } from '../../kit/PagePicker';
@@ -18,7 +18,7 @@ const WHATS: [What, string][] = [
   ['take', 'go without some tools'],
   ['cap', 'have never more than some tools'],
 ];
-const POLICIES: [Policy | '', string][] = [
+const POLICIES: [ConstructPolicy | '', string][] = [
   ['', 'as usual'],
   ['whole', 'stays whole'],
   ['words', 'words may change, the form stays'],
@@ -55,7 +55,7 @@ export function RuleDialog({
   const [what, setWhat] = useState<What>(WHATS.find(([one]) => old.then[one] !== undefined)?.[0] ?? 'use');
   const [set, setSet] = useState(old.then.use ?? plan.toolbars.sets[0]?.id ?? '');
   const [tools, setTools] = useState(old.then.add ?? old.then.take ?? old.then.cap ?? []);
-  const [keep, setKeep] = useState<Record<string, Policy>>(old.keep ?? {});
+  const [keep, setKeep] = useState<Record<string, ConstructPolicy>>(old.keep ?? {});
   const rule: PlanToolRule = {
     id: isNew ? freeId(plan.toolbars.rules, `${role}-rule`) : old.id,
     when: {
@@ -188,7 +188,7 @@ export function RuleDialog({
                   value={keep[construct] ?? ''}
                   onChange={(event) => {
                     const { [construct]: _, ...rest } = keep;
-                    const policy = event.target.value as Policy | '';
+                    const policy = event.target.value as ConstructPolicy | '';
                     setKeep(policy === '' ? rest : { ...rest, [construct]: policy });
                   }}
                 >

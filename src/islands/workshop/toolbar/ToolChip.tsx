@@ -1,3 +1,4 @@
+import { toolName } from '@/core/inventory';
 import { inventory } from '@/office';
 import { Icon, isIcon, type IconName } from '../../kit/Icon';
 
@@ -15,8 +16,6 @@ export function toolIcon(id: string): IconName {
   const [family = id] = id.split('.');
   return ICONS[id] ?? (isIcon(family) ? family : 'file');
 }
-
-export const toolName = (id: string) => inventory.tools.get(id)?.name ?? id;
 
 /** Tools whose picture alone says what they are. */
 const BARE = new Set([
@@ -37,7 +36,7 @@ export function asButtons(tools: readonly string[]): { id: string; name: string 
   return tools.flatMap((id) => {
     if (id.startsWith('link.')) return id === links[0] ? [{ id: 'link', name: 'Link' }] : [];
     if (id === 'paste.form' || id === 'table.rows' || id === 'picture.all') return [];
-    return [{ id, name: toolName(id) }];
+    return [{ id, name: toolName(inventory, id) }];
   });
 }
 

@@ -1,13 +1,13 @@
 import { useEffect, useState } from 'react';
 import { closure } from '@/core/access';
 import type { Plan } from '@/core/plan';
-import { CONSTRUCT_NAMES, type Policy } from '@/core/toolbar';
+import { CONSTRUCT_NAMES, type ConstructPolicy } from '@/core/toolbar';
 import type { Gets, HeldPlace, UsedTool } from '@/core/wire';
 import { sayCount, sayDay } from '@/core/words';
+import { toolName } from '@/core/inventory';
 import { inventory } from '@/office';
 import { send } from '../../kit/send';
 import type { WorkshopFacts } from '../model';
-import { toolName } from './ToolChip';
 
 type Held = Gets<'GET /api/workshop/held'>;
 const heldBefore = new Map<string, Promise<Held | null>>();
@@ -61,7 +61,7 @@ function holdersBelow(facts: WorkshopFacts, plan: Plan, role: string): Map<strin
 }
 
 const makesOf = (tool: string) => inventory.tools.get(tool)?.makes ?? [];
-const POLICIES: [Policy, string][] = [
+const POLICIES: [ConstructPolicy, string][] = [
   ['whole', 'Stay whole'],
   ['words', 'Words may change'],
   ['free', 'Free'],
@@ -88,9 +88,9 @@ function Going({
   used: readonly UsedTool[];
   days: number;
   people: ReadonlyMap<string, string>;
-  policy: Policy;
+  policy: ConstructPolicy;
   readOnly: boolean;
-  onPolicy: (construct: string, policy: Policy) => void;
+  onPolicy: (construct: string, policy: ConstructPolicy) => void;
 }) {
   const FEW = 5;
   const times = places.reduce((sum, place) => sum + place.times, 0);
@@ -106,7 +106,7 @@ function Going({
   return (
     <li className="note grid gap-1.5 text-sm">
       <p>
-        <strong>Taking “{toolName(tool)}” away</strong>{' '}
+        <strong>Taking “{toolName(inventory, tool)}” away</strong>{' '}
         {times === 0
           ? 'touches nothing that is there.'
           : `touches ${all ? '' : 'at least '}${sayCount(times, 'place', 'places')} on ${sayCount(items.length, 'page', 'pages')}${last?.by ? `, last changed by ${last.by} on ${sayDay(new Date(last.at), facts.calendar, new Date(facts.nowMs))}` : ''}.`}
@@ -181,9 +181,9 @@ export function Touched({
   staying: readonly string[];
   /** Whether a text lies at the place, and the role writes there. */
   isHere: (text: { type: string; layout: string; field: string; page?: string }) => boolean;
-  policyOf: (construct: string) => Policy;
+  policyOf: (construct: string) => ConstructPolicy;
   readOnly: boolean;
-  onPolicy: (construct: string, policy: Policy) => void;
+  onPolicy: (construct: string, policy: ConstructPolicy) => void;
   onTakeAway: (tools: string[]) => void;
 }) {
   const held = useHeld(going.flatMap((tool) => makesOf(tool).slice(0, 1)));
@@ -231,7 +231,7 @@ export function Touched({
                 />
               ) : (
                 <li key={tool} className="text-sm text-ink-2" role="status">
-                  Looking what “{toolName(tool)}” touches…
+                  Looking what “{toolName(inventory, tool)}” touches…
                 </li>
               );
             })}
@@ -240,8 +240,8 @@ export function Touched({
       {evidence && idle.length > 0 && (
         <div className="note note-pine grid gap-1.5 text-sm">
           <p>
-            <strong>Never used here:</strong> {idle.map(toolName).join(', ')}. Nobody with this role made anything with{' '}
-            {idle.length === 1 ? 'it' : 'them'} in {evidence.days} days.
+            <strong>Never used here:</strong> {idle.map((tool) => toolName(inventory, tool)).join(', ')}. Nobody with
+            this role made anything with {idle.length === 1 ? 'it' : 'them'} in {evidence.days} days.
           </p>
           {!readOnly && (
             <button type="button" className="btn btn-small justify-self-start" onClick={() => onTakeAway(idle)}>

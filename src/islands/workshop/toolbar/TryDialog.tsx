@@ -1,5 +1,5 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
-import type { PolicyPerson } from '@/core/access';
+import { sampleOf, type PolicyPerson } from '@/core/access';
 import type { BlockNode, Document } from '@/core/content';
 import type { Plan } from '@/core/plan';
 import { writingOf } from '@/core/room';
@@ -7,7 +7,7 @@ import { inventory } from '@/office';
 import { PagePicker } from '../../kit/PagePicker';
 import { Dialog } from '../../kit/parts';
 import { WritingSkeleton } from '../../editor/WritingSkeleton';
-import { sampleOf, type WorkshopFacts } from '../model';
+import type { WorkshopFacts } from '../model';
 import { FORMS, textName } from './model';
 
 const WritingArea = lazy(() => import('../../editor/WritingArea'));

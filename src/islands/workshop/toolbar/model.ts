@@ -29,7 +29,7 @@ export const textName = (layout: string | undefined, field: string) =>
 const STATE = 'draft';
 
 /** What somebody gets on a cell of the grid. */
-export interface Cell {
+export interface GridCell {
   /** Null where they do not write. */
   answer: ToolsAnswer | null;
   spot: Spot;
@@ -71,7 +71,7 @@ export function writingMap(
     state: STATE,
     field: '',
   };
-  const cell = (layout: string, field: string): Cell => {
+  const cell = (layout: string, field: string): GridCell => {
     const here = spots.filter((spot) => spot.layout === layout && spot.field === field);
     const written = here.filter(writes);
     const spot = written[0] ?? here[0] ?? { ...anywhere, layout, field };
@@ -142,7 +142,7 @@ export function toolsAt(
 }
 
 /** Roles that somebody holds or will hold. */
-export const heldRoles = (facts: WorkshopFacts): Set<string> =>
+export const rolesHeldBySomebody = (facts: WorkshopFacts): Set<string> =>
   new Set(
     facts.people.flatMap((person) =>
       person.assignments

@@ -1,14 +1,14 @@
 import { index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 import type { Own } from '@/core/dashboard';
 import type { OwnMenu, Preferences } from '@/core/own';
-import { id, at, now, type Owned, within } from './columns';
+import { id, at, setAtOnce, type Owned, within } from './columns';
 import { site, people } from './site';
 import { items } from './items';
 
 /** Browsers somebody has signed in from: by them the right password is never slowed down. */
 export const knownBrowsers = pgTable(
   'known_browsers',
-  { tokenHash: text().primaryKey(), siteId: site(), personId: integer().notNull(), seenAt: now() },
+  { tokenHash: text().primaryKey(), siteId: site(), personId: integer().notNull(), seenAt: setAtOnce() },
   (t) => [within(t, t.personId, (): Owned => people), index().on(t.personId)],
 );
 
@@ -43,7 +43,7 @@ export const sessions = pgTable(
     stepInRole: text(),
     /** Where the keyholder goes back to. */
     stepInFrom: text(),
-    createdAt: now(),
+    createdAt: setAtOnce(),
     expiresAt: at().notNull(),
   },
   (t) => [
@@ -70,7 +70,14 @@ export const setupLinks = pgTable(
 /** What would have been mailed: the stand-in for a mail service. */
 export const mails = pgTable(
   'mails',
-  { id: id(), siteId: site(), to: text().notNull(), subject: text().notNull(), text: text().notNull(), madeAt: now() },
+  {
+    id: id(),
+    siteId: site(),
+    to: text().notNull(),
+    subject: text().notNull(),
+    text: text().notNull(),
+    madeAt: setAtOnce(),
+  },
   (t) => [index().on(t.siteId, t.id)],
 );
 
@@ -85,7 +92,7 @@ export const progress = pgTable(
     doneAt: at(),
     /** Looked at to its end. */
     seenAt: at(),
-    updatedAt: now(),
+    updatedAt: setAtOnce(),
   },
   (t) => [within(t, t.personId, (): Owned => people), primaryKey({ columns: [t.personId, t.task] })],
 );
@@ -101,7 +108,7 @@ export const ownRooms = pgTable(
     past: jsonb().$type<Own[]>().notNull().default([]),
     menu: jsonb().$type<OwnMenu>(),
     preferences: jsonb().$type<Partial<Preferences>>(),
-    updatedAt: now(),
+    updatedAt: setAtOnce(),
   },
   (t) => [within(t, t.personId, (): Owned => people)],
 );

@@ -7,7 +7,7 @@ export const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 export const xid8 = customType<{ data: string }>({ dataType: () => 'xid8' });
 export const id = () => integer().primaryKey().generatedAlwaysAsIdentity();
 export const at = () => timestamp({ withTimezone: true });
-export const now = () => at().notNull().defaultNow();
+export const setAtOnce = () => at().notNull().defaultNow();
 export const writers = () => jsonb().$type<number[]>().notNull().default([]);
 
 export interface Owned {

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { boolean, index, integer, jsonb, pgTable, primaryKey, text, unique, uniqueIndex } from 'drizzle-orm/pg-core';
 import type { Audience } from '@/core/access';
 import type { Every } from '@/core/duties';
-import { id, at, now, type Owned, within } from './columns';
+import { id, at, setAtOnce, type Owned, within } from './columns';
 import { site, people } from './site';
 import { items, revisions } from './items';
 
@@ -18,7 +18,7 @@ export const schedules = pgTable(
     revisionId: integer(),
     dueAt: at().notNull(),
     madeBy: integer(),
-    madeAt: now(),
+    madeAt: setAtOnce(),
     doneAt: at(),
     /** Why it did not happen; null when it did, or is still to come. */
     failed: text(),
@@ -47,7 +47,7 @@ export const notes = pgTable(
     /** The note it answers. */
     answers: integer(),
     madeBy: integer(),
-    madeAt: now(),
+    madeAt: setAtOnce(),
     settledAt: at(),
   },
   (t) => [
@@ -66,7 +66,7 @@ export const presence = pgTable(
     itemId: integer().notNull(),
     personId: integer().notNull(),
     siteId: site(),
-    seenAt: now(),
+    seenAt: setAtOnce(),
     typing: boolean().notNull().default(false),
   },
   (t) => [
@@ -85,7 +85,7 @@ export const previewLinks = pgTable(
     siteId: site(),
     itemId: integer().notNull(),
     madeBy: integer(),
-    madeAt: now(),
+    madeAt: setAtOnce(),
     expiresAt: at().notNull(),
     /** Who might visit the page when it was made: the link ends where fewer may. */
     audience: jsonb().$type<Audience>(),
@@ -111,7 +111,7 @@ export const reviews = pgTable(
     sentBy: integer().notNull(),
     /** Who was asked by name; anybody who may when null. */
     askedOf: integer(),
-    sentAt: now(),
+    sentAt: setAtOnce(),
     note: text().notNull(),
     outcome: text().$type<'published' | 'sent-back' | 'replaced'>(),
     decidedBy: integer(),
@@ -144,7 +144,7 @@ export const remarks = pgTable(
     quote: text().notNull(),
     text: text().notNull(),
     madeBy: integer(),
-    madeAt: now(),
+    madeAt: setAtOnce(),
     settledAt: at(),
     settledBy: integer(),
   },
@@ -170,7 +170,7 @@ export const notices = pgTable(
     startsAt: at().notNull(),
     endsAt: at(),
     postedBy: integer(),
-    postedAt: now(),
+    postedAt: setAtOnce(),
     endedBy: integer(),
     endedAt: at(),
   },
@@ -204,7 +204,7 @@ export const duties = pgTable(
     /** The day it was due when whose turn it is was last reminded of it. */
     reminded: text(),
     version: integer().notNull().default(1),
-    madeAt: now(),
+    madeAt: setAtOnce(),
   },
   (t) => [
     within(t, t.whose, (): Owned => people),

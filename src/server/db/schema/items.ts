@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { boolean, index, integer, jsonb, pgTable, text, unique, uniqueIndex, bigint } from 'drizzle-orm/pg-core';
 import type { Audience } from '@/core/access';
 import type { PageContent, Reference } from '@/core/content';
-import { ltree, tsvector, xid8, id, at, now, writers, type Owned, within } from './columns';
+import { ltree, tsvector, xid8, id, at, setAtOnce, writers, type Owned, within } from './columns';
 import { site, people } from './site';
 
 export const items = pgTable(
@@ -43,7 +43,7 @@ export const items = pgTable(
     audience: jsonb().$type<Audience>(),
     /** What the checks find in what visitors see, as their ids; null while nobody has looked. */
     findings: jsonb().$type<string[]>(),
-    createdAt: now(),
+    createdAt: setAtOnce(),
   },
   (t) => [
     unique('items_of_site').on(t.siteId, t.id),
@@ -78,7 +78,7 @@ export const redirects = pgTable(
     /** Whether visitors are led on from there; else it is only understood in texts that are kept. */
     leads: boolean().notNull().default(true),
     madeBy: integer(),
-    madeAt: now(),
+    madeAt: setAtOnce(),
   },
   (t) => [
     within(t, t.pageId, (): Owned => items),
@@ -99,7 +99,7 @@ export const revisions = pgTable(
     /** `kept`: put aside when two people wrote at once. `adjusted`: a setting changed at once, beside any words. */
     kind: text().$type<'sent' | 'published' | 'kept' | 'adjusted'>().notNull(),
     madeBy: integer(),
-    madeAt: now(),
+    madeAt: setAtOnce(),
     note: text().notNull().default(''),
     /** Everybody who wrote any of it since the page was last published. */
     writers: writers(),
@@ -155,7 +155,7 @@ export const publications = pgTable(
     itemId: integer().notNull(),
     revisionId: integer().notNull(),
     publishedBy: integer(),
-    publishedAt: now(),
+    publishedAt: setAtOnce(),
   },
   (t) => [
     within(t, t.itemId, (): Owned => items),
@@ -182,7 +182,7 @@ export const drafts = pgTable(
     bases: jsonb().$type<PageContent[]>().notNull().default([]),
     startedBy: integer(),
     updatedBy: integer(),
-    updatedAt: now(),
+    updatedAt: setAtOnce(),
     /** Everybody who wrote any of it since the page was last published. */
     writers: writers(),
     /** The word it came back with, when it was sent back. */
@@ -209,7 +209,7 @@ export const pageChanges = pgTable(
     xid: xid8()
       .notNull()
       .default(sql`pg_current_xact_id()`),
-    madeAt: now(),
+    madeAt: setAtOnce(),
   },
   (t) => [index().on(t.siteId, t.id), index().on(t.siteId, t.xid)],
 );

@@ -1,5 +1,5 @@
 import { index, integer, jsonb, pgTable, primaryKey, text, varchar, bigint } from 'drizzle-orm/pg-core';
-import { id, now, type Owned, within } from './columns';
+import { id, setAtOnce, type Owned, within } from './columns';
 import { site, people } from './site';
 
 /** What was done, by whom and when. Append-only (a trigger refuses anything else). */
@@ -8,7 +8,7 @@ export const activity = pgTable(
   {
     id: id(),
     siteId: site(),
-    at: now(),
+    at: setAtOnce(),
     personId: integer(),
     action: text().notNull(),
     subject: text().notNull(),
@@ -27,7 +27,7 @@ export const missedSearches = pgTable(
     /** As it was typed last. */
     asked: text().notNull(),
     times: integer().notNull().default(1),
-    askedAt: now(),
+    askedAt: setAtOnce(),
   },
   (t) => [primaryKey({ columns: [t.siteId, t.words] }), index().on(t.siteId, t.askedAt)],
 );
@@ -45,7 +45,7 @@ export const questions = pgTable(
     /** As it was typed last. */
     asked: text().notNull(),
     times: integer().notNull().default(1),
-    askedAt: now(),
+    askedAt: setAtOnce(),
   },
   (t) => [primaryKey({ columns: [t.siteId, t.question, t.chosen] })],
 );
@@ -60,7 +60,7 @@ export const receipts = pgTable(
     /** SHA-256 of what was asked: method, address and body. */
     request: text().notNull().default(''),
     response: jsonb().$type<unknown>(),
-    madeAt: now(),
+    madeAt: setAtOnce(),
   },
   (t) => [
     index().on(t.madeAt),

@@ -1,5 +1,5 @@
 import { integer, pgTable, text } from 'drizzle-orm/pg-core';
-import { bytea, id, now, type Owned, within } from './columns';
+import { bytea, id, setAtOnce, type Owned, within } from './columns';
 import { site, people } from './site';
 import { items } from './items';
 
@@ -18,7 +18,7 @@ export const media = pgTable(
     authorId: integer(),
     /** The part of the website it belongs to: this page and all below it; null: to none. */
     pageId: integer(),
-    createdAt: now(),
+    createdAt: setAtOnce(),
   },
   (t) => [within(t, t.authorId, (): Owned => people), within(t, t.pageId, (): Owned => items)],
 );

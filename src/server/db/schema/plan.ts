@@ -1,5 +1,5 @@
 import { index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
-import { id, now, type Owned, within } from './columns';
+import { id, setAtOnce, type Owned, within } from './columns';
 import { site, sites, people } from './site';
 
 /**
@@ -27,7 +27,7 @@ export const planSteps = pgTable(
     before: jsonb().$type<unknown>().notNull(),
     after: jsonb().$type<unknown>().notNull(),
     madeBy: integer(),
-    madeAt: now(),
+    madeAt: setAtOnce(),
     /** `gone`: undone, and something else was done since. */
     state: text().$type<'done' | 'undone' | 'gone'>().notNull().default('done'),
   },
@@ -45,7 +45,7 @@ export const planMarks = pgTable(
     revision: integer().notNull(),
     touched: jsonb().$type<string[]>().notNull(),
     madeBy: integer(),
-    madeAt: now(),
+    madeAt: setAtOnce(),
   },
   (t) => [within(t, t.madeBy, (): Owned => people), primaryKey({ columns: [t.siteId, t.revision] })],
 );
@@ -53,6 +53,6 @@ export const planMarks = pgTable(
 /** Who prepares which role now; null for the plan as a whole. */
 export const planPresence = pgTable(
   'plan_presence',
-  { siteId: site(), personId: integer().notNull(), role: text(), seenAt: now() },
+  { siteId: site(), personId: integer().notNull(), role: text(), seenAt: setAtOnce() },
   (t) => [within(t, t.personId, (): Owned => people), primaryKey({ columns: [t.siteId, t.personId] })],
 );

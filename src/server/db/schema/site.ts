@@ -1,5 +1,5 @@
 import { boolean, integer, jsonb, pgTable, text, unique, uniqueIndex, type AnyPgColumn } from 'drizzle-orm/pg-core';
-import { citext, id, at, now, type Owned, within } from './columns';
+import { citext, id, at, setAtOnce, type Owned, within } from './columns';
 
 /** Every row belongs to a site. */
 export const site = () =>
@@ -42,7 +42,7 @@ export const people = pgTable(
       .notNull()
       .references(() => accounts.id),
     suspendedAt: at(),
-    createdAt: now(),
+    createdAt: setAtOnce(),
     lastSeenAt: at(),
   },
   (t) => [unique('people_of_site').on(t.siteId, t.id), uniqueIndex().on(t.siteId, t.email)],
@@ -58,7 +58,7 @@ export const releases = pgTable(
     plan: jsonb().$type<unknown>().notNull(),
     note: text().notNull().default(''),
     madeBy: integer(),
-    madeAt: now(),
+    madeAt: setAtOnce(),
     /** The release it went back to. */
     returnsTo: integer(),
   },
