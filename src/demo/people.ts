@@ -4,6 +4,8 @@ export interface DemoPerson {
   email: string;
   password: string;
   does: string;
+  /** How many days ago they were last here; never, if not said. */
+  seen?: number;
   assignments: { role: string; branch?: string; days?: number }[];
 }
 
@@ -13,6 +15,7 @@ export const DEMO_PEOPLE: DemoPerson[] = [
     email: 'maud@larkhaven.example',
     password: 'keys-on-a-ring',
     does: 'Keyholder: prepares the rooms',
+    seen: 1,
     assignments: [{ role: 'keyholder' }],
   },
   {
@@ -20,6 +23,7 @@ export const DEMO_PEOPLE: DemoPerson[] = [
     email: 'ines@larkhaven.example',
     password: 'late-boat-again',
     does: 'Harbour desk: sailing notices and harbour pages',
+    seen: 1,
     assignments: [{ role: 'harbour-desk' }],
   },
   {
@@ -27,6 +31,7 @@ export const DEMO_PEOPLE: DemoPerson[] = [
     email: 'tomas@larkhaven.example',
     password: 'ropes-and-ramps',
     does: 'Harbour desk',
+    seen: 1,
     assignments: [{ role: 'harbour-desk' }],
   },
   {
@@ -34,6 +39,7 @@ export const DEMO_PEOPLE: DemoPerson[] = [
     email: 'priya@larkhaven.example',
     password: 'reads-it-twice',
     does: 'Second look: reads before visitors do',
+    seen: 3,
     assignments: [{ role: 'second-look' }],
   },
   {
@@ -41,6 +47,7 @@ export const DEMO_PEOPLE: DemoPerson[] = [
     email: 'oskar@larkhaven.example',
     password: 'soup-of-the-day',
     does: 'Café manager, only the café’s pages',
+    seen: 1,
     assignments: [{ role: 'cafe-manager', branch: 'cafe' }],
   },
   {
@@ -48,6 +55,7 @@ export const DEMO_PEOPLE: DemoPerson[] = [
     email: 'lotte@larkhaven.example',
     password: 'says-what-it-shows',
     does: 'Picture keeper',
+    seen: 5,
     assignments: [{ role: 'picture-keeper' }],
   },
   {
@@ -55,6 +63,7 @@ export const DEMO_PEOPLE: DemoPerson[] = [
     email: 'juno@larkhaven.example',
     password: 'first-line-first',
     does: 'Newsroom: history, jobs, contact',
+    seen: 2,
     assignments: [{ role: 'newsroom' }],
   },
   {

@@ -52,10 +52,17 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
     if (!site) throw new Error('the site was not written');
     const siteId = site.id;
     const rows: { id: number; name: string }[] = [];
-    for (const [i, { name, email }] of DEMO_PEOPLE.entries())
+    for (const [i, { name, email, seen }] of DEMO_PEOPLE.entries())
       rows.push({
         name,
-        id: await addPerson(tx, { siteId, name, email, passwordHash: hashes[i] ?? '', createdAt: ago(200) }),
+        id: await addPerson(tx, {
+          siteId,
+          name,
+          email,
+          passwordHash: hashes[i] ?? '',
+          createdAt: ago(200),
+          lastSeenAt: seen === undefined ? null : ago(seen),
+        }),
       });
     const who = (name: string) => rows.find((row) => row.name.startsWith(name))?.id ?? 0;
 

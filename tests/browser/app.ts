@@ -24,8 +24,10 @@ async function startApp(ownCluster: boolean): Promise<App> {
     cluster?.url('postgres') ?? process.env['TEST_ADMIN_URL'] ?? '',
     `b_${randomBytes(6).toString('hex')}`,
   );
-  // Below 5100 are ports a browser goes to for nobody (5060 and 5061), and again from 6000 on.
-  const port = await mustFindFreePort(5100 + Math.floor(Math.random() * 700));
+  // Below 5100 are ports a browser goes to for nobody (5060 and 5061), and again from 6000 on. Every worker has its own
+  // two hundred: two that begin at once do not find the same one free.
+  const worker = Number(process.env['TEST_PARALLEL_INDEX'] ?? 0) % 4;
+  const port = await mustFindFreePort(5100 + worker * 200 + Math.floor(Math.random() * 150));
   const serve = async (): Promise<ChildProcess> => {
     const started = spawn(process.execPath, ['scripts/serve.mjs'], {
       stdio: ['ignore', 'ignore', 'inherit', 'ipc'],

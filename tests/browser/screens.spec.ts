@@ -16,12 +16,12 @@ test('an edit screen is prepared by hand: order, names, what is hidden and locke
   await isPrepared(maud);
   await beside.getByRole('button', { name: 'Date of the page', exact: true }).click();
   await panel.getByLabel('Locked, because').fill('The office dates every entry.');
-  await panel.getByRole('button', { name: 'Set', exact: true }).click();
+  await panel.getByLabel('Locked, because').press('Enter');
   await expect(beside).toContainText('locked');
   await isPrepared(maud);
   await text.getByRole('button', { name: 'Summary', exact: true }).click();
   await panel.getByLabel('Their name for it').fill('In one sentence');
-  await panel.getByRole('button', { name: 'Set', exact: true }).click();
+  await panel.getByLabel('Hint with it').focus();
   await expect(text.getByRole('button', { name: 'In one sentence', exact: true })).toBeVisible();
   await panel.getByRole('checkbox', { name: /Must be filled in/ }).check();
   await expect(text).toContainText('must be filled in');

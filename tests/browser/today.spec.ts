@@ -124,13 +124,13 @@ test('what one arranged outlives a change of the plan, and what could not be kep
   await expect(panel.getByText('Another one shows just the same')).toBeVisible();
   await expect(maud.getByText('The same as another one, so it is not shown.')).toHaveCount(1);
   await panel.getByLabel('Heading').fill('Mine');
-  await panel.getByRole('button', { name: 'Set', exact: true }).click();
+  await panel.getByLabel('Heading').press('Enter');
   await expect(maud.getByText('The same as another one, so it is not shown.')).toHaveCount(0);
   await panel.getByRole('button', { name: 'Take off Today' }).click();
   await maud.getByRole('button', { name: 'Add Pages changed lately' }).click();
   await panel.getByLabel('Heading').fill('News of late');
   await panel.getByLabel('How many entries').fill('2');
-  await panel.getByRole('button', { name: 'Set', exact: true }).click();
+  await panel.getByLabel('How many entries').press('Tab');
   await isPrepared(maud);
   // What they see without scrolling is measured on the real thing.
   const measured = maud.getByRole('region', { name: 'The first screen' });

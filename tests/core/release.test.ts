@@ -58,6 +58,41 @@ describe('differences', () => {
   });
 });
 
+describe('differences of what is said and set', () => {
+  it('give the words themselves, their beginning where they are long, and what of a widget is set', () => {
+    const text = (words: string) => ({
+      type: 'doc' as const,
+      content: [{ type: 'paragraph' as const, content: [{ type: 'text' as const, text: words }] }],
+    });
+    const widget = {
+      do: 'set-widget',
+      role: 'newsroom',
+      entry: 'pages.unfinished',
+      widget: 'pages.unfinished',
+    } as const;
+    const held = demo.roles
+      .find(({ id }) => id === 'newsroom')
+      ?.dashboard.widgets.find(({ id }) => id === widget.entry);
+    if (!held) throw new Error('the demo has changed');
+    const after = walked(demo, [
+      { do: 'set-words', role: 'newsroom', at: 'today', text: text('Short sentences carry further.') },
+      { do: 'set-words', role: 'newsroom', at: 'door:pages', text: text('long '.repeat(40)) },
+      { ...widget, hold: held.hold, size: held.size, settings: { most: 7, links: [] } },
+    ]);
+    expect(differences(inventory, demo, after, page)).toEqual([
+      {
+        role: 'newsroom',
+        name: 'Newsroom',
+        lines: [
+          '“My unfinished work” on Today has something else set: how many entries.',
+          'New words on Today: “Short sentences carry further.”',
+          `New words on the door “Pages”: “${'long '.repeat(24).trim()}…”.`,
+        ],
+      },
+    ]);
+  });
+});
+
 describe('a part of what is prepared', () => {
   it('takes the roles named and leaves all others as they are', () => {
     const prepared = walked(demo, [

@@ -192,7 +192,7 @@ describe('what widgets show', () => {
     const own = (await listComingUp(db, access, pages, { kind: 'duties' })).filter(
       ({ at }) => at.getFullYear() === 2090,
     );
-    expect(own).toMatchObject([{ about: 'Scrub the slipway', whose: null, href: '/room', isDay: true }]);
+    expect(own).toMatchObject([{ about: 'Scrub the slipway', whose: null, href: '/room#your-turn', isDay: true }]);
     expect((await coming('Ines')).join()).not.toContain('Scrub the slipway');
     const seen = await facts('Maud');
     expect(await listComingUp(db, seen.access, seen.pages, { kind: 'duties' })).toContainEqual(

@@ -1,3 +1,4 @@
+import { sayBegin } from '../words';
 import { plainText, type Document, type DocumentNode } from './document';
 import { PIECE_HEADING, type Layout, type PageContent } from './layout';
 import { hrefsIn, ownPath, thingOf } from './references';
@@ -46,7 +47,6 @@ const SAMPLE =
 
 const sentences = new Intl.Segmenter('en', { granularity: 'sentence' });
 const wordsIn = (text: string) => text.split(/\s+/u).filter((word) => /[\p{L}\p{N}]/u.test(word)).length;
-const begin = (text: string, letters = 40) => (text.length > letters ? `${text.slice(0, letters).trimEnd()}…` : text);
 
 function* walk(nodes: readonly DocumentNode[]): Generator<DocumentNode> {
   for (const node of nodes) {
@@ -79,14 +79,14 @@ export function checkPage(layout: Layout, content: PageContent, { isThere, descr
         say(
           'sentences',
           field,
-          `${name}: the sentence “${begin(segment.trim())}” has ${words} words. Two sentences are easier to read.`,
+          `${name}: the sentence “${sayBegin(segment.trim())}” has ${words} words. Two sentences are easier to read.`,
         );
     }
   };
   const link = (field: string, name: string, href: string) => {
     const path = ownPath(href);
     if (path !== undefined && !isThere(path))
-      say('links', field, `${name}: the link to ${begin(href)} leads to no page of this website.`);
+      say('links', field, `${name}: the link to ${sayBegin(href)} leads to no page of this website.`);
     // What is there goes by its address here.
     const gone = thingOf(href)?.kind;
     if (gone) say('links', field, `${name}: a link leads to a ${gone} that is not there any more.`);
@@ -99,7 +99,7 @@ export function checkPage(layout: Layout, content: PageContent, { isThere, descr
         const level = Number(node.attrs?.['level']);
         if (text === '') say('empty', field, `${name}: a heading says nothing.`);
         if (level > heading + 1)
-          say('headings', field, `${name}: the small heading “${begin(text)}” has no heading above it.`);
+          say('headings', field, `${name}: the small heading “${sayBegin(text)}” has no heading above it.`);
         heading = level;
       }
       if (node.type === 'listItem' && plainText(node).trim() === '')

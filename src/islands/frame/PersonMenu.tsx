@@ -39,7 +39,7 @@ export function PersonMenu({
         <DropdownMenu.Trigger className="pill pill-pine min-h-[32px] max-w-[15rem] py-1" data-anchor="frame.person">
           <Icon name="user" size={16} />{' '}
           <span className="relative flex min-w-0 whitespace-pre">
-            <span className="truncate" dir="auto">
+            <span className="max-w-[7rem] truncate md:shrink-0" dir="auto">
               {name.split(' ')[0]}
             </span>
             <span className="max-md:sr-only"> · </span>

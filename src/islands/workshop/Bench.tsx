@@ -10,6 +10,7 @@ import { useSend } from '../kit/useSend';
 import { ManyDialog } from '../people/Many';
 import { type WorkshopFacts, prepare, holdersOf } from './model';
 import { Now } from './Now';
+import { ReviewLink } from './ReviewLink';
 import { type StepId, STEPS } from './steps';
 import { usePlan } from './usePlan';
 import { usePreparing } from './usePreparing';
@@ -45,7 +46,7 @@ export function Bench({
   mayEdit,
   mayGive,
 }: PlannerProps & { facts: WorkshopFacts }) {
-  const { state, change, undo, redo, asking, stopAsking, problem, saving } = usePlan(initial, facts.role);
+  const { state, change, undo, redo, settled, asking, stopAsking, problem, saving } = usePlan(initial, facts.role);
   const others = usePreparing(facts.role);
   const [step, setStep] = useState<StepId>(first);
   const [personId, setPersonId] = useState<string | null>(null);
@@ -101,6 +102,7 @@ export function Bench({
   }, [mayEdit, redo, undo]);
 
   const stepIn = async () => {
+    if (!(await settled())) return;
     const sent = await stepping.act('POST', '/api/workshop/step-in', {
       role: role.id,
       ...(person.id !== '0' && { person: person.id }),
@@ -126,7 +128,7 @@ export function Bench({
                 type="button"
                 className="btn btn-small"
                 data-anchor="workshop.role.undo"
-                disabled={!state.undo || saving}
+                disabled={!state.undo}
                 title={
                   state.undo
                     ? `${state.undo.words} (${sayAge(new Date(state.undo.at), new Date(), facts.calendar.language)} ago)`
@@ -140,7 +142,7 @@ export function Bench({
                 type="button"
                 className="btn btn-small"
                 data-anchor="workshop.role.redo"
-                disabled={!state.redo || saving}
+                disabled={!state.redo}
                 title={state.redo ? state.redo.words : 'Nothing to redo'}
                 onClick={() => redo()}
               >
@@ -160,7 +162,7 @@ export function Bench({
               type="button"
               className="btn"
               data-anchor="workshop.role.stepin"
-              disabled={stepping.busy || saving}
+              disabled={stepping.busy}
               onClick={() => void stepIn()}
             >
               <Icon name="door" />{' '}
@@ -182,9 +184,7 @@ export function Bench({
               </span>
             </span>
           ))}
-          <a className="btn btn-main" href="/workshop/release" data-anchor="workshop.role.review">
-            Review and go live
-          </a>
+          <ReviewLink plan={{ saving, settled }} anchor="workshop.role.review" />
         </div>
       </header>
       <div className="grid flex-1 grid-cols-[minmax(0,1fr)] content-start md:grid-cols-[minmax(0,1fr)_19rem] md:grid-rows-[auto_1fr] lg:grid-cols-[11.5rem_minmax(0,1fr)_21rem] lg:grid-rows-1">

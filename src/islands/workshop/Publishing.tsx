@@ -3,6 +3,7 @@ import { publishingOf, type CheckRule } from '@/core/plan';
 import type { PlanState } from '@/core/wire';
 import { Icon } from '../kit/Icon';
 import { ProblemNote, Safe } from '../kit/parts';
+import { ReviewLink } from './ReviewLink';
 import { usePlan } from './usePlan';
 
 const RULES: [CheckRule, string][] = [
@@ -23,7 +24,7 @@ export function Publishing(props: { initial: PlanState; mayEdit: boolean }) {
 }
 
 function Rules({ initial, mayEdit }: { initial: PlanState; mayEdit: boolean }) {
-  const { state, problem, change, undo } = usePlan(initial, null);
+  const { state, problem, change, undo, saving, settled } = usePlan(initial, null);
   const rules = publishingOf(state.plan);
   const isOwn = state.undo !== null;
   return (
@@ -84,9 +85,7 @@ function Rules({ initial, mayEdit }: { initial: PlanState; mayEdit: boolean }) {
           <button type="button" className="btn" disabled={!isOwn} onClick={() => undo()}>
             <Icon name="undo" size={16} /> Undo{isOwn && `: ${state.undo?.words.toLowerCase()}`}
           </button>
-          <a className="btn btn-main" href="/workshop/release">
-            Review and go live
-          </a>
+          <ReviewLink plan={{ saving, settled }} />
           <p className="text-sm text-ink-2">It counts for everybody once it goes live.</p>
         </div>
       )}

@@ -1,4 +1,4 @@
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { applyOperation, type Operation } from '@/core/plan';
 import type { HistoryEntry, PlanState } from '@/core/wire';
 import { inventory } from '@/office';
@@ -110,9 +110,23 @@ export function usePlan(initial: PlanState, role: string | null) {
       ),
     [post, role],
   );
+  /** Waits for what is on its way to the server; whether all of it was taken. */
+  const settled = useCallback(async () => {
+    const before = refusals.current;
+    await chain.current;
+    return refusals.current === before;
+  }, []);
+  useEffect(() => {
+    const warn = (event: BeforeUnloadEvent) => {
+      if (waiting > 0) event.preventDefault();
+    };
+    window.addEventListener('beforeunload', warn);
+    return () => window.removeEventListener('beforeunload', warn);
+  }, [waiting]);
   return {
     state,
     change,
+    settled,
     undo,
     redo,
     asking,

@@ -84,7 +84,9 @@ export async function listComingUp(
       const isOwn = row.author === access.who.id;
       if (branch !== undefined || (!isOwn && !seesDuties)) return [];
       // Their own stand on Today, for whom the list of all is closed.
-      return [{ ...entry, whose: isOwn ? null : (row.whose ?? null), href: seesDuties ? '/room/duties' : '/room' }];
+      return [
+        { ...entry, whose: isOwn ? null : (row.whose ?? null), href: seesDuties ? '/room/duties' : '/room#your-turn' },
+      ];
     }
     if (row.what === 'access') return seesPeople && branch === undefined ? [{ ...entry, href: '/room/people' }] : [];
     if (!place || (branch !== undefined && !place.path.includes(branch))) return [];

@@ -10,9 +10,11 @@ import {
   type Board,
   type Hold,
   type PlacedWidget,
+  type WidgetSettings,
 } from '../../dashboard';
 import { canonical } from '../../json';
 import type { Inventory } from '../../inventory';
+import { sayList } from '../../words';
 import {
   listDifferences,
   operationsOn,
@@ -24,6 +26,13 @@ import {
   type PartFault,
 } from './part';
 
+const SETTING_NAMES: readonly (readonly [keyof WidgetSettings, string])[] = [
+  ['most', 'how many entries'],
+  ['branch', 'which part of the website'],
+  ['kind', 'which kind'],
+  ['words', 'its words'],
+  ['links', 'its links'],
+];
 const readable = readableObject({
   widgets: readableMany(
     readableObject({
@@ -162,8 +171,10 @@ export const dashboard = {
       if (now.hold !== old.hold)
         lines.push(`“${called}” on Today ${HOLD_NAMES[now.hold]}; before, it ${HOLD_NAMES[old.hold]}.`);
       if (now.size !== old.size) lines.push(`“${called}” on Today is ${now.size}; before, it was ${old.size}.`);
-      if (canonical(now.settings ?? {}) !== canonical(old.settings ?? {}))
-        lines.push(`“${called}” on Today shows something else.`);
+      const set = SETTING_NAMES.filter(
+        ([key]) => canonical(now.settings?.[key]) !== canonical(old.settings?.[key]),
+      ).map(([, name]) => name);
+      if (set.length > 0) lines.push(`“${called}” on Today has something else set: ${sayList(set)}.`);
     }
     const kept = (value: Board, other: Board) =>
       canonical([

@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import { shortTextSchema } from '../../content';
+import { plainText, shortTextSchema } from '../../content';
 import { canonical } from '../../json';
 import type { Inventory } from '../../inventory';
+import { sayBegin, sayWhole } from '../../words';
 import {
   operationsOn,
   readableMany,
@@ -72,7 +73,9 @@ export const words = {
       const [old, now] = [before, after].map((value) => mine(value).find((one) => one.at === place)?.text);
       if (canonical(old ?? null) === canonical(now ?? null)) return [];
       const name = wordsPlace(inventory, place);
-      return [!old ? `New words on ${name}.` : !now ? `No words on ${name} any more.` : `Other words on ${name}.`];
+      if (!now) return [`No words on ${name} any more.`];
+      const said = sayBegin(plainText(now).replace(/\s+/gu, ' ').trim(), 120);
+      return [sayWhole(`${old ? 'Other' : 'New'} words on ${name}: “${said}”`)];
     });
   },
   taking: (value, from, ids) => [

@@ -1,8 +1,8 @@
 import { useSortable } from '@dnd-kit/sortable';
-import { useState, useEffect } from 'react';
 import type { DoorState } from '@/core/access';
 import type { Section } from '@/core/inventory';
 import type { PlanDoor } from '@/core/plan';
+import { CommitInput } from '../../kit/CommitInput';
 import { Icon, sectionIcon } from '../../kit/Icon';
 import { DOOR_STATES, CARE } from '../model';
 
@@ -25,19 +25,15 @@ export function DoorName({
   onName: (name: string) => void;
   readOnly: boolean;
 }) {
-  const [name, setName] = useState(door.name ?? '');
-  useEffect(() => setName(door.name ?? ''), [door.name, door.section]);
   return (
-    <input
+    <CommitInput
       className="field"
       aria-label={`Own name of the door ${section.name}`}
       maxLength={60}
       readOnly={readOnly}
       placeholder={section.name}
-      value={name}
-      onChange={(event) => setName(event.target.value)}
-      onBlur={() => name.trim() !== (door.name ?? '') && onName(name.trim())}
-      onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+      value={door.name ?? ''}
+      onCommit={onName}
     />
   );
 }

@@ -3,38 +3,10 @@ import { freeId } from '@/core/ids';
 import { allDoors, type Menu, type PlanRole } from '@/core/plan';
 import { getEntry } from '@/core/inventory';
 import { inventory } from '@/office';
+import { CommitInput } from '../../kit/CommitInput';
 import { Icon } from '../../kit/Icon';
 import type { WorkshopPage } from '../model';
 import { NewShortcut } from './NewShortcut';
-
-/** A word that is kept when it is left. */
-function Kept({
-  label,
-  value,
-  placeholder,
-  max,
-  onKeep,
-}: {
-  label: string;
-  value: string;
-  placeholder?: string;
-  max: number;
-  onKeep: (value: string) => void;
-}) {
-  const [text, setText] = useState(value);
-  return (
-    <input
-      className="field"
-      aria-label={label}
-      maxLength={max}
-      placeholder={placeholder}
-      value={text}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={() => text.trim() !== value && onKeep(text.trim())}
-      onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
-    />
-  );
-}
 
 /** What the menu has beside its doors: where one begins, groups with headings, hints, shortcuts. */
 export function MenuExtras({
@@ -111,13 +83,13 @@ export function MenuExtras({
                 ))}
                 <option value={menu.groups.length}>a new group…</option>
               </select>
-              <Kept
-                key={menu.hints[section] ?? ''}
-                label={`Hint of ${nameOf(section)}`}
+              <CommitInput
+                className="field"
+                aria-label={`Hint of ${nameOf(section)}`}
                 placeholder="A word on what is behind it"
-                max={120}
+                maxLength={120}
                 value={menu.hints[section] ?? ''}
-                onKeep={(hint) => {
+                onCommit={(hint) => {
                   const { [section]: _, ...others } = menu.hints;
                   onChange({ ...menu, hints: hint ? { ...others, [section]: hint } : others });
                 }}
@@ -150,14 +122,15 @@ export function MenuExtras({
         {menu.groups.length > 0 && (
           <ul className="mt-2 grid gap-2">
             {menu.groups.map((group, i) => (
-              <li key={group.name} className="flex flex-wrap items-center gap-2">
+              <li key={i} className="flex flex-wrap items-center gap-2">
                 <span className="w-56">
-                  <Kept
-                    label={`Heading of group ${i + 1}`}
-                    max={40}
+                  <CommitInput
+                    className="field"
+                    aria-label={`Heading of group ${i + 1}`}
+                    maxLength={40}
                     value={group.name}
-                    onKeep={(name) =>
-                      name &&
+                    required
+                    onCommit={(name) =>
                       onChange({ ...menu, groups: menu.groups.map((one, k) => (k === i ? { ...one, name } : one)) })
                     }
                   />

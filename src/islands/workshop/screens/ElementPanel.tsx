@@ -1,7 +1,8 @@
-import { useState } from 'react';
 import type { Field } from '@/core/content';
 import { SHOWS, type Element, type ElementSaid, type ElementState, type Show } from '@/core/screens';
 import { inventory } from '@/office';
+import { CommitInput } from '../../kit/CommitInput';
+import { CommitNumber } from '../../kit/CommitNumber';
 import { Labelled } from '../../kit/parts';
 
 const SHOW_NAMES: Record<Show, string> = { shown: 'Open', closed: 'Closed at first', hidden: 'Hidden' };
@@ -20,38 +21,35 @@ const optionsOf = (field: Field | undefined): readonly { id: string; name: strin
 function ValueInput({
   field,
   value,
-  onChange,
+  onCommit,
 }: {
   field: Field;
   value: ElementSaid['value'];
-  onChange: (value: ElementSaid['value']) => void;
+  onCommit: (value: ElementSaid['value']) => void;
 }) {
-  const text = (event: { target: { value: string } }) => onChange(event.target.value || undefined);
+  const label = 'Something new begins with';
   switch (field.kind) {
     case 'yes':
+    case 'choice': {
+      const options =
+        field.kind === 'choice'
+          ? field.options
+          : [
+              { id: 'true', name: 'yes' },
+              { id: 'false', name: 'no' },
+            ];
+      const valueOf = (id: string) => (field.kind === 'yes' ? id === 'true' : id);
       return (
-        <Labelled label="Something new begins with">
+        <Labelled label={label}>
           {(ids) => (
             <select
               {...ids}
               className="field"
-              value={value === undefined ? '' : String(value)}
-              onChange={(event) => onChange(event.target.value === '' ? undefined : event.target.value === 'true')}
+              value={String(value ?? '')}
+              onChange={({ target }) => onCommit(target.value === '' ? undefined : valueOf(target.value))}
             >
               <option value="">as usual</option>
-              <option value="true">yes</option>
-              <option value="false">no</option>
-            </select>
-          )}
-        </Labelled>
-      );
-    case 'choice':
-      return (
-        <Labelled label="Something new begins with">
-          {(ids) => (
-            <select {...ids} className="field" value={String(value ?? '')} onChange={text}>
-              <option value="">as usual</option>
-              {field.options.map(({ id, name }) => (
+              {options.map(({ id, name }) => (
                 <option key={id} value={id}>
                   {name}
                 </option>
@@ -60,31 +58,32 @@ function ValueInput({
           )}
         </Labelled>
       );
+    }
     case 'short':
     case 'long':
       if (field.id === 'page.layout' || field.id === 'page.slug' || field.id === 'title') return null;
       return (
-        <Labelled label="Something new begins with">
+        <Labelled label={label}>
           {(ids) => (
-            <input {...ids} className="field" maxLength={field.max} value={String(value ?? '')} onChange={text} />
+            <CommitInput
+              {...ids}
+              className="field"
+              maxLength={field.max}
+              value={String(value ?? '')}
+              onCommit={(words) => onCommit(words || undefined)}
+            />
           )}
         </Labelled>
       );
     case 'number':
       return (
-        <Labelled label="Something new begins with">
-          {(ids) => (
-            <input
-              {...ids}
-              type="number"
-              className="field w-32"
-              min={field.min}
-              max={field.max}
-              value={typeof value === 'number' ? value : ''}
-              onChange={(event) => onChange(event.target.value === '' ? undefined : Number(event.target.value))}
-            />
-          )}
-        </Labelled>
+        <CommitNumber
+          label={label}
+          min={field.min}
+          max={field.max}
+          value={typeof value === 'number' ? value : undefined}
+          onCommit={onCommit}
+        />
       );
     default:
       return null;
@@ -113,12 +112,6 @@ export function ElementPanel({
   readOnly: boolean;
   onSay: (said: ElementSaid) => void;
 }) {
-  const [words, setWords] = useState({
-    label: said.label ?? '',
-    hint: said.hint ?? '',
-    lock: said.lock ?? '',
-    value: said.value,
-  });
   const with_ = (part: Partial<Record<keyof ElementSaid, unknown>>): ElementSaid =>
     Object.fromEntries(Object.entries({ ...said, ...part }).filter(([, one]) => one !== undefined));
   const isNote = element.id.endsWith('.note');
@@ -202,78 +195,58 @@ export function ElementPanel({
           </p>
         </fieldset>
       )}
-      <form
-        className="grid gap-3"
-        onSubmit={(event) => {
-          event.preventDefault();
-          const text = (one: string) => one.trim() || undefined;
-          onSay(
-            with_({ label: text(words.label), hint: text(words.hint), lock: text(words.lock), value: words.value }),
-          );
-        }}
-      >
-        <fieldset disabled={readOnly} className="grid gap-3">
-          <Labelled label="Their name for it">
+      <fieldset disabled={readOnly} className="grid gap-3">
+        <Labelled label="Their name for it">
+          {(ids) => (
+            <CommitInput
+              {...ids}
+              className="field"
+              maxLength={80}
+              placeholder={element.name}
+              value={said.label ?? ''}
+              onCommit={(label) => onSay(with_({ label: label || undefined }))}
+            />
+          )}
+        </Labelled>
+        <Labelled label="Hint with it">
+          {(ids) => (
+            <CommitInput
+              {...ids}
+              className="field"
+              kind={{ rows: 2 }}
+              maxLength={300}
+              value={said.hint ?? ''}
+              onCommit={(hint) => onSay(with_({ hint: hint || undefined }))}
+            />
+          )}
+        </Labelled>
+        {!element.needed && !isNote && (
+          <Labelled label="Locked, because" hint="A reason locks it. They read it where they would have changed it.">
             {(ids) => (
-              <input
+              <CommitInput
                 {...ids}
                 className="field"
-                maxLength={80}
-                placeholder={element.name}
-                value={words.label}
-                onChange={(event) => setWords({ ...words, label: event.target.value })}
+                maxLength={200}
+                value={said.lock ?? ''}
+                onCommit={(lock) => onSay(with_({ lock: lock || undefined }))}
               />
             )}
           </Labelled>
-          <Labelled label="Hint with it">
-            {(ids) => (
-              <textarea
-                {...ids}
-                className="field"
-                rows={2}
-                maxLength={300}
-                value={words.hint}
-                onChange={(event) => setWords({ ...words, hint: event.target.value })}
-              />
-            )}
-          </Labelled>
-          {!element.needed && !isNote && (
-            <Labelled label="Locked, because" hint="A reason locks it. They read it where they would have changed it.">
-              {(ids) => (
-                <input
-                  {...ids}
-                  className="field"
-                  maxLength={200}
-                  value={words.lock}
-                  onChange={(event) => setWords({ ...words, lock: event.target.value })}
-                />
-              )}
-            </Labelled>
-          )}
-          {element.field && (
-            <ValueInput field={element.field} value={words.value} onChange={(value) => setWords({ ...words, value })} />
-          )}
-          {!readOnly && (
-            <div className="flex flex-wrap gap-2">
-              <button type="submit" className="btn btn-main">
-                Set
+        )}
+        {element.field && (
+          <ValueInput field={element.field} value={said.value} onCommit={(value) => onSay(with_({ value }))} />
+        )}
+        {!readOnly && (
+          <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+            <p className="hint">What you type is set when you leave the field.</p>
+            {Object.keys(said).length > 0 && (
+              <button type="button" className="btn btn-small" onClick={() => onSay({})}>
+                As it is by itself
               </button>
-              {Object.keys(said).length > 0 && (
-                <button
-                  type="button"
-                  className="btn"
-                  onClick={() => {
-                    setWords({ label: '', hint: '', lock: '', value: undefined });
-                    onSay({});
-                  }}
-                >
-                  As it is by itself
-                </button>
-              )}
-            </div>
-          )}
-        </fieldset>
-      </form>
+            )}
+          </div>
+        )}
+      </fieldset>
       {why.length > 0 && (
         <div className="text-sm">
           <p className="label">Why it is so</p>

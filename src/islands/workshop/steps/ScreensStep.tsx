@@ -150,7 +150,7 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
         element &&
         createPortal(
           <ElementPanel
-            key={`${element.id} ${JSON.stringify(where)} ${JSON.stringify(said)}`}
+            key={`${element.id} ${JSON.stringify(where)}`}
             element={element}
             place={placeWords}
             state={stateOf(element.id)}

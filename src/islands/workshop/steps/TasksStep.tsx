@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import { reachOf, type Operation } from '@/core/plan';
 import { mendMissing, missingInWords, type Missing } from '@/core/task';
 import { inventory } from '@/office';
+import { CommitInput } from '../../kit/CommitInput';
 import { Icon } from '../../kit/Icon';
 import { Labelled } from '../../kit/parts';
 import { doorNameOf, roomWithAllTasks } from '../model';
@@ -22,42 +23,28 @@ function OwnWords({
   task,
   name,
   said,
-  onKeep,
-  onClose,
+  onCommit,
 }: {
   task: string;
   name: string;
   said: readonly string[];
-  onKeep: (name: string, said: string[]) => void;
-  onClose: () => void;
+  onCommit: (name: string, said: readonly string[]) => void;
 }) {
-  const [named, setNamed] = useState(name);
-  const [words, setWords] = useState(said.join(', '));
   return (
-    <form
+    <div
+      role="group"
       className="mt-2 grid gap-3 rounded-s border border-line bg-paper p-3 md:grid-cols-2"
       aria-label={`Own words for ${task}`}
-      onSubmit={(event) => {
-        event.preventDefault();
-        onKeep(
-          named.trim(),
-          words
-            .split(',')
-            .map((w) => w.trim().slice(0, 60))
-            .filter(Boolean)
-            .slice(0, 30),
-        );
-      }}
     >
       <Labelled label="What they call it">
         {(ids) => (
-          <input
+          <CommitInput
             {...ids}
             className="field"
             maxLength={100}
             placeholder={task}
-            value={named}
-            onChange={(event) => setNamed(event.target.value)}
+            value={name}
+            onCommit={(next) => onCommit(next, said)}
           />
         )}
       </Labelled>
@@ -65,17 +52,26 @@ function OwnWords({
         label="Words they use for it"
         hint="With commas between: late boat, fog. “Where do I…?” finds it by them."
       >
-        {(ids) => <input {...ids} className="field" value={words} onChange={(event) => setWords(event.target.value)} />}
+        {(ids) => (
+          <CommitInput
+            {...ids}
+            className="field"
+            value={said.join(', ')}
+            onCommit={(words) =>
+              onCommit(
+                name,
+                words
+                  .split(',')
+                  .map((w) => w.trim().slice(0, 60))
+                  .filter(Boolean)
+                  .slice(0, 30),
+              )
+            }
+          />
+        )}
       </Labelled>
-      <div className="flex gap-2">
-        <button type="submit" className="btn btn-small btn-main">
-          Keep these words
-        </button>
-        <button type="button" className="btn btn-small" onClick={onClose}>
-          Cancel
-        </button>
-      </div>
-    </form>
+      <p className="hint md:col-span-2">What you type is set when you leave the field.</p>
+    </div>
   );
 }
 
@@ -175,17 +171,15 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
                       task={task.name}
                       name={ticked.name ?? ''}
                       said={ticked.said ?? []}
-                      onClose={() => setOpen(null)}
-                      onKeep={(name, said) => {
+                      onCommit={(name, said) =>
                         change({
                           do: 'name-task',
                           role: role.id,
                           task: task.id,
                           name: name === task.name ? '' : name,
-                          said,
-                        });
-                        setOpen(null);
-                      }}
+                          said: [...said],
+                        })
+                      }
                     />
                   )}
                 </li>

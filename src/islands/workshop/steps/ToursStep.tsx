@@ -1,6 +1,6 @@
-import { useEffect, useState } from 'react';
 import type { Stop } from '@/core/tour';
 import { inventory } from '@/office';
+import { CommitInput } from '../../kit/CommitInput';
 import { Icon } from '../../kit/Icon';
 import { Empty } from '../../kit/parts';
 import type { StepProps } from './step';
@@ -20,16 +20,7 @@ function StopRow({
   readOnly: boolean;
   onWords: (title: string, text: string) => void;
 }) {
-  const [title, setTitle] = useState(stop.title);
-  const [text, setText] = useState(stop.text);
-  useEffect(() => {
-    setTitle(stop.title);
-    setText(stop.text);
-  }, [stop.title, stop.text]);
-  const keep = () => {
-    if (title.trim() !== stop.title || text.trim() !== stop.text) onWords(title.trim(), text.trim());
-  };
-  const count = `${title} ${text}`.split(/\s+/).filter(Boolean).length;
+  const count = `${stop.title} ${stop.text}`.split(/\s+/).filter(Boolean).length;
   return (
     <li className="grid gap-1.5 py-3">
       <p className="flex flex-wrap items-center gap-2 text-sm text-ink-2">
@@ -47,24 +38,22 @@ function StopRow({
           </button>
         )}
       </p>
-      <input
+      <CommitInput
         aria-label={`Title of stop ${number}`}
         className="field font-semibold"
         maxLength={120}
         readOnly={readOnly}
-        value={title}
-        onChange={(event) => setTitle(event.target.value)}
-        onBlur={keep}
+        value={stop.title}
+        onCommit={(title) => onWords(title, stop.text)}
       />
-      <textarea
+      <CommitInput
         aria-label={`Text of stop ${number}`}
         className="field"
-        rows={2}
+        kind={{ rows: 2 }}
         maxLength={1200}
         readOnly={readOnly}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={keep}
+        value={stop.text}
+        onCommit={(text) => onWords(stop.title, text)}
       />
     </li>
   );

@@ -1,12 +1,11 @@
-import { lazy, Suspense, useState } from 'react';
-import { emptyDocument, isEmptyDocument, plainText, SHORT_TEXT_TOOLS, shortTextSchema } from '@/core/content';
+import { useState } from 'react';
+import { plainText } from '@/core/content';
 import { wordsPlace, wordsPlaces } from '@/core/plan';
 import { inventory } from '@/office';
-import { WritingSkeleton } from '../../editor/WritingSkeleton';
 import { Labelled } from '../../kit/parts';
+import { ShortText } from '../ShortText';
 import type { StepProps } from './step';
 
-const WritingArea = lazy(() => import('../../editor/WritingArea'));
 const PLACES = wordsPlaces(inventory);
 const capital = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1);
 
@@ -18,21 +17,9 @@ export function WordsStep({ plan, prepared, change, readOnly }: StepProps) {
   const find = (place: string, all: boolean) =>
     plan.words.find((one) => one.at === place && one.role === (all ? undefined : role.id))?.text;
   const said = find(at, forAll);
-  const [draft, setDraft] = useState<{ key: string; text: unknown } | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const key = `${at} ${forAll}`;
   const theirs = plan.words.filter((one) => one.role === undefined || one.role === role.id);
   const set = (text: NonNullable<typeof said> | null) =>
     change(forAll ? { do: 'set-words-for-all', at, text } : { do: 'set-words', role: role.id, at, text });
-  const keep = () => {
-    const parsed = shortTextSchema.safeParse(draft?.key === key ? draft.text : (said ?? emptyDocument()));
-    if (!parsed.success)
-      return setFault(
-        'These words hold something a short text has no place for: use paragraphs, lists, bold, italic and links.',
-      );
-    setFault(null);
-    return set(isEmptyDocument(parsed.data) ? null : parsed.data);
-  };
   return (
     <div className="grid gap-5">
       <div className="grid gap-4 sm:grid-cols-2">
@@ -62,34 +49,18 @@ export function WordsStep({ plan, prepared, change, readOnly }: StepProps) {
           )}
         </Labelled>
       </div>
-      <Suspense fallback={<WritingSkeleton />}>
-        <WritingArea
-          key={`${key} ${JSON.stringify(said)}`}
-          label="Words"
-          loaded={said ?? emptyDocument()}
-          onReady={() => () => undefined}
-          with={{ tools: SHORT_TEXT_TOOLS, keep: {}, groups: [] }}
-          allTools={[...inventory.tools.values()]}
-          readOnly={readOnly}
-          pictures={[]}
-          small
-          previewHref={null}
-          onChange={(text) => setDraft({ key, text })}
-          onPreview={() => Promise.resolve()}
-        />
-      </Suspense>
-      {fault && (
-        <p role="alert" className="note note-brick">
-          {fault}
-        </p>
-      )}
+      <ShortText
+        key={`${at} ${forAll}`}
+        id={`words ${at} ${forAll ? '' : role.id}`}
+        text={said}
+        readOnly={readOnly}
+        onCommit={set}
+      />
       {!readOnly && (
-        <div className="flex flex-wrap gap-2">
-          <button type="button" className="btn btn-main" onClick={keep}>
-            Set
-          </button>
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+          <p className="hint">Set when you leave them.</p>
           {said && (
-            <button type="button" className="btn" onClick={() => set(null)}>
+            <button type="button" className="btn btn-small" onClick={() => set(null)}>
               Say nothing there
             </button>
           )}
