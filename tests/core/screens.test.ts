@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { applyOperation, type Operation, type Plan } from '@/core/plan';
+import { applyOperation, screenRuleInWords, type Operation, type Plan } from '@/core/plan';
 import { impactOf } from '@/core/release';
 import { room, screensOf } from '@/core/room';
 import {
@@ -223,6 +223,40 @@ describe('a prepared edit screen', () => {
     }).map(({ kind, words }) => `${kind}: ${words}`);
     expect(effects).toContain('loss: “Summary” is hidden on edit screens.');
     expect(effects).toContain('loss: “Date of the page” is locked (“The office sets it.”) on edit screens.');
+  });
+  it('is told before going live: fewer choices are a loss, what is asked for is named, and so is what is no page', () => {
+    const prepared = must(
+      demo,
+      set('page.layout', { choices: ['plain', 'event'] }),
+      set('summary', { required: true, hint: 'In a sentence.' }),
+    );
+    const between = (before: Plan, after: Plan, who = ines) =>
+      impactOf({ inventory, before, after, person: who, places, pageName: (id) => id, nowMs: 0 })
+        .map(({ kind, words }) => `${kind}: ${words}`)
+        .filter((one) => one.includes('edit screens'));
+    expect(between(demo, prepared).sort()).toEqual([
+      'loss: “Layout” offers fewer choices on edit screens.',
+      'other: “Summary” is prepared otherwise on edit screens.',
+      'other: “Summary” must be filled in on edit screens.',
+    ]);
+    expect(between(prepared, demo)).toContain('gain: “Layout” offers more choices on edit screens.');
+    expect(between(prepared, demo)).toContain('other: “Summary” no longer has to be filled in on edit screens.');
+    const juno = person('juno', { role: 'newsroom' });
+    const vacancy = must(demo, {
+      do: 'set-element',
+      role: 'newsroom',
+      element: 'terms',
+      place: {},
+      said: { lock: 'The office sets it.', value: 'part', choices: ['part', 'season'] },
+    });
+    expect(
+      vacancy.screens.map((rule) => screenRuleInWords(inventory, rule, { role: () => 'Newsroom', page: (id) => id })),
+    ).toContain(
+      'Everywhere, for “Newsroom”: “How much work” is locked: “The office sets it.”, begins with “Part time” and offers only “Part time” and “For a season”.',
+    );
+    expect(between(demo, vacancy, juno)).toEqual([
+      expect.stringMatching(/^loss: “.+” is locked \(“The office sets it.”\) on edit screens.$/),
+    ]);
   });
   it('has rules whose form is checked', () => {
     expect(screenRuleSchema.safeParse({ id: 'x', when: {}, then: { show: 'sideways' } }).success).toBe(false);

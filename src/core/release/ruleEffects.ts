@@ -3,7 +3,8 @@ import { toolName, type Inventory, writtenForms } from '../inventory';
 import { canonical } from '../json';
 import { elementName } from '../plan';
 import { type Room, editOf, screensOf } from '../room';
-import { elementsOf, isTheirs } from '../screens';
+import { elementsOf, isTheirs, type ElementState } from '../screens';
+import { sayList } from '../words';
 import { type Effect, type ImpactInput, type BothRules, isPossible, idOf, pagesInWords } from './effects';
 
 /**
@@ -71,41 +72,63 @@ function textsByType(inventory: Inventory): Map<string, Map<string, string>> {
 export function screenEffects(out: Effect[], input: ImpactInput, both: BothRules): void {
   const { inventory, before, after, person, places, nowMs } = input;
   const [was, is] = [before, after].map((plan) => screensOf(inventory, plan, person, nowMs));
-  const [, rules] = both(editOf('page'));
   const branches = new Set([...before.screens, ...after.screens].flatMap(({ when }) => when.branch ?? []));
-  // Alike for all pages that lie below the same branches of rules, with the same layout and state.
-  const kinds = new Map<string, Place>();
-  for (const place of places)
-    if (rulesAllow(rules, person.id, { place }))
-      kinds.set([...place.path.filter((id) => branches.has(id)), place.layout, place.state].join(' '), place);
-  const told = new Map<string, { kind: Effect['kind']; layouts: Set<string> }>();
-  const say = (kind: Effect['kind'], words: string, layout: string) => {
-    const old = told.get(words) ?? { kind, layouts: new Set() };
-    told.set(words, { kind, layouts: old.layouts.add(layout) });
-  };
-  const page = inventory.items.get('page');
-  for (const place of kinds.values())
-    for (const layout of page?.layouts.filter(({ id }) => id === place.layout) ?? [])
-      for (const { id } of page ? elementsOf(inventory, page, layout) : []) {
-        const [old, now] = [was?.of('page', place, id), is?.of('page', place, id)];
-        if (!old || !now) continue;
-        const name = `“${elementName(inventory, id)}”`;
-        const { because: _, ...one } = old;
-        const { because: __, ...two } = now;
-        if (canonical(one) === canonical(two)) continue;
-        if (isTheirs(old) && !isTheirs(now))
-          say(
-            'loss',
-            `${name} ${now.lock === undefined ? 'is hidden' : `is locked (“${now.lock}”)`} on edit screens`,
-            layout.name,
-          );
-        else if (!isTheirs(old) && isTheirs(now)) say('gain', `${name} can be changed on edit screens`, layout.name);
-        else say('other', `${name} is prepared otherwise on edit screens`, layout.name);
-      }
-  const all = new Set([...kinds.values()].map(({ layout }) => layout)).size;
-  for (const [words, { kind, layouts }] of told)
+  const told = new Map<string, { kind: Effect['kind']; of: string; layouts: Set<string> }>();
+  /** On which screens there is an element at all. */
+  const standsOn = new Map<string, Set<string>>();
+  for (const type of inventory.items.values()) {
+    const [, rules] = both(editOf(type.id));
+    // Alike for all pages that lie below the same branches of rules, with the same layout and state.
+    const kinds = new Map<string, Place>();
+    for (const place of places)
+      // What lies on a page may be their own whosever the page is.
+      if (rulesAllow(rules, person.id, { place: type.id === 'page' ? place : { ...place, author: person.id } }))
+        kinds.set([...place.path.filter((id) => branches.has(id)), place.layout, place.state].join(' '), place);
+    for (const place of kinds.values())
+      for (const layout of type.layouts.filter(({ id }) => type.id !== 'page' || id === place.layout))
+        for (const { id } of elementsOf(inventory, type, layout)) {
+          standsOn.set(id, (standsOn.get(id) ?? new Set()).add(layout.name));
+          const [old, now] = [was?.of(type.id, place, id), is?.of(type.id, place, id)];
+          for (const [kind, words] of old && now ? elementEffects(inventory, id, old, now) : []) {
+            const { layouts } = told.get(words) ?? { layouts: new Set() };
+            told.set(words, { kind, of: id, layouts: layouts.add(layout.name) });
+          }
+        }
+  }
+  for (const [words, { kind, of, layouts }] of told)
     out.push({
       kind,
-      words: layouts.size === all ? `${words}.` : `${words} of ${[...layouts].map((name) => `“${name}”`).join(', ')}.`,
+      words:
+        layouts.size === standsOn.get(of)?.size
+          ? `${words}.`
+          : `${words} of ${sayList([...layouts].map((name) => `“${name}”`))}.`,
     });
+}
+
+/** What is otherwise about one element of an edit screen, without the full stop. */
+function elementEffects(
+  inventory: Inventory,
+  id: string,
+  { because: _, ...old }: ElementState,
+  { because: __, ...now }: ElementState,
+): [Effect['kind'], string][] {
+  if (canonical(old) === canonical(now)) return [];
+  const name = `“${elementName(inventory, id)}”`;
+  if (isTheirs(old) && !isTheirs(now))
+    return [['loss', `${name} ${now.lock === undefined ? 'is hidden' : `is locked (“${now.lock}”)`} on edit screens`]];
+  if (!isTheirs(old) && isTheirs(now)) return [['gain', `${name} can be changed on edit screens`]];
+  const { required: wasAsked, choices: could, ...otherwise } = old;
+  const { required: isAsked, choices: can, ...then } = now;
+  const isIn = (one: string[] | undefined, choices: string[] | undefined) =>
+    !choices || (one?.every((choice) => choices.includes(choice)) ?? false);
+  return [
+    ...(isIn(could, can) ? [] : [['loss', `${name} offers fewer choices on edit screens`] as const]),
+    ...(isIn(can, could) ? [] : [['gain', `${name} offers more choices on edit screens`] as const]),
+    ...(isAsked === wasAsked
+      ? []
+      : [['other', `${name} ${isAsked ? 'must' : 'no longer has to'} be filled in on edit screens`] as const]),
+    ...(canonical(otherwise) === canonical(then)
+      ? []
+      : [['other', `${name} is prepared otherwise on edit screens`] as const]),
+  ].map(([kind, words]) => [kind, words]);
 }

@@ -80,6 +80,19 @@ export const editScreens = (inventory: Inventory): { type: ItemType; layout: Lay
     type.layouts.map((layout) => ({ type, layout, elements: elementsOf(inventory, type, layout) })),
   );
 
+/** What a field can be chosen from; empty for one that is filled in otherwise. */
+export const elementOptions = (
+  inventory: Inventory,
+  field: Field | undefined,
+): readonly { id: string; name: string }[] =>
+  field?.id === 'page.layout'
+    ? [...inventory.layouts.values()]
+    : field?.kind === 'choice'
+      ? field.options
+      : field?.kind === 'person'
+        ? [{ id: 'me', name: 'Only whoever writes' }]
+        : [];
+
 /** The panel a field lies in, on whatever screen; undefined for one that stands by itself. */
 export function panelOf(inventory: Inventory, type: string, field: string): string | undefined {
   let known = panels.get(inventory);

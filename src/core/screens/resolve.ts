@@ -91,7 +91,8 @@ export function freestElement(states: readonly ElementState[]): ElementState {
 }
 
 /** Whether somebody can change it. */
-export const isTheirs = ({ show, lock }: ElementState): boolean => show !== 'hidden' && lock === undefined;
+export const isTheirs = ({ show, lock }: Pick<ElementState, 'show' | 'lock'>): boolean =>
+  show !== 'hidden' && lock === undefined;
 
 /** The order of blocks: as arranged, and behind it what was not named, where it belongs. Nothing is lost or doubled. */
 export function arrange(

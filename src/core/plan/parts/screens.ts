@@ -6,6 +6,7 @@ import { whenSchema, whereInWords, whoInWords, type When } from '../../rules';
 import {
   arrangementSchema,
   editScreens,
+  elementOptions,
   elementSchema,
   isArrangement,
   screenRuleSchema,
@@ -81,22 +82,26 @@ const buried = (inventory: Inventory, { when, then }: ScreenRule): string[] => {
   );
 };
 
-const ASPECTS: Record<Aspect, (value: never, inventory: Inventory) => string> = {
+const ASPECTS: Record<Aspect, (value: never, called: (option: string) => string) => string> = {
   show: (value: 'shown' | 'closed' | 'hidden') =>
     ({ shown: 'is open at first', closed: 'is closed at first', hidden: 'is hidden' })[value],
   label: (value: string) => `is called “${value}”`,
   hint: (value: string) => `has the hint “${value}”`,
   lock: (value: string) => `is locked: “${value}”`,
-  value: (value: string | number | boolean) =>
-    `begins with ${typeof value === 'boolean' ? (value ? 'yes' : 'no') : `“${value}”`}`,
+  value: (value: string | number | boolean, called) =>
+    `begins with ${typeof value === 'boolean' ? (value ? 'yes' : 'no') : `“${called(String(value))}”`}`,
   required: () => 'must be filled in',
-  choices: (value: string[], inventory) =>
-    `offers only ${sayList(value.map((id) => `“${inventory.layouts.get(id)?.name ?? id}”`))}`,
+  choices: (value: string[], called) => `offers only ${sayList(value.map((option) => `“${called(option)}”`))}`,
 };
-const saidOf = (inventory: Inventory, then: ElementSaid): string[] =>
-  (Object.keys(ASPECTS) as Aspect[]).flatMap((aspect) =>
-    then[aspect] === undefined ? [] : [ASPECTS[aspect](then[aspect] as never, inventory)],
+const saidOf = (inventory: Inventory, elements: readonly string[], then: ElementSaid): string[] => {
+  const options = editScreens(inventory).flatMap((form) =>
+    form.elements.flatMap(({ id, field }) => (elements.includes(id) ? elementOptions(inventory, field) : [])),
   );
+  const called = (option: string) => options.find(({ id }) => id === option)?.name ?? option;
+  return (Object.keys(ASPECTS) as Aspect[]).flatMap((aspect) =>
+    then[aspect] === undefined ? [] : [ASPECTS[aspect](then[aspect] as never, called)],
+  );
+};
 
 /** A rule of edit screens as a sentence: where it holds, and what is so there. */
 export function screenRuleInWords(
@@ -108,7 +113,7 @@ export function screenRuleInWords(
   const place = `${whereInWords(where, placeNames(inventory, names))}, for ${whoInWords(when, names)}`;
   return isArrangement(then)
     ? `${place}: the edit screen stands in an order of its own.`
-    : sayWhole(`${place}: ${quoted(inventory, fields ?? [])} ${sayList(saidOf(inventory, then))}`);
+    : sayWhole(`${place}: ${quoted(inventory, fields ?? [])} ${sayList(saidOf(inventory, fields ?? [], then))}`);
 }
 
 const on = operationsOn<Screens>();
@@ -145,7 +150,7 @@ export const screens = {
         },
         say: (inventory, op) => {
           const name = quoted(inventory, [op.element]);
-          const told = saidOf(inventory, op.said ?? {});
+          const told = saidOf(inventory, [op.element], op.said ?? {});
           return told.length ? `Edit screen: ${name} ${sayList(told)}` : `Edit screen: ${name} as it is by itself`;
         },
       },

@@ -1,21 +1,11 @@
 import type { Field } from '@/core/content';
-import { SHOWS, type Element, type ElementSaid, type ElementState, type Show } from '@/core/screens';
+import { elementOptions, SHOWS, type Element, type ElementSaid, type ElementState, type Show } from '@/core/screens';
 import { inventory } from '@/office';
 import { CommitInput } from '../../kit/CommitInput';
 import { CommitNumber } from '../../kit/CommitNumber';
 import { Labelled } from '../../kit/parts';
 
 const SHOW_NAMES: Record<Show, string> = { shown: 'Open', closed: 'Closed at first', hidden: 'Hidden' };
-
-/** What a field can be chosen from. */
-const optionsOf = (field: Field | undefined): readonly { id: string; name: string }[] =>
-  field?.id === 'page.layout'
-    ? [...inventory.layouts.values()]
-    : field?.kind === 'choice'
-      ? field.options
-      : field?.kind === 'person'
-        ? [{ id: 'me', name: 'Only whoever writes' }]
-        : [];
 
 /** An input for what something new begins with; none for kinds that have no short value. */
 function ValueInput({
@@ -116,7 +106,7 @@ export function ElementPanel({
     Object.fromEntries(Object.entries({ ...said, ...part }).filter(([, one]) => one !== undefined));
   const isNote = element.id.endsWith('.note');
   const canBeAsked = element.kind === 'field' || isNote;
-  const options = optionsOf(element.field);
+  const options = elementOptions(inventory, element.field);
   const chosen = said.choices ?? [];
   const shows = SHOWS.filter((show) => !(element.needed && show === 'hidden'));
   return (
