@@ -72,10 +72,16 @@ test('an edit screen is prepared by hand: order, names, what is hidden and locke
   await summary.fill('');
   await isKept(juno);
   await juno.getByLabel('What did you change?').fill('Nothing said');
+  // Told before they try, and where they would publish all the same; sending is refused.
+  const wanted = '“In one sentence” is asked for. Fill it in first.';
+  await expect(juno.getByText('1 to set right first')).toBeVisible();
   await juno.getByRole('button', { name: 'Publish now' }).click();
   const sure = juno.getByRole('alertdialog');
-  await sure.getByRole('button', { name: /Publish/ }).click();
-  await expect(juno.getByText('“In one sentence” is asked for. Fill it in first.').first()).toBeVisible();
+  await expect(sure).toContainText(wanted);
+  await expect(sure.getByRole('button', { name: /Publish/ })).toBeDisabled();
+  await sure.getByRole('button', { name: 'Cancel' }).click();
+  await juno.getByRole('button', { name: /^Send/ }).click();
+  await expect(juno.getByRole('alert').filter({ hasText: wanted }).first()).toBeVisible();
   await axe(juno, 'a prepared edit screen');
   // By hand round the screen: refused, and nothing of it is kept.
   const id = new URL(juno.url()).pathname.split('/').at(-1) ?? '';

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { publishingOf, type Operation } from '@/core/plan';
 import { GET as changes } from '@/pages/api/items/[id]/changes';
 import { PUT as draft } from '@/pages/api/items/[id]/draft';
+import { POST as check } from '@/pages/api/items/[id]/check';
 import { POST as drop } from '@/pages/api/items/[id]/drop';
 import { POST as aside } from '@/pages/api/items/[id]/aside';
 import { POST as notes } from '@/pages/api/items/[id]/notes';
@@ -182,6 +183,13 @@ describe('what is asked for', () => {
       ).toMatchObject({ status: 422, code: 'content-faulty', faults: [{ field: 'summary' }] });
     // Kept all the same: nothing of it is lost.
     expect((await about('Contact')).content['title']).toBe('Contact us all');
+    // Told before they try, with the panel where it lies in one.
+    await say('page.searchText', { required: true });
+    expect((await call(check, 'POST', '/x', { ...who, params, body: { content } })).body['findings']).toMatchObject([
+      { field: 'summary', rule: 'block', message: '“Summary” is asked for. Fill it in first.' },
+      { field: 'page.searchText', message: '“Words under it” (in “Search result”) is asked for. Fill it in first.' },
+    ]);
+    await say('page.searchText', null);
     const later = { content, version, note: 'x', at: '2099-01-01T10:00' };
     expect((await call(publish, 'POST', '/x', { ...who, params, body: later })).body).toMatchObject({ status: 422 });
     await say('summary', { required: true, show: 'hidden' });

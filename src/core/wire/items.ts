@@ -36,7 +36,7 @@ const remark = z.object({
 export type Remark = z.infer<typeof remark>;
 
 /** What may be wrong with a content, as the site wants it judged. */
-export type JudgedFinding = Finding & { rule: 'block' | 'advise' };
+export type JudgedFinding = Omit<Finding, 'check'> & { rule: 'block' | 'advise' };
 
 export const linkTo = z.object({ page: z.string(), href: z.string(), title: z.string(), address: z.string() });
 const findings = z.array(z.custom<JudgedFinding>());

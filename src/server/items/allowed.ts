@@ -2,9 +2,9 @@ import { and, eq } from 'drizzle-orm';
 import type { Place } from '@/core/access';
 import { isEmptyValue, readContent, textOf, type ContentFault, type Layout, type PageContent } from '@/core/content';
 import { canonical } from '@/core/json';
-import { policyOf } from '@/core/plan';
+import { elementName, policyOf } from '@/core/plan';
 import { screensOf, writingOf, type Screens } from '@/core/room';
-import { isTheirs } from '@/core/screens';
+import { isTheirs, panelOf } from '@/core/screens';
 import { pictureSource } from '@/core/toolbar';
 import { sayList } from '@/core/words';
 import { inventory } from '@/office';
@@ -80,20 +80,20 @@ export function mustLeave(access: Access, place: Place, field: string): void {
 }
 
 /** A panel of the edit screen prepared for somebody: its name, whether it is hidden, and why it is locked. */
-function panelOf(access: Access, { place, type = 'page' }: Thing, part: string) {
+function preparedPanel(access: Access, { place, type = 'page' }: Thing, part: string) {
   const id = `${formOf({ type }).type.screen}.${part}`;
   const { show, lock } = place ? screensFor(access).of(type, place, id) : {};
   return { name: inventory.controls.get(id)?.name ?? part, show, lock };
 }
 
 export function hasPanel(access: Access, thing: Thing, part: string): boolean {
-  const { show, lock } = panelOf(access, thing, part);
+  const { show, lock } = preparedPanel(access, thing, part);
   return show !== 'hidden' && lock === undefined;
 }
 
 /** Refuses what goes round a panel that the edit screen prepared for somebody has not, or has locked. */
 export function mustHavePanel(access: Access, thing: Thing, part: string): void {
-  const { name, show, lock } = panelOf(access, thing, part);
+  const { name, show, lock } = preparedPanel(access, thing, part);
   if (show === 'hidden') throw new Problem('panel-hidden', { panel: name });
   if (lock !== undefined) throw new Problem('field-locked', { field: name, reason: lock });
 }
@@ -142,9 +142,11 @@ export function unfilled(
     const state = screens.of(item.type, here, field.id);
     const value = content[field.id];
     const isEmpty = isEmptyValue(value) || (typeof value === 'string' && value.trim() === '');
-    return state.required && isTheirs(state) && isEmpty
-      ? [{ field: field.id, message: `“${state.label ?? field.name}” is asked for. Fill it in first.` }]
-      : [];
+    if (!state.required || !isTheirs(state) || !isEmpty) return [];
+    const panel = panelOf(inventory, item.type, field.id);
+    const inPanel =
+      panel === undefined ? '' : ` (in “${screens.of(item.type, here, panel).label ?? elementName(inventory, panel)}”)`;
+    return [{ field: field.id, message: `“${state.label ?? field.name}”${inPanel} is asked for. Fill it in first.` }];
   });
 }
 

@@ -1,5 +1,5 @@
 import { and, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
-import { checkPage, hrefsIn, ownPath, type PageContent } from '@/core/content';
+import { checkPage, hrefsIn, ownPath, type Finding, type PageContent } from '@/core/content';
 import { publishingOf, type Plan } from '@/core/plan';
 import type { JudgedFinding } from '@/core/wire';
 import { record } from '../activity/activity';
@@ -20,6 +20,8 @@ import { type PageFacts } from '../tree/tree';
 /** Who does something: a person, or Safe Room itself when its time has come. */
 export type Actor = Pick<Access, 'site'> & { signedInId: number; plan: Plan };
 
+type Judged = Finding & JudgedFinding;
+
 /**
  * What may be wrong with contents, as the site wants it judged, one after another. A page that `sees` says no to is not
  * there: nobody learns of it by linking to it.
@@ -29,7 +31,7 @@ async function checkContents(
   actor: Pick<Actor, 'site' | 'plan'>,
   given: readonly { item: ItemRow; content: PageContent }[],
   sees?: (page: PageFacts) => boolean,
-): Promise<JudgedFinding[][]> {
+): Promise<Judged[][]> {
   const contents = given.map(({ content }) => content);
   const addressed = await withAddresses(tx, actor.site.id, contents);
   const described = new Map(
@@ -49,7 +51,7 @@ async function checkContents(
   return given.map(({ item }, i) => {
     const content = addressed[i] ?? {};
     const found = checkPage(layoutOf(content, item), content, { isThere, describe: (id) => described.get(id) });
-    return found.flatMap((finding): JudgedFinding[] => {
+    return found.flatMap((finding): Judged[] => {
       const rule = checks[finding.check];
       return rule === 'off' ? [] : [{ ...finding, rule }];
     });
@@ -63,13 +65,13 @@ export async function checkContent(
   itemId: number,
   content: PageContent,
   sees?: (page: PageFacts) => boolean,
-): Promise<JudgedFinding[]> {
+): Promise<Judged[]> {
   const item = await mustFindItem(tx, actor.site.id, itemId);
   return (await checkContents(tx, actor, [{ item, content }], sees)).flat();
 }
 
 /** Refuses what the site does not let through. */
-function mustLetThrough(found: readonly JudgedFinding[]): void {
+function mustLetThrough(found: readonly Judged[]): void {
   const stops = found.filter((finding) => finding.rule === 'block');
   if (stops.length > 0)
     throw new Problem('checks-stop', { findings: stops.map((stop) => stop.message).join(' ') }, { findings: stops });

@@ -1,5 +1,7 @@
 import { maySee } from '@/server/tree/naming';
+import { findPlace } from '@/server/tree/tree';
 import { readContent } from '@/core/content';
+import { unfilled } from '@/server/items/allowed';
 import { formOf } from '@/server/items/forms';
 import { contentOf, findNewest, mustFindItem } from '@/server/items/items';
 import { withNames } from '@/server/items/links';
@@ -19,6 +21,13 @@ export const POST = endpoint('POST /api/items/[id]/check', {
     const named = await withNames(tx, access, id, body.content, known);
     const read = readContent(layouts, item.layout, named, type.settings);
     if (!read) throw problemAt('', 'nothing-sent');
-    return { findings: await checkContent(tx, access, id, read.content, maySee(access)) };
+    const missing = unfilled(access, item, await findPlace(tx, access.site.id, id), read.content);
+    const found = await checkContent(tx, access, id, read.content, maySee(access));
+    return {
+      findings: [
+        ...missing.map((fault) => ({ ...fault, rule: 'block' as const })),
+        ...found.filter(({ field }) => !missing.some((fault) => fault.field === field)),
+      ],
+    };
   },
 });
