@@ -51,8 +51,15 @@ test('what is typed in the Workshop is set when it is left, wherever one goes; w
   await widget.getByLabel('Address of link 1').fill('https://tides.example/larkhaven');
   await widget.getByLabel('Heading').focus();
   await expect(widget.getByText('needs an address')).toHaveCount(0);
-  // A number that does not fit: told, and the one before stays in force.
+  // A heading that makes its card higher: what lies below it moves, and is chosen by one press all the same.
   await maud.getByRole('button', { name: 'My unfinished work', exact: true }).click();
+  const own = `What I have begun ${'and not finished '.repeat(4)}`.trim().slice(0, 80);
+  await widget.getByLabel('Heading').fill(own);
+  await maud.getByRole('button', { name: 'Jot something down', exact: true }).click();
+  await expect(maud.getByRole('heading', { name: 'Jot something down', exact: true })).toBeVisible();
+  await maud.getByRole('button', { name: own, exact: true }).click();
+  await widget.getByLabel('Heading').fill('');
+  // A number that does not fit: told, and the one before stays in force.
   await widget.getByLabel('How many entries').fill('99');
   await widget.getByLabel('Heading').focus();
   await expect(widget.getByText('A whole number from 1 to 20')).toBeVisible();

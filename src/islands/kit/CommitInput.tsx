@@ -1,5 +1,5 @@
 import { useState, type AriaAttributes, type ChangeEvent } from 'react';
-import { useAtEnd } from './useAtEnd';
+import { useLeft } from './useLeft';
 
 interface Given extends AriaAttributes {
   id?: string;
@@ -37,11 +37,11 @@ export function CommitInput({
     if (given.required && words.trim() === '') setWords(value);
     else if (words.trim() !== value) onCommit(words.trim());
   };
-  useAtEnd(commit);
+  const leave = useLeft(commit);
   const props = {
     ...given,
     value: words,
-    onBlur: commit,
+    onBlur: leave,
     onChange: (event: ChangeEvent<HTMLInputElement | HTMLTextAreaElement>) => setWords(event.target.value),
   };
   if (kind && 'rows' in kind) return <textarea {...props} {...kind} />;

@@ -4,7 +4,7 @@ import type { WidgetSettings } from '@/core/dashboard';
 import { canonical } from '@/core/json';
 import { inventory } from '@/office';
 import { WritingSkeleton } from '../editor/WritingSkeleton';
-import { useAtEnd } from '../kit/useAtEnd';
+import { useLeft } from '../kit/useLeft';
 import { unfit } from './unfit';
 
 const WritingArea = lazy(() => import('../editor/WritingArea'));
@@ -48,11 +48,11 @@ export function ShortText({
     setMade({ ...made, of: canonical(next) });
     onCommit(next);
   };
-  useAtEnd(commit);
+  const leave = useLeft(commit);
   return (
     <div
       onBlur={(event) => {
-        if (!event.currentTarget.contains(event.relatedTarget)) commit();
+        if (!event.currentTarget.contains(event.relatedTarget)) leave();
       }}
     >
       <Suspense fallback={<WritingSkeleton />}>

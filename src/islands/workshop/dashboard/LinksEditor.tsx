@@ -3,7 +3,7 @@ import { asHref, isHref } from '@/core/content';
 import type { WidgetSettings } from '@/core/dashboard';
 import { canonical } from '@/core/json';
 import { Icon } from '../../kit/Icon';
-import { useAtEnd } from '../../kit/useAtEnd';
+import { useLeft } from '../../kit/useLeft';
 import { unfit } from '../unfit';
 
 type Links = NonNullable<WidgetSettings['links']>;
@@ -49,7 +49,7 @@ export function LinksEditor({
     else unfit.delete(id);
     if (!odd && canonical(full) !== now) onCommit(full);
   };
-  useAtEnd(() => {
+  const leave = useLeft(() => {
     if (!readOnly) commit(rows);
   });
   const put = (i: number, one: Partial<Links[number]>) =>
@@ -57,7 +57,7 @@ export function LinksEditor({
   return (
     <fieldset
       onBlur={(event) => {
-        if (!event.currentTarget.contains(event.relatedTarget)) commit(rows);
+        if (!event.currentTarget.contains(event.relatedTarget)) leave();
       }}
     >
       <legend className="label">Links</legend>
