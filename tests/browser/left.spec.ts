@@ -51,6 +51,13 @@ test('what is typed in the Workshop is set when it is left, wherever one goes; w
   await widget.getByLabel('Address of link 1').fill('https://tides.example/larkhaven');
   await widget.getByLabel('Heading').focus();
   await expect(widget.getByText('needs an address')).toHaveCount(0);
+  // Words in the narrow panel: the toolbar over them finds its width and stays so, or nothing below could be pressed.
+  await maud.getByRole('button', { name: 'Add A word from the office' }).click();
+  await expect(widget.getByRole('toolbar', { name: 'Toolbar' })).toBeVisible();
+  await widget.getByRole('textbox', { name: 'Words', exact: true }).click();
+  await maud.keyboard.type('Ring first.');
+  await widget.getByRole('button', { name: 'Take off Today' }).click();
+  await expect(widget).toHaveCount(0);
   // A heading that makes its card higher: what lies below it moves, and is chosen by one press all the same.
   await maud.getByRole('button', { name: 'My unfinished work', exact: true }).click();
   const own = `What I have begun ${'and not finished '.repeat(4)}`.trim().slice(0, 80);

@@ -191,7 +191,8 @@ export function Toolbar({ editor, tools, first, pictures, finding, full, onFind,
       }
     }
   };
-  // One row: what does not fit stands behind More, in the same order. All of it is measured anew when the room changes.
+  // One row: what does not fit stands behind More, in the same order. All of it is measured anew when the room changes;
+  // the room does not hang on what stands in the row (contain-inline-size), or the two would change one another for ever.
   const row = useRef<HTMLDivElement>(null);
   const [fits, setFits] = useState(Infinity);
   const [open, setOpen] = useState(false);
@@ -243,7 +244,7 @@ export function Toolbar({ editor, tools, first, pictures, finding, full, onFind,
           if (event.key === 'Escape') editor.commands.focus();
         }}
       >
-        <div ref={row} className="flex min-w-0 items-center gap-x-0.5 overflow-hidden">
+        <div ref={row} className="flex min-w-0 items-center gap-x-0.5 overflow-hidden contain-inline-size">
           {held(all)}
           {more.length > 0 && (
             <RadixToolbar.Button

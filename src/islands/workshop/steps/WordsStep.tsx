@@ -58,7 +58,7 @@ export function WordsStep({ plan, prepared, change, readOnly }: StepProps) {
       />
       {!readOnly && (
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-          <p className="hint">Set when you leave them.</p>
+          <p className="hint">What you write is set when you leave it.</p>
           {said && (
             <button type="button" className="btn btn-small" onClick={() => set(null)}>
               Say nothing there
