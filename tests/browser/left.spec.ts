@@ -30,13 +30,13 @@ test('what is typed in the Workshop is set when it is left, wherever one goes; w
   await expect(element.getByLabel('Something new begins with')).toHaveValue('News:');
 
   // Another step, and the way back of the browser.
-  await element.getByLabel('Their name for it').fill('At a glance');
+  await element.getByLabel('Their name for it').fill('At first sight');
   await maud.getByRole('navigation', { name: 'Prepare the room' }).getByRole('link', { name: 'Dashboard' }).click();
   await maud.getByRole('button', { name: 'Add Links' }).click();
   const widget = maud.getByRole('region', { name: /^Widget: / });
   await widget.getByLabel('Heading').fill('Elsewhere');
   await maud.goBack();
-  await expect(maud.getByRole('button', { name: 'At a glance', exact: true })).toBeVisible();
+  await expect(maud.getByRole('button', { name: 'At first sight', exact: true })).toBeVisible();
   await maud.goForward();
   await maud.getByRole('button', { name: 'Elsewhere', exact: true }).click();
   // A link without an address is not set; it is told, and there again after another widget.
@@ -88,7 +88,7 @@ test('what is typed in the Workshop is set when it is left, wherever one goes; w
   await maud.getByRole('link', { name: 'Review and go live' }).click();
   await maud.waitForURL(/\/workshop\/release$/);
   const changes = maud.getByRole('region', { name: 'What changes for whom' });
-  for (const one of ['At a glance', 'Elsewhere', 'Short sentences', 'the cellar'])
+  for (const one of ['At first sight', 'Elsewhere', 'Short sentences', 'the cellar'])
     await expect(changes).toContainText(one);
   await maud.context().close();
 });
