@@ -18,7 +18,8 @@ export interface VacancyRow {
   may: { retire: boolean };
 }
 
-type Doing = 'take-down' | 'put-back' | 'delete' | 'bring-back';
+const DOINGS = ['take-down', 'put-back', 'delete', 'bring-back'] as const;
+type Doing = (typeof DOINGS)[number];
 const WORDS: Record<Doing, { press: string; ask: string; text: string; said: string }> = {
   'take-down': {
     press: 'Take down',
@@ -80,8 +81,13 @@ function Screen({ name, vacancies, first }: { name: string; vacancies: VacancyRo
   const [making, setMaking] = useState(false);
   const [asking, setAsking] = useState<{ what: Doing; row: VacancyRow } | null>(null);
   const [said, setSaid] = useState<string | null>(null);
-  // In the address of the list that is there anew; the server draws it without.
-  useEffect(() => setSaid(new URLSearchParams(location.search).get('said')), []);
+  // What was done stands in the address of the list that is there anew; the server draws it without.
+  useEffect(() => {
+    const asked = new URLSearchParams(location.search);
+    const what = DOINGS.find((one) => one === asked.get('did'));
+    const row = vacancies.find(({ id }) => String(id) === asked.get('of'));
+    if (what && row) setSaid(`“${row.title}” ${WORDS[what].said}`);
+  }, [vacancies]);
   const focusLater = useFocusLater();
   const run = async () => {
     if (!asking) return;
@@ -93,7 +99,7 @@ function Screen({ name, vacancies, first }: { name: string; vacancies: VacancyRo
     setAsking(null);
     if (!sent?.ok) return;
     if (sent.value.trial) setSaid(TRIAL);
-    else location.assign(`/room/vacancies?said=${encodeURIComponent(`“${row.title}” ${WORDS[what].said}`)}`);
+    else location.assign(`/room/vacancies?did=${what}&of=${row.id}`);
   };
   const doings = (row: VacancyRow): Doing[] =>
     !row.may.retire
