@@ -35,7 +35,7 @@ export function CommitInput({
   }
   const commit = () => {
     if (given.required && words.trim() === '') setWords(value);
-    else if (words.trim() !== value) onCommit(words.trim());
+    else if (words.trim() !== value.trim()) onCommit(words.trim());
   };
   const leave = useLeft(commit);
   const props = {
