@@ -34,6 +34,8 @@ test('what is typed in the Workshop is set when it is left, wherever one goes; w
   await maud.getByRole('navigation', { name: 'Prepare the room' }).getByRole('link', { name: 'Dashboard' }).click();
   await maud.getByRole('button', { name: 'Add Links' }).click();
   const widget = maud.getByRole('region', { name: /^Widget: / });
+  const blank = maud.getByText('Nothing is set yet; they read “No link was chosen yet.”');
+  await expect(blank).toBeVisible();
   await widget.getByLabel('Heading').fill('Elsewhere');
   await maud.goBack();
   await expect(maud.getByRole('button', { name: 'At first sight', exact: true })).toBeVisible();
@@ -51,6 +53,7 @@ test('what is typed in the Workshop is set when it is left, wherever one goes; w
   await widget.getByLabel('Address of link 1').fill('https://tides.example/larkhaven');
   await widget.getByLabel('Heading').focus();
   await expect(widget.getByText('needs an address')).toHaveCount(0);
+  await expect(blank).toHaveCount(0);
   // Words in the narrow panel: the toolbar over them finds its width and stays so, or nothing below could be pressed.
   await maud.getByRole('button', { name: 'Add A word from the office' }).click();
   await expect(widget.getByRole('toolbar', { name: 'Toolbar' })).toBeVisible();

@@ -28,6 +28,11 @@ export function DashboardStep({ facts, prepared, change, readOnly, best, slot, r
     const needs = inventory.widgets.get(id)?.needs;
     return needs ? `They may not ${inventory.permissions.get(needs)?.name}, so it is not shown.` : '';
   };
+  /** It shows what the office sets, and nothing is. */
+  const isBlank = ({ widget, settings }: PlacedWidget) =>
+    (['words', 'links'] as const).some(
+      (key) => inventory.widgets.get(widget)?.takes?.includes(key) && !settings?.[key],
+    );
   const isTwin = (one: PlacedWidget) => board.widgets.find((other) => saysSame(other, one)) !== one;
   const remove = (id: string) => {
     const gone = board.widgets.find((one) => one.id === id);
@@ -66,6 +71,11 @@ export function DashboardStep({ facts, prepared, change, readOnly, best, slot, r
             )}
           </p>
           {!sees(one.widget) && <p className="mt-0.5 text-sm text-brick">{whyNot(one.widget)}</p>}
+          {isBlank(one) && (
+            <p className="mt-0.5 text-sm text-brick">
+              Nothing is set yet; they read “{inventory.widgets.get(one.widget)?.empty}”
+            </p>
+          )}
           {isTwin(one) && <p className="mt-0.5 text-sm text-brick">The same as another one, so it is not shown.</p>}
         </div>
         {!readOnly && (
