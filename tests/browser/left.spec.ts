@@ -86,10 +86,22 @@ test('what is typed in the Workshop is set when it is left, wherever one goes; w
   await expect(maud.getByRole('region', { name: 'What is said' })).toContainText('Short sentences carry further.');
   await expect(words).toHaveText('');
   await words.click();
-  await maud.keyboard.type('Pages of the last year are in the cellar.');
-  // Straight on to the review: it waits for what was typed last.
+  await maud.keyboard.type('Ask before you delete.');
+  // By a link away, and straight on to the review: it waits for what was typed last, and nobody is asked whether they mean to leave.
+  const asked: string[] = [];
+  maud.on('dialog', (dialog) => {
+    asked.push(dialog.type());
+    return dialog.accept();
+  });
+  await maud.getByRole('link', { name: 'Workshop', exact: true }).click();
+  await expect(maud.getByRole('heading', { name: 'Whose room do you prepare?' })).toBeVisible();
+  await maud.goto('/workshop/roles/newsroom/words');
+  await maud.getByRole('region', { name: 'What is said' }).getByRole('button', { name: 'The door “Pages”' }).click();
+  await expect(words).toHaveText('Ask before you delete.');
+  await words.fill('Pages of the last year are in the cellar.');
   await maud.getByRole('link', { name: 'Review and go live' }).click();
   await maud.waitForURL(/\/workshop\/release$/);
+  expect(asked).toEqual([]);
   const changes = maud.getByRole('region', { name: 'What changes for whom' });
   for (const one of ['At first sight', 'Elsewhere', 'Short sentences', 'the cellar'])
     await expect(changes).toContainText(one);

@@ -121,14 +121,12 @@ function elementEffects(
   const { required: isAsked, choices: can, ...then } = now;
   const isIn = (one: string[] | undefined, choices: string[] | undefined) =>
     !choices || (one?.every((choice) => choices.includes(choice)) ?? false);
-  return [
-    ...(isIn(could, can) ? [] : [['loss', `${name} offers fewer choices on edit screens`] as const]),
-    ...(isIn(can, could) ? [] : [['gain', `${name} offers more choices on edit screens`] as const]),
-    ...(isAsked === wasAsked
-      ? []
-      : [['other', `${name} ${isAsked ? 'must' : 'no longer has to'} be filled in on edit screens`] as const]),
-    ...(canonical(otherwise) === canonical(then)
-      ? []
-      : [['other', `${name} is prepared otherwise on edit screens`] as const]),
-  ].map(([kind, words]) => [kind, words]);
+  const effects: [Effect['kind'], string][] = [];
+  if (!isIn(could, can)) effects.push(['loss', `${name} offers fewer choices on edit screens`]);
+  if (!isIn(can, could)) effects.push(['gain', `${name} offers more choices on edit screens`]);
+  if (isAsked !== wasAsked)
+    effects.push(['other', `${name} ${isAsked ? 'must' : 'no longer has to'} be filled in on edit screens`]);
+  if (canonical(otherwise) !== canonical(then))
+    effects.push(['other', `${name} is prepared otherwise on edit screens`]);
+  return effects;
 }

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { CONSTRUCT_NAMES } from '@/core/toolbar';
 import type { Note } from '@/core/wire';
-import { sayList } from '@/core/words';
+import { sayBegin, sayList } from '@/core/words';
 import { Dialog, Labelled, ProblemNote } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
@@ -28,7 +28,7 @@ export default function AskDialog({
   const [text, setText, forget] = useKept(`wish ${item} ${field} ${wish.made}`);
   const [tried, setTried] = useState(false);
   const [construct = ''] = wish.made.split('.');
-  const words = wish.words.length > 80 ? `${wish.words.slice(0, 80)}…` : wish.words;
+  const words = sayBegin(wish.words, 80);
   const send = async () => {
     setTried(true);
     if (text.trim() === '') return undefined;

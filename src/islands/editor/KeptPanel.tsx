@@ -13,6 +13,7 @@ import {
 } from '@/core/content';
 import type { Tool } from '@/core/inventory';
 import { plainOut } from '@/core/toolbar';
+import { sayBegin } from '@/core/words';
 import type { PictureChoice } from './PictureChooser';
 
 const paragraph = (text: string): DocumentNode => ({
@@ -129,7 +130,7 @@ export function KeptPanel({
               <strong>{field.name}:</strong>{' '}
               <span dir="auto">
                 {words
-                  ? `${words.slice(0, 160)}${words.length > 160 ? '…' : ''}`
+                  ? sayBegin(words, 160)
                   : all.some((block) => block.type === 'picture')
                     ? 'a picture'
                     : 'nothing that could be read'}

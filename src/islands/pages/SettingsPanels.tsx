@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import { searchResultOf, SETTINGS, slugFrom, textOf, type FieldValue, type PageContent } from '@/core/content';
+import { sayBegin } from '@/core/words';
 import { layouts } from '@/office/layouts';
 import { Labelled } from '../kit/parts';
 import { send } from '../kit/send';
@@ -148,12 +149,10 @@ const counted = (text: string, most: number) => {
 export function ResultPanel({ address, site, ...props }: PartProps & { address: string; site: string }) {
   const { content } = props;
   const result = searchResultOf(content);
-  const cut = (text: string, most: number) =>
-    [...text].length > most ? `${[...text].slice(0, most).join('').trimEnd()}…` : text;
   return (
     <Panel
       name="Search result"
-      value={result.text ? cut(result.text, 70) : 'Nothing says what the page is about'}
+      value={result.text ? sayBegin(result.text, 70) : 'Nothing says what the page is about'}
       anchor="pages.edit.result"
     >
       <figure aria-label="How it will look" className="rounded-s border border-line bg-white p-3">
@@ -161,10 +160,10 @@ export function ResultPanel({ address, site, ...props }: PartProps & { address: 
           {site} › {address}
         </p>
         <p className="clip font-semibold text-sky" dir="auto">
-          {cut(result.title, TITLE_SHOWN)}
+          {sayBegin(result.title, TITLE_SHOWN)}
         </p>
         <p className="clip text-sm" dir="auto">
-          {result.text ? cut(result.text, TEXT_SHOWN) : 'No words: search engines take some from the page.'}
+          {result.text ? sayBegin(result.text, TEXT_SHOWN) : 'No words: search engines take some from the page.'}
         </p>
       </figure>
       <Setting id="page.searchTitle" {...props} />

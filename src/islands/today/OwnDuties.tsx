@@ -8,7 +8,18 @@ import { useSend } from '../kit/useSend';
 type Own = Pick<Duty, 'id' | 'text' | 'due' | 'every' | 'version'> & { mayGiveBack: boolean };
 
 /** What it is one's turn to look after: ticked off where it is read, or given back. */
-export function OwnDuties({ duties, today, language }: { duties: Own[]; today: string; language: string }) {
+export function OwnDuties({
+  duties,
+  today,
+  language,
+  wide = false,
+}: {
+  duties: Own[];
+  today: string;
+  language: string;
+  /** Over the whole screen: beside one another where there is room, so that what follows is not pushed down. */
+  wide?: boolean;
+}) {
   const { act, busy, problem } = useSend();
   const [rows, setRows] = useState(duties);
   const [isTried, setTried] = useState(false);
@@ -29,7 +40,11 @@ export function OwnDuties({ duties, today, language }: { duties: Own[]; today: s
     <>
       <ProblemNote problem={problem} />
       <Said words={isTried ? TRIAL : null} />
-      <ul className="divide-y divide-line">
+      <ul
+        className={
+          wide ? 'grid grid-cols-[repeat(auto-fill,minmax(min(100%,18rem),1fr))] gap-x-8' : 'divide-y divide-line'
+        }
+      >
         {rows.map((duty) => {
           const stands = dutyStanding(duty.due, today);
           const was = done.get(duty.id);

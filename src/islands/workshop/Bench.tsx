@@ -10,7 +10,6 @@ import { useSend } from '../kit/useSend';
 import { ManyDialog } from '../people/Many';
 import { type WorkshopFacts, prepare, holdersOf } from './model';
 import { Now } from './Now';
-import { ReviewLink } from './ReviewLink';
 import { type StepId, STEPS } from './steps';
 import { usePlan } from './usePlan';
 import { usePreparing } from './usePreparing';
@@ -184,7 +183,9 @@ export function Bench({
               </span>
             </span>
           ))}
-          <ReviewLink plan={{ saving, settled }} anchor="workshop.role.review" />
+          <a className="btn btn-main" href="/workshop/release" data-anchor="workshop.role.review">
+            Review and go live
+          </a>
         </div>
       </header>
       <div className="grid flex-1 grid-cols-[minmax(0,1fr)] content-start md:grid-cols-[minmax(0,1fr)_19rem] md:grid-rows-[auto_1fr] lg:grid-cols-[11.5rem_minmax(0,1fr)_21rem] lg:grid-rows-1">

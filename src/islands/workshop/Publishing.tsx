@@ -3,7 +3,6 @@ import { publishingOf, type CheckRule } from '@/core/plan';
 import type { PlanState } from '@/core/wire';
 import { Icon } from '../kit/Icon';
 import { ProblemNote, Safe } from '../kit/parts';
-import { ReviewLink } from './ReviewLink';
 import { usePlan } from './usePlan';
 
 const RULES: [CheckRule, string][] = [
@@ -24,7 +23,7 @@ export function Publishing(props: { initial: PlanState; mayEdit: boolean }) {
 }
 
 function Rules({ initial, mayEdit }: { initial: PlanState; mayEdit: boolean }) {
-  const { state, problem, change, undo, saving, settled } = usePlan(initial, null);
+  const { state, problem, change, undo } = usePlan(initial, null);
   const rules = publishingOf(state.plan);
   const isOwn = state.undo !== null;
   return (
@@ -85,7 +84,9 @@ function Rules({ initial, mayEdit }: { initial: PlanState; mayEdit: boolean }) {
           <button type="button" className="btn" disabled={!isOwn} onClick={() => undo()}>
             <Icon name="undo" size={16} /> Undo{isOwn && `: ${state.undo?.words.toLowerCase()}`}
           </button>
-          <ReviewLink plan={{ saving, settled }} />
+          <a className="btn btn-main" href="/workshop/release">
+            Review and go live
+          </a>
           <p className="text-sm text-ink-2">It counts for everybody once it goes live.</p>
         </div>
       )}

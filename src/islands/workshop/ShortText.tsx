@@ -9,9 +9,6 @@ import { unfit } from './unfit';
 
 const WritingArea = lazy(() => import('../editor/WritingArea'));
 
-const FAULT =
-  'These words hold something a short text has no place for: use paragraphs, lists, bold, italic and links. They are set when they fit.';
-
 type Words = NonNullable<WidgetSettings['words']>;
 
 /** A short text of the plan, set as one goes: when it is left, or goes from the screen. `id` says what it is of. */
@@ -72,7 +69,12 @@ export function ShortText({
         />
       </Suspense>
       <div role="alert" className="empty:hidden">
-        {isUnfit && <p className="note note-brick mt-2">{FAULT}</p>}
+        {isUnfit && (
+          <p className="note note-brick mt-2">
+            These words hold something a short text has no place for: use paragraphs, lists, bold, italic and links.
+            They are set when they fit.
+          </p>
+        )}
       </div>
     </div>
   );

@@ -14,7 +14,10 @@ export function usePlan(initial: PlanState, role: string | null) {
   const [asking, setAsking] = useState<HistoryEntry[] | null>(null);
   const [state, setState] = useState(initial);
   const [problem, setProblem] = useState<ProblemDetails | null>(null);
+  /** How many changes are on their way: at once, and as the screen shows it. */
+  const underWay = useRef(0);
   const [waiting, setWaiting] = useState(0);
+  const count = useCallback((more: 1 | -1) => setWaiting((underWay.current += more)), []);
   const latest = useRef(initial);
   const chain = useRef<Promise<unknown>>(Promise.resolve());
   const pending = useRef<Operation[][]>([]);
@@ -34,14 +37,14 @@ export function usePlan(initial: PlanState, role: string | null) {
   const post = useCallback(
     (ask: () => Promise<Sent<PlanState>>, operations: Operation[] | null, isDue: () => boolean = () => true) => {
       if (operations) pending.current.push(operations);
-      setWaiting((n) => n + 1);
+      count(1);
       if (operations) show(latest.current);
       const madeAfter = refusals.current;
       chain.current = chain.current.then(async () => {
-        if (madeAfter !== refusals.current || !isDue()) return setWaiting((n) => n - 1);
+        if (madeAfter !== refusals.current || !isDue()) return count(-1);
         const sent = await ask();
         if (operations) pending.current.shift();
-        setWaiting((n) => n - 1);
+        count(-1);
         if (sent.ok) {
           setProblem(null);
           return show(sent.value);
@@ -53,7 +56,7 @@ export function usePlan(initial: PlanState, role: string | null) {
         return show((sent.problem['state'] as PlanState | undefined) ?? latest.current);
       });
     },
-    [show],
+    [count, show],
   );
 
   const change = useCallback(
@@ -117,12 +120,25 @@ export function usePlan(initial: PlanState, role: string | null) {
     return refusals.current === before;
   }, []);
   useEffect(() => {
-    const warn = (event: BeforeUnloadEvent) => {
-      if (waiting > 0) event.preventDefault();
+    // A link away, to the review above all, is followed when the server has what was changed last, typed words too,
+    // which are set by pressing it. Where something is refused one stays and reads why.
+    const wait = (event: MouseEvent) => {
+      const link = event.target instanceof Element ? event.target.closest('a') : null;
+      if (!link || link.target || link.pathname === location.pathname || underWay.current === 0) return;
+      if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.shiftKey) return;
+      event.preventDefault();
+      void settled().then((taken) => taken && location.assign(link.href));
     };
+    const warn = (event: BeforeUnloadEvent) => {
+      if (underWay.current > 0) event.preventDefault();
+    };
+    window.addEventListener('click', wait);
     window.addEventListener('beforeunload', warn);
-    return () => window.removeEventListener('beforeunload', warn);
-  }, [waiting]);
+    return () => {
+      window.removeEventListener('click', wait);
+      window.removeEventListener('beforeunload', warn);
+    };
+  }, [settled]);
   return {
     state,
     change,
