@@ -1,4 +1,5 @@
 // @ts-check
+import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'astro/config';
 import node from '@astrojs/node';
@@ -30,6 +31,21 @@ function quickReact() {
 }
 
 /**
+ * Puts our own helper, which may fail and be asked again, in the place of the one every import() of a script goes
+ * through.
+ *
+ * @type {import('vite').Plugin}
+ */
+const preloading = {
+  name: 'preloading',
+  enforce: 'pre',
+  load: (id) =>
+    id === '\0vite/preload-helper.js'
+      ? readFileSync(new URL('./src/islands/kit/preload.js', import.meta.url), 'utf8')
+      : undefined,
+};
+
+/**
  * Scripts that are wanted together, each group with all it needs, so that a screen asks for few files and for little it
  * has no use for: what every screen of the Room has around it, what holds contents, what compares them. The rest is cut
  * by where it is used.
@@ -54,7 +70,7 @@ export default defineConfig({
   trailingSlash: 'ignore',
   experimental: { csp: { algorithm: 'SHA-256' } },
   vite: {
-    plugins: [tailwindcss()],
+    plugins: [preloading, tailwindcss()],
     resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
     build: { assetsInlineLimit: 0, rollupOptions: { output: { experimentalMinChunkSize: 1_000, manualChunks } } },
     // It starts a file of its own as a worker.

@@ -1,7 +1,8 @@
-import { lazy, Suspense, useEffect, useState, type ReactNode, type RefObject } from 'react';
+import { useEffect, useState, type ReactNode, type RefObject } from 'react';
 import { documentOf, piecesOf, type Document, type Field } from '@/core/content';
 import type { Tool } from '@/core/inventory';
 import type { TextTools } from '@/core/room';
+import { later } from '../kit/later';
 import { useAbout } from './about';
 import { preparedField, LockNote, Shut, useElement } from './elements';
 import { FieldInput } from './FieldInput';
@@ -12,8 +13,8 @@ import type { PutIn } from './useWriting';
 import { WritingSkeleton } from './WritingSkeleton';
 
 // Fetched when they are needed: the first load of the screen stays small.
-const WritingArea = lazy(() => import('./WritingArea'));
-const Pieces = lazy(() => import('./Pieces'));
+const WritingArea = later(() => import('./WritingArea'), <WritingSkeleton />);
+const Pieces = later(() => import('./Pieces'), <WritingSkeleton />);
 
 /** A field of an item as its edit screen was prepared; pictures of its own have a panel. */
 export function FieldBlock({
@@ -51,7 +52,7 @@ export function FieldBlock({
 }) {
   const { anchor } = useAbout();
   const { content, change } = draft;
-  // The writing area is made in the browser only; a Suspense boundary on the server would need inline scripts.
+  // The writing area is made in the browser only.
   const [inBrowser, setInBrowser] = useState(false);
   useEffect(() => setInBrowser(true), []);
 
@@ -68,26 +69,24 @@ export function FieldBlock({
     <div key={`${key} ${textTools(field.id).tools.join(' ')}`} data-field={key}>
       {!inBrowser && <WritingSkeleton />}
       {inBrowser && (
-        <Suspense fallback={<WritingSkeleton />}>
-          <WritingArea
-            label={label}
-            loaded={loaded}
-            onReady={(put) => {
-              areas.current.set(key, put);
-              return () => areas.current.delete(key);
-            }}
-            with={textTools(field.id)}
-            allTools={allTools}
-            readOnly={!isTheirs}
-            pictures={picturesIn(field.id)}
-            small={shared !== undefined}
-            {...shared}
-            previewHref={previewHref}
-            onAsk={isTheirs && onAsk ? (wish) => onAsk(field.id, wish) : undefined}
-            onChange={onChange}
-            onPreview={() => draft.save()}
-          />
-        </Suspense>
+        <WritingArea
+          label={label}
+          loaded={loaded}
+          onReady={(put) => {
+            areas.current.set(key, put);
+            return () => areas.current.delete(key);
+          }}
+          with={textTools(field.id)}
+          allTools={allTools}
+          readOnly={!isTheirs}
+          pictures={picturesIn(field.id)}
+          small={shared !== undefined}
+          {...shared}
+          previewHref={previewHref}
+          onAsk={isTheirs && onAsk ? (wish) => onAsk(field.id, wish) : undefined}
+          onChange={onChange}
+          onPreview={() => draft.save()}
+        />
       )}
     </div>
   );
@@ -121,7 +120,7 @@ export function FieldBlock({
   if (field.kind === 'pieces')
     return wrapped(
       inBrowser && (
-        <Suspense fallback={<WritingSkeleton />}>
+        <>
           {about}
           <Pieces
             field={field}
@@ -136,7 +135,7 @@ export function FieldBlock({
               })
             }
           />
-        </Suspense>
+        </>
       ),
     );
   return (

@@ -1,6 +1,7 @@
-import { Fragment, lazy, Suspense, useEffect, useState } from 'react';
+import { Fragment, useEffect, useState } from 'react';
 import { documentOf, textOf, type PageContent } from '@/core/content';
 import { handy } from '@/core/toolbar';
+import { dialogLater } from '../kit/later';
 import { ProblemNote, Safe } from '../kit/parts';
 import { SignInAgain } from '../kit/SignInAgain';
 import { useKept } from '../kit/useKept';
@@ -23,8 +24,8 @@ import { useItem } from './useItem';
 import { usePresence } from './usePresence';
 
 const loadConflictDialog = () => import('./ConflictDialog');
-const ConflictDialog = lazy(loadConflictDialog);
-const AskDialog = lazy(() => import('./AskDialog'));
+const ConflictDialog = dialogLater(loadConflictDialog);
+const AskDialog = dialogLater(() => import('./AskDialog'));
 
 /** The edit screen of an item: its fields, and beside them what else can be set and done. */
 export function ItemEditor(props: EditorProps & KindProps) {
@@ -236,33 +237,29 @@ function Screen(props: EditorProps & KindProps) {
         </aside>
 
         {state.status === 'conflict' && choosing && layout && (
-          <Suspense fallback={null}>
-            <ConflictDialog
-              detail={state.detail}
-              layout={layout}
-              base={draft.base()}
-              mine={content}
-              theirs={state.theirs}
-              names={names}
-              onKeep={(chosen, asideMine) => void keepChosen(chosen, state.theirVersion, asideMine)}
-              onTakeTheirs={() => void takeTheirs()}
-              onClose={() => setChoosing(false)}
-            />
-          </Suspense>
+          <ConflictDialog
+            detail={state.detail}
+            layout={layout}
+            base={draft.base()}
+            mine={content}
+            theirs={state.theirs}
+            names={names}
+            onKeep={(chosen, asideMine) => void keepChosen(chosen, state.theirVersion, asideMine)}
+            onTakeTheirs={() => void takeTheirs()}
+            onClose={() => setChoosing(false)}
+          />
         )}
         {asking && (
-          <Suspense fallback={null}>
-            <AskDialog
-              item={item.id}
-              {...asking}
-              onSent={(all, words) => {
-                setAsking(null);
-                if (all) setNewest(all);
-                setSaid(words);
-              }}
-              onClose={() => setAsking(null)}
-            />
-          </Suspense>
+          <AskDialog
+            item={item.id}
+            {...asking}
+            onSent={(all, words) => {
+              setAsking(null);
+              if (all) setNewest(all);
+              setSaid(words);
+            }}
+            onClose={() => setAsking(null)}
+          />
         )}
         <SignInAgain
           open={state.status === 'signed-out' && signIn}

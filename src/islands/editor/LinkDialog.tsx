@@ -4,7 +4,7 @@ import { asHref, isHref, LINK_GONE, thingOf } from '@/core/content';
 import { linkKindOf } from '@/core/toolbar';
 import { happened } from '../kit/happened';
 import { Dialog, Labelled } from '../kit/parts';
-import { PageTargets } from './PageTargets';
+import PageTargets from './PageTargets';
 import type { PictureChoice } from './PictureChooser';
 
 type Kind = 'page' | 'file' | 'web' | 'mail';

@@ -1,10 +1,11 @@
-import { lazy, useState, Suspense } from 'react';
+import { useState } from 'react';
 import { type Field, type FieldValue, thingOf, LINK_GONE, asHref } from '@/core/content';
+import { later } from '../kit/later';
 import { Icon } from '../kit/Icon';
 import { Labelled, Dialog } from '../kit/parts';
 
 // Fetched when a page is chosen.
-const PageTargets = lazy(() => import('./PageTargets').then((module) => ({ default: module.PageTargets })));
+const PageTargets = later(() => import('./PageTargets'), <p role="status">Looking…</p>);
 
 /** Where a link leads and its words; a page is chosen, all else typed. */
 export function LinkInput({
@@ -70,15 +71,13 @@ export function LinkInput({
       )}
       {choosing && (
         <Dialog open onClose={() => setChoosing(false)} title={`${field.name}: which page?`}>
-          <Suspense fallback={<p role="status">Looking…</p>}>
-            <PageTargets
-              href={shown}
-              onChoose={(href) => {
-                set({ href });
-                setChoosing(false);
-              }}
-            />
-          </Suspense>
+          <PageTargets
+            href={shown}
+            onChoose={(href) => {
+              set({ href });
+              setChoosing(false);
+            }}
+          />
         </Dialog>
       )}
     </fieldset>

@@ -49,7 +49,7 @@ const Waiting = ({ got }: { got: Fetched }) =>
  * Pages of the website to lead to: those changed last first, then all of them as a tree; a search forgives a wrong
  * letter.
  */
-export function PageTargets({ href, onChoose }: Choosing) {
+export default function PageTargets({ href, onChoose }: Choosing) {
   const [typed, setTyped] = useState('');
   const got = useTargets(`q=${encodeURIComponent(typed.trim())}`, typed ? AFTER_TYPING_MS : 0);
   const { targets, tree } = got.status === 'here' ? got : {};

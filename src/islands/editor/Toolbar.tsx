@@ -1,15 +1,16 @@
 import type { Editor } from '@tiptap/core';
 import { useEditorState } from '@tiptap/react';
 import { Toolbar as RadixToolbar } from 'radix-ui';
-import { lazy, Suspense, useEffect, useLayoutEffect, useRef, useState, type MouseEvent } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState, type MouseEvent } from 'react';
 import { groupTools, type Tool } from '@/core/inventory';
+import { dialogLater } from '../kit/later';
 import { Icon, type IconName } from '../kit/Icon';
 import { useAbout } from './about';
 import type { PictureChoice } from './PictureChooser';
 
-const LinkDialog = lazy(() => import('./LinkDialog'));
-const PictureInText = lazy(() => import('./PictureInText'));
-const AlertDialog = lazy(() => import('./AlertDialog'));
+const LinkDialog = dialogLater(() => import('./LinkDialog'));
+const PictureInText = dialogLater(() => import('./PictureInText'));
+const AlertDialog = dialogLater(() => import('./AlertDialog'));
 
 interface Action {
   icon: IconName | null;
@@ -275,18 +276,16 @@ export function Toolbar({ editor, tools, first, pictures, finding, full, onFind,
           </div>
         )}
       </RadixToolbar.Root>
-      <Suspense fallback={null}>
-        {asking === 'link' && (
-          <LinkDialog
-            editor={editor}
-            kinds={links.map((tool) => tool.id)}
-            pictures={pictures}
-            onClose={() => setAsking(null)}
-          />
-        )}
-        {asking === 'picture' && <PictureInText editor={editor} pictures={pictures} onClose={() => setAsking(null)} />}
-        {asking === 'alert' && <AlertDialog editor={editor} onClose={() => setAsking(null)} />}
-      </Suspense>
+      {asking === 'link' && (
+        <LinkDialog
+          editor={editor}
+          kinds={links.map((tool) => tool.id)}
+          pictures={pictures}
+          onClose={() => setAsking(null)}
+        />
+      )}
+      {asking === 'picture' && <PictureInText editor={editor} pictures={pictures} onClose={() => setAsking(null)} />}
+      {asking === 'alert' && <AlertDialog editor={editor} onClose={() => setAsking(null)} />}
     </>
   );
 }

@@ -1,10 +1,11 @@
 import { DOMParser as SchemaParser } from '@tiptap/pm/model';
 import { EditorContent, useEditorState } from '@tiptap/react';
-import { lazy, Suspense, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { createPortal } from 'react-dom';
 import { parseDocument, plainText, renderDocument, type Document } from '@/core/content';
 import type { Tool } from '@/core/inventory';
 import type { TextTools } from '@/core/room';
+import { later } from '../kit/later';
 import { useKept } from '../kit/useKept';
 import { useAbout } from './about';
 import { tidied } from './paste';
@@ -17,8 +18,8 @@ import { useWriting, type PutIn } from './useWriting';
 import { WritingSkeleton } from './WritingSkeleton';
 
 // For few, and seldom: fetched when they are asked for.
-const CodeView = lazy(() => import('./CodeView'));
-const FindBar = lazy(() => import('./FindBar'));
+const CodeView = later(() => import('./CodeView'), <WritingSkeleton />);
+const FindBar = later(() => import('./FindBar'));
 
 export interface WritingProps {
   label: string;
@@ -193,11 +194,7 @@ export default function WritingArea({
             />
           </div>,
         )}
-      {finding && mode === 'visual' && (
-        <Suspense fallback={null}>
-          <FindBar editor={editor} onClose={() => setFinding(false)} />
-        </Suspense>
-      )}
+      {finding && mode === 'visual' && <FindBar editor={editor} onClose={() => setFinding(false)} />}
       <p role="status" className={said ? 'note mb-3' : 'sr-only'}>
         {said}
       </p>
@@ -229,11 +226,7 @@ export default function WritingArea({
         {!readOnly && <p className="hint mt-1 border-t border-line pt-1">{counts}</p>}
       </div>
       {mode === 'preview' && previewHref !== null && <PreviewFrame src={previewHref} />}
-      {mode === 'code' && (
-        <Suspense fallback={<WritingSkeleton />}>
-          <CodeView code={code || html()} asKept={asKept} onCode={setCode} onUse={takeCode} />
-        </Suspense>
-      )}
+      {mode === 'code' && <CodeView code={code || html()} asKept={asKept} onCode={setCode} onUse={takeCode} />}
     </div>
   );
 }

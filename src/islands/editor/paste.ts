@@ -9,6 +9,7 @@ import {
   styleOf,
   unwrap,
 } from './pasteShapes';
+import { dropHidden, spreadStyles, textSeen, wordsMissing } from './pasteSeen';
 
 /**
  * What a word processor, a web page, a sheet or a mail puts on the clipboard, made into HTML that a text has a place
@@ -22,6 +23,10 @@ export interface Pasted {
   plain: string[];
   /** What else was done with it, as sentences. */
   told: string[];
+  /** What whoever copied it saw, as text. */
+  seen: string;
+  /** The marks that lists now show by themselves. */
+  marks: string;
 }
 
 const KEPT = new Set([
@@ -171,6 +176,7 @@ function look(body: HTMLElement): { left: Set<string>; plain: Set<string> } {
   const [left, plain] = [new Set<string>(), new Set<string>()];
   for (const element of body.querySelectorAll('*')) {
     const name = element.localName;
+    if (/text-decoration[^;]*line-through/i.test(styleOf(element))) plain.add('struck-through words');
     if (name === 'img' ? element.hasAttribute('data-picture') : KEPT.has(name)) {
       if (
         /(?:^|;)\s*(?:color|background|font-family|font-size|font:|text-align)/i.test(styleOf(element)) &&
@@ -193,15 +199,18 @@ function look(body: HTMLElement): { left: Set<string>; plain: Set<string> } {
 
 /** Pasted HTML as a text can have it. */
 export function readPasted(html: string): Pasted {
-  const { body } = new DOMParser().parseFromString(html.replaceAll(/<!\[(?:if|endif)[^>]*>/gi, ''), 'text/html');
+  // Conditional comments are comments to a browser, and what stands between open ones is there: as the standard has it.
+  const parsed = new DOMParser().parseFromString(html, 'text/html');
+  const { body } = parsed;
   const told = new Set<string>();
-  for (const element of body.querySelectorAll('style, script, meta, link, title, xml, template, head'))
-    element.remove();
+  spreadStyles(parsed);
+  dropHidden(body, told);
   settleChanges(body, told);
+  const seen = textSeen(body);
   settleFootnotes(body, told);
   const { left, plain } = look(body);
   for (const element of body.querySelectorAll(
-    'img:not([data-picture]), hr, svg, canvas, video, audio, iframe, object, embed, input, button, select, textarea',
+    'img:not([data-picture]), br[clear], hr, svg, canvas, video, audio, iframe, object, embed, input, button, select, textarea',
   ))
     element.remove();
   for (const element of body.querySelectorAll(
@@ -209,7 +218,7 @@ export function readPasted(html: string): Pasted {
   ))
     unwrap(element);
   makeHeadings(body);
-  makeLists(body);
+  const marks = makeLists(body, told);
   makeTables(body, told);
   makeParagraphs(body);
   // Spaces that only hold a place, and what nobody can see.
@@ -219,16 +228,39 @@ export function readPasted(html: string): Pasted {
       .replaceAll(/[\u200b\u00ad\ufeff]/g, '')
       .replaceAll(/(?<![\d])\u00a0|\u00a0(?![\p{L}\d%°€£$])/gu, ' ')
       .replaceAll(/[ \t\r\n]{2,}/g, ' ');
-  return { html: body.innerHTML, left: [...left].sort(), plain: [...plain].sort(), told: [...told] };
+  return {
+    html: body.innerHTML,
+    left: [...left].sort(), // Elements without a name of their own say nothing to an editor; their words are there.
+    plain: [...plain].filter((name) => !name.startsWith('<')).sort(),
+    told: [...told],
+    seen,
+    marks,
+  };
 }
 
-/** What was done with what was pasted, in a few sentences; nothing where it is there as it was. */
-export function pastedInWords({ left, plain, told }: Pasted): string {
-  const pictures = left.includes('pictures') ? ' Put pictures in with the tool “Picture”.' : '';
+/** As many letters of what is missing as are named. */
+const MOST_NAMED = 1500;
+
+/**
+ * What was done with what was pasted, in a few sentences; nothing where it is there as it was. `there`: what of it is in
+ * the text now; every word that is not is named.
+ */
+export function pastedInWords({ left, plain, told, seen, marks }: Pasted, there: string, hasPictures: boolean): string {
+  const pictures = !left.includes('pictures')
+    ? ''
+    : hasPictures
+      ? ' Put pictures in with the tool “Picture”.'
+      : ' Ask whoever looks after the pictures to put them in.';
+  const missing = wordsMissing(seen, `${there} ${marks}`);
+  let named = 0;
+  const few = missing.filter((words) => (named += words.length) <= MOST_NAMED);
+  const rest = missing.slice(few.length).reduce((sum, words) => sum + words.split(' ').length, 0);
   return [
     left.length > 0 && `Left out of what you pasted: ${left.join(', ')}.${pictures}`,
     plain.length > 0 && `Became plain: ${plain.join(', ')}.`,
     ...told,
+    missing.length > 0 &&
+      `Not in the text: ${few.map((words) => `“${words}”`).join(', ')}${rest === 0 ? '' : ` and ${rest} more words`}.`,
   ]
     .filter(Boolean)
     .join(' ');

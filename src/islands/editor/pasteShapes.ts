@@ -13,29 +13,42 @@ function rename(element: Element, name: string): HTMLElement {
   return other;
 }
 
+/** Takes something away, and gives the words it held. */
+function takeOut(element: Element): string {
+  element.remove();
+  return (element.textContent ?? '').replaceAll(/\s+/g, ' ').trim();
+}
+/** Words that were taken out, behind what is said of it. */
+function named(words: readonly string[]): string {
+  const some = words.filter(Boolean);
+  return some.length === 0 ? '' : `: ${some.map((one) => `“${one}”`).join(', ')}`;
+}
+
 /** Comments of reviewers and deletions that were not accepted yet are no part of the text; insertions are. */
 export function settleChanges(body: HTMLElement, told: Set<string>): void {
   // The words a comment is about stay; they stand in the reference to it.
   for (const element of body.querySelectorAll('[style*="mso-comment-reference"]')) unwrap(element);
+  const comments: string[] = [];
   for (const element of body.querySelectorAll(
     '[style*="mso-element:comment"], .MsoCommentReference, .MsoCommentText, [id^="cmnt"], [href^="#cmnt"], annotation',
   )) {
     if (!element.isConnected) continue;
-    told.add('Comments are left out.');
     // A comment's own text stands in a block with the way back to its place.
     const block = element.matches('[id^="cmnt"]:not([id^="cmnt_ref"])')
       ? element.closest('div, p')
       : element.closest('sup');
-    (block ?? element).remove();
+    comments.push(takeOut(block ?? element));
   }
+  if (comments.length > 0) told.add(`Comments are left out${named(comments)}.`);
   const changed = body.querySelectorAll(
     'ins[cite], ins[datetime], del[cite], del[datetime], .msoDel, .msoIns, ins, [class*="msoIns"], [class*="msoDel"]',
   );
-  if (changed.length > 0) told.add('Tracked changes are taken as accepted.');
+  const deleted: string[] = [];
   for (const element of body.querySelectorAll('del[cite], del[datetime], .msoDel, .msoDel del, [class*="msoDel"]'))
-    element.remove();
+    if (element.isConnected) deleted.push(takeOut(element));
   // Beside tracked insertions a deletion is one, too, whoever wrote it.
-  if (body.querySelector('ins')) for (const element of body.querySelectorAll('del')) element.remove();
+  if (body.querySelector('ins')) for (const element of body.querySelectorAll('del')) deleted.push(takeOut(element));
+  if (changed.length > 0) told.add(`Tracked changes are taken as accepted${named(deleted)}.`);
   for (const element of body.querySelectorAll('ins')) unwrap(element);
 }
 
@@ -51,25 +64,38 @@ export function settleFootnotes(body: HTMLElement, told: Set<string>): void {
   }
 }
 
+/** Marks before entries that a word processor wrote as such. */
+export const MARKS = '[style*="mso-list:Ignore"], [style*="mso-list: Ignore"], [style*="mso-special-format"]';
+
 const MARKER = /^\s*(?:([·•◦‣▪§●○\u2013\u2014-]|o(?=[\s\u00a0]))|(\d{1,3}|[a-z]|[ivx]{1,5})[.)])[\s\u00a0]+/i;
 
-/** Paragraphs that a word processor shows as a list, and paragraphs that begin like one, as lists with their levels. */
-export function makeLists(body: HTMLElement): void {
-  const styled = (p: Element) => /mso-list:\s*(?!none|ignore)\S+\s+level(\d)/i.exec(styleOf(p));
-  const entryOf = (p: Element): { level: number; ordered: boolean } | null => {
+/**
+ * Paragraphs that a word processor shows as a list, and paragraphs that begin like one, as lists with their levels.
+ * Gives the marks that the lists show by themselves now.
+ */
+export function makeLists(body: HTMLElement, told: Set<string>): string {
+  const marks: string[] = [];
+  const styled = (p: Element) =>
+    /mso-list:\s*(?!none|ignore)\S+\s+level(\d)/i.exec(styleOf(p)) ??
+    // Slides mark each entry by itself.
+    (p.querySelector(':scope > [style*="mso-special-format"]') ? ['', '1'] : null);
+  const entryOf = (p: Element): Entry | null => {
     if (p.localName !== 'p' && p.localName !== 'div') return null;
     const level = Number(styled(p)?.[1] ?? 0);
-    const marker = MARKER.exec(p.textContent ?? '');
-    if (level > 0) return { level, ordered: marker?.[2] !== undefined };
-    return marker && !p.querySelector(BLOCKS) ? { level: 1, ordered: marker[2] !== undefined } : null;
+    const [, bullet, number = /numbullet/.test(p.firstElementChild?.getAttribute('style') ?? '') ? '1' : undefined] =
+      MARKER.exec(p.textContent ?? '') ?? [];
+    const isMarked = bullet !== undefined || number !== undefined;
+    return level > 0 || (isMarked && !p.querySelector(BLOCKS)) ? { level: Math.max(1, level), bullet, number } : null;
   };
   const dropMarker = (p: Element) => {
-    for (const ignored of p.querySelectorAll('[style*="mso-list:Ignore"], [style*="mso-list: Ignore"]'))
-      ignored.remove();
+    const written = p.querySelectorAll(MARKS);
+    for (const mark of written) mark.remove();
+    if (written.length > 0) return;
     const walker = p.ownerDocument.createTreeWalker(p, NodeFilter.SHOW_TEXT);
     const first = walker.nextNode();
     if (first && MARKER.test(p.textContent ?? '')) {
       // The marker may be cut into several pieces of text.
+      marks.push(MARKER.exec(p.textContent ?? '')?.[0] ?? '');
       let left = MARKER.exec(p.textContent ?? '')?.[0].length ?? 0;
       for (let node: Node | null = first; node && left > 0; node = walker.nextNode()) {
         const text = node.textContent ?? '';
@@ -82,22 +108,27 @@ export function makeLists(body: HTMLElement): void {
     if (!p.isConnected) continue;
     const first = entryOf(p);
     if (!first) continue;
-    const run: { p: Element; level: number; ordered: boolean }[] = [];
+    const run: (Entry & { p: Element; ordered: boolean })[] = [];
     for (let at: Element | null = p; at; at = at.nextElementSibling) {
       const entry = entryOf(at);
       if (!entry) break;
-      run.push({ p: at, ...entry });
+      const before = run.at(-1);
+      if (styled(p) ? !styled(at) : before && (styled(at) || !goesOn(before, entry))) break;
+      run.push({ p: at, ...entry, ordered: entry.number !== undefined });
     }
-    // One line that begins with a dash or a number is no list, unless it is styled as one.
-    if (run.length < 2 && !styled(p)) continue;
-    const root = p.ownerDocument.createElement(first.ordered ? 'ol' : 'ul');
+    // One line that begins with a dash or a number is no list, unless it is styled as one; nor are lines that begin with
+    // letters (“A. Smith”), or a date (“3. May”).
+    if (!styled(p) && (run.length < 2 || /^[a-z]/i.test(first.number ?? ''))) continue;
+    if (run.some(({ number }) => /[a-z]/i.test(number ?? '')))
+      told.add('Letters before entries of a list became numbers.');
+    const root = makeList(p, first);
     p.before(root);
     const lists: { level: number; list: Element }[] = [{ level: first.level, list: root }];
-    for (const { p: line, level, ordered } of run) {
+    for (const { p: line, level, ordered, number } of run) {
       while (lists.length > 1 && (lists.at(-1)?.level ?? 0) > level) lists.pop();
       let list = lists.at(-1)?.list ?? root;
       if (level > (lists.at(-1)?.level ?? 0)) {
-        const below = p.ownerDocument.createElement(ordered ? 'ol' : 'ul');
+        const below = makeList(p, { number: ordered ? number : undefined });
         (list.lastElementChild ?? list).append(below);
         lists.push({ level, list: below });
         list = below;
@@ -121,6 +152,27 @@ export function makeLists(body: HTMLElement): void {
       item.append(list.ownerDocument.createElement('p'), list);
     }
   }
+  return marks.join(' ');
+}
+
+/** A line that stands as one entry of a list: on which level, and what stands before its words. */
+interface Entry {
+  level: number;
+  bullet: string | undefined;
+  number: string | undefined;
+}
+
+/** Whether a line goes on with the list of the one before: the same mark, or the next number. */
+const goesOn = (before: Entry, next: Entry): boolean =>
+  before.bullet !== undefined
+    ? next.bullet === before.bullet
+    : next.number !== undefined && Number(next.number) === Number(before.number) + 1;
+
+/** An empty list beside an element; one with numbers begins with the number it has there. */
+function makeList({ ownerDocument }: Element, { number }: Pick<Entry, 'number'>): HTMLElement {
+  const list = ownerDocument.createElement(number === undefined ? 'ul' : 'ol');
+  if (/^\d+$/.test(number ?? '') && number !== '1') list.setAttribute('start', String(number));
+  return list;
 }
 
 /**
@@ -133,7 +185,8 @@ export function makeTables(body: HTMLElement, told: Set<string>): void {
     const caption = [...table.children].find((child) => child.localName === 'caption');
     if (caption) table.before(rename(caption, 'p'));
     const widest = Math.max(0, ...cells.map((row) => row.length));
-    if (widest <= 1 || table.querySelector('table')) {
+    const full = cells.flat().filter((cell) => (cell.textContent ?? '').trim() !== '');
+    if (widest <= 1 || full.length <= 1 || table.querySelector('table')) {
       for (const row of cells) for (const cell of row) table.before(rename(cell, 'div'));
       table.remove();
       continue;

@@ -6,7 +6,7 @@ import type { Tool } from '@/core/inventory';
 import type { TextTools } from '@/core/room';
 import { handy } from '@/core/toolbar';
 import { extensionsFor } from './extensions';
-import { pastedInWords, readPasted } from './paste';
+import { pastedInWords, readPasted, type Pasted } from './paste';
 import type { PictureChoice } from './PictureChooser';
 import { putDocument } from './putIn';
 import { inSight } from './inSight';
@@ -46,6 +46,7 @@ export function useWriting({
   /** What is told of what was done; empty when the next thing is done. */
   onSay: (words: string) => void;
 }): Editor | null {
+  const reading = useRef<Pasted | null>(null);
   const pasted = useRef('');
   const byKey = useRef(false);
   const change = useRef(onChange);
@@ -86,14 +87,19 @@ export function useWriting({
       // What a word processor or a web page puts on the clipboard is tidied first, and what has no place here is told.
       transformPastedHTML: (html) => {
         const read = readPasted(html);
-        pasted.current = pastedInWords(read);
-        onSay(pasted.current);
+        reading.current = read;
         // What was cut or copied in a writing area says so.
         plainly.current = !allowed.has('paste.form') && !html.includes('data-pm-slice');
         return read.html;
       },
       // A heading, list or table that comes first is one, also behind words that stand there already.
       transformPasted: (slice, view) => {
+        if (reading.current) {
+          const there = slice.content.textBetween(0, slice.content.size, ' ', ' ');
+          pasted.current = pastedInWords(reading.current, there, ids.includes('picture'));
+          reading.current = null;
+          onSay(pasted.current);
+        }
         const first = slice.content.firstChild;
         const isStructure =
           slice.openStart > 0 && slice.content.childCount > 1 && first !== null && first.type.name !== 'paragraph';

@@ -23,7 +23,7 @@ export default function OwnReading({
   preferences: Preferences;
   /** What stays as it was prepared for everybody. */
   fixed: readonly Preference[];
-  onClose: (now: Preferences) => void;
+  onClose: (now?: Preferences) => void;
 }) {
   const [now, setNow] = useState(preferences);
   const { act, busy, problem } = useSend();

@@ -1,11 +1,12 @@
 import { DropdownMenu } from 'radix-ui';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import type { Preference, Preferences } from '@/core/own';
+import { dialogLater } from '../kit/later';
 import { Icon } from '../kit/Icon';
 import { send } from '../kit/send';
 
-const OwnPassword = lazy(() => import('./OwnPassword'));
-const OwnReading = lazy(() => import('./OwnReading'));
+const OwnPassword = dialogLater(() => import('./OwnPassword'));
+const OwnReading = dialogLater(() => import('./OwnReading'));
 const ITEM =
   'flex cursor-pointer items-center gap-2 rounded-s px-3 py-2 outline-none data-[disabled]:text-ink-3 data-[highlighted]:bg-pine-soft';
 
@@ -77,22 +78,16 @@ export function PersonMenu({
         </DropdownMenu.Content>
       </DropdownMenu.Root>
       {reading && (
-        <Suspense fallback={null}>
-          <OwnReading
-            preferences={chosen}
-            fixed={fixed}
-            onClose={(now) => {
-              setChosen(now);
-              setReading(false);
-            }}
-          />
-        </Suspense>
+        <OwnReading
+          preferences={chosen}
+          fixed={fixed}
+          onClose={(now) => {
+            if (now) setChosen(now);
+            setReading(false);
+          }}
+        />
       )}
-      {changing && (
-        <Suspense fallback={null}>
-          <OwnPassword onClose={() => setChanging(false)} />
-        </Suspense>
-      )}
+      {changing && <OwnPassword onClose={() => setChanging(false)} />}
     </>
   );
 }

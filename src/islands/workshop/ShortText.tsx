@@ -1,13 +1,14 @@
-import { lazy, Suspense, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { emptyDocument, isEmptyDocument, SHORT_TEXT_TOOLS, shortTextSchema } from '@/core/content';
 import type { WidgetSettings } from '@/core/dashboard';
 import { canonical } from '@/core/json';
 import { inventory } from '@/office';
 import { WritingSkeleton } from '../editor/WritingSkeleton';
+import { later } from '../kit/later';
 import { useLeft } from '../kit/useLeft';
 import { unfit } from './unfit';
 
-const WritingArea = lazy(() => import('../editor/WritingArea'));
+const WritingArea = later(() => import('../editor/WritingArea'), <WritingSkeleton />);
 
 type Words = NonNullable<WidgetSettings['words']>;
 
@@ -52,22 +53,20 @@ export function ShortText({
         if (!event.currentTarget.contains(event.relatedTarget)) leave();
       }}
     >
-      <Suspense fallback={<WritingSkeleton />}>
-        <WritingArea
-          key={made.times}
-          label="Words"
-          loaded={(unfit.get(id) as Words | undefined) ?? text ?? emptyDocument()}
-          onReady={() => () => undefined}
-          with={{ tools: SHORT_TEXT_TOOLS, keep: {}, groups: [] }}
-          allTools={[...inventory.tools.values()]}
-          readOnly={readOnly}
-          pictures={[]}
-          small
-          previewHref={null}
-          onChange={(next) => (typed.current = next)}
-          onPreview={() => Promise.resolve()}
-        />
-      </Suspense>
+      <WritingArea
+        key={made.times}
+        label="Words"
+        loaded={(unfit.get(id) as Words | undefined) ?? text ?? emptyDocument()}
+        onReady={() => () => undefined}
+        with={{ tools: SHORT_TEXT_TOOLS, keep: {}, groups: [] }}
+        allTools={[...inventory.tools.values()]}
+        readOnly={readOnly}
+        pictures={[]}
+        small
+        previewHref={null}
+        onChange={(next) => (typed.current = next)}
+        onPreview={() => Promise.resolve()}
+      />
       <div role="alert" className="empty:hidden">
         {isUnfit && (
           <p className="note note-brick mt-2">

@@ -1,16 +1,17 @@
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { sampleOf, type PolicyPerson } from '@/core/access';
 import type { BlockNode, Document } from '@/core/content';
 import type { Plan } from '@/core/plan';
 import { writingOf } from '@/core/room';
 import { inventory } from '@/office';
+import { later } from '../../kit/later';
 import { PagePicker } from '../../kit/PagePicker';
 import { Dialog } from '../../kit/parts';
 import { WritingSkeleton } from '../../editor/WritingSkeleton';
 import type { WorkshopFacts } from '../model';
 import { FORMS, textName } from './model';
 
-const WritingArea = lazy(() => import('../../editor/WritingArea'));
+const WritingArea = later(() => import('../../editor/WritingArea'), <WritingSkeleton />);
 
 const cell = (type: 'tableHeader' | 'tableCell', text: string): BlockNode => ({
   type,
@@ -123,22 +124,20 @@ export function TryDialog({
                 {name}
                 {tools.tools.length === 0 && ': no tools, plain words only'}
               </h3>
-              <Suspense fallback={<WritingSkeleton />}>
-                <WritingArea
-                  key={`${name} ${who} ${page} ${text.id} ${tools.tools.join(' ')} ${JSON.stringify(tools.keep)}`}
-                  label={`${name}: ${text.name}`}
-                  loaded={SAMPLE}
-                  onReady={() => () => undefined}
-                  with={tools}
-                  allTools={[...inventory.tools.values()]}
-                  readOnly={false}
-                  pictures={[]}
-                  small
-                  previewHref={null}
-                  onChange={() => undefined}
-                  onPreview={() => Promise.resolve()}
-                />
-              </Suspense>
+              <WritingArea
+                key={`${name} ${who} ${page} ${text.id} ${tools.tools.join(' ')} ${JSON.stringify(tools.keep)}`}
+                label={`${name}: ${text.name}`}
+                loaded={SAMPLE}
+                onReady={() => () => undefined}
+                with={tools}
+                allTools={[...inventory.tools.values()]}
+                readOnly={false}
+                pictures={[]}
+                small
+                previewHref={null}
+                onChange={() => undefined}
+                onPreview={() => Promise.resolve()}
+              />
             </section>
           );
         })
