@@ -1,7 +1,7 @@
 import { canonical } from '../json';
 import type { BlockNode, Document, DocumentNode, TextNode } from '../content';
 import { apartOf, type AcceptFault, type BlocksApart } from './apart';
-import { isAtom, isPlain, makeOf, nodesOf, runsOf, type Blocks } from './made';
+import { isAtom, isPlain, lessOne, makeOf, nodesOf, runsOf, type Blocks } from './made';
 import type { ConstructPolicy } from './policy';
 import { newWords } from './words';
 
@@ -25,19 +25,20 @@ export function acceptChange(
   others: readonly Document[] = [],
 ): AcceptFault[] {
   const guarded = (made: string) => !isPlain(made) && !hands.makes(made);
-  const newSince = (text: Document): AcceptFault[] => {
-    const apart = apartOf(text, after);
-    return apart ? [...newWords(apart, guarded), ...newAtoms(apart, guarded), ...newTables(apart, guarded)] : [];
-  };
-  let fresh = newSince(before);
-  for (const text of others) {
-    if (fresh.length === 0) break;
-    const there = newSince(text);
-    fresh = fresh.filter((fault) => there.some((one) => one.path === fault.path && one.made === fault.made));
-  }
+  const texts = [before, ...others];
   const apart = apartOf(before, after);
-  return [...(apart ? goneOf(apart, hands) : []), ...fresh];
+  if (!apart) return [];
+  let words = newWords(apart, guarded);
+  for (const text of others) {
+    if (words.length === 0) break;
+    const other = apartOf(text, after);
+    // Where something came to be is the same place of the later text, whatever that is compared with.
+    const there = new Set((other ? newWords(other, guarded) : []).map(placeOf));
+    words = words.filter((fault) => there.has(placeOf(fault)));
+  }
+  return [...goneOf(apart, hands), ...words, ...newAtoms(texts, after, guarded), ...newTables(texts, after, guarded)];
 }
+const placeOf = ({ made, path }: AcceptFault): string => `${made} ${path}`;
 
 /** What is left of a part when its words are left out. */
 function formOf(node: DocumentNode): unknown {
@@ -125,24 +126,33 @@ function goneOf({ before, after }: BlocksApart, { makes, policyOf }: Hands): Acc
       });
     }
     // More of a form than there were: one of them was parted.
-    if (policy === 'words')
-      for (const part of kept(parts.after)) {
-        const count = left.get(keyOf(part)) ?? 0;
-        if (count <= 0 || faults.some((fault) => fault.construct === construct)) continue;
-        faults.push({ construct, made: part.made, path: part.path, why: 'changed' });
-      }
+    if (policy !== 'words' || faults.some((fault) => fault.construct === construct)) continue;
+    const parted = kept(parts.after).find((part) => {
+      const count = left.get(keyOf(part)) ?? 0;
+      left.set(keyOf(part), count - 1);
+      return count > 0;
+    });
+    if (parted) faults.push({ construct, made: parted.made, path: parted.path, why: 'changed' });
   }
   return faults;
 }
 
-/** Pictures and parts nobody knows that were not there: each is one whole. */
-function newAtoms({ before, after }: BlocksApart, guarded: (made: string) => boolean): AcceptFault[] {
-  const atomsOf = (blocks: Blocks) => nodesOf(blocks).filter(({ node }) => isAtom(node));
-  const left = countOf(atomsOf(before), ({ node }) => canonical(node));
-  return atomsOf(after).flatMap(({ node, path }): AcceptFault[] => {
-    const count = left.get(canonical(node)) ?? 0;
-    left.set(canonical(node), count - 1);
-    return count > 0 || !guarded(makeOf(node)) ? [] : [{ construct: node.type, made: makeOf(node), path, why: 'new' }];
+/** Pictures and parts nobody knows, more of one than stood in any of the texts: each is one whole. */
+function newAtoms(texts: readonly Document[], after: Document, guarded: (made: string) => boolean): AcceptFault[] {
+  const atomsOf = ({ content }: Document) =>
+    nodesOf({ content, at: 0 })
+      .filter(({ node }) => isAtom(node) && guarded(makeOf(node)))
+      .map(({ node, path }) => ({ node, path, key: canonical(node) }));
+  const atoms = atomsOf(after);
+  if (atoms.length === 0) return [];
+  const left = new Map<string, number>();
+  for (const text of texts)
+    for (const [key, count] of countOf(atomsOf(text), (one) => one.key))
+      left.set(key, Math.max(left.get(key) ?? 0, count));
+  return atoms.flatMap(({ node, path, key }): AcceptFault[] => {
+    const count = left.get(key) ?? 0;
+    left.set(key, count - 1);
+    return count > 0 ? [] : [{ construct: node.type, made: makeOf(node), path, why: 'new' }];
   });
 }
 
@@ -156,20 +166,43 @@ const isPartOf = <T>(some: readonly T[], all: readonly T[], fits: (one: T, other
   return at === some.length;
 };
 
-/** Tables of another form than those that were there; rows and columns may go, none may come. */
-function newTables({ before, after }: BlocksApart, guarded: (made: string) => boolean): AcceptFault[] {
+/** As many tables of other forms than before as are compared with one another; what is beyond is not accepted. */
+const MOST_TABLES = 60;
+
+/** Tables of another form than those that stood in one of the texts; rows and columns may go, none may come. */
+function newTables(texts: readonly Document[], after: Document, guarded: (made: string) => boolean): AcceptFault[] {
   if (!guarded('table')) return [];
-  const tablesOf = (blocks: Blocks) =>
-    nodesOf(blocks).flatMap(({ node, path }) => (node.type === 'table' ? [{ node, path }] : []));
+  const tablesOf = ({ content }: Document): Table[] =>
+    nodesOf({ content, at: 0 }).flatMap(({ node, path }) =>
+      node.type === 'table' ? [{ path, node, form: canonical(formOf(node)) }] : [],
+    );
+  let left = tablesOf(after);
+  for (const text of texts) {
+    if (left.length === 0) break;
+    left = tablesBeside(tablesOf(text), left, guarded('tableRow'));
+  }
+  return left.map(({ path }): AcceptFault => ({ construct: 'table', made: 'table', path, why: 'new' }));
+}
+
+interface Table {
+  path: string;
+  node: DocumentNode;
+  form: string;
+}
+
+/** The tables that are none of those that were, less some rows and columns. */
+function tablesBeside(were: readonly Table[], are: readonly Table[], isRowsToo: boolean): Table[] {
+  // First those of one form: most are.
+  const same = countOf(were, ({ form }) => form);
+  const changed = are.filter(({ form }) => !lessOne(same, form));
+  const free = were.filter(({ form }) => lessOne(same, form));
+  const [some, those] = [changed.slice(0, MOST_TABLES), free.slice(0, MOST_TABLES)];
   const childrenOf = (node: DocumentNode) => (node as BlockNode).content ?? [];
   const isCell = (a: DocumentNode, b: DocumentNode) =>
     canonical([a.type, (a as BlockNode).attrs ?? null]) === canonical([b.type, (b as BlockNode).attrs ?? null]);
   const isRow = (a: DocumentNode, b: DocumentNode) => isPartOf(childrenOf(a), childrenOf(b), isCell);
-  const were = tablesOf(before);
-  const fits = tablesOf(after).map(({ node }) =>
-    were.flatMap((was, i) =>
-      !guarded('tableRow') || isPartOf(childrenOf(node), childrenOf(was.node), isRow) ? [i] : [],
-    ),
+  const fits = some.map(({ node }) =>
+    those.flatMap((was, i) => (!isRowsToo || isPartOf(childrenOf(node), childrenOf(was.node), isRow) ? [i] : [])),
   );
   // Each is one of those that were (bipartite matching by augmenting paths: H. W. Kuhn, 1955).
   const taken = new Map<number, number>();
@@ -182,7 +215,5 @@ function newTables({ before, after }: BlocksApart, guarded: (made: string) => bo
       taken.set(was, table);
       return true;
     });
-  return tablesOf(after).flatMap(({ path }, i): AcceptFault[] =>
-    place(i, new Set()) ? [] : [{ construct: 'table', made: 'table', path, why: 'new' }],
-  );
+  return changed.filter((_, i) => i >= some.length || !place(i, new Set()));
 }

@@ -163,3 +163,10 @@ export function tokensOf(blocks: Blocks): Token[] {
   blocks.content.forEach((node, i) => visit(node, `/content/${blocks.at + i}`, new Map()));
   return out;
 }
+
+/** Takes one away from a count; whether there was one. */
+export function lessOne(counts: Map<string, number>, key: string): boolean {
+  const count = counts.get(key) ?? 0;
+  if (count > 0) counts.set(key, count - 1);
+  return count > 0;
+}

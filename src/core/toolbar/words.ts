@@ -1,249 +1,341 @@
-import { diffArrays, diffChars } from 'diff';
 import type { BlockNode } from '../content';
-import { alikeEnds, type AcceptFault, type BlocksApart } from './apart';
-import { makeOf, tokensOf, type Token } from './made';
+import { align, Effort } from './align';
+import type { AcceptFault, BlocksApart } from './apart';
+import { lessOne, makeOf, tokensOf, type Token } from './made';
 
 /** From what share of their letters on words are those that stood there, and not new ones; and those brought along. */
 const [SAME_WORDS, BROUGHT_WORDS] = [0.5, 0.8];
-/** Up to how many letters two texts are compared letter by letter, where they differ. */
-const LETTER_BY_LETTER = 3000;
+/** From how many letters on a row of them that stood there is no accident; and from how many on it decides alone. */
+const [NO_ACCIDENT, SURELY] = [3, 20];
+/** Up to how many letters two pieces of text, and all pieces together, are compared letter by letter. */
+const [LETTER_BY_LETTER, LETTERS_AT_MOST] = [3000, 40_000];
+
+/** How many pieces at the most can be put in between two parts of a block. */
+const MOST_BETWEEN = 100;
+
+/** A word, a letter, the beginning of a paragraph or heading, or an atom, as part of a text laid beside another. */
+interface Unit {
+  text: string;
+  token: Token;
+}
+
+/** Two texts laid beside one another. Numbers are places among the units of `before` and `after`. */
+interface Beside {
+  before: Unit[];
+  after: Unit[];
+  /** The place of each unit in the other text, -1 where it has none. */
+  toBefore: Int32Array;
+  toAfter: Int32Array;
+  /** How many pairs stand before each unit: units between two pairs lie in one gap. */
+  gapBefore: Int32Array;
+  gapAfter: Int32Array;
+  /** Gaps beyond what comparing may cost. */
+  blind: ReadonlySet<number>;
+}
+
+const looksAside = ({ text, token }: Unit): string => (token.begins ? '¶' : token.atom ? `\u0001${token.text}` : text);
+const asUnit = (token: Token): Unit => ({ text: token.begins || token.atom ? '' : token.text, token });
+const asLetters = (token: Token): Unit[] =>
+  token.begins || token.atom ? [asUnit(token)] : [...token.text].map((text) => ({ text, token }));
 
 /**
- * What comparing one text may cost, in steps: D single changes take about D² of them, and every look at a text its
- * length. Beyond that all in between counts as written anew, and at last letters are only counted: how long it takes is
- * bounded on any machine.
+ * First what stands under the same of what is `watched`, in words, then in letters; then, between that, what is the same
+ * when looks are left aside.
  */
-class Effort {
-  left = 1_500_000;
-
-  /** How many single changes are looked for next, before giving up. */
-  get most(): number {
-    return Math.max(20, Math.floor(Math.sqrt(Math.max(0, this.left))));
-  }
-  spend(changes: number, length: number): void {
-    this.left -= changes ** 2 + length;
-  }
-}
-
-/** Where two texts differ, as pieces of writing, with what stands right before and behind. */
-interface Middle {
-  before: Token[];
-  after: Token[];
-  from: Token | undefined;
-  to: Token | undefined;
-  /** What stands around in the later text. */
-  outside: Token[];
-  /** Which pieces of the later text are pieces of the earlier one, when looks are left aside. */
-  was: ReadonlyMap<Token, Token>;
-}
-
-/** A piece of writing as its single letters. */
-const letterByLetter = (token: Token): Token[] =>
-  token.atom || token.begins ? [token] : [...token.text].map((text) => ({ ...token, text }));
-
-const letters = (tokens: readonly Token[]): string => tokens.map((token) => (token.atom ? '' : token.text)).join('');
-
-function middleOf(before: readonly Token[], after: readonly Token[], effort: Effort): Middle {
-  const [first, last] = alikeEnds(before, after, (one, other) => one.key === other.key);
-  const middle = [before.slice(first, before.length - last), after.slice(first, after.length - last)];
-  const isShort = middle.flat().reduce((sum, token) => sum + token.text.length, 0) <= LETTER_BY_LETTER;
-  const [a = [], b = []] = isShort ? middle.map((tokens) => tokens.flatMap(letterByLetter)) : middle;
-  const was = new Map<Token, Token>();
-  for (const [older, newer] of alike(a, b, wordOf, effort)) was.set(newer, older);
-  const outside = [...after.slice(0, first), ...after.slice(after.length - last)];
-  return { before: a, after: b, from: after[first - 1], to: after[after.length - last], outside, was };
-}
-const wordOf = (token: Token): string => (token.begins ? '¶' : token.text);
-
-/** The pieces two texts share, in their order; none where there are too many changes to look for. */
-function alike(
-  a: readonly Token[],
-  b: readonly Token[],
-  keyOf: (token: Token) => string,
-  effort: Effort,
-): [Token, Token][] {
-  if (a.length === 0 || b.length === 0) return [];
-  const { most } = effort;
-  const parts = diffArrays(a.map(keyOf), b.map(keyOf), { maxEditLength: most }) as
-    { added?: boolean; removed?: boolean; count: number }[] | undefined;
-  const changes = parts?.reduce((sum, part) => sum + (part.added || part.removed ? part.count : 0), 0) ?? most;
-  effort.spend(changes, a.length + b.length);
-  const pairs: [Token, Token][] = [];
-  let [i, j] = [0, 0];
-  for (const { added, removed, count } of parts ?? []) {
-    for (let k = 0; k < count && !added && !removed; k++) {
-      const [older, newer] = [a[i + k], b[j + k]];
-      if (older && newer) pairs.push([older, newer]);
+function layBeside(older: readonly Token[], newer: readonly Token[], watched: ReadonlySet<string>): Beside {
+  const effort = new Effort();
+  const [before, after]: [Unit[], Unit[]] = [[], []];
+  const pairs: [number, number][] = [];
+  const blindFrom: number[] = [];
+  let lettersLeft = LETTERS_AT_MOST;
+  const signs = new Map<Token, string>();
+  const signOf = (token: Token): string => {
+    let sign = signs.get(token);
+    if (sign === undefined) {
+      sign = [...token.under].flatMap(([key, { length }]) => (watched.has(key) ? [`${key}×${length}`] : [])).join(' ');
+      signs.set(token, sign);
     }
-    if (!added) i += count;
-    if (!removed) j += count;
-  }
-  return pairs;
-}
-
-/** A place at which two texts differ, between pieces that are the same and under the same. */
-interface Gap {
-  removed: Token[];
-  added: Token[];
-  from: Token | undefined;
-  to: Token | undefined;
-}
-
-function gapsOf({ before, after, from, to }: Middle, keyOf: (token: Token) => string, effort: Effort): Gap[] {
-  const gaps: Gap[] = [];
-  let [i, j] = [0, 0];
-  let last = from;
-  const upTo = (older: number, newer: number, next: Token | undefined) => {
-    if (older > i || newer > j)
-      gaps.push({ removed: before.slice(i, older), added: after.slice(j, newer), from: last, to: next });
-    [i, j, last] = [older + 1, newer + 1, next];
+    return sign;
   };
-  const at = new Map([
-    ...before.map((token, k) => [token, k] as const),
-    ...after.map((token, k) => [token, k] as const),
-  ]);
-  for (const [older, newer] of alike(before, after, keyOf, effort)) upTo(at.get(older) ?? 0, at.get(newer) ?? 0, newer);
-  upTo(before.length, after.length, to);
-  return gaps;
+  const withSign = (unit: Unit) => `${looksAside(unit)}\n${signOf(unit.token)}`;
+  const keys: ((side: string) => (unit: Unit, at: number) => string)[] = [
+    // A space alone holds nothing in place.
+    (side) => (unit, at) =>
+      unit.token.begins || unit.token.atom || unit.text.trim() !== '' ? withSign(unit) : `${side} ${at}`,
+    () => withSign,
+    () => looksAside,
+  ];
+  /** What one stage holds in place parts the rest, which the next one looks at; short pieces from the second on in letters. */
+  const lay = (a: readonly Unit[], b: readonly Unit[], stage: number): void => {
+    const key = a.length > 0 && b.length > 0 ? keys[stage] : undefined;
+    if (!key) {
+      for (const unit of a) before.push(unit);
+      for (const unit of b) after.push(unit);
+      return;
+    }
+    const letters = stage === 1 ? [...a, ...b].reduce((sum, unit) => sum + unit.text.length, 0) : Infinity;
+    const isShort = letters <= Math.min(LETTER_BY_LETTER, lettersLeft);
+    if (isShort) lettersLeft -= letters;
+    const [were, are] = isShort ? [a, b].map((units) => units.flatMap(({ token }) => asLetters(token))) : [a, b];
+    const found = align((were ?? []).map(key('older')), (are ?? []).map(key('newer')), effort);
+    const blind = new Set(stage === keys.length - 1 ? found.blind.map(([from]) => from) : []);
+    let [i, j] = [0, 0];
+    const upTo = (x: number, y: number) => {
+      if (blind.has(j)) blindFrom.push(after.length);
+      lay((were ?? []).slice(i, x), (are ?? []).slice(j, y), stage + 1);
+    };
+    for (const [x, y] of found.pairs) {
+      upTo(x, y);
+      const [was, is] = [were?.[x], are?.[y]];
+      if (was && is) pairs.push([before.push(was) - 1, after.push(is) - 1]);
+      [i, j] = [x + 1, y + 1];
+    }
+    upTo(were?.length ?? 0, are?.length ?? 0);
+  };
+  lay(older.map(asUnit), newer.map(asUnit), 0);
+
+  const toBefore = new Int32Array(after.length).fill(-1);
+  const toAfter = new Int32Array(before.length).fill(-1);
+  for (const [x, y] of pairs) [toBefore[y], toAfter[x]] = [x, y];
+  // Where a paragraph begins parts nothing: what stands at its end and at the beginning of the next are in one place.
+  const gaps = (to: Int32Array, units: readonly Unit[]) => {
+    let count = 0;
+    return to.map((place, at) => (place >= 0 && units[at]?.token.begins === false ? count++ : count));
+  };
+  const gapAfter = gaps(toBefore, after);
+  return {
+    before,
+    after,
+    toBefore,
+    toAfter,
+    gapBefore: gaps(toAfter, before),
+    gapAfter,
+    blind: new Set(blindFrom.map((at) => gapAfter[at] ?? 0)),
+  };
+}
+
+/** Words that came under a mark or into a block of a kind, as it stands in the later text. */
+interface Segment {
+  /** Of a block where it stands, of words under a mark where they begin: the same whatever it is compared with. */
+  path: string;
+  units: number[];
+}
+
+/** The places of all that stands under something, for each thing, and each time it stands in itself. */
+function placesUnder(units: readonly Unit[]): Map<string, number[][]> {
+  const out = new Map<string, number[][]>();
+  units.forEach(({ token }, at) => {
+    for (const [key, { length }] of token.under) {
+      let depths = out.get(key);
+      if (!depths) out.set(key, (depths = []));
+      for (let depth = 0; depth < length; depth++) (depths[depth] ??= []).push(at);
+    }
+  });
+  return out;
+}
+
+/** The blocks of a kind, or runs of words under a mark, that some units are; atoms do not part words. */
+function segmentsOf(units: readonly Unit[], places: readonly number[], key: string, depth: number): Segment[] {
+  const out: Segment[] = [];
+  let last: { block: string; at: number } | undefined;
+  for (const at of places) {
+    const token = units[at]?.token;
+    const block = token?.under.get(key)?.[depth] ?? '';
+    let goesOn = last?.block === block;
+    // Of a mark: only what follows, with nothing between but atoms.
+    for (let i = (last?.at ?? at) + 1; goesOn && block === '' && i < at; i++) goesOn = units[i]?.token.atom === true;
+    if (goesOn) out.at(-1)?.units.push(at);
+    else out.push({ path: block === '' ? (token?.path ?? '') : block, units: [at] });
+    last = { block, at };
+  }
+  return out;
 }
 
 /** Words under something that no tool at hand makes, where they were neither typed, nor brought from under the same. */
 export function newWords({ wider }: BlocksApart, guarded: (made: string) => boolean): AcceptFault[] {
   const later = tokensOf(wider.after);
-  const under = new Set(later.flatMap((token) => [...token.under.keys()]));
-  const isGuarded = (key: string) => guarded(makeOf(JSON.parse(key) as BlockNode));
-  // Most texts hold nothing that is: then there is nothing to compare them for.
-  if (![...under].some(isGuarded)) return [];
-  const effort = new Effort();
-  const middle = middleOf(tokensOf(wider.before), later, effort);
-  const faults: AcceptFault[] = [];
-  const levels = new Map<string, number>();
-  for (const token of middle.after)
-    for (const [key, { length }] of token.under) levels.set(key, Math.max(levels.get(key) ?? 0, length));
-  for (const [key, deepest] of levels) {
-    const part = JSON.parse(key) as BlockNode;
-    const made = makeOf(part);
-    if (!guarded(made)) continue;
-    for (let depth = 1; depth <= deepest; depth++)
-      for (const path of newUnder(middle, (token) => token?.under.get(key)?.[depth - 1], effort))
-        faults.push({ construct: part.type, made, path, why: 'new' });
-  }
-  return faults;
+  const parts = new Map<string, { part: BlockNode; made: string }>();
+  for (const token of later)
+    for (const key of token.under.keys()) {
+      if (parts.has(key)) continue;
+      const part = JSON.parse(key) as BlockNode;
+      parts.set(key, { part, made: makeOf(part) });
+    }
+  // Most texts hold nothing that is guarded: then there is nothing to compare them for.
+  const watched = [...parts].filter(([, { made }]) => guarded(made));
+  if (watched.length === 0) return [];
+  const earlier = tokensOf(wider.before);
+  const once = new Set(earlier.flatMap((token) => [...token.under.keys()]));
+  // What stood nowhere came from nothing, and nothing has to be compared for it.
+  const isFresh = watched.every(([key]) => !once.has(key));
+  const beside = isFresh ? layBeside([], later, once) : layBeside(earlier, later, new Set(watched.map(([key]) => key)));
+  const [were, are] = [placesUnder(beside.before), placesUnder(beside.after)];
+  return watched.flatMap(([key, { part, made }]) =>
+    (are.get(key) ?? []).flatMap((places, depth) =>
+      newUnder(beside, key, depth, were.get(key)?.[depth] ?? [], places).map((path) => ({
+        construct: part.type,
+        made,
+        path,
+        why: 'new' as const,
+      })),
+    ),
+  );
 }
 
-/** Words that came under a mark or into one block, one after the other. */
-interface Segment {
-  gap: Gap;
-  added: Token[];
-  /** Whether words right beside it stood under the same already. */
-  beside: boolean;
-}
+/** Where something came newly under one thing: the paths of its blocks or runs of words that nobody could have made. */
+function newUnder(
+  beside: Beside,
+  key: string,
+  depth: number,
+  were: readonly number[],
+  are: readonly number[],
+): string[] {
+  const { before, after, toBefore, toAfter, gapBefore, gapAfter, blind } = beside;
+  const isUnder = (unit: Unit | undefined) => (unit?.token.under.get(key)?.length ?? 0) > depth;
+  const stays = (at: number) => (toBefore[at] ?? -1) >= 0 && isUnder(before[toBefore[at] ?? -1]);
+  const stayed = (at: number) => (toAfter[at] ?? -1) >= 0 && isUnder(after[toAfter[at] ?? -1]);
+  const added = are.filter((at) => !stays(at));
+  if (added.length === 0) return [];
 
-/** Where words came newly under something; `blockOf` tells which block of it a piece is in, '' for a mark. */
-function newUnder(middle: Middle, blockOf: (token: Token | undefined) => string | undefined, effort: Effort): string[] {
-  const isUnder = (token: Token | undefined) => blockOf(token) !== undefined;
-  if (effort.left <= 0) {
-    const [were, are] = [middle.before, middle.after].map((tokens) => tokens.filter(isUnder));
-    return letters(are ?? []).length > letters(were ?? []).length ? [are?.[0]?.path ?? ''] : [];
-  }
-  const gaps = gapsOf(middle, (token) => `${wordOf(token)}${isUnder(token) ? '|' : ''}`, effort);
-  // Blocks in which something stayed: words may be typed into them. Another one beside them is a new one.
-  const fresh = new Set(gaps.flatMap((gap) => gap.added));
-  const stayed = new Set([...middle.outside, ...middle.after.filter((token) => !fresh.has(token))].map(blockOf));
-  const segments = gaps.flatMap((gap) => segmentsOf(gap, blockOf));
+  // Where something that stood there came under it, or out of it, two gaps are one.
+  const parts = (unit: Unit | undefined) => unit?.token.begins === false;
+  const moved = new Set([
+    ...added.flatMap((at) => ((toBefore[at] ?? -1) >= 0 && parts(after[at]) ? [gapAfter[at] ?? 0] : [])),
+    ...were.flatMap((at) => ((toAfter[at] ?? -1) >= 0 && !stayed(at) && parts(before[at]) ? [gapBefore[at] ?? 0] : [])),
+  ]);
+  const first = new Map<number, number>();
+  for (const gap of [...moved].sort((one, other) => one - other)) first.set(gap, first.get(gap - 1) ?? gap);
+  const gapOf = (gap: number) => first.get(gap) ?? first.get(gap - 1) ?? gap;
+
   // What is gone from under it: it may have been typed over, or moved.
-  const gone = gaps.map((gap) => {
-    const runs: Token[][] = [];
-    let before: Token | undefined;
-    for (const token of gap.removed) {
-      if (isUnder(token)) {
-        if (isUnder(before)) runs.at(-1)?.push(token);
-        else runs.push([token]);
-      }
-      before = token;
-    }
-    return { gap, runs };
-  });
-  const pool = gone.flatMap(({ runs }) => runs.map(letters));
-  const over = new Map(gone.map(({ gap, runs }) => [gap, runs.length]));
-  return segments.flatMap(({ gap, added, beside }) => {
-    const words = letters(added);
-    const from = words === '' ? -1 : pool.findIndex((text) => text.includes(words));
-    if (from >= 0) {
-      // Brought from elsewhere under the same, whole or in part.
-      pool[from] = (pool[from] ?? '').replace(words, '');
-      return [];
-    }
-    if (words === '' || drawnIn(middle, added, isUnder) < SAME_WORDS * words.length) {
-      const block = blockOf(added[0]);
-      if (block === '' || words === '' ? beside : stayed.has(block)) return [];
-      if (pool.some((text) => isMostlyFrom(words, text))) return [];
+  const gone = segmentsOf(before, were, key, depth).flatMap(({ units }) => runsOf(units, (at) => !stayed(at)));
+  const over = new Map<number, number>();
+  const lettersGone = new Map<number, number>();
+  const pool = new Pool();
+  for (const run of gone) {
+    const gap = gapOf(gapBefore[run[0] ?? 0] ?? 0);
+    over.set(gap, (over.get(gap) ?? 0) + 1);
+    const words = wordsOf(before, run);
+    lettersGone.set(gap, (lettersGone.get(gap) ?? 0) + words.length);
+    pool.add(words, atomsOf(before, run));
+  }
+
+  /**
+   * Whether a block that is new is the other part of one that stayed, with something put in between: a paragraph more
+   * begins in it, and all between is new.
+   */
+  const isPartedOff = (units: readonly number[]): boolean => {
+    const [from, to] = [units[0] ?? 0, units.at(-1) ?? 0];
+    if (units.some((at) => (toBefore[at] ?? -1) >= 0)) return false;
+    return [-1, 1].some((way) => {
+      const edge = way < 0 ? from : to;
+      let at = edge + way;
+      while (Math.abs(at - edge) < MOST_BETWEEN && toBefore[at] === -1 && !isUnder(after[at])) at += way;
+      return Math.abs(at - edge) > 1 && isUnder(after[at]);
+    });
+  };
+  return segmentsOf(after, are, key, depth).flatMap(({ path, units }) => {
+    const chunks = runsOf(units, (at) => !stays(at));
+    if (chunks.length === 0) return [];
+    const isKept = units.some(stays);
+    const take = (gap: number) => {
       const left = over.get(gap) ?? 0;
       over.set(gap, left - 1);
-      if (left > 0) return [];
+      return left > 0;
+    };
+    const gap = gapOf(gapAfter[chunks[0]?.[0] ?? 0] ?? 0);
+    // Beyond what comparing may cost, no more may stand there than stood there.
+    for (const chunk of chunks) {
+      const hidden = chunk.filter((at) => blind.has(gapAfter[at] ?? 0));
+      if (hidden.length === 0) continue;
+      const [here, letters] = [gapOf(gapAfter[hidden[0] ?? 0] ?? 0), wordsOf(after, hidden).length];
+      lettersGone.set(here, (lettersGone.get(here) ?? 0) - letters);
+      if ((lettersGone.get(here) ?? 0) < 0) return [path];
     }
-    return [added[0]?.path ?? ''];
+    if (chunks.some((chunk) => isDrawnIn(beside, chunk))) return [path];
+    if (isKept || isPartedOff(units)) return [];
+    return pool.take(wordsOf(after, units), atomsOf(after, units)) || take(gap) ? [] : [path];
   });
 }
 
-/** What came under something at one place, block by block. */
-function segmentsOf(gap: Gap, blockOf: (token: Token | undefined) => string | undefined): Segment[] {
-  const segments: Segment[] = [];
-  let open: Segment | undefined;
-  // Pictures part words from what they stood beside, and are looked past.
-  let before = gap.from;
-  const last = gap.added.findLastIndex((token) => !token.atom);
-  gap.added.forEach((token, i) => {
-    if (token.atom) {
-      open = undefined;
-      return;
-    }
-    const block = blockOf(token);
-    if (block === undefined) open = undefined;
+/** Places that follow one another in a segment and fulfil something, cut where one does not. */
+function runsOf(places: readonly number[], holds: (at: number) => boolean): number[][] {
+  const out: number[][] = [];
+  let isOpen = false;
+  for (const at of places) {
+    if (!holds(at)) isOpen = false;
+    else if (isOpen) out.at(-1)?.push(at);
     else {
-      if (!open || blockOf(open.added[0]) !== block) {
-        // One beside another that is beside what stayed is so, too.
-        const beside = open ? open.beside : before === gap.from && blockOf(before) !== undefined;
-        segments.push((open = { gap, added: [], beside }));
-      }
-      open.added.push(token);
-      if (i === last && blockOf(gap.to) !== undefined) open.beside = true;
+      out.push([at]);
+      isOpen = true;
     }
-    before = token;
-  });
-  return segments;
+  }
+  return out;
 }
 
-/** From how many letters on a row of them that stood there is no accident. */
-const NO_ACCIDENT = 3;
-/** How many letters of some pieces stood there, and not under it, in rows that are no accident. */
-function drawnIn({ was, before }: Middle, added: readonly Token[], isUnder: (token: Token) => boolean): number {
-  const at = new Map(before.map((token, i) => [token, i]));
-  let [drawn, row, last] = [0, 0, -2];
-  const all = letters(added).length;
+const wordsOf = (units: readonly Unit[], places: readonly number[]): string =>
+  places.map((at) => units[at]?.text ?? '').join('');
+const atomsOf = (units: readonly Unit[], places: readonly number[]): string[] =>
+  places.flatMap((at) => {
+    const token = units[at]?.token;
+    return token?.atom && token.text !== '' ? [token.text] : [];
+  });
+
+const lettersIn = (text: string): number => text.replaceAll(/\s/g, '').length;
+/**
+ * Whether most of what came under something stood there, and not under it, in rows that are no accident: of several
+ * letters, or with what stands before and behind them where it stood.
+ */
+function isDrawnIn({ after, before, toBefore, toAfter }: Beside, chunk: readonly number[]): boolean {
+  const all = lettersIn(wordsOf(after, chunk));
+  const goesOn = (at: number, place: number) =>
+    (place < 0 && at < 0) ||
+    (place >= before.length && at >= after.length) ||
+    (toBefore[at] === place && toAfter[place] === at);
+  let [drawn, longest] = [0, 0];
+  let row: number[] = [];
   const end = () => {
-    if (row >= Math.min(NO_ACCIDENT, all)) drawn += row;
-    row = 0;
+    const [from = 0, to = 0] = [row[0], row.at(-1)];
+    const letters = row.length === 0 ? 0 : lettersIn(wordsOf(after, row));
+    const holds = () => goesOn(from - 1, (toBefore[from] ?? 0) - 1) && goesOn(to + 1, (toBefore[to] ?? 0) + 1);
+    if (letters >= NO_ACCIDENT || (letters > 0 && holds())) drawn += letters;
+    longest = Math.max(longest, letters);
+    row = [];
   };
-  for (const token of added) {
-    const older = was.get(token);
-    const place = older && !isUnder(older) ? (at.get(older) ?? -2) : -2;
-    if (place < 0 || place !== last + 1) end();
-    if (place >= 0 && !token.atom) row += token.text.length;
-    last = place;
+  for (const at of chunk) {
+    const place = toBefore[at] ?? -1;
+    const last = row.at(-1);
+    if (place < 0 || (last !== undefined && place !== (toBefore[last] ?? -1) + 1)) end();
+    if (place >= 0) row.push(at);
   }
   end();
-  return drawn;
+  return all > 0 && (drawn >= SAME_WORDS * all || longest >= SURELY);
 }
 
-/** Longest texts whose letters are compared one by one; longer ones are words of their own. */
-const LONGEST_COMPARED = 2000;
-/** Whether words are those of a text, but for a few letters. */
-function isMostlyFrom(words: string, text: string): boolean {
-  if (words === '' || Math.max(words.length, text.length) > LONGEST_COMPARED) return false;
-  const same = diffChars(words, text).reduce(
-    (sum, part) => sum + (part.added || part.removed ? 0 : part.value.length),
-    0,
-  );
-  return same >= BROUGHT_WORDS * words.length;
+/** Words and atoms that are gone from under something, counted by rows of three letters: some may be there again. */
+class Pool {
+  private readonly letters = new Map<string, number>();
+  private readonly atoms = new Map<string, number>();
+
+  add(words: string, atoms: readonly string[]): void {
+    for (const row of rowsOf(words)) this.letters.set(row, (this.letters.get(row) ?? 0) + 1);
+    for (const atom of atoms) this.atoms.set(atom, (this.atoms.get(atom) ?? 0) + 1);
+  }
+
+  /** Whether something is from there, but for a few letters; then it is taken out. */
+  take(words: string, atoms: readonly string[]): boolean {
+    const rows = rowsOf(words);
+    if (rows.length + atoms.length === 0) return false;
+    const taken = rows.filter((row) => lessOne(this.letters, row));
+    const isFrom = taken.length >= BROUGHT_WORDS * rows.length && atoms.every((atom) => lessOne(this.atoms, atom));
+    if (!isFrom) for (const row of taken) this.letters.set(row, (this.letters.get(row) ?? 0) + 1);
+    return isFrom;
+  }
+}
+function rowsOf(words: string): string[] {
+  const letters = words.replaceAll(/\s+/g, ' ').trim();
+  if (letters === '') return [];
+  return letters.length < NO_ACCIDENT
+    ? [letters]
+    : Array.from({ length: letters.length - NO_ACCIDENT + 1 }, (_, i) => letters.slice(i, i + NO_ACCIDENT));
 }
