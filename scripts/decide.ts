@@ -2,23 +2,11 @@
 // database or server.
 import { readFileSync } from 'node:fs';
 import { answerOf, decide, openBundle, readQuestion } from '../src/core/access';
-import type { Fault } from '../src/core/json';
+import { parseStrictly, type Fault } from '../src/core/json';
 import { acceptChange, openToolBundle, readAcceptQuestion, readToolQuestion, resolveTools } from '../src/core/toolbar';
 import { inventory } from '../src/office';
 
 type Read<T> = T | { ok: false; faults: Fault[] };
-
-/** What a text holds as JSON, or the fault in it. */
-function parse(text: string): { ok: true; value: unknown } | { ok: false; faults: Fault[] } {
-  try {
-    return { ok: true, value: JSON.parse(text) };
-  } catch (error) {
-    return {
-      ok: false,
-      faults: [{ path: '$', message: `not JSON: ${error instanceof Error ? error.message : String(error)}` }],
-    };
-  }
-}
 
 /**
  * Reads questions as JSON lines from standard input and writes answers as JSON lines. Gives the exit code: 2 when
@@ -37,7 +25,7 @@ function answerFromFile<B extends { ok: true }, Q>(
     console.error(`${file}: cannot be read`);
     return 2;
   }
-  const json = parse(text);
+  const json = parseStrictly(text);
   const bundle = json.ok ? open(json.value) : json;
   if (!bundle.ok) {
     for (const { path, message } of bundle.faults) console.error(`${path}: ${message}`);
@@ -60,7 +48,7 @@ function answerLines<Q>(
     .split('\n')
     .forEach((line, i) => {
       if (line.trim() === '') return;
-      const value = parse(line);
+      const value = parseStrictly(line);
       const asked = value.ok ? read(value.value) : value;
       if (asked.ok) questions.push(asked.question);
       else for (const { path, message } of asked.faults) told.push(`line ${i + 1}, ${path}: ${message}`);

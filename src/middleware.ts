@@ -6,6 +6,7 @@ import { settleDue } from './server/items/due';
 import { findAccess } from '@/server/gate/access';
 import { authorize, authorizeSomewhere } from '@/server/gate/authorize';
 import { answerFault, problemOf } from '@/server/gate/endpoint';
+import { laneOf } from '@/server/gate/lanes';
 import { isOurHost, refuseForeign } from '@/server/gate/origin';
 import { notFound, type Problem } from '@/server/gate/problems';
 import { withSecurityHeaders } from '@/server/gate/headers';
@@ -51,11 +52,13 @@ export const onRequest = defineMiddleware(async (context, next) => {
   const tell = async (problem: Problem) => {
     context.locals.problem = problem;
     const page = await context.rewrite('/problem');
-    return new Response(page.body, { status: problem.status, headers: page.headers });
+    const headers = new Headers(page.headers);
+    if (problem.status === 503) headers.set('retry-after', '2');
+    return new Response(page.body, { status: problem.status, headers });
   };
-  try {
-    // The page that tells of a problem comes through here again.
-    if (context.locals.problem) return await next();
+  // The page that tells of a problem comes through here again.
+  if (context.locals.problem) return next();
+  const answer = async (): Promise<Response> => {
     if (!isOurHost(context.request)) refuseForeign(context.request);
     if (ODD.test(pathname) || ODD.test(context.url.search.replaceAll(/%2f|%5c|\/\//gi, '')))
       throw notFound('This page');
@@ -84,6 +87,9 @@ export const onRequest = defineMiddleware(async (context, next) => {
           : authorizeSomewhere(db, access, found.screen.needs));
     }
     return withSecurityHeaders(await whole(await next()), isPage);
+  };
+  try {
+    return await laneOf(pathname).run(answer);
   } catch (error) {
     if (pathname.startsWith('/api/')) return answerFault(error, context.request);
     const problem = problemOf(error, context.request);

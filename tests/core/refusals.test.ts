@@ -20,7 +20,7 @@ describe('refusals', () => {
   // RFC 9110, section 15: 4xx is for what the client has to do otherwise, 5xx for what the server could not do.
   it('have a status that says whose turn it is', () => {
     for (const [kind, [status]] of Object.entries(KINDS))
-      expect(status >= 500, kind).toBe(['broken', 'database-away'].includes(kind));
+      expect(status >= 500, kind).toBe(['broken', 'busy', 'database-away'].includes(kind));
   });
 
   it('say what they are given, and take nothing of it for a place to fill', () => {

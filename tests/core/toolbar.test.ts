@@ -465,8 +465,8 @@ it('what stands in another text one began with, or went back to, is not new', ()
   const [before, once] = [doc(p('a')), doc(p('a'), h2('Quay'), p('**b**'))];
   const after = doc(p('a'), h2('Quay'), p('and more'));
   expect(acceptChange(before, after, handsWith([])).length).toBe(1);
-  expect(acceptChange(before, after, handsWith([]), [once])).toEqual([]);
-  expect(acceptChange(before, doc(...after.content, h3('x')), handsWith([]), [once])).toMatchObject([
+  expect(acceptChange(before, after, handsWith([]), [before, once])).toEqual([]);
+  expect(acceptChange(before, doc(...after.content, h3('x')), handsWith([]), [before, once])).toMatchObject([
     { construct: 'heading', why: 'new', path: '/content/3' },
   ]);
 });

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { bundlePath } from '@/core/access';
 import { openToolBundle, resolveTools, spotsThatDiffer, toolFindings, type ToolFinding } from '@/core/toolbar';
 import type { Spot } from '@/core/rules';
 import { FIELDS, LAYOUTS, makeBundle } from './toolbars';
@@ -19,7 +20,7 @@ describe(`findings about rules for toolbars (seed ${SEED})`, () => {
       const opened = openToolBundle(bundle);
       if (!opened.ok) throw new Error(JSON.stringify(opened.faults));
       const { world } = opened;
-      const paths = [...opened.pages.values()].map(({ path }) => path);
+      const paths = [...opened.pages.keys()].map((page) => bundlePath(opened.pages, page));
       const role = random.oneOf(bundle.roles).id;
       const held = new Set(bundle.people.flatMap((person) => person.assignments.map((a) => a.role)));
       // Each role writes below one page, on some layouts.

@@ -205,7 +205,7 @@ describe('toolbars by rule', () => {
     ],
     [
       'a layout that is not there',
-      withBroken((b) => b['pages']?.push({ id: 'x', parent: null, layout: 'no', state: 'draft' })),
+      withBroken((b) => b['pages']?.push({ id: 'x', parent: 'home', layout: 'no', state: 'draft' })),
       ['$.pages[2].layout'],
     ],
     [

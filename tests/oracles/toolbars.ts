@@ -22,7 +22,7 @@ export function makeBundle(random: Random): ToolBundle {
   const some = <T>(list: readonly T[], share: number) => list.filter(() => chance(share));
   const pages = Array.from({ length: 1 + below(9) }, (_, i) => ({
     id: `p${i}`,
-    parent: i === 0 || chance(0.05) ? null : `p${below(i)}`,
+    parent: i === 0 ? null : `p${below(i)}`,
     layout: oneOf(LAYOUTS),
     state: oneOf(STATES),
   }));
@@ -31,12 +31,15 @@ export function makeBundle(random: Random): ToolBundle {
     id: `r${i}`,
     extends: i === 0 ? [] : [...new Set([`r${below(i)}`, `r${below(i)}`])].filter(() => chance(0.6)),
   }));
-  const profiles = Array.from({ length: 1 + below(4) }, (_, i) => ({
-    id: `s${i}`,
-    ...(i > 0 && chance(0.6) && { base: `s${below(i)}` }),
-    add: some(TOOLS, 0.4),
-    take: some(TOOLS, 0.2),
-  }));
+  const profiles = Array.from({ length: 1 + below(4) }, (_, i) => {
+    const add = some(TOOLS, 0.4);
+    return {
+      id: `s${i}`,
+      ...(i > 0 && chance(0.6) && { base: `s${below(i)}` }),
+      add,
+      take: some(TOOLS, 0.2).filter((tool) => !add.includes(tool)),
+    };
+  });
   const rules = Array.from({ length: below(14) }, (_, i) => ({
     id: `q${i}`,
     when: {
@@ -60,8 +63,8 @@ export function makeBundle(random: Random): ToolBundle {
     assignments: Array.from({ length: below(4) }, () => ({
       role: oneOf(roles).id,
       ...(chance(0.3) && { branch: page() }),
-      ...(chance(0.3) && { from: at(below(20)) }),
-      ...(chance(0.3) && { until: at(below(20)) }),
+      ...(chance(0.3) && { from: at(below(10)) }),
+      ...(chance(0.3) && { until: at(10 + below(10)) }),
     })),
   }));
   return {

@@ -76,8 +76,8 @@ export function makeBundle(random: Random, size: Size): Bundle {
     assignments: Array.from({ length: 1 + below(3) }, () => ({
       role: `r${below(size.roles)}`,
       ...(chance(0.4) && { branch: page() }),
-      ...(chance(timed) && { from: instant(below(HOURS)) }),
-      ...(chance(timed) && { until: instant(below(HOURS)) }),
+      ...(chance(timed) && { from: instant(below(Math.floor(HOURS / 2))) }),
+      ...(chance(timed) && { until: instant(Math.ceil(HOURS / 2) + below(Math.floor(HOURS / 2))) }),
     })),
   }));
   return { roles, people, pages, apart: [] };

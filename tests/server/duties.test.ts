@@ -57,7 +57,7 @@ describe('a duty', () => {
     expect(dutyOf(await turned(wren, open, 'tick'))).toMatchObject({ over: true, done: { by: 'Wren' } });
   });
   it('that comes again is due next after today, and on its old day again when the tick is taken back', async () => {
-    const missed = dayAfter(today, 'week', -3);
+    const missed = dayAfter(today, 'week', -3) ?? '';
     const duty = await made({ due: missed, every: 'week' });
     const done = dutyOf(await turned(ines, duty, 'tick'));
     expect(done).toMatchObject({ over: false, due: dayAfter(missed, 'week', 4) });

@@ -61,8 +61,8 @@ export const bundlePeople = (people: z.infer<typeof bundlePeopleSchema>): Map<st
 /** Ids from the root of the tree down to a page itself. */
 export function bundlePath(pages: ReadonlyMap<string, { id: string; parent: string | null }>, page: string): string[] {
   const path: string[] = [];
-  for (let up = pages.get(page); up; up = up.parent === null ? undefined : pages.get(up.parent)) path.unshift(up.id);
-  return path;
+  for (let up = pages.get(page); up; up = up.parent === null ? undefined : pages.get(up.parent)) path.push(up.id);
+  return path.reverse();
 }
 
 /** Tells of whatever people and pages of a bundle name that is not there, or that runs in a circle. */
@@ -79,6 +79,8 @@ export function checkPeopleAndPages(
     person.assignments.forEach((a, k) => {
       known(roleAt, 'role', a.role, ['people', i, 'assignments', k, 'role']);
       known(pageAt, 'page', a.branch, ['people', i, 'assignments', k, 'branch']);
+      if (a.from !== undefined && a.until !== undefined && Date.parse(a.until) <= Date.parse(a.from))
+        fault(['people', i, 'assignments', k, 'until'], 'ends before it begins');
     }),
   );
   pages.forEach((page, i) => known(pageAt, 'page', page.parent, ['pages', i, 'parent']));

@@ -58,8 +58,11 @@ export interface PolicyPerson {
   assignments: readonly Assignment[];
 }
 
+/** Who tries a room by its role alone: nobody has this number. */
+export const NOBODY: PersonId = '0';
+
 /** Somebody who would hold just this role: the role alone, and who stands in while nobody holds it. */
-export const sampleOf = (role: string): PolicyPerson => ({ id: '0', name: 'Somebody', assignments: [{ role }] });
+export const sampleOf = (role: string): PolicyPerson => ({ id: NOBODY, name: 'Somebody', assignments: [{ role }] });
 
 /** Two roles nobody may hold together. */
 export type Apart = readonly [RoleId, RoleId];

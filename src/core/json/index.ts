@@ -1,2 +1,3 @@
 export * from './canonical';
 export * from './faults';
+export * from './strict';

@@ -15,29 +15,35 @@ export interface Hands {
 /**
  * Whether what somebody made of a text can be accepted: everything new in it can be made with the tools at hand, what
  * had to stay is there, everything else is free. Words under a mark or in a block of a kind may be typed, taken away,
- * moved and parted; words that stood elsewhere do not come under it. What stands in one of the `others` is not new
- * either: a text the writer began with, or a version they went back to. Empty means accepted.
+ * moved and parted; words that stood elsewhere do not come under it. What stands in one of the texts they take `from` is
+ * not new: the one before, one they began with, or a version they went back to. Empty means accepted.
  */
 export function acceptChange(
   before: Document,
   after: Document,
   hands: Hands,
-  others: readonly Document[] = [],
+  from: readonly Document[] = [before],
 ): AcceptFault[] {
   const guarded = (made: string) => !isPlain(made) && !hands.makes(made);
-  const texts = [before, ...others];
   const apart = apartOf(before, after);
-  if (!apart) return [];
-  let words = newWords(apart, guarded);
-  for (const text of others) {
-    if (words.length === 0) break;
-    const other = apartOf(text, after);
+  if (!apart && from.includes(before)) return [];
+  let words: AcceptFault[] | undefined;
+  for (const text of from.length > 0 ? from : [EMPTY]) {
+    if (words?.length === 0) break;
+    const other = text === before ? apart : apartOf(text, after);
+    const here = other ? newWords(other, guarded) : [];
     // Where something came to be is the same place of the later text, whatever that is compared with.
-    const there = new Set((other ? newWords(other, guarded) : []).map(placeOf));
-    words = words.filter((fault) => there.has(placeOf(fault)));
+    const there = new Set(here.map(placeOf));
+    words = words ? words.filter((fault) => there.has(placeOf(fault))) : here;
   }
-  return [...goneOf(apart, hands), ...words, ...newAtoms(texts, after, guarded), ...newTables(texts, after, guarded)];
+  return [
+    ...(apart ? goneOf(apart, hands) : []),
+    ...(words ?? []),
+    ...newAtoms(from, after, guarded),
+    ...newTables(from, after, guarded),
+  ];
 }
+const EMPTY: Document = { type: 'doc', content: [] };
 const placeOf = ({ made, path }: AcceptFault): string => `${made} ${path}`;
 
 /** What is left of a part when its words are left out. */

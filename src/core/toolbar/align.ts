@@ -10,7 +10,7 @@ export interface Alignment {
 }
 
 /** What comparing two texts may cost, in steps; shared by all that belongs to one question. */
-export class Effort {
+export class Steps {
   left = 2_000_000;
   spend(steps: number): void {
     this.left -= steps;
@@ -28,7 +28,7 @@ const LONGEST_ROW = 8;
  * entries: Bram Cohen's "patience diff"; value from memory), then rows of several; small rests are compared change by
  * change (Myers 1986, as in the package `diff`). Takes about as many steps as the lists are long.
  */
-export function align(before: readonly string[], after: readonly string[], effort: Effort): Alignment {
+export function align(before: readonly string[], after: readonly string[], effort: Steps): Alignment {
   // As numbers, which are quicker to compare and to join into rows.
   const ids = new Map<string, number>();
   const numbered = (list: readonly string[]) =>

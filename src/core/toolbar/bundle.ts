@@ -14,6 +14,9 @@ import type { Spot } from '../rules';
 import type { ToolWorld } from './resolve';
 import { toolRuleSchema, toolSetSchema } from './schema';
 
+/** As many roles as all there are reach together, each with those it extends. */
+const MOST_REACHED = 1_000_000;
+
 const id = z.string().min(1);
 const ids = z.array(id);
 
@@ -39,7 +42,7 @@ export interface OpenedTools {
   ok: true;
   world: ToolWorld;
   people: ReadonlyMap<string, PolicyPerson>;
-  pages: ReadonlyMap<string, Omit<Spot, 'field'>>;
+  pages: ReadonlyMap<string, ToolBundle['pages'][number]>;
   fields: ReadonlySet<string>;
 }
 
@@ -77,7 +80,18 @@ export function openToolBundle(value: unknown): OpenedTools | { ok: false; fault
     all(toolIds, 'tool', set.add, ['profiles', i, 'add']);
     all(toolIds, 'tool', set.take, ['profiles', i, 'take']);
   });
+  profiles.forEach((set, i) =>
+    set.take.forEach((tool, k) => {
+      if (set.add.includes(tool)) fault(['profiles', i, 'take', k], `"${tool}" is added by the same profile`);
+    }),
+  );
+  pages
+    .flatMap((page, i) => (page.parent === null ? [i] : []))
+    .slice(1)
+    .forEach((i) => fault(['pages', i, 'parent'], 'there is a first page already'));
   rules.forEach(({ when, then }, i) => {
+    for (const what of ['roles', 'layouts', 'fields', 'states'] as const)
+      if (when[what]?.length === 0) fault(['rules', i, 'when', what], 'names nothing, so the rule would never hold');
     all(roleAt, 'role', when.roles, ['rules', i, 'when', 'roles']);
     known(pageAt, 'page', when.branch, ['rules', i, 'when', 'branch']);
     all(layoutAt, 'layout', when.layouts, ['rules', i, 'when', 'layouts']);
@@ -99,20 +113,22 @@ export function openToolBundle(value: unknown): OpenedTools | { ok: false; fault
   if (faults.length > 0) return { ok: false, faults };
   const roleMap = new Map(roles.map((role) => [role.id, role]));
   const byId = new Map(pages.map((page) => [page.id, page]));
+  const extended = new Map<string, ReadonlySet<string>>();
+  let reached = 0;
+  for (const role of roleMap.keys()) {
+    const all = new Set(closure({ roles: roleMap }, role).map((one) => one.role.id));
+    reached += all.size;
+    if (reached > MOST_REACHED) {
+      fault(['roles', roleAt.get(role) ?? 0, 'extends'], 'too many roles extend too many others');
+      return { ok: false, faults };
+    }
+    extended.set(role, all);
+  }
   return {
     ok: true,
-    world: {
-      tools,
-      sets: new Map(profiles.map((set) => [set.id, set])),
-      rules,
-      extended: new Map(
-        roles.map((role) => [role.id, new Set(closure({ roles: roleMap }, role.id).map((reached) => reached.role.id))]),
-      ),
-    },
+    world: { tools, sets: new Map(profiles.map((set) => [set.id, set])), rules, extended },
     people: bundlePeople(people),
-    pages: new Map(
-      pages.map((page) => [page.id, { path: bundlePath(byId, page.id), layout: page.layout, state: page.state }]),
-    ),
+    pages: byId,
     fields,
   };
 }
@@ -147,5 +163,10 @@ export function readToolQuestion(
   const who = bundle.people.get(person);
   const there = bundle.pages.get(page);
   if (faults.length > 0 || !who || !there) return { ok: false, faults };
-  return { ok: true, question: { roles: rolesThatCount(who, there.path, Date.parse(at)), spot: { ...there, field } } };
+  const path = bundlePath(bundle.pages, page);
+  const { layout, state } = there;
+  return {
+    ok: true,
+    question: { roles: rolesThatCount(who, path, Date.parse(at)), spot: { path, layout, state, field } },
+  };
 }

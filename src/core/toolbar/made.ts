@@ -26,13 +26,29 @@ export const CONSTRUCTS: ReadonlySet<string> = new Set<Construct>([
   'link',
 ]);
 
+/** A path as a browser asks for it: without `.` and `..` (RFC 3986, section 5.2.4), and with what was escaped. */
+function withoutDots(href: string): string {
+  const out: string[] = [];
+  for (const part of href.split(/[?#]/)[0]?.split(/[\\/]/).slice(1) ?? []) {
+    let plain = part;
+    try {
+      plain = decodeURIComponent(part);
+    } catch {
+      // Not escaped as it should be: taken as it stands.
+    }
+    if (plain === '..') out.pop();
+    else if (plain !== '.') out.push(plain);
+  }
+  return `/${out.join('/')}`;
+}
+
 /** What kind of thing a link leads to. */
 export type LinkKind = 'page' | 'file' | 'web' | 'mail' | 'phone';
 export function linkKindOf(href: string): LinkKind {
   if (/^mailto:/i.test(href)) return 'mail';
   if (/^tel:/i.test(href)) return 'phone';
   if (/^https?:/i.test(href)) return 'web';
-  return /^(picture:|\/media\/)/.test(href) ? 'file' : 'page';
+  return /^picture:/i.test(href) || /^\/media\//i.test(withoutDots(href)) ? 'file' : 'page';
 }
 
 /**

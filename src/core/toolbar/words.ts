@@ -1,5 +1,5 @@
 import type { BlockNode } from '../content';
-import { align, Effort } from './align';
+import { align, Steps } from './align';
 import type { AcceptFault, BlocksApart } from './apart';
 import { lessOne, makeOf, tokensOf, type Token } from './made';
 
@@ -43,7 +43,7 @@ const asLetters = (token: Token): Unit[] =>
  * when looks are left aside.
  */
 function layBeside(older: readonly Token[], newer: readonly Token[], watched: ReadonlySet<string>): Beside {
-  const effort = new Effort();
+  const effort = new Steps();
   const [before, after]: [Unit[], Unit[]] = [[], []];
   const pairs: [number, number][] = [];
   const blindFrom: number[] = [];
@@ -231,7 +231,7 @@ function newUnder(
       const edge = way < 0 ? from : to;
       let at = edge + way;
       while (Math.abs(at - edge) < MOST_BETWEEN && toBefore[at] === -1 && !isUnder(after[at])) at += way;
-      return Math.abs(at - edge) > 1 && isUnder(after[at]);
+      return Math.abs(at - edge) > 1 && stays(at);
     });
   };
   return segmentsOf(after, are, key, depth).flatMap(({ path, units }) => {

@@ -73,12 +73,17 @@ const changeNote = z.string().trim().max(500);
 const hour = z.string().max(20);
 
 export const itemRoutes = {
-  'POST /api/items/[id]/aside': { body: z.strictObject({ content: given }) },
+  'POST /api/items/[id]/aside': { large: true, body: z.strictObject({ content: given }) },
   'POST /api/items/[id]/bring-back': { answer: z.object({ id: z.string(), pages: z.int(), renamed: z.boolean() }) },
-  'POST /api/items/[id]/check': { body: z.strictObject({ content: given }), answer: z.object({ findings }) },
+  'POST /api/items/[id]/check': {
+    large: true,
+    body: z.strictObject({ content: given }),
+    answer: z.object({ findings }),
+  },
   'GET /api/items/[id]/changes': { answer: comingOut },
   'GET /api/items/[id]/content': { answer: z.object({ content }) },
   'PUT /api/items/[id]/draft': {
+    large: true,
     /** `over`: what somebody else wrote meanwhile was seen; `from`: the version somebody went back to with it. */
     body: z.strictObject({
       content: given,
@@ -109,6 +114,7 @@ export const itemRoutes = {
     answer: z.object({ others: z.array(present) }),
   },
   'POST /api/items/[id]/publish': {
+    large: true,
     body: z.strictObject({ content: given, version: versionSchema, note: changeNote, at: hour.optional() }),
   },
   'POST /api/items/[id]/retire': {
@@ -117,6 +123,7 @@ export const itemRoutes = {
     answer: z.union([look, z.object({ pages: z.int().optional() })]),
   },
   'POST /api/items/[id]/send': {
+    large: true,
     body: z.strictObject({
       content: given,
       version: versionSchema,

@@ -18,6 +18,7 @@ export const KINDS = {
   'too-many': [429, 'Too many tries'],
   misdirected: [421, 'Asked by another name'],
   broken: [500, 'Something went wrong'],
+  busy: [503, 'Busy'],
   'database-away': [503, 'Back in a moment'],
 } as const;
 

@@ -9,6 +9,8 @@ export const versionSchema = z.int().min(0).max(2_147_483_647);
 
 /** What one request asks and what it is answered; no answer: only that it was done. */
 export interface Contract {
+  /** Whether its body may be as long as texts are. */
+  large?: true;
   body?: z.ZodType;
   answer?: z.ZodType;
 }

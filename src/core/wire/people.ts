@@ -84,6 +84,7 @@ export const peopleRoutes = {
   'POST /api/people/[id]/link': { answer: madeLink },
   'POST /api/people/[id]/pause': { body: z.strictObject({ paused: z.boolean() }) },
   'POST /api/people/import': {
+    large: true,
     body: z.strictObject({
       csv: z.string().min(1, 'The file is empty.').max(1_000_000, 'The file is too large; 1 MB is the most.'),
       confirm: z.boolean(),

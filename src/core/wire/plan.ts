@@ -95,6 +95,7 @@ export const planRoutes = {
     answer: state,
   },
   'POST /api/workshop/import': {
+    large: true,
     /** `confirm`: the revision that was told of. */
     body: z.strictObject({
       text: z.string().min(1, 'The file is empty.').max(1_500_000),
@@ -107,6 +108,7 @@ export const planRoutes = {
     ]),
   },
   'POST /api/workshop/plan': {
+    large: true,
     body: z.strictObject({ revision, role: role.default(null), operations: z.array(operationSchema).min(1).max(50) }),
     answer: state,
   },

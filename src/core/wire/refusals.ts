@@ -12,7 +12,7 @@ export const REFUSALS = {
     'Whoever runs it can set it: ./safe-room start --origin.',
   ],
   'not-there': ['not-found', '{what} is not there.', 'It may have been removed, or the address is incomplete.'],
-  'body-too-large': ['too-large', 'That is more than can be kept at once (2 MB).'],
+  'body-too-large': ['too-large', 'That is more than can be sent here at once ({most}).'],
   'nested-too-deep': ['bad-input', 'This is nested too deep to be kept.'],
   'not-json-type': ['bad-input', 'Send JSON, with content type application/json.'],
   'not-json': ['bad-input', 'The request is not valid JSON.'],
@@ -26,6 +26,7 @@ export const REFUSALS = {
     'Something else was sent under this key before, so nothing was done.',
     'Send it under a key of its own.',
   ],
+  busy: ['busy', 'Very much is asked for at this moment.', 'Nothing was lost; try again in a moment.'],
   'database-away': ['database-away', 'The database is starting again.', 'Nothing was lost; try again in a moment.'],
   broken: ['broken', 'Something went wrong, and nothing was lost.', 'Tell the keyholder this number: {number}.'],
 
@@ -152,6 +153,16 @@ export const REFUSALS = {
   'goes-along': [
     'refused',
     '{page} would go along, and that one is not yours to change in this way.',
+    'Ask the keyholder if you need to.',
+  ],
+  'move-gives-more': [
+    'refused',
+    'There you may {what}, here not: so {page} cannot be moved there by you.',
+    'Ask somebody who may do so in both places.',
+  ],
+  'below-not-yours': [
+    'refused',
+    'The address of {page} would change with it, and that one is not yours to change.',
     'Ask the keyholder if you need to.',
   ],
   'shown-already': ['already-done', 'It is shown already.'],

@@ -57,7 +57,8 @@ export const Guard = Extension.create<GuardOptions>({
             came.push(after);
             return true;
           }
-          const [fault, ...others] = acceptChange(clean(state.doc) ?? loaded, after, hands, came);
+          const before = clean(state.doc) ?? loaded;
+          const [fault, ...others] = acceptChange(before, after, hands, [before, ...came]);
           if (!fault) return true;
           const missing = [fault, ...others]
             .filter(({ why }) => why === 'new')

@@ -14,7 +14,7 @@ import { choosePassword, setUpKeyholder } from '@/server/gate/set-up';
 export const POST: APIRoute = async ({ request }) => {
   try {
     refuseForeign(request);
-    const raw = await readBody(request);
+    const raw = await readBody(request, 'little');
     const isFirst = typeof raw === 'object' && raw !== null && 'email' in raw;
     const session = await db.transaction((tx) =>
       isFirst ? setUpKeyholder(tx, parseBody(keyholderSchema, raw)) : choosePassword(tx, parseBody(invitedSchema, raw)),

@@ -11,7 +11,7 @@ import { signIn } from '@/server/gate/sign-in';
 export const POST: APIRoute = async ({ request, clientAddress }) => {
   try {
     refuseForeign(request);
-    const given = parseBody(ROUTES['POST /api/sign-in'].body, await readBody(request));
+    const given = parseBody(ROUTES['POST /api/sign-in'].body, await readBody(request, 'little'));
     const browser = readBrowserCookie(request);
     const newBrowser = browser ?? newToken();
     const { token, to } = await signIn(db, given, {

@@ -8,15 +8,15 @@ import { questions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { notFound } from '../gate/problems';
 
-const KINDS = {
-  task: inventory.tasks,
-  screen: inventory.screens,
-  control: inventory.controls,
-  door: new Map(inventory.doors.map((door) => [door.id, door])),
-} as const;
+const KINDS: ReadonlyMap<string, ReadonlyMap<string, unknown>> = new Map<string, ReadonlyMap<string, unknown>>([
+  ['task', inventory.tasks],
+  ['screen', inventory.screens],
+  ['control', inventory.controls],
+  ['door', new Map(inventory.doors.map((door) => [door.id, door]))],
+]);
 const isThere = (chosen: string): boolean => {
   const [kind = '', id = ''] = chosen.split(' ');
-  return kind in KINDS && KINDS[kind as keyof typeof KINDS].has(id);
+  return KINDS.get(kind)?.has(id) ?? false;
 };
 
 /**

@@ -4,9 +4,12 @@ import { config } from '../config';
 import { log } from '../log';
 import * as schema from './schema';
 
+/** As many as all shares of requests together ask for (`gate/lanes.ts`), and what runs beside them. */
+const MOST_CONNECTIONS = 24;
+
 export const pool = new pg.Pool({
   connectionString: config.DATABASE_URL,
-  max: 10,
+  max: MOST_CONNECTIONS,
   connectionTimeoutMillis: 10_000,
   idleTimeoutMillis: 30_000,
 });
@@ -47,16 +50,26 @@ const AWAY = new Set([
   '08006',
 ]);
 
+/** Whether an error means that all connections are in use, and have been for long. */
+export const isPoolFull = (error: unknown): boolean =>
+  pgCode(error) === undefined &&
+  pool.totalCount >= MOST_CONNECTIONS &&
+  messagesOf(error).some((message) => /timeout exceeded when trying to connect/.test(message));
+
 /** Whether an error means that PostgreSQL cannot be reached at this moment. */
 export function isDatabaseAway(error: unknown): boolean {
   const code = pgCode(error);
   if (code) return AWAY.has(code);
+  return messagesOf(error).some((message) =>
+    /Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/.test(
+      message,
+    ),
+  );
+}
+
+function messagesOf(error: unknown): string[] {
+  const out: string[] = [];
   for (let e = error as { message?: string; cause?: unknown } | undefined; e; e = e.cause as typeof e)
-    if (
-      /Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/.test(
-        e.message ?? '',
-      )
-    )
-      return true;
-  return false;
+    out.push(e.message ?? '');
+  return out;
 }

@@ -267,13 +267,9 @@ function turned(row: Row, what: keyof typeof TURNS, { today, by }: { today: stri
     case 'tick': {
       if (isOver(row)) throw new Problem('duty-over');
       const { first, due, every } = row;
-      const isAgain = every !== null && first !== null && due !== null;
-      return {
-        doneAt: now(),
-        doneBy: by,
-        doneFor: due,
-        ...(isAgain && { due: nextDue(first, every, due > today ? due : today) }),
-      };
+      const again =
+        every !== null && first !== null && due !== null && nextDue(first, every, due > today ? due : today);
+      return { doneAt: now(), doneBy: by, doneFor: due, ...(again && { due: again }) };
     }
     case 'untick':
       if (row.doneAt === null) throw new Problem('duty-not-over');

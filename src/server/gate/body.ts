@@ -1,13 +1,16 @@
 import { Problem } from './problems';
 
-const MAX_BODY = 2_000_000;
+/** The longest bodies, in bytes: of what somebody who is not signed in sends, of most requests, of whole texts. */
+const MOST = { little: 20_000, usual: 256_000, large: 2_000_000 } as const;
+export type BodySize = keyof typeof MOST;
 /** Deeper than any text that is written by hand: forty lists in one another. */
 const MAX_DEPTH = 400;
-const tooLarge = () => new Problem('body-too-large');
+const tooLarge = (most: number) =>
+  new Problem('body-too-large', { most: most >= 1_000_000 ? `${most / 1_000_000} MB` : `${most / 1000} kB` });
 
 /** The body as text, given up as soon as it is too long. */
-async function readText(request: Request): Promise<string> {
-  if (Number(request.headers.get('content-length') ?? 0) > MAX_BODY) throw tooLarge();
+async function readText(request: Request, most: number): Promise<string> {
+  if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLarge(most);
   const reader = request.body?.getReader();
   const decoder = new TextDecoder();
   let text = '';
@@ -15,9 +18,9 @@ async function readText(request: Request): Promise<string> {
   for (let part = await reader?.read(); part && !part.done; part = await reader?.read()) {
     const chunk = part.value as Uint8Array;
     bytes += chunk.byteLength;
-    if (bytes > MAX_BODY) {
+    if (bytes > most) {
       await reader?.cancel().catch(() => undefined);
-      throw tooLarge();
+      throw tooLarge(most);
     }
     text += decoder.decode(chunk, { stream: true });
   }
@@ -30,36 +33,48 @@ export const cleanText = (text: string): string =>
     .replaceAll('\0', '')
     .replace(/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g, '\uFFFD');
 
-/** The same value with every text in it clean; refuses what is nested deeper than anything here is. */
-export function cleanValue(value: unknown): unknown {
-  const box: { value: unknown } = { value };
-  const stack: { holder: Record<string | number, unknown>; key: string | number; depth: number }[] = [
-    { holder: box, key: 'value', depth: 0 },
-  ];
-  for (let next = stack.pop(); next; next = stack.pop()) {
-    const { holder, key, depth } = next;
-    const here = holder[key];
-    if (typeof here === 'string') holder[key] = cleanText(here);
-    else if (typeof here === 'object' && here !== null) {
-      if (depth > MAX_DEPTH) throw new Problem('nested-too-deep');
-      for (const inner of Object.keys(here)) stack.push({ holder: here as never, key: inner, depth: depth + 1 });
-    }
+/** Refuses a text of JSON that is nested deeper than anything here is; counted without reading it. */
+function mustBeShallow(text: string): void {
+  const [QUOTE, BACKSLASH, OPEN, OPEN_LIST, CLOSE, CLOSE_LIST] = [34, 92, 123, 91, 125, 93];
+  let [depth, isText] = [0, false];
+  for (let at = 0; at < text.length; at++) {
+    const code = text.charCodeAt(at);
+    if (isText) {
+      if (code === BACKSLASH) at++;
+      else if (code === QUOTE) isText = false;
+    } else if (code === QUOTE) isText = true;
+    else if (code === OPEN || code === OPEN_LIST) {
+      if (++depth > MAX_DEPTH) throw new Problem('nested-too-deep');
+    } else if (code === CLOSE || code === CLOSE_LIST) depth--;
   }
-  return box.value;
 }
 
-/** Reads a JSON body; a fault says what is wrong with it. */
-export async function readBody(request: Request): Promise<unknown> {
+/** What only a text with these in it can hold that no database can keep: written out, as JSON has to. */
+const ESCAPED = /\\u(?:0000|d[89a-f])/i;
+/** A value as JSON has it, in which every text is clean. */
+function parsed(text: string): unknown {
+  if (!ESCAPED.test(text)) return JSON.parse(text);
+  return JSON.parse(text, (_, value: unknown) => {
+    if (typeof value === 'string') return cleanText(value);
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) return value;
+    const names = Object.keys(value);
+    return names.some((name) => name !== cleanText(name))
+      ? Object.fromEntries(Object.entries(value).map(([name, one]) => [cleanText(name), one as unknown]))
+      : value;
+  });
+}
+
+/** Reads a JSON body of at most some size; a fault says what is wrong with it. */
+export async function readBody(request: Request, size: BodySize): Promise<unknown> {
   if (request.method === 'GET' || request.method === 'HEAD') return {};
   if (!/^application\/json\b/.test(request.headers.get('content-type') ?? '')) throw new Problem('not-json-type');
-  const text = await readText(request);
-  let value: unknown;
+  const text = await readText(request, MOST[size]);
+  mustBeShallow(text);
   try {
-    value = text === '' ? {} : JSON.parse(text);
+    return text === '' ? {} : parsed(text);
   } catch {
     throw new Problem('not-json');
   }
-  return cleanValue(value);
 }
 
 /** What an address asks for after its question mark. */

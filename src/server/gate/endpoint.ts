@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { inPlainWords } from '@/core/json';
 import type { PermissionId } from '@/core/inventory';
 import { type AnswerOf, type BodyOf, type Contract, type Route, ROUTES } from '@/core/wire';
-import { db, isDatabaseAway, type Tx } from '../db/client';
+import { db, isDatabaseAway, isPoolFull, type Tx } from '../db/client';
 import { receipts } from '../db/schema';
 import { log } from '../log';
 import { findAccess, type Access } from './access';
@@ -63,6 +63,7 @@ export function parseBody<S extends z.ZodType>(schema: S, value: unknown): z.inf
 /** Whatever was thrown as a refusal; what was not expected is logged under a request id and not told. */
 export function problemOf(error: unknown, request: Request): Problem {
   if (error instanceof Problem) return error as Problem;
+  if (isPoolFull(error)) return new Problem('busy');
   if (isDatabaseAway(error)) return new Problem('database-away');
   const requestId = randomUUID();
   const message =
@@ -88,7 +89,7 @@ export function problemOf(error: unknown, request: Request): Problem {
 /** The answer to a request that was refused or failed. */
 export function answerFault(error: unknown, request: Request): Response {
   const problem = problemOf(error, request);
-  return problem.toResponse(problem.code === 'database-away' ? { 'retry-after': '2' } : {});
+  return problem.toResponse(problem.status === 503 ? { 'retry-after': '2' } : {});
 }
 
 export const json = (value: unknown, status = 200, headers: Record<string, string> = {}): Response =>
@@ -176,7 +177,7 @@ export function endpoint<R extends Route>(
     // Who is not signed in is told so before anything they send is read.
     if (readCookie(request) === undefined) throw notSignedIn();
     if (params['id'] !== undefined && !/^\d{1,9}$/.test(params['id'])) throw notFound('That');
-    const raw = await readBody(request);
+    const raw = await readBody(request, contract.large ? 'large' : 'usual');
     return db
       .transaction(async (tx) => {
         const access = await findAccess(tx, readCookie(request));

@@ -8,11 +8,20 @@ import { Problem, problemAt } from './problems';
  * argon2id with the parameters of the OWASP Password Storage Cheat Sheet: 19 MiB, 2 passes, 1 lane (value from memory).
  */
 const OPTIONS = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
-/** Checks under way at once, the waiting ones included; more would only make everybody wait. */
-const MOST_AT_ONCE = 40;
+/** Hashes made at once, so that a processor is left for everybody else, and how many wait for it. */
+const [AT_ONCE, MOST_WAITING] = [1, 40];
 
 /** Of 0 to 4; 3 withstands guessing at the speed a stolen database allows (the estimator's own scale). */
 const STRONG_ENOUGH = 3;
+/** Letters a password needs besides what everybody knows, unless it is as long as several words. */
+const [LETTERS_OF_ITS_OWN, LONG_ENOUGH_ANYWAY] = [5, 24];
+/** Words that stand on every screen here. */
+const MADE_HERE = ['safe', 'room', 'saferoom', 'workshop', 'password'];
+const lettersOf = (text: string): string =>
+  text
+    .normalize('NFKD')
+    .toLowerCase()
+    .replaceAll(/[^\p{L}]/gu, '');
 let estimator: ZxcvbnFactory | undefined;
 const getEstimator = () =>
   (estimator ??= new ZxcvbnFactory({
@@ -30,19 +39,31 @@ export function assertStrong(password: string, person: { name: string; email: st
     (word) => word.length > 2,
   );
   const { score } = getEstimator().check(password, known);
-  if (score >= STRONG_ENOUGH && !known.some((word) => word.toLowerCase() === password.trim().toLowerCase())) return;
+  // What everybody knows of the person, or of the website, is no secret with a number behind it either.
+  const rest = [...known, ...MADE_HERE]
+    .map(lettersOf)
+    .filter((word) => word.length > 2)
+    .sort((one, other) => other.length - one.length)
+    .reduce((left, word) => left.replaceAll(word, ''), lettersOf(password));
+  if (score >= STRONG_ENOUGH && (password.length >= LONG_ENOUGH_ANYWAY || rest.length >= LETTERS_OF_ITS_OWN)) return;
   throw problemAt('password', 'password-weak');
 }
 
 let running = 0;
-/** Hashing takes a processor and 19 MiB each: no more at once than can be answered soon. */
+const waiting: (() => void)[] = [];
+/** Hashing takes a processor and 19 MiB each: no more at once than leaves room, nor more than can be answered soon. */
 async function bounded<T>(work: () => Promise<T>): Promise<T> {
-  if (running >= MOST_AT_ONCE) throw new Problem('many-sign-in');
-  running++;
+  if (running < AT_ONCE) running++;
+  else {
+    if (waiting.length >= MOST_WAITING) throw new Problem('many-sign-in');
+    await new Promise<void>((turn) => waiting.push(turn));
+  }
   try {
     return await work();
   } finally {
-    running--;
+    const next = waiting.shift();
+    if (next) next();
+    else running--;
   }
 }
 

@@ -1,9 +1,11 @@
 import { setTimeout as wait } from 'node:timers/promises';
+import pg from 'pg';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import { and, eq, ne, sql } from 'drizzle-orm';
 import { record } from '../activity/activity';
 import { now } from '../clock';
-import { pool, type Db, type Tx } from '../db/client';
+import { config } from '../config';
+import type { Db, Tx } from '../db/client';
 import { accounts, knownBrowsers, sessions } from '../db/schema';
 import { findAccount, findByEmail, setPassword } from '../people/accounts';
 import { getLivePlan } from '../plan/plans';
@@ -23,9 +25,12 @@ import { endLinks } from './set-up';
 const LIMITS = { free: 8, address: 60, own: 8, durationS: 900 };
 const FIRST_WAIT_MS = 250;
 const LONGEST_WAIT_MS = 4000;
+/** Connections of their own: whoever waits to be counted may hold one of the others already. */
+const counters = new pg.Pool({ connectionString: config.DATABASE_URL, max: 2, idleTimeoutMillis: 30_000 });
+counters.on('error', () => undefined);
 const limiter = (keyPrefix: string, points: number) =>
   new RateLimiterPostgres({
-    storeClient: pool,
+    storeClient: counters,
     tableName: 'rate_limits',
     tableCreated: true,
     keyPrefix,

@@ -25,13 +25,14 @@ const PLACED = [...inventory.permissions.values()]
   .map((permission) => permission.id);
 
 /**
- * A permission somebody would have of a page as it would be, and has not as it is: rules can hang on the layout and the
- * author.
+ * A permission somebody would have of something as it would be, and has not as it is: rules can hang on where it lies,
+ * on the layout and on the author.
  */
-const gained = (access: Access, place: Place, changed: Place) =>
+export const gained = (access: Access, place: Place, changed: Place, type = 'page') =>
   PLACED.find(
     (permission) =>
-      mayNow(access, permission, { place: changed }).allowed && !mayNow(access, permission, { place }).allowed,
+      mayNow(access, permission, { place: changed, type }).allowed &&
+      !mayNow(access, permission, { place, type }).allowed,
   );
 
 /**
@@ -89,6 +90,12 @@ function preparedPanel(access: Access, { place, type = 'page' }: Thing, part: st
 export function hasPanel(access: Access, thing: Thing, part: string): boolean {
   const { show, lock } = preparedPanel(access, thing, part);
   return show !== 'hidden' && lock === undefined;
+}
+
+/** Refuses what a hidden panel would show. */
+export function mustSeePanel(access: Access, thing: Thing, part: string): void {
+  const { name, show } = preparedPanel(access, thing, part);
+  if (show === 'hidden') throw new Problem('panel-hidden', { panel: name });
 }
 
 /** Refuses what goes round a panel that the edit screen prepared for somebody has not, or has locked. */
@@ -217,13 +224,15 @@ export async function mustMayUse(
   layout: Layout,
   content: PageContent,
   shown: PageContent | undefined,
+  /** What pictures may be taken from on this layout and in this place. */
+  from: readonly (PageContent | undefined)[],
   place: Place | undefined,
 ): Promise<void> {
   const form = formOf(item);
   const wanted = picturesOf(form, content);
   if (wanted.length > 0) {
     // Whoever may not see all pictures, or shall choose from its own, has those the page ever had.
-    const known = new Set(picturesOf(form, shown ?? {}).map(({ id }) => id));
+    const known = new Set(from.flatMap((text) => picturesOf(form, text ?? {}).map(({ id }) => id)));
     const writing = writingOf(inventory, access.plan, access.who, now().getTime());
     const sourceOf = (field: string) =>
       !mayNow(access, 'media.view').allowed

@@ -3,12 +3,12 @@ import { sameContent, type ContentFault, type PageContent } from '@/core/content
 import { now } from '../clock';
 import { findPlace } from '../tree/tree';
 import type { Tx } from '../db/client';
-import { drafts, revisions } from '../db/schema';
+import { drafts, publications, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { fieldsFor, mustMayWrite, unfilled } from './allowed';
 import { draftInfo } from './editable';
-import { formOf, type ItemRow } from './forms';
+import { formOf, layoutOf, type ItemRow } from './forms';
 import { richOf } from './tools';
 import { contentOf, findDraft, findWriters, mustFindItem, mustFindVersion, standing, thisOf } from './items';
 import { withAddresses } from './links';
@@ -26,6 +26,21 @@ const conflict = async (tx: Tx, draft: NonNullable<Awaited<ReturnType<typeof fin
       },
     },
   );
+
+/**
+ * A version somebody went back to, as a text their own may hold things from: one that visitors saw, or that was written
+ * on the layout they write on. What was only put aside was made with the tools of its layout.
+ */
+async function takenUp(tx: Tx, item: ItemRow, content: unknown, from: number): Promise<PageContent[]> {
+  const version = await mustFindVersion(tx, item, from);
+  const chosen =
+    typeof content === 'object' && content !== null && 'page.layout' in content ? content['page.layout'] : undefined;
+  const isSame = layoutOf(version, item).id === (typeof chosen === 'string' ? chosen : item.layout);
+  const isPublic = async () =>
+    (await tx.select({ id: publications.id }).from(publications).where(eq(publications.revisionId, from)).limit(1))
+      .length > 0;
+  return isSame || (await isPublic()) ? [richOf(formOf(item), version)] : [];
+}
 
 /** How many texts a draft may take things from; the oldest go. */
 const MOST_BASES = 4;
@@ -53,12 +68,14 @@ export async function saveDraft(
       { theirs: { content: before && (await withAddresses(tx, item.siteId, before)), draft: null } },
     );
   }
+  const isOwn = draft?.updatedBy === access.signedInId;
   const bases = [
-    ...(draft ? (draft.updatedBy === access.signedInId ? draft.bases : [richOf(formOf(item), draft.content)]) : []),
-    ...(given.from === undefined ? [] : [richOf(formOf(item), await mustFindVersion(tx, item, given.from))]),
+    ...(draft ? (isOwn ? draft.bases : [richOf(formOf(item), draft.content)]) : []),
+    ...(given.from === undefined ? [] : await takenUp(tx, item, given.content, given.from)),
   ].slice(-MOST_BASES);
-  const { content, unfinished, faults } = await readWritten(tx, access, item, given.content, {
+  const { content, unfinished, faults, path } = await readWritten(tx, access, item, given.content, {
     shown: draft?.content ?? before,
+    writtenOn: draft && isOwn ? { layout: layoutOf(draft.content, item).id, path: draft.writtenAt } : undefined,
     unfinished: draft?.unfinished ?? {},
     once: [await contentOf(tx, item.liveRevisionId), before],
     bases,
@@ -79,6 +96,7 @@ export async function saveDraft(
     unfinished,
     version: given.version + 1,
     bases,
+    writtenAt: path,
     writers,
     updatedBy: access.signedInId,
     updatedAt: now(),

@@ -16,8 +16,28 @@ export interface Before {
   shown: PageContent | undefined;
   /** What visitors see, and what waits. */
   once: readonly (PageContent | undefined)[];
+  /**
+   * Where `shown` was written by whoever writes now: the layout, and the path of its page. Made with the tools they had
+   * there, it is no text to begin from with others.
+   */
+  writtenOn?: { layout: string; path: string | null } | undefined;
+  /** Whether `shown` is no text to take anything from. */
+  isElsewhere?: boolean | undefined;
   /** What the draft's rich fields said as its writer found it, and in versions they went back to. */
   bases: readonly PageContent[];
+}
+
+/** The same for a layout and a place that it is written on now. */
+export function beforeOn(before: Before, layout: string, path: string | null): Before {
+  const { writtenOn, once } = before;
+  const isElsewhere =
+    writtenOn !== undefined &&
+    (writtenOn.layout !== layout || (writtenOn.path !== null && path !== null && writtenOn.path !== path));
+  if (!isElsewhere) return before;
+  // What visitors see is there whoever made it; what only waits was made on its own layout.
+  const [live, ...waiting] = once;
+  const theirs = [live, ...waiting.filter((text) => text?.['page.layout'] === layout)];
+  return { ...before, once: theirs, isElsewhere };
 }
 
 /** What only the rich fields of a content say. */
@@ -25,15 +45,26 @@ export const richOf = (form: Form, content: PageContent): PageContent =>
   Object.fromEntries(form.rich.flatMap(({ id }) => (content[id] === undefined ? [] : [[id, content[id]]])));
 
 /** What of a content is not accepted, field by field, by the tools and rules of each on this place. */
-function faultsIn(access: Access, form: Form, place: Place, { shown, once, bases }: Before, content: PageContent) {
+function faultsIn(
+  access: Access,
+  form: Form,
+  place: Place,
+  { shown, once, bases, isElsewhere = false }: Before,
+  content: PageContent,
+) {
   const writing = writingOf(inventory, access.plan, access.who, now().getTime());
   return form.rich.flatMap((field) => {
     const { tools, keep } = writing.of(form.type.id, place, field.id);
     const hands = handsOf(handy(tools, inventory.tools.keys()), TOOLS, keep);
-    const [before = emptyDocument(), ...others] = [shown, ...once, ...bases].flatMap((text) =>
-      text?.[field.id] === undefined ? [] : [blocksOf(field, text)],
+    const [before, ...from] = [shown, ...(isElsewhere ? [] : [shown]), ...once, ...bases].map((text) =>
+      text?.[field.id] === undefined ? null : blocksOf(field, text),
     );
-    const faults = acceptChange(before, blocksOf(field, content), hands, others);
+    const faults = acceptChange(
+      before ?? emptyDocument(),
+      blocksOf(field, content),
+      hands,
+      from.filter((text) => text !== null && text !== undefined),
+    );
     return faults.length === 0 ? [] : [{ field: field.id, faults }];
   });
 }

@@ -1,14 +1,24 @@
 import { eq } from 'drizzle-orm';
-import { faultsInSight, readContent, type ContentFault, type Field, type PageContent } from '@/core/content';
+import {
+  faultsInSight,
+  readContent,
+  settingsOf,
+  type ContentFault,
+  type Field,
+  type PageContent,
+} from '@/core/content';
 import type { Tx } from '../db/client';
 import { media } from '../db/schema';
 import type { Access } from '../gate/access';
+import { mayNow } from '../gate/authorize';
 import { Problem, problemAt } from '../gate/problems';
+import { findForbiddenBelow } from './branches';
 import { formOf, picturesOf, type Form, type ItemRow } from './forms';
 import { mustMayUse, mustMayWrite } from './allowed';
 import { withNames } from './links';
+import { titleOf } from './publishing';
 import { findPlace } from '../tree/tree';
-import { mustHaveTools, type Before } from './tools';
+import { beforeOn, mustHaveTools, type Before } from './tools';
 
 /** Longest text that waits in a field until it is right, in characters. */
 const LONGEST_WAITING = 20_000;
@@ -62,7 +72,13 @@ export async function readWritten(
   item: ItemRow,
   given: unknown,
   before: Before & { unfinished: Record<string, unknown> },
-): Promise<{ content: PageContent; unfinished: Record<string, unknown>; faults: ContentFault[] }> {
+): Promise<{
+  content: PageContent;
+  unfinished: Record<string, unknown>;
+  faults: ContentFault[];
+  /** Where it lies. */
+  path: string | null;
+}> {
   // What it said before likewise: where there is a page by now, the link is still the one that stood there.
   const { shown, unfinished: waits, once } = before;
   const { named, old } = await withNames(tx, access, item.id, { named: given, old: before }, [shown, waits, ...once]);
@@ -92,11 +108,36 @@ export async function readWritten(
   };
   const place = await findPlace(tx, access.site.id, item.id);
   mustMayWrite(access, item, place, [said, old.unfinished], [content, unfinished], old.once);
-  await mustMayUse(tx, access, item, read.layout, content, old.shown, place);
+  const path = place?.path.join('.') ?? null;
+  const begun = beforeOn(old, read.layout.id, path);
+  await mustMayUse(
+    tx,
+    access,
+    item,
+    read.layout,
+    content,
+    old.shown,
+    begun.isElsewhere ? begun.once : [begun.shown],
+    place,
+  );
+  await mustMayReaddress(tx, access, item, content);
   // What lies nowhere is written with what is had everywhere.
   const spot = place ?? { path: [], layout: '', state: 'draft', author: null };
-  mustHaveTools(access, form, { ...spot, layout: read.layout.id }, old, content);
-  return { content, unfinished, faults: faultsInSight(read.layout, faults) };
+  mustHaveTools(access, form, { ...spot, layout: read.layout.id }, begun, content);
+  return { content, unfinished, faults: faultsInSight(read.layout, faults), path };
+}
+
+/** With a page's address those of the pages below it change: they must be theirs, too. */
+async function mustMayReaddress(tx: Tx, access: Access, item: ItemRow, content: PageContent): Promise<void> {
+  if (item.type !== 'page' || content['page.slug'] === undefined) return;
+  const { slug, ownAddress } = settingsOf(content);
+  if (slug === item.slug && ownAddress === item.ownAddress) return;
+  const below = (await findForbiddenBelow(tx, access, 'page.edit', [item.id])).get(item.id);
+  if (below === undefined || below === item.id) return;
+  const place = await findPlace(tx, access.site.id, below);
+  const isSeen = place !== undefined && mayNow(access, 'page.view', { place }).allowed;
+  const page = isSeen ? `“${await titleOf(tx, below)}”` : 'a page below that you do not see';
+  throw problemAt('page.slug', 'below-not-yours', { page });
 }
 
 /** A page below another has a last part of its address; the first page has none, and needs none. */

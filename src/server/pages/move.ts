@@ -6,13 +6,14 @@ import type { PageMove, MovePreview } from '@/core/wire';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { items, revisions } from '../db/schema';
-import type { Access } from '../gate/access';
+import { namesFor, type Access } from '../gate/access';
 import { authorize, mayOn } from '../gate/authorize';
 import { Problem } from '../gate/problems';
 import { addressFaults, findAddresses, keepOldAddresses, lockTree, type AddressMap } from '../tree/addresses';
 import { mustFindPage } from '../items/items';
 import { findLinks, linksTo, type Linked, type LinksByTarget } from '../items/references';
-import { findForbiddenBelow, findPagesOf } from '../items/branches';
+import { gained } from '../items/allowed';
+import { findBranch, findForbiddenBelow, findPagesOf } from '../items/branches';
 import { titleOf, titlesOf } from '../items/publishing';
 import { mustBeDone, type Refused } from '../items/together';
 import { findAllPlaced, findPlace } from '../tree/tree';
@@ -96,11 +97,25 @@ export const mustMayBelow = async (
   deletedAt: Date | null = null,
 ): Promise<void> => mustBeDone(await findKeptBack(tx, access, permission, [pageId], deletedAt));
 
-/** Both ends of a move must be the mover's to arrange, and what goes along. */
-async function mustMayMove(tx: Tx, access: Access, move: PageMove): Promise<void> {
-  for (const id of [move.page, move.parent])
+/**
+ * Both ends of a move must be the mover's to arrange, and what goes along; and nobody may do more with any of it where
+ * it goes than where it was.
+ */
+async function mustMayMove(tx: Tx, access: Access, page: PageRow, parent: PageRow): Promise<void> {
+  for (const { id } of [page, parent])
     await authorize(tx, access, 'page.arrange', { place: await findPlace(tx, access.site.id, id) });
-  await mustMayBelow(tx, access, 'page.arrange', move.page);
+  await mustMayBelow(tx, access, 'page.arrange', page.id);
+  if (page.parentId === parent.id) return;
+  const branch = (await findBranch(tx, access.site.id, page.id)).map(({ id }) => id);
+  const depth = page.path.split('.').length - 1;
+  for (const [id, { type, place }] of await findAllPlaced(tx, access.site.id, branch)) {
+    const there = { ...place, path: [...parent.path.split('.'), ...place.path.slice(depth)] };
+    const permission = gained(access, place, there, type);
+    if (permission === undefined) continue;
+    const what = (await namesFor(tx, access)).doing(permission);
+    const isSeen = id === page.id || mayOn(access, 'page.view')(place);
+    throw new Problem('move-gives-more', { page: isSeen ? `“${await titleOf(tx, id)}”` : 'something below it', what });
+  }
 }
 
 /**
@@ -109,7 +124,7 @@ async function mustMayMove(tx: Tx, access: Access, move: PageMove): Promise<void
  */
 export async function previewMove(tx: Tx, access: Access, move: PageMove, links?: LinksByTarget): Promise<MovePreview> {
   const { page, parent, before, after } = await planMove(tx, access, move);
-  await mustMayMove(tx, access, move);
+  await mustMayMove(tx, access, page, parent);
   const changes = addressChanges(before, after);
   const rows =
     changes.length === 0
@@ -167,7 +182,7 @@ export async function movePage(
 ): Promise<{ back: PageMove }> {
   await lockTree(tx, access.site.id);
   const { page, parent, before, after } = await planMove(tx, access, move);
-  await mustMayMove(tx, access, move);
+  await mustMayMove(tx, access, page, parent);
   const changes = addressChanges(before, after);
   const [fault] = addressFaults(
     after,

@@ -180,6 +180,8 @@ export const drafts = pgTable(
      * up again needs no tool.
      */
     bases: jsonb().$type<PageContent[]>().notNull().default([]),
+    /** Where its page lay when it was last kept: what was made there by the tools of that place is not theirs elsewhere. */
+    writtenAt: text(),
     startedBy: integer(),
     updatedBy: integer(),
     updatedAt: setAtOnce(),

@@ -1,4 +1,5 @@
 import { isOwnAddress, isSlug, OWN_ADDRESS_WORDS, SLUG_WORDS } from '@/core/content';
+import { mustHavePanel } from '@/server/items/allowed';
 import { tryAddress } from '@/server/tree/addresses';
 import { endpoint } from '@/server/gate/endpoint';
 
@@ -6,7 +7,8 @@ import { endpoint } from '@/server/gate/endpoint';
 export const GET = endpoint('GET /api/pages/[id]/address', {
   needs: 'page.edit',
   on: 'page',
-  run: async ({ tx, access, id, query }) => {
+  run: async ({ tx, access, id, thing, query }) => {
+    mustHavePanel(access, thing, 'address');
     const asked = query;
     const [slug, own] = [asked.get('slug') ?? '', asked.get('own') ?? ''];
     const fault =

@@ -1,3 +1,4 @@
+import { mustSeePanel } from '@/server/items/allowed';
 import { compareVersions } from '@/server/items/compared';
 import { endpoint } from '@/server/gate/endpoint';
 
@@ -7,6 +8,8 @@ const number = (text: string | null | undefined) => (/^\d{1,9}$/.test(text ?? ''
 export const GET = endpoint('GET /api/items/[id]/versions/[revision]', {
   needs: 'item.view',
   on: 'item',
-  run: ({ tx, access, id, params, query }) =>
-    compareVersions(tx, access.site.id, id, number(params['revision']) ?? 0, number(query.get('with'))),
+  run: ({ tx, access, id, thing, params, query }) => {
+    mustSeePanel(access, thing, 'versions');
+    return compareVersions(tx, access.site.id, id, number(params['revision']) ?? 0, number(query.get('with')));
+  },
 });

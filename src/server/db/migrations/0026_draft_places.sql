@@ -1,0 +1,1 @@
+ALTER TABLE "drafts" ADD COLUMN "written_at" text;
