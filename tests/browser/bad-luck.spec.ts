@@ -17,6 +17,7 @@ test('a session that ends while writing: the text is kept and saved after signin
   await ines.keyboard.press('End');
   await ines.keyboard.type(' Bring a torch.');
   const dialog = ines.getByRole('dialog', { name: 'Sign in again' });
+  await ines.getByRole('button', { name: 'Sign in again' }).click();
   await dialog.getByLabel('Mail address').fill('ines@larkhaven.example');
   await dialog.getByLabel('Password').fill('wrong');
   await dialog.getByRole('button', { name: 'Sign in and save' }).click();
@@ -41,6 +42,7 @@ test('two people on one page: the second is told and sees both versions, and nei
   await isKept(ines);
   await tomas.getByLabel('Summary').fill('Tomas was here.');
   const dialog = tomas.getByRole('dialog', { name: 'Somebody else changed this page' });
+  await tomas.getByRole('button', { name: 'Choose', exact: true }).click();
   await expect(dialog).toContainText('Ines Varga changed this page while you had it open.');
   await expect(dialog.locator('del').filter({ hasText: 'Ines' })).toBeVisible();
   await expect(dialog.locator('ins').filter({ hasText: 'Tomas' })).toBeVisible();

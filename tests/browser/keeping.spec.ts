@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, goToPage, isKept, loads, openPage, signIn, test, writing } from './app';
+import { expect, goLive, goToPage, isKept, loads, openPage, signIn, test, writing } from './app';
 
 /** The line that always says how keeping stands. */
 const line = (page: Page) => page.locator('[data-keeping]');
@@ -105,6 +105,93 @@ test('somebody else’s change arrives while one is writing: cursor, focus and e
   await Promise.all([ines.context().close(), tomas.context().close()]);
 });
 
+/** Words that were typed at ten keys a second, each found again in the text, and no dialog in between. */
+async function typesOn(page: Page, who: string, during: () => Promise<unknown>) {
+  const words = Array.from({ length: 24 }, (_, i) => `${who}${i}`);
+  const dialogs: string[] = [];
+  await page.exposeFunction(`saw${who}`, (title: string) => dialogs.push(title));
+  await page.evaluate((name) => {
+    const told = (window as unknown as Record<string, (title: string) => void>)[name];
+    new MutationObserver(() => {
+      const dialog = document.querySelector('[role=dialog], [role=alertdialog]');
+      if (dialog) told?.(dialog.textContent ?? '');
+    }).observe(document.body, { childList: true, subtree: true });
+  }, `saw${who}`);
+  const typing = page.keyboard.type(words.join(' '), { delay: 100 });
+  await during();
+  await typing;
+  await expect(writing(page)).toContainText(words.join(' '));
+  await expect(writing(page)).toBeFocused();
+  expect(dialogs).toEqual([]);
+}
+/** Puts the cursor behind the first words of a text. */
+async function behindTheFirst(page: Page) {
+  await writing(page).locator('p').first().click();
+  await page.keyboard.press('Control+Home');
+  await page.keyboard.press('End');
+  await page.keyboard.type(' ');
+}
+
+test('whatever happens while somebody types: no dialog opens, no key goes astray, and the line of state tells of it', async ({
+  browser,
+  app,
+}) => {
+  const [ines, tomas, maud] = [
+    await signIn(browser, app, 'Ines'),
+    await signIn(browser, app, 'Tomas'),
+    await signIn(browser, app, 'Maud'),
+  ];
+  // The session ends.
+  await openPage(ines, 'Left luggage');
+  await behindTheFirst(ines);
+  await typesOn(ines, 'session', () => ines.context().clearCookies());
+  await expect(line(ines)).toContainText('You are signed out: kept in this browser only');
+  await line(ines).getByRole('button', { name: 'Sign in again' }).click();
+  const again = ines.getByRole('dialog', { name: 'Sign in again' });
+  await ines.keyboard.press('Escape');
+  await expect(again).toHaveCount(0);
+  await line(ines).getByRole('button', { name: 'Sign in again' }).click();
+  await again.getByLabel('Mail address').fill('ines@larkhaven.example');
+  await again.getByLabel('Password').fill('late-boat-again');
+  await again.getByRole('button', { name: 'Sign in and save' }).click();
+  await isKept(ines);
+
+  // Somebody else changes something else: both are together, and nothing moved.
+  const juno = await signIn(browser, app, 'Juno');
+  await openPage(juno, 'Contact');
+  await openPage(maud, 'Contact');
+  await behindTheFirst(juno);
+  await typesOn(juno, 'merge', () => maud.getByLabel('Summary').fill('Another summary.'));
+  await isKept(juno);
+  await isKept(maud);
+
+  // Somebody else changes the same words: whoever is kept second is told, in the line.
+  await openPage(ines, 'South Quay');
+  await openPage(tomas, 'South Quay');
+  await behindTheFirst(ines);
+  await typesOn(ines, 'clash', async () => {
+    await behindTheFirst(tomas);
+    await tomas.keyboard.type('and quite another word');
+  });
+  await expect
+    .poll(async () => `${await line(ines).textContent()} ${await line(tomas).textContent()}`)
+    .toContain('Two versions of this page; yours is kept in this browser');
+
+  // What is refused: the right to change it goes meanwhile.
+  await openPage(tomas, 'Parking');
+  await behindTheFirst(tomas);
+  await typesOn(tomas, 'refused', () =>
+    goLive(maud, 'harbour-desk', {
+      do: 'add-grant',
+      role: 'harbour-desk',
+      grant: { id: 'no-more', effect: 'deny', permission: 'page.edit', scope: {} },
+    }),
+  );
+  await expect(line(tomas)).toContainText('Not kept by the website, only in this browser');
+  await goLive(maud, 'harbour-desk', { do: 'remove-grant', role: 'harbour-desk', grant: 'no-more' });
+  for (const page of [ines, tomas, juno, maud]) await page.context().close();
+});
+
 test('a clash is left and taken up again from the line; what is typed meanwhile is there', async ({ browser, app }) => {
   const [ines, tomas] = [await signIn(browser, app, 'Ines'), await signIn(browser, app, 'Tomas')];
   await openPage(ines, 'Port Ennis');
@@ -113,6 +200,7 @@ test('a clash is left and taken up again from the line; what is typed meanwhile 
   await isKept(ines);
   await tomas.getByLabel('Summary').fill('Tomas was here.');
   const dialog = tomas.getByRole('dialog', { name: 'Somebody else changed this page' });
+  await line(tomas).getByRole('button', { name: 'Choose' }).click();
   await expect(dialog).toBeVisible();
   await tomas.keyboard.press('Escape');
   await expect(dialog).toHaveCount(0);
@@ -283,4 +371,44 @@ test('a notice half written is there when one comes back, begins at its hour, an
   await begin();
   await expect(ines.getByLabel('What should visitors read?')).toHaveValue('');
   await ines.context().close();
+});
+
+test('what one sets for oneself, and ways away, ask nothing and lose nothing while one types', async ({
+  browser,
+  app,
+}) => {
+  const juno = await signIn(browser, app, 'Juno');
+  const asked: string[] = [];
+  juno.on('dialog', (dialog) => {
+    asked.push(dialog.type());
+    void dialog.accept();
+  });
+  await openPage(juno, 'Contact');
+  const menu = juno.getByRole('navigation', { name: 'Menu' });
+  await behindTheFirst(juno);
+  await juno.keyboard.type('one ');
+  let loads = 0;
+  juno.on('load', () => loads++);
+  await menu.getByRole('button', { name: 'Narrow menu' }).click();
+  await expect(menu).toHaveClass(/narrow/);
+  await behindTheFirst(juno);
+  await juno.keyboard.type('two ');
+  await menu.getByRole('button', { name: 'Keep in my menu' }).click();
+  const mine = menu.getByRole('group', { name: 'Shortcuts and favourites' });
+  await expect(mine.getByRole('link', { name: /Contact/ })).toBeVisible();
+  await juno.getByRole('button', { name: /Juno/ }).click();
+  await juno.getByRole('menuitem', { name: 'How you read' }).click();
+  await juno.getByRole('dialog').getByLabel('Close', { exact: true }).check();
+  await juno.keyboard.press('Escape');
+  expect(loads).toBe(0);
+  await expect(writing(juno)).toContainText('one two');
+  // Right behind the last key: what was typed goes along.
+  await behindTheFirst(juno);
+  await juno.keyboard.type('three');
+  await menu.getByRole('link', { name: 'Today' }).click();
+  await expect(juno).toHaveURL(/\/room$/);
+  await goToPage(juno, 'Contact');
+  await expect(writing(juno)).toContainText('one two three');
+  expect(asked).toEqual([]);
+  await juno.context().close();
 });

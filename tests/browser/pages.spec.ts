@@ -215,7 +215,7 @@ test('two people on one page: each sees the other; what does not touch is put to
   await ines.getByLabel('Summary').fill('Ines wrote the summary.');
   await isKept(ines);
   await tomas.getByLabel('Ticket office hours').fill('Tomas wrote the hours.');
-  await expect(tomas.getByText('Somebody else changed other parts of this page meanwhile.')).toBeVisible();
+  await expect(tomas.getByText('Somebody else changed other parts of this page.')).toBeVisible();
   await expect(tomas.getByLabel('Summary')).toHaveValue('Ines wrote the summary.');
   await isKept(tomas);
   await ines.getByLabel('Summary').fill('Ines again.');
@@ -225,6 +225,7 @@ test('two people on one page: each sees the other; what does not touch is put to
   // Now in the same place: both stand side by side, and the rest is together already.
   await tomas.getByLabel('Ticket office hours').fill('Tomas again.');
   await tomas.getByLabel('Summary').fill('Tomas wrote the summary.');
+  await tomas.getByRole('button', { name: 'Choose', exact: true }).click();
   const dialog = tomas.getByRole('dialog', { name: 'Somebody else changed this page' });
   await expect(dialog).toContainText('You both changed one place');
   await dialog.getByLabel('Theirs').check();

@@ -14,6 +14,8 @@ export interface Finish {
 
 interface KeepingProps {
   state: DraftState;
+  /** What happened meanwhile; null where nothing did. */
+  news: string | null;
   faults: readonly FieldFault[];
   nameOf: (field: string) => string;
   onField: (field: string) => void;
@@ -23,7 +25,7 @@ interface KeepingProps {
 }
 
 /** How keeping stands, in the one line that is always in sight, with the way to whatever it waits for. */
-function Keeping({ state, faults, nameOf, onField, onChoose, onSignIn, onTryAgain }: KeepingProps) {
+function Keeping({ state, news, faults, nameOf, onField, onChoose, onSignIn, onTryAgain }: KeepingProps) {
   const { one } = useAbout();
   const line = (icon: IconName, words: string, wrong = false) => (
     <span className={`flex items-center gap-2 text-sm ${wrong ? 'font-semibold text-brick' : 'text-ink-2'}`}>
@@ -44,7 +46,7 @@ function Keeping({ state, faults, nameOf, onField, onChoose, onSignIn, onTryAgai
       case 'signed-out':
         return (
           <>
-            {line('warn', 'Kept in this browser only', true)}
+            {line('warn', 'You are signed out: kept in this browser only', true)}
             {way('Sign in again', onSignIn)}
           </>
         );
@@ -69,6 +71,7 @@ function Keeping({ state, faults, nameOf, onField, onChoose, onSignIn, onTryAgai
   return (
     <div role="status" data-keeping className="flex min-w-0 flex-wrap items-center gap-2">
       {told}
+      {news && line('user', news)}
       {faults.length > 0 && (
         <>
           {line('warn', `${state.status === 'refused' ? '' : 'Kept, but '}not right yet:`, true)}
@@ -93,6 +96,7 @@ function Keeping({ state, faults, nameOf, onField, onChoose, onSignIn, onTryAgai
 /** What can be done with the draft, always in sight: send it, or publish it now or later. */
 export function FinishBar({
   state,
+  news,
   faults,
   nameOf,
   onField,
@@ -142,6 +146,7 @@ export function FinishBar({
       ) : (
         <Keeping
           state={state}
+          news={news}
           faults={faults}
           nameOf={nameOf}
           onField={onField}

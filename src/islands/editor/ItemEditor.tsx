@@ -44,24 +44,37 @@ function Screen(props: EditorProps & KindProps) {
   const { one, partOf } = useAbout();
   const layoutOf = (content: PageContent) =>
     layouts.get(textOf(content, 'page.layout')) ?? (layouts.size === 1 ? [...layouts.values()][0] : undefined);
-  const { draft, action, areas, putIn, said, setSaid, choosing, setChoosing, finish, drop, takeTheirs, keepChosen } =
-    useItem(
-      {
-        item: item.id,
-        person: me.id,
-        content: item.content,
-        version: item.draft?.version ?? 0,
-        kept: item.draft?.updatedAt ?? null,
-        faults: item.faults,
-      },
-      { one, layoutOf },
-    );
+  const {
+    draft,
+    action,
+    areas,
+    putIn,
+    said,
+    setSaid,
+    choosing,
+    setChoosing,
+    finish,
+    drop,
+    takeTheirs,
+    keepChosen,
+    news,
+  } = useItem(
+    {
+      item: item.id,
+      person: me.id,
+      content: item.content,
+      version: item.draft?.version ?? 0,
+      kept: item.draft?.updatedAt ?? null,
+      faults: item.faults,
+    },
+    { one, layoutOf },
+  );
   const { content, change, state } = draft;
   const [note, setNote, forgetNote] = useKept(`change note ${item.id}`);
   const [askedOf, setAskedOf] = useState('');
   const [asking, setAsking] = useState<{ field: string; wish: Wish } | null>(null);
   const [newest, setNewest] = useState(notes);
-  const [signIn, setSignIn] = useState(true);
+  const [signIn, setSignIn] = useState(false);
   const readOnly = !may.edit;
   const mayChange = (field: string) => !readOnly && (theirFields === null || theirFields.includes(field));
   useEffect(() => {
@@ -191,6 +204,7 @@ function Screen(props: EditorProps & KindProps) {
           <FinishBar
             state={state}
             faults={draft.faults}
+            news={news}
             nameOf={(id) => fieldNames.get(id) ?? 'A field'}
             onField={goToField}
             onChoose={() => setChoosing(true)}
@@ -262,10 +276,10 @@ function Screen(props: EditorProps & KindProps) {
           />
         )}
         <SignInAgain
-          open={state.status === 'signed-out' && signIn}
+          open={signIn}
           onClose={() => setSignIn(false)}
           onDone={() => {
-            setSignIn(true);
+            setSignIn(false);
             action.clear();
             void draft.save();
           }}

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { sayTime, zoneCity, type Calendar } from '@/core/words';
 import type { Sends } from '@/core/wire';
+import { reload } from '../kit/leaving';
 import { Labelled, ProblemNote, Said } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 import { useAbout } from './about';
@@ -34,7 +35,7 @@ export function SchedulePanel({
     const sent = await act('POST', `/api/items/${item}/schedule`, body);
     if (!sent?.ok) return;
     if (sent.value.trial) setSaid('This is a trial: nothing was planned.');
-    else location.reload();
+    else void reload();
   };
   const coming = planned.filter((entry) => entry.failed === null);
   const words = { publish: 'Goes live', 'take-down': 'Is taken down' };

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { sameContent, type PageContent } from '@/core/content';
+import { useUnsent } from '../kit/leaving';
 import { newKey, send, type ProblemDetails } from '../kit/send';
 import { findBackup, keepBackup, type Backup, type DraftState } from './model';
 
@@ -168,16 +169,16 @@ export function useDraft({
     [item, person, save],
   );
 
-  useEffect(() => {
-    const warn = (event: BeforeUnloadEvent) => {
-      if (!sameContent(now.current.content, now.current.saved)) {
-        void save();
-        event.preventDefault();
-      }
-    };
-    window.addEventListener('beforeunload', warn);
-    return () => window.removeEventListener('beforeunload', warn);
-  }, [save]);
+  const isUnsent = () => !sameContent(now.current.content, now.current.saved);
+  useUnsent({
+    isThere: isUnsent,
+    // Where it cannot be kept it is still in the browser: one may go, and is asked before.
+    settle: async () => {
+      await save();
+      if (isUnsent()) await save();
+      return true;
+    },
+  });
 
   /** What is on the screen holds another version of the draft now, and goes on from it. */
   const rebase = useCallback((onto: PageContent, version: number) => {

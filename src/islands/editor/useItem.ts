@@ -22,6 +22,8 @@ export function useItem(
   const { change, state } = draft;
   const action = useSend();
   const [said, setSaid] = useState<string | null>(null);
+  /** What happened meanwhile, told where the state is: nothing moves under whoever types. */
+  const [news, setNews] = useState<string | null>(null);
   /** How text is put into each writing area from outside, by field, or by field and piece. */
   const areas = useRef(new Map<string, PutIn>());
   /** Whether the two versions of a clash are shown to choose from. */
@@ -45,12 +47,10 @@ export function useItem(
     const layout = layoutOf(draft.current());
     if (state.status !== 'conflict' || !layout) return;
     const merged = mergeContent(layout, draft.base(), draft.current(), state.theirs);
-    if (merged.clashes.length > 0) {
-      setChoosing(true);
-      return;
-    }
+    // Only the line of state tells of a clash: whoever types goes on typing, and opens it when they will.
+    if (merged.clashes.length > 0) return;
     putIn(merged.content, false);
-    setSaid(`Somebody else changed other parts of this ${one} meanwhile. Both changes are in it now.`);
+    setNews(`Somebody else changed other parts of this ${one}. Both changes are in it now.`);
     draft.rebase(state.theirs, state.theirVersion);
     void draft.save();
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each conflict
@@ -103,15 +103,31 @@ export function useItem(
     return kept.ok;
   };
   const takeTheirs = async () => {
+    setChoosing(false);
     if (!(await putAside())) return;
     draft.settle();
     location.reload();
   };
   const keepChosen = async (chosen: PageContent, version: number, asideMine: boolean) => {
+    setChoosing(false);
     if (asideMine && !(await putAside())) return;
     putIn(chosen);
     void draft.save({ version });
   };
 
-  return { draft, action, areas, putIn, said, setSaid, choosing, setChoosing, finish, drop, takeTheirs, keepChosen };
+  return {
+    draft,
+    action,
+    areas,
+    putIn,
+    said,
+    setSaid,
+    choosing,
+    setChoosing,
+    finish,
+    drop,
+    takeTheirs,
+    keepChosen,
+    news,
+  };
 }

@@ -3,56 +3,104 @@ import type { Favourite } from '@/core/own';
 import { Icon } from '../kit/Icon';
 import { useSend } from '../kit/useSend';
 
-/** Keeps this screen among one's favourites in the menu or takes it out, and sets the menu close or roomy. */
+/** A favourite that leads somewhere. */
+interface Shown extends Favourite {
+  href: string;
+}
+
+/**
+ * The end of the menu: shortcuts and one's own favourites, this screen kept among them or taken out, and the menu set
+ * close or roomy. In force at once: whatever is being written on the screen goes on.
+ */
 export function OwnMenuTools({
+  shortcuts,
+  favourites,
   here,
-  kept,
   narrow,
 }: {
+  shortcuts: { name: string; href: string; outside: boolean }[];
+  favourites: Shown[];
   /** What this screen would be as a favourite; null where it is none. */
   here: Favourite | null;
-  kept: boolean;
   narrow: boolean;
 }) {
   const { act, busy, problem } = useSend();
-  const change = async (body: Parameters<typeof act<'PUT', '/api/own-menu'>>[2]) => {
-    const sent = await act('PUT', '/api/own-menu', body);
-    // The menu is drawn by the server.
-    if (sent?.ok) location.reload();
+  const [mine, setMine] = useState(favourites);
+  const [isNarrow, setNarrow] = useState(narrow);
+  const kept = here !== null && mine.some(({ to }) => to === here.to);
+  const keep = async () => {
+    if (!here) return;
+    const sent = await act(
+      'PUT',
+      '/api/own-menu',
+      kept ? { do: 'drop', to: here.to } : { do: 'keep', favourite: here },
+    );
+    if (!sent?.ok) return;
+    const rest = mine.filter(({ to }) => to !== here.to);
+    setMine(kept ? rest : [...rest, { ...here, href: location.pathname + location.search }]);
+  };
+  const fold = async () => {
+    const sent = await act('PUT', '/api/own-menu', { do: 'narrow', on: !isNarrow });
+    if (!sent?.ok) return;
+    setNarrow(!isNarrow);
+    document.querySelector('nav[aria-label="Menu"]')?.classList.toggle('narrow', !isNarrow);
   };
   const button = 'flex h-8 min-w-8 items-center justify-center gap-1 rounded-s px-1.5 text-ink-2 hover:bg-pine-soft';
   return (
-    <span className="flex items-center gap-0.5">
-      {here && (
-        <button
-          type="button"
-          className={`${button} ${kept ? 'text-pine' : ''}`}
-          aria-pressed={kept}
-          disabled={busy}
-          title={kept ? 'Take out of my menu' : 'Keep in my menu'}
-          onClick={() => void change(kept ? { do: 'drop', to: here.to } : { do: 'keep', favourite: here })}
-        >
-          <Icon name="star" size={16} filled={kept} />
-          <span className="sr-only">{kept ? 'Take out of my menu' : 'Keep in my menu'}</span>
-        </button>
-      )}
-      <button
-        type="button"
-        className={button}
-        aria-pressed={narrow}
-        disabled={busy}
-        title={narrow ? 'Roomy menu' : 'Narrow menu'}
-        onClick={() => void change({ do: 'narrow', on: !narrow })}
-      >
-        <Icon name={narrow ? 'unfold' : 'fold'} size={16} />
-        <span className="sr-only">Narrow menu</span>
-      </button>
-      {problem && (
-        <span role="alert" className="text-sm text-brick">
-          {problem.detail}
+    <>
+      {shortcuts.length + mine.length > 0 && (
+        <span className="flex items-end gap-1 md:ml-2 md:flex-wrap" role="group" aria-label="Shortcuts and favourites">
+          {shortcuts.map((one) => (
+            <a
+              key={one.href}
+              className="door"
+              href={one.href}
+              {...(one.outside && { target: '_blank', rel: 'noreferrer' })}
+            >
+              <Icon name={one.outside ? 'out' : 'next'} size={16} />
+              <span className="clip">{one.name}</span>
+            </a>
+          ))}
+          {mine.map((one) => (
+            <a key={one.to} className="door" href={one.href}>
+              <Icon name="star" size={16} /> <span className="clip">{one.name}</span>
+              <span className="text-sm font-normal text-ink-2">my own</span>
+            </a>
+          ))}
         </span>
       )}
-    </span>
+      <span className="ml-auto flex items-center gap-0.5 self-center">
+        {here && (
+          <button
+            type="button"
+            className={`${button} ${kept ? 'text-pine' : ''}`}
+            aria-pressed={kept}
+            disabled={busy}
+            title={kept ? 'Take out of my menu' : 'Keep in my menu'}
+            onClick={() => void keep()}
+          >
+            <Icon name="star" size={16} filled={kept} />
+            <span className="sr-only">{kept ? 'Take out of my menu' : 'Keep in my menu'}</span>
+          </button>
+        )}
+        <button
+          type="button"
+          className={button}
+          aria-pressed={isNarrow}
+          disabled={busy}
+          title={isNarrow ? 'Roomy menu' : 'Narrow menu'}
+          onClick={() => void fold()}
+        >
+          <Icon name={isNarrow ? 'unfold' : 'fold'} size={16} />
+          <span className="sr-only">Narrow menu</span>
+        </button>
+        {problem && (
+          <span role="alert" className="text-sm text-brick">
+            {problem.detail}
+          </span>
+        )}
+      </span>
+    </>
   );
 }
 

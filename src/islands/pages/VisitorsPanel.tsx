@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Audience } from '@/core/access';
+import { reload } from '../kit/leaving';
 import { Icon } from '../kit/Icon';
 import { Dialog, ProblemNote } from '../kit/parts';
 import { useSend } from '../kit/useSend';
@@ -30,7 +31,7 @@ export function VisitorsPanel({ page, visitors }: { page: string; visitors: Visi
     const own: Audience | null = kind === 'above' ? null : kind === 'roles' ? { kind, roles: chosen } : { kind };
     const sent = await act('PUT', `/api/pages/${page}/audience`, { audience: own });
     if (!sent?.ok) return;
-    if (own === null) return location.reload();
+    if (own === null) return reload();
     setNow({ ...now, own, effective: own });
     setOpen(false);
   };

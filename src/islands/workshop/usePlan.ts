@@ -1,7 +1,8 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { applyOperation, type Operation } from '@/core/plan';
 import type { HistoryEntry, PlanState } from '@/core/wire';
 import { inventory } from '@/office';
+import { useUnsent } from '../kit/leaving';
 import { send, type ProblemDetails, type Sent } from '../kit/send';
 
 /**
@@ -119,26 +120,9 @@ export function usePlan(initial: PlanState, role: string | null) {
     await chain.current;
     return refusals.current === before;
   }, []);
-  useEffect(() => {
-    // A link away, to the review above all, is followed when the server has what was changed last, typed words too,
-    // which are set by pressing it. Where something is refused one stays and reads why.
-    const wait = (event: MouseEvent) => {
-      const link = event.target instanceof Element ? event.target.closest('a') : null;
-      if (!link || link.target || link.pathname === location.pathname || underWay.current === 0) return;
-      if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.shiftKey) return;
-      event.preventDefault();
-      void settled().then((taken) => taken && location.assign(link.href));
-    };
-    const warn = (event: BeforeUnloadEvent) => {
-      if (underWay.current > 0) event.preventDefault();
-    };
-    window.addEventListener('click', wait);
-    window.addEventListener('beforeunload', warn);
-    return () => {
-      window.removeEventListener('click', wait);
-      window.removeEventListener('beforeunload', warn);
-    };
-  }, [settled]);
+  // A link away, to the review above all, is followed when the server has what was changed last. Where something is
+  // refused one stays and reads why.
+  useUnsent({ isThere: () => underWay.current > 0, settle: settled });
   return {
     state,
     change,
