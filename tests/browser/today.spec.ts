@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { axe, expect, isKept, isPickedUp, isPrepared, loads, openPage, signIn, test, writing } from './app';
+import { axe, expect, isKept, isPickedUp, isPrepared, isReady, loads, openPage, signIn, test, writing } from './app';
 
 const column = (page: Page, n: number) => page.getByRole('region', { name: `Column ${n}`, exact: true });
 const names = (page: Page, n: number) =>
@@ -178,6 +178,9 @@ test('widgets do in place what can be done in place', async ({ browser, app }) =
   await expect(notices.getByRole('listitem')).toHaveCount(2);
   await notices.getByRole('button', { name: /End now.*The café/ }).click();
   await maud.getByRole('alertdialog').getByRole('button', { name: 'End it' }).click();
+  await expect(notices.getByText('Ended: visitors no longer see it.')).toBeFocused();
+  await maud.reload();
+  await isReady(maud);
   await expect(notices.getByRole('listitem')).toHaveCount(1);
   // Folded to its heading, and so the next time.
   const kept = maud.waitForResponse((answer) => answer.url().endsWith('/api/own-today') && answer.ok());

@@ -8,6 +8,7 @@ import {
 } from '@dnd-kit/core';
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { useState, type CSSProperties, type ReactNode } from 'react';
+import { useFocusLater } from './parts';
 import { dragWords, useDragSensors } from './drag';
 import { Icon } from './Icon';
 
@@ -51,6 +52,7 @@ function Card({ card, chosen, children }: { card: BoardCard; chosen: boolean; ch
           {...listeners}
           className="flex h-8 w-8 shrink-0 cursor-grab touch-none items-center justify-center rounded-s text-ink-2 hover:bg-pine-soft"
           aria-label={`Move ${card.name}`}
+          data-grip={card.id}
         >
           <Icon name="grip" />
         </button>
@@ -133,6 +135,7 @@ export function BoardEditor({
   onMove: (id: string, to: Target) => void;
 }) {
   const sensors = useDragSensors();
+  const focusLater = useFocusLater();
   const [dragged, setDragged] = useState<string | null>(null);
   const [target, setTarget] = useState<Target | null>(null);
   const inColumn = (column: number) => cards.filter((card) => card.column === column);
@@ -169,7 +172,11 @@ export function BoardEditor({
       onDragEnd={(event) => {
         const to = targetOf(event);
         end();
-        if (to && event.active.id !== event.over?.id) onMove(String(event.active.id), to);
+        if (!to || event.active.id === event.over?.id) return;
+        const id = String(event.active.id);
+        onMove(id, to);
+        // In another column it is drawn anew, and the focus would fall to the page.
+        focusLater(() => document.querySelector<HTMLElement>(`[data-grip="${CSS.escape(id)}"]`));
       }}
     >
       <div

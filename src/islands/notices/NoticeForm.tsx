@@ -1,5 +1,5 @@
 import { useState, useRef } from 'react';
-import { zoneCity } from '@/core/words';
+import { fieldTime, zoneCity } from '@/core/words';
 import { PagePicker } from '../kit/PagePicker';
 import { ProblemNote, Labelled } from '../kit/parts';
 import { useKept } from '../kit/useKept';
@@ -27,7 +27,8 @@ export function NoticeForm({
   top: NoticePlace | null;
   suggestedEnd: string;
   timeZone: string;
-  onDone: (trial: boolean) => void;
+  /** `isLater`: it begins at an hour that has not come. */
+  onDone: (trial: boolean, isLater: boolean) => void;
   onClose: () => void;
 }) {
   const { act, busy, problem, faultOf } = useSend();
@@ -55,7 +56,7 @@ export function NoticeForm({
     });
     if (!sent?.ok) return;
     forget();
-    onDone(sent.value.trial === true);
+    onDone(sent.value.trial === true, from > fieldTime(new Date(), timeZone));
   };
   return (
     <form

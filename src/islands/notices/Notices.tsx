@@ -91,10 +91,10 @@ function NoticesScreen({
             setWriting(false);
             focusLater('post-notice');
           }}
-          onDone={(trial) => {
+          onDone={(trial, isLater) => {
             setWriting(false);
             if (trial) setSaid(TRIAL);
-            else location.assign('/room/notices?posted=1');
+            else location.assign(`/room/notices?posted=${isLater ? 'later' : 'now'}`);
           }}
         />
       )}

@@ -1,3 +1,4 @@
+import { KEYHOLDER } from '@/core/plan';
 import { useState } from 'react';
 import { Icon } from '../kit/Icon';
 import { Confirm, Dialog, Labelled, ProblemNote } from '../kit/parts';
@@ -19,12 +20,19 @@ export function PersonDialog({
   const { act, busy, problem, faultOf } = useSend();
   const [after, setAfter] = useState(person.given);
   const [asking, setAsking] = useState(false);
+  const [trusting, setTrusting] = useState(false);
   const [link, setLink] = useState<{ link: string; until: string } | null>(null);
   const first = person.name.split(' ')[0] ?? person.name;
   const done = (sent: { ok: boolean } | null) => {
     if (sent?.ok) onClose(true);
   };
   const paused = person.state === 'paused';
+  const isKeyholder = (given: typeof after) => given.some(({ role }) => role === KEYHOLDER);
+  const keep = () =>
+    void act('PUT', `/api/people/${person.id}/assignments`, { before: person.given, after }).then((sent) => {
+      setTrusting(false);
+      done(sent);
+    });
   if (link !== null)
     return (
       <Dialog open onClose={() => onClose(true)} title={`A new link for ${person.name}`}>
@@ -37,7 +45,8 @@ export function PersonDialog({
         className="grid gap-4"
         onSubmit={(event) => {
           event.preventDefault();
-          void act('PUT', `/api/people/${person.id}/assignments`, { before: person.given, after }).then(done);
+          if (isKeyholder(after) && !isKeyholder(person.given)) setTrusting(true);
+          else keep();
         }}
       >
         <ProblemNote problem={problem} />
@@ -90,6 +99,16 @@ export function PersonDialog({
             ))}
         </div>
       </form>
+      <Confirm
+        open={trusting}
+        title={`Make ${person.name} a keyholder?`}
+        yes="Make a keyholder"
+        busy={busy}
+        onNo={() => setTrusting(false)}
+        onYes={keep}
+      >
+        {first} can then do everything there is: change every page, prepare every room, and make others keyholders.
+      </Confirm>
       <Confirm
         open={asking}
         title={`Pause ${person.name}?`}

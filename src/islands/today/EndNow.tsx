@@ -1,15 +1,30 @@
-import { useState } from 'react';
-import { Confirm, ProblemNote } from '../kit/parts';
+import { useEffect, useRef, useState } from 'react';
+import { Confirm, focusOn, ProblemNote } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 
 /** Ends a notice where it is read. */
 export function EndNow({ id, text }: { id: number; text: string }) {
   const { act, busy, problem, clear } = useSend();
   const [isAsking, setAsking] = useState(false);
+  const [isEnded, setEnded] = useState(false);
+  const told = useRef<HTMLSpanElement>(null);
+  // What was pressed is gone: the focus goes to what came of it.
+  useEffect(() => {
+    if (isEnded) focusOn(told.current);
+  }, [isEnded]);
   const end = async () => {
     const sent = await act('POST', `/api/notices/${id}/end`);
-    if (sent?.ok) location.reload();
+    if (!sent?.ok) return;
+    setAsking(false);
+    setEnded(true);
   };
+  if (isEnded)
+    return (
+      <span ref={told} role="status" className="font-semibold">
+        {' '}
+        Ended: visitors no longer see it.
+      </span>
+    );
   return (
     <>
       {' '}

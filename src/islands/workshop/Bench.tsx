@@ -1,4 +1,4 @@
-import { type ReactNode, useState, useMemo, useEffect } from 'react';
+import { type ReactNode, useState, useMemo, useEffect, useRef } from 'react';
 import type { PermissionId } from '@/core/inventory';
 import { differences } from '@/core/release';
 import type { PlanState } from '@/core/wire';
@@ -37,15 +37,61 @@ export const BenchCrumbs = ({ role, children }: { role: string; children?: React
   </p>
 );
 
-export function Bench({
+export function Bench(props: PlannerProps & { facts: WorkshopFacts }) {
+  const planned = usePlan(props.initial, props.facts.role);
+  return planned.state.plan.roles.some((role) => role.id === props.facts.role) ? (
+    <BenchOf {...props} planned={planned} />
+  ) : (
+    <RoleGone planned={planned} />
+  );
+}
+
+/** The role was taken back while its room was prepared. */
+function RoleGone({ planned: { state, redo, saving, problem } }: { planned: ReturnType<typeof usePlan> }) {
+  return (
+    <div className="flex min-h-screen flex-col">
+      <header className={HEADER}>
+        <BenchCrumbs role="A role that is not there" />
+      </header>
+      <main id="main" className="grid justify-items-start gap-3 px-4 py-5 md:px-6">
+        <h1>This role is not there any more</h1>
+        <ProblemNote problem={problem} />
+        <p>Making it was taken back. Nothing of it was live.</p>
+        <p className="flex flex-wrap gap-2">
+          <a className="btn btn-main" href="/workshop">
+            All roles
+          </a>
+          {state.redo && (
+            <button type="button" className="btn" disabled={saving} onClick={() => redo()}>
+              <Icon name="redo" size={16} /> Make it again
+            </button>
+          )}
+        </p>
+      </main>
+    </div>
+  );
+}
+
+function BenchOf({
   site,
-  initial,
   facts,
   step: first,
   mayEdit,
   mayGive,
-}: PlannerProps & { facts: WorkshopFacts }) {
-  const { state, change, undo, redo, settled, asking, stopAsking, problem, saving } = usePlan(initial, facts.role);
+  planned,
+}: PlannerProps & { facts: WorkshopFacts; planned: ReturnType<typeof usePlan> }) {
+  const { state, change, undo, redo, settled, asking, stopAsking, problem, saving } = planned;
+  const header = useRef<HTMLElement>(null);
+  // What stands beside begins below the header, however many lines it has.
+  useEffect(() => {
+    const element = header.current;
+    if (!element) return undefined;
+    const watch = new ResizeObserver(() =>
+      document.documentElement.style.setProperty('--bench-header', `${element.offsetHeight}px`),
+    );
+    watch.observe(element);
+    return () => watch.disconnect();
+  }, []);
   const others = usePreparing(facts.role);
   const [step, setStep] = useState<StepId>(first);
   const [personId, setPersonId] = useState<string | null>(null);
@@ -76,6 +122,8 @@ export function Bench({
     setStep(next);
     setFocus(null);
     setWarning(null);
+    // A step opens at its top, however far the one before was read.
+    window.scrollTo(0, 0);
   };
   useEffect(() => {
     const back = () => {
@@ -111,7 +159,7 @@ export function Bench({
   };
   return (
     <div className="flex min-h-screen flex-col">
-      <header className={HEADER}>
+      <header ref={header} className={HEADER}>
         <BenchCrumbs role={role.name}>
           <span className="pill pill-pine">{holders.length === 1 ? '1 person' : `${holders.length} people`}</span>
           {mayGive && facts.live.roles.some((r) => r.id === role.id && !r.archived) && !role.archived && (
@@ -195,7 +243,7 @@ export function Bench({
           className="border-line px-3 py-2 max-lg:border-b md:max-lg:col-span-2 lg:border-r lg:py-5"
         >
           <p className="hint mb-2 px-2 max-lg:hidden">Prepare the room</p>
-          <ol className="sticky top-[70px] grid gap-0.5 max-lg:static max-lg:flex max-lg:flex-wrap">
+          <ol className="sticky top-[calc(var(--bench-header,59px)+11px)] grid gap-0.5 max-lg:static max-lg:flex max-lg:flex-wrap">
             {STEPS.map((s, i) => (
               <li key={s.id}>
                 <a

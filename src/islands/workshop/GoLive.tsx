@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { PlanState } from '@/core/wire';
 import { Confirm, Labelled, ProblemNote, Safe } from '../kit/parts';
 import { type Sent } from '../kit/send';
+import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 
 /** Asks, then makes what is prepared the plan in force: all of it, or the roles named. */
@@ -23,12 +24,14 @@ function GoLiveCard({
   roles: (string | null)[] | null;
 }) {
   const { act, busy, problem } = useSend();
-  const [note, setNote] = useState('');
+  const [note, setNote, forgetNote] = useKept('note for the release');
   const [asking, setAsking] = useState(false);
   const go = async () => {
     const sent = await act('POST', '/api/workshop/release', { revision, note, roles });
     setAsking(false);
-    if (sent?.ok) location.assign('/workshop/releases?done=live');
+    if (!sent?.ok) return;
+    forgetNote();
+    location.assign('/workshop/releases?done=live');
   };
   return (
     <div className="card grid gap-3">

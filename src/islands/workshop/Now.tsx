@@ -1,7 +1,6 @@
 import type { PermissionId } from '@/core/inventory';
 import { arranged, asPrepared, cellsOf } from '@/core/dashboard';
 import { entryName, type Plan } from '@/core/plan';
-import { shownDoors } from '@/core/room';
 import { inventory } from '@/office';
 import { Icon, sectionIcon } from '../kit/Icon';
 import { namesOf, type Prepared, type WorkshopFacts } from './model';
@@ -19,11 +18,18 @@ function Miniature({ site, prepared }: { site: string; prepared: Prepared }) {
     >
       <p className="clip font-head text-[12px] font-bold">{site}</p>
       <ul className="mt-2 flex flex-wrap gap-1" aria-label="Doors">
-        {[{ section: 'today', name: 'Today', icon: 'house', state: 'open' }, ...shownDoors(now)].map((door) => (
+        {[
+          { section: 'today', name: 'Today', icon: 'house', state: 'open', group: null },
+          ...now.menu.doors.map((door) => ({ ...door, group: null })),
+          ...now.menu.groups.flatMap((group) =>
+            group.doors.map((door, i) => ({ ...door, group: i === 0 ? group.name : null })),
+          ),
+        ].map((door) => (
           <li
             key={door.section}
             className="flex max-w-full items-center gap-1 rounded-t-[5px] border border-b-0 border-line bg-sheet px-1.5 py-1 font-semibold"
           >
+            {door.group !== null && <span className="clip font-normal text-ink-2">{door.group}:</span>}
             <Icon name={sectionIcon(door.icon)} size={11} />
             <span className="clip">{door.name}</span>
             {door.state === 'look' && <Icon name="eye" size={11} />}
@@ -143,7 +149,7 @@ export function Now({
         tabIndex={0}
         role="group"
         aria-label="The room now, in short"
-        className="grid content-start gap-3 p-4 focus-visible:outline-offset-[-3px] md:sticky md:top-[59px] md:max-h-[calc(100vh-59px)] md:overflow-y-auto"
+        className="grid content-start gap-3 p-4 focus-visible:outline-offset-[-3px] md:sticky md:top-[var(--bench-header,59px)] md:max-h-[calc(100vh-var(--bench-header,59px))] md:overflow-y-auto"
       >
         <div className="flex items-baseline justify-between gap-3">
           <h2>The room now</h2>

@@ -46,7 +46,10 @@ export function Row({
   onSelect,
   selected,
   readOnly,
+  group,
 }: {
+  /** The group it stands in, behind all doors that stand in none; its place is set there. */
+  group: string | undefined;
   door: PlanDoor;
   section: Section;
   tasks: number;
@@ -71,8 +74,8 @@ export function Row({
         ref={setActivatorNodeRef}
         {...attributes}
         {...listeners}
-        disabled={readOnly}
-        className="flex h-8 w-8 cursor-grab items-center justify-center rounded-s text-ink-2 hover:bg-pine-soft"
+        disabled={readOnly || group !== undefined}
+        className="flex h-8 w-8 cursor-grab disabled:cursor-default disabled:opacity-40 items-center justify-center rounded-s text-ink-2 hover:bg-pine-soft"
         aria-label={`Move the door ${door.name ?? section.name}`}
       >
         <Icon name="grip" />
@@ -84,7 +87,10 @@ export function Row({
             <span className={`pill ${CARE[section.care].pill} font-normal`}>{CARE[section.care].name}</span>
           )}
         </p>
-        <p className="text-sm text-ink-2">{tasks ? `${tasks} ${tasks === 1 ? 'task' : 'tasks'}` : 'no ticked task'}</p>
+        <p className="clip text-sm text-ink-2">
+          {tasks ? `${tasks} ${tasks === 1 ? 'task' : 'tasks'}` : 'no ticked task'}
+          {group !== undefined && `, in the group “${group}”`}
+        </p>
       </div>
       <DoorName door={door} section={section} onName={onName} readOnly={readOnly} />
       <select

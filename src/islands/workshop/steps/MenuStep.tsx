@@ -21,7 +21,15 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
   const { role, now, person } = prepared;
   // On a narrow screen the rooms of the plan are too small for their names.
   const [view, setView] = useState(() => (matchMedia('(max-width: 767px)').matches ? 'list' : 'plan'));
-  const doors = allDoors(inventory, role.doors);
+  const groupOf = (section: string) => role.menu.groups.find((group) => group.doors.includes(section))?.name;
+  const inMenu = allDoors(inventory, role.doors);
+  // As the menu stands: first what is in no group, then the groups.
+  const doors = [
+    ...inMenu.filter(({ section }) => groupOf(section) === undefined),
+    ...role.menu.groups.flatMap((group) =>
+      group.doors.flatMap((id) => inMenu.find(({ section }) => section === id) ?? []),
+    ),
+  ];
   const aspect = aspectOf(doors.length);
   const [selected, setSelected] = useState(doors[0]?.section ?? '');
   const door = doors.find((d) => d.section === selected);
@@ -191,11 +199,14 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
                 do: 'move-door',
                 role: role.id,
                 section: String(active.id),
-                to: doors.findIndex((d) => d.section === over.id),
+                to: inMenu.findIndex((d) => d.section === over.id),
               });
           }}
         >
-          <SortableContext items={doors.map((d) => d.section)} strategy={verticalListSortingStrategy}>
+          <SortableContext
+            items={doors.filter((d) => groupOf(d.section) === undefined).map((d) => d.section)}
+            strategy={verticalListSortingStrategy}
+          >
             <ul aria-label="Doors in menu order" className="card divide-y divide-line overflow-hidden p-0">
               {doors.map((d) => {
                 const s = inventory.sections.find((e) => e.id === d.section);
@@ -205,6 +216,7 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
                       key={d.section}
                       door={d}
                       section={s}
+                      group={groupOf(d.section)}
                       tasks={tasksIn(d.section)}
                       readOnly={readOnly}
                       selected={selected === d.section}
