@@ -401,7 +401,7 @@ test('what one sets for oneself, and ways away, ask nothing and lose nothing whi
   const mine = menu.getByRole('group', { name: 'Shortcuts and favourites' });
   await expect(mine.getByRole('link', { name: /Contact/ })).toBeVisible();
   await juno.getByRole('button', { name: /Juno/ }).click();
-  await juno.getByRole('menuitem', { name: 'How you read' }).click();
+  await juno.getByRole('menuitem', { name: 'Preferences' }).click();
   await juno.getByRole('dialog').getByLabel('Close', { exact: true }).check();
   await juno.keyboard.press('Escape');
   expect(loads).toBe(0);

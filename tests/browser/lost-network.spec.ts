@@ -39,7 +39,7 @@ test('every part whose script could not be had once is there when the network is
   // The menu of the person: dialogs of their own.
   for (const [item, title] of [
     ['Change your password', 'Change your password'],
-    ['How you read', 'How you read'],
+    ['Preferences', 'Preferences'],
   ] as const) {
     await lostAndFound(
       maud,

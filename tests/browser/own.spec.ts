@@ -89,8 +89,8 @@ test('how one reads is in force at once and the next time, in every palette with
   await isReady(ines);
   const open = async () => {
     await ines.locator('[data-anchor="frame.person"]').click();
-    await ines.getByRole('menuitem', { name: 'How you read' }).click();
-    return ines.getByRole('dialog', { name: 'How you read' });
+    await ines.getByRole('menuitem', { name: 'Preferences' }).click();
+    return ines.getByRole('dialog', { name: 'Preferences' });
   };
   const root = ines.locator('html');
   for (const [name, palette] of [

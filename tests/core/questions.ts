@@ -3,6 +3,17 @@
  * words the entries use; with what must be found, `kind id`, or one of several parted by "|". Invented for this test.
  */
 export const QUESTIONS: readonly (readonly [string, string])[] = `
+change my password > control frame.password
+I want a new password > control frame.password
+make the letters bigger > control frame.preferences
+the text is too small to read > control frame.preferences
+dark colours > control frame.preferences
+how are dates written > control frame.preferences
+visits > widget visits.week
+how many people came to the website this week > widget visits.week
+make words bold > tool bold
+bold > tool bold
+put words in italic > tool italic
 the ferry is not running this afternoon, how do passengers learn of it > task notices.post
 fog, boats stopped > task notices.post
 I must tell everybody at once that we close early > task notices.post

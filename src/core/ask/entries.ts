@@ -125,5 +125,34 @@ export function askable(input: RoomInput): AskEntry[] {
         why,
       };
     });
-  return [...tasks, ...doors, ...screens, ...controls];
+  const shown = new Map(own.dashboard.widgets.map((entry) => [entry.widget, entry]));
+  const widgets = [...inventory.widgets.values()].map((widget): AskEntry => {
+    const may = (shown.get(widget.id)?.hold ?? 'away') !== 'away';
+    return {
+      id: widget.id,
+      kind: 'widget',
+      name: shown.get(widget.id)?.heading ?? widget.name,
+      purpose: widget.description,
+      said: [widget.name],
+      may,
+      href: may ? '/room' : null,
+      why: may ? null : 'It does not stand on your Today.',
+    };
+  });
+  // A tool is theirs where they have it in some text of a page; one page of each layout stands for the others.
+  const samples = [...new Map(input.places.map((place) => [place.layout, place])).values()];
+  const tools = [...inventory.tools.values()].map((tool): AskEntry => {
+    const may = samples.some((place) => own.writing.has('page', place, [[tool.id]]));
+    return {
+      id: tool.id,
+      kind: 'tool',
+      name: tool.name,
+      purpose: `${tool.description} It stands above the text, on the edit screen of a page.`,
+      said: [],
+      may,
+      href: null,
+      why: may ? null : 'Your toolbar does not have it.',
+    };
+  });
+  return [...tasks, ...doors, ...screens, ...controls, ...widgets, ...tools];
 }

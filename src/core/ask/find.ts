@@ -3,7 +3,7 @@ import { stemmer } from 'stemmer';
 import { fold } from '../words';
 import { SYNONYMS } from './synonyms';
 
-export type AskKind = 'task' | 'door' | 'screen' | 'control';
+export type AskKind = 'task' | 'door' | 'screen' | 'control' | 'widget' | 'tool';
 
 /** A place that can be found by asking in plain words. */
 export interface Findable {
@@ -30,7 +30,14 @@ const COMMON = new Map(
 );
 /** A phrase may have a few words in between: “throw a page away”. */
 const MOST_BETWEEN = 2;
-const KIND_WEIGHT: Record<AskKind, number> = { task: 1.7, door: 0.95, screen: 0.7, control: 0.75 };
+const KIND_WEIGHT: Record<AskKind, number> = {
+  task: 1.7,
+  door: 0.95,
+  screen: 0.7,
+  control: 0.75,
+  widget: 0.75,
+  tool: 0.7,
+};
 /** What somebody may not do is found, too, behind the like of it that they may. */
 const MAY_NOT_WEIGHT = 0.85;
 /** What fits so much less than the best is not worth reading. */

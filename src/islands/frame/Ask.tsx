@@ -4,12 +4,15 @@ import type { AskEntry, makeFinder } from '@/core/ask';
 import { Icon, type IconName } from '../kit/Icon';
 import { send } from '../kit/send';
 import { startTour } from '../tour/model';
+import { openOwn } from './openOwn';
 
 const KINDS: Record<AskEntry['kind'], { icon: IconName; words: string }> = {
   task: { icon: 'way', words: 'Point the way' },
   door: { icon: 'door', words: 'Open' },
   screen: { icon: 'screen', words: 'Open' },
   control: { icon: 'find', words: 'Take me there' },
+  widget: { icon: 'house', words: 'On Today' },
+  tool: { icon: 'wrench', words: 'In your toolbar' },
 };
 
 /**
@@ -73,7 +76,8 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
       if (!selectedItem) return;
       keep(`${selectedItem.kind} ${selectedItem.id}`);
       setAsked('');
-      if (!selectedItem.may) setTold(selectedItem);
+      if (selectedItem.may && openOwn(selectedItem.id)) return;
+      if (!selectedItem.may || selectedItem.kind === 'tool') setTold(selectedItem);
       else if (selectedItem.kind === 'task') startTour(selectedItem.id);
       else if (selectedItem.href) location.assign(selectedItem.href);
     },
@@ -143,9 +147,9 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
         {told && !box.isOpen && (
           <div className="card absolute top-full right-0 left-0 z-50 mt-1 p-3 shadow-lg">
             <p>
-              <strong>{told.name}</strong> is not in your room. {told.why}
+              <strong>{told.name}</strong> {told.may ? `: ${told.purpose}` : `is not in your room. ${told.why}`}
             </p>
-            <p className="mt-1 text-ink-2">Ask {keyholder} if you need it, or to do it for you.</p>
+            {!told.may && <p className="mt-1 text-ink-2">Ask {keyholder} if you need it, or to do it for you.</p>}
             <button
               type="button"
               className="btn btn-small mt-2"

@@ -37,7 +37,7 @@ export default function OwnReading({
     show(before);
   };
   return (
-    <Dialog open title="How you read" onClose={() => onClose(now)}>
+    <Dialog open title="Preferences" onClose={() => onClose(now)}>
       <ProblemNote problem={problem} />
       <p className="mb-3 text-ink-2">Only for you, at once, on every computer you use.</p>
       <div className="grid gap-4">

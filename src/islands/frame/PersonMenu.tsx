@@ -1,9 +1,10 @@
 import { DropdownMenu } from 'radix-ui';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { Preference, Preferences } from '@/core/own';
 import { dialogLater } from '../kit/later';
 import { Icon } from '../kit/Icon';
 import { send } from '../kit/send';
+import { onOpenOwn } from './openOwn';
 
 const OwnPassword = dialogLater(() => import('./OwnPassword'));
 const OwnReading = dialogLater(() => import('./OwnReading'));
@@ -34,6 +35,14 @@ export function PersonMenu({
   const [changing, setChanging] = useState(false);
   const [reading, setReading] = useState(false);
   const [chosen, setChosen] = useState(preferences);
+  useEffect(
+    () =>
+      onOpenOwn((own) => {
+        if (own === 'frame.preferences') setReading(true);
+        else if (!trial) setChanging(true);
+      }),
+    [trial],
+  );
   return (
     <>
       <DropdownMenu.Root modal={false}>
@@ -64,11 +73,11 @@ export function PersonMenu({
               </a>
             </DropdownMenu.Item>
           )}
-          <DropdownMenu.Item onSelect={() => setReading(true)} className={ITEM}>
-            <Icon name="glasses" /> How you read
+          <DropdownMenu.Item onSelect={() => setReading(true)} className={ITEM} data-anchor="frame.preferences">
+            <Icon name="glasses" /> Preferences
           </DropdownMenu.Item>
           {!trial && (
-            <DropdownMenu.Item onSelect={() => setChanging(true)} className={ITEM}>
+            <DropdownMenu.Item onSelect={() => setChanging(true)} className={ITEM} data-anchor="frame.password">
               <Icon name="lock" /> Change your password
             </DropdownMenu.Item>
           )}

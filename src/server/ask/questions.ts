@@ -12,6 +12,8 @@ const KINDS: ReadonlyMap<string, ReadonlyMap<string, unknown>> = new Map<string,
   ['task', inventory.tasks],
   ['screen', inventory.screens],
   ['control', inventory.controls],
+  ['widget', inventory.widgets],
+  ['tool', inventory.tools],
   ['door', new Map(inventory.doors.map((door) => [door.id, door]))],
 ]);
 const isThere = (chosen: string): boolean => {
