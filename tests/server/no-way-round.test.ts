@@ -68,9 +68,9 @@ describe('what goes elsewhere', () => {
     expect((await go(cafe, about, false)).body.code).toBe('move-gives-more');
     const bulk = await call(many, 'POST', '/x', {
       ...mo,
-      body: { do: 'move', pages: [menu], parent: about, redirect: true, dry: false },
+      body: { ids: [menu], bulk: { do: 'move', parent: about, redirect: true } },
     });
-    expect(JSON.stringify(bulk.body)).not.toContain('"back":{"do":"move"');
+    expect(bulk.body).toMatchObject({ rows: [{ refused: true }], back: [] });
     const back = await call(takeBack, 'POST', '/x', {
       ...mo,
       body: { steps: [{ do: 'move', page: menu, parent: about, index: 0 }] },
