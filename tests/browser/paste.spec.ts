@@ -343,7 +343,7 @@ test('however comments and conditional comments nest, every word that is seen ar
   const SEED = 20261201;
   let count = 0;
   const word = () => `w${(count++).toString(36)}x`;
-  const { text } = fc.letrec((tie) => ({
+  const { text } = fc.letrec<{ text: string }>((tie) => ({
     text: fc.oneof(
       { depthSize: 'small', withCrossShrink: true },
       fc.constant(null).map(() => ` ${word()} `),
@@ -358,7 +358,7 @@ test('however comments and conditional comments nest, every word that is seen ar
       tie('text').map((inner) => `<![if !vml]>${inner}<![endif]>`),
       tie('text').map((inner) => `<!--[if !mso]><!-->${inner}<!--<![endif]-->`),
       tie('text').map((inner) => `<!--[if !mso]>-->${inner}<!--<![endif]-->`),
-      tie('text').map((inner) => `<!--[if mso]>${String(inner).replaceAll('-->', '')}<![endif]-->`),
+      tie('text').map((inner) => `<!--[if mso]>${inner.replaceAll('-->', '')}<![endif]-->`),
       tie('text').map((inner) => `<div>${inner}</div>`),
       tie('text').map((inner) => `<table><tr><td>${inner}</td><td>${word()}</td></tr></table>`),
       tie('text').map((inner) => `<ul><li>${inner}</li></ul>`),

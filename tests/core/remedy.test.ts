@@ -20,7 +20,7 @@ import {
   openRoles,
   policyOf,
   remediesFor,
-  remedyFor,
+  isOfOnePage,
   withMatrix,
   type Operation,
   type Plan,
@@ -35,6 +35,8 @@ import { allow, deny, person, PLACES, plan, role } from './plans';
 const pages = Object.values(PLACES);
 const permissionIds = [...inventory.permissions.keys()];
 const open = (...sections: string[]) => sections.map((section) => ({ section, state: 'open' as const }));
+/** The least that holds on the page asked about and all below it. */
+const remedyFor = (...asked: Parameters<typeof remediesFor>) => remediesFor(...asked).find((one) => !isOfOnePage(one));
 const ask = (p: Plan, people: PolicyPerson[], question: Question) => decide(policyOf(inventory, p, people), question);
 const apply = (p: Plan, operations: readonly Operation[]): Plan =>
   operations.reduce((now, op) => {

@@ -23,18 +23,9 @@ export type Remedy =
   /** Nothing may be changed to allow this: somebody else has to do it. */
   | { kind: 'nobody' };
 
-const isOfOnePage = (remedy: Remedy): boolean =>
+/** Whether it holds on one page alone. */
+export const isOfOnePage = (remedy: Remedy): boolean =>
   remedy.kind === 'plan' && remedy.operations.some((op) => op.do === 'add-grant' && op.grant.scope.only === true);
-
-/** The least of `remediesFor` that holds on the page asked about and all below it; undefined when there is none. */
-export const remedyFor = (
-  inventory: Inventory,
-  plan: Plan,
-  people: readonly PolicyPerson[],
-  question: Question,
-  decision: Decision,
-): Remedy | undefined =>
-  remediesFor(inventory, plan, people, question, decision).find((remedy) => !isOfOnePage(remedy));
 
 /**
  * What would let a person do what a decision refused, the least first. Only what `decide` then allows is offered; among

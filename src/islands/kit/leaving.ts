@@ -8,7 +8,7 @@ interface Unsent {
 }
 const all = new Set<Unsent>();
 const settleAll = async (): Promise<boolean> =>
-  (await Promise.all([...all].map((one) => (one.isThere() ? one.settle() : true)))).every(Boolean);
+  (await Promise.all([...all].filter((one) => one.isThere()).map((one) => one.settle()))).every(Boolean);
 
 /** Loads the screen anew, when what was typed on it is with the server. */
 export async function reload(): Promise<void> {

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
-import { decide, explainInWords, wayInWords, type Names } from '@/core/access';
+import { explainInWords, wayInWords, type Names } from '@/core/access';
 import type { PermissionId } from '@/core/inventory';
-import { grantInWords, operationInWords, policyOf, remedyFor, type Operation, type Plan } from '@/core/plan';
+import { grantInWords, operationInWords, isOfOnePage, remediesForDeed, type Operation, type Plan } from '@/core/plan';
 import { inventory } from '@/office';
 import { Icon } from '../kit/Icon';
 import type { Prepared, WorkshopFacts } from './model';
@@ -53,7 +53,7 @@ export function Why({
       ...(isPlaced && page && { place: page.place }),
       atMs: facts.nowMs,
     };
-    return remedyFor(inventory, plan, people, question, decide(policyOf(inventory, plan, people), question));
+    return remediesForDeed(inventory, plan, people, question).find((one) => !isOfOnePage(one));
   }, [decision, facts, permission, person, plan, role]);
   return (
     <section aria-label="Why?" className="card p-3">

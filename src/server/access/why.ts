@@ -7,7 +7,7 @@ import {
   type PolicyPerson,
   type Place,
 } from '@/core/access';
-import { type Operation, policyOf, remediesFor, grantInWords, operationInWords } from '@/core/plan';
+import { type Operation, decideDeed, policyOf, remediesForDeed, grantInWords, operationInWords } from '@/core/plan';
 import type { WhyGroup } from '@/core/wire';
 import { inventory } from '@/office';
 import { notFound } from '../gate/problems';
@@ -75,9 +75,10 @@ export function whyOne(survey: Survey, row: PolicyPerson, permission: string, pl
     ...(place && isPlaced(permission) && { place }),
     atMs,
   };
-  const decision = decide(policy, question);
+  // All it takes: to look at it, too, or somebody who may is stopped by the screen.
+  const { permission: deciding, decision } = decideDeed(inventory, policy, question);
   const first = row.name.split(' ')[0] ?? row.name;
-  const remedies = remediesFor(inventory, plan, everybody, question, decision)
+  const remedies = remediesForDeed(inventory, plan, everybody, question)
     .slice(0, 4)
     .map((remedy): RemedyTold => {
       switch (remedy.kind) {
@@ -118,13 +119,14 @@ export function whyOne(survey: Survey, row: PolicyPerson, permission: string, pl
     });
   return {
     allowed: decision.allowed,
-    words: explainInWords(decision, permission, names),
-    ways: decision.because.map((way) => `${wayInWords(way, permission, names)}.`),
+    words:
+      deciding === permission
+        ? explainInWords(decision, permission, names)
+        : `They may ${names.doing(permission)}, but it is done on a screen for which they have to ${names.doing(deciding)}. ${explainInWords(decision, deciding, names)}`,
+    ways: decision.because.map((way) => `${wayInWords(way, deciding, names)}.`),
     misses: [
       ...new Set(
-        (decision.missed ?? [])
-          .slice(1, 6)
-          .map((nearest) => explainInWords({ ...decision, nearest }, permission, names)),
+        (decision.missed ?? []).slice(1, 6).map((nearest) => explainInWords({ ...decision, nearest }, deciding, names)),
       ),
     ],
     remedies,
