@@ -49,11 +49,12 @@ describe('preparing a plan', () => {
   it('is undone and redone step by step, told by name, and the way forward ends when the same is changed again', async () => {
     const maud = await signInAs('Maud');
     const { revision } = await state();
-    const done = await prepare(maud, revision, [close, tool('link.page', false)]);
+    await prepare(maud, revision, [close]);
+    const done = await prepare(maud, revision + 1, [tool('link.page', false)]);
     expect(done).toMatchObject({
       status: 200,
       body: {
-        revision: revision + 1,
+        revision: revision + 2,
         undo: { words: 'Take away tool “Link to a page”', by: 'Maud Ellery', also: [] },
         redo: null,
       },
@@ -66,8 +67,26 @@ describe('preparing a plan', () => {
     expect(await doorOf()).toBe('open');
     await go(maud, 'redo');
     expect(await doorOf()).toBe('closed');
-    await prepare(maud, revision + 4, [tool('link.mail', false)]);
+    await prepare(maud, revision + 5, [tool('link.mail', false)]);
     expect(await go(maud, 'redo')).toMatchObject({ status: 409, body: { kind: 'already-done' } });
+  });
+
+  it('with one press is taken back and made again with one, of however many operations', async () => {
+    const maud = await signInAs('Maud');
+    const was = [await doorOf(), await toolsOf('harbour-desk')];
+    const { revision } = await state();
+    const open = { ...close, state: was[0] === 'open' ? 'look' : 'open' } as typeof close;
+    const done = await prepare(maud, revision, [open, tool('bold', false), tool('italic', false)]);
+    expect(done.body['undo']).toMatchObject({
+      words: expect.stringMatching(/^Door “Notices”.*, and 2 more with it$/) as string,
+    });
+    const now = [await doorOf(), await toolsOf('harbour-desk')];
+    expect(now).not.toEqual(was);
+    expect((await go(maud, 'undo')).status).toBe(200);
+    expect([await doorOf(), await toolsOf('harbour-desk')]).toEqual(was);
+    expect((await go(maud, 'redo')).status).toBe(200);
+    expect([await doorOf(), await toolsOf('harbour-desk')]).toEqual(now);
+    expect((await go(maud, 'undo')).status).toBe(200);
   });
 
   it('is one’s own and of one role to undo; what others changed in the same place is named before it goes along', async () => {

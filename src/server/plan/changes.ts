@@ -25,7 +25,7 @@ import { planMarks, planSteps } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { listPeople } from '../people/people';
-import { getPlanState } from './plans';
+import { getPlanState, pressOf } from './plans';
 
 import { getLiveNow, lockPlan, lockPlanAt, movedOn, refuseHeld, refuseLockOut, storePlan } from './prepared';
 
@@ -148,9 +148,24 @@ export async function moveInHistory(
       { changes: entry.also.map((one) => `“${one.words}” by ${one.by}`).join(', ') },
       { state },
     );
-  const ids = direction === 'undo' ? [...entry.also.map((one) => one.id), entry.id] : [entry.id];
+  const mine = await tx
+    .select()
+    .from(planSteps)
+    .where(
+      and(
+        eq(planSteps.siteId, access.site.id),
+        eq(planSteps.madeBy, access.signedInId),
+        eq(planSteps.state, direction === 'undo' ? 'done' : 'undone'),
+      ),
+    );
+  const press = pressOf(
+    mine,
+    mine.find((step) => step.id === entry.id),
+  ).map((step) => step.id);
+  const ids = direction === 'undo' ? [...entry.also.map((one) => one.id), ...press] : press;
   const rows = await tx.select().from(planSteps).where(inArray(planSteps.id, ids)).orderBy(desc(planSteps.id));
   const steps = rows.map((row) => ({ ...row, operation: readOperation(row.operation) }));
+  if (direction === 'redo') steps.reverse();
   let next = plan;
   for (const step of steps) next = withPatch(next, readPatch(direction === 'undo' ? step.before : step.after));
   const checked = planSchema.safeParse(next);

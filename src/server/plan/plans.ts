@@ -42,6 +42,12 @@ export async function getPreparedPlan(tx: Tx, siteId: number): Promise<{ plan: P
   return { plan: readPlan(row.plan), revision: row.revision };
 }
 
+/** Of some steps those that were made with one of them: in one transaction, and so at one instant. */
+export const pressOf = <S extends { madeBy: number | null; madeAt: Date }>(
+  steps: readonly S[],
+  one: S | undefined,
+): S[] => steps.filter((step) => step.madeBy === one?.madeBy && step.madeAt.getTime() === one?.madeAt.getTime());
+
 /** The prepared plan, with what somebody can undo and redo of a role; null for what concerns the plan as a whole. */
 export async function getPlanState(
   tx: Tx,
@@ -67,17 +73,32 @@ export async function getPlanState(
   const isMine = (step: (typeof steps)[number]) =>
     step.madeBy === viewer.personId && roleOf(step.operation) === viewer.role;
   const done = steps.filter((step) => step.state === 'done');
-  const last = done.find(isMine);
-  const undone = steps.filter((step) => step.state === 'undone' && isMine(step)).at(-1);
+  // What was changed with one press is taken back, and made again, with one.
+  const undo = pressOf(done, done.find(isMine));
+  const redo = pressOf(
+    steps.filter((step) => step.state === 'undone'),
+    steps.filter((step) => step.state === 'undone' && isMine(step)).at(-1),
+  );
   const touches = (step: (typeof steps)[number]) => touchedBy(readPatch(step.before));
-  const touched = last ? touches(last) : [];
-  const also = last
-    ? done.filter((step) => step.id > last.id && touches(step).some((one) => touched.includes(one))).map(entry)
-    : [];
+  const touched = undo.flatMap(touches);
+  const [last, first] = [undo[0], undo.at(-1)];
+  const also = done
+    .filter(
+      (step) =>
+        first && step.id > first.id && !undo.includes(step) && touches(step).some((one) => touched.includes(one)),
+    )
+    .map(entry);
+  const pressed = (press: typeof steps, shown: (typeof steps)[number]) => ({
+    ...entry(shown),
+    words:
+      press.length === 1
+        ? entry(shown).words
+        : `${entry(press.at(-1) ?? shown).words}, and ${press.length - 1} more with it`,
+  });
   return {
     ...prepared,
-    undo: last ? { ...entry(last), also } : null,
-    redo: undone ? { ...entry(undone), also: [] } : null,
+    undo: last ? { ...pressed(undo, last), also } : null,
+    redo: redo[0] ? { ...pressed(redo, redo[0]), also: [] } : null,
     recent: done.slice(0, 50).map(entry),
   };
 }
