@@ -6,8 +6,8 @@ import { buildSync } from 'esbuild';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
 
 buildSync({
-  entryPoints: ['src/server/work/compare-worker.ts'],
-  outfile: 'dist/compare-worker.mjs',
+  entryPoints: ['src/server/work/worker.ts'],
+  outfile: 'dist/worker.mjs',
   bundle: true,
   platform: 'node',
   format: 'esm',

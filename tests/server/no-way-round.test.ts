@@ -271,6 +271,34 @@ describe('much at once', () => {
     expect(new Set(codes)).toEqual(new Set(['password-wrong', 'tried-too-often']));
     expect(codes.filter((code) => code === 'password-wrong').length).toBe(8);
   });
+  it('a text of thousands of links by somebody without that tool is refused, and others are answered before', async () => {
+    await inForce({
+      do: 'put-tool-rule',
+      role: 'newsroom',
+      rule: { id: 'no-links', when: { roles: ['newsroom'] }, then: { take: ['link.page', 'link.web', 'link.file'] } },
+    });
+    const [juno, ines] = [await signInAs('Juno'), await signInAs('Ines')];
+    const links = Array.from({ length: 400 }, (_, k) => ({
+      type: 'paragraph' as const,
+      content: Array.from({ length: 12 }, (_, i) => ({
+        type: 'text' as const,
+        text: `x${k * 12 + i} `,
+        marks: [{ type: 'link' as const, attrs: { href: `/p${k * 12 + i}` } }],
+      })),
+    }));
+    const order: string[] = [];
+    const big = keep(juno, 'Our history', (blocks) => [...blocks, ...links]).then((answer) => {
+      order.push('the text');
+      return answer;
+    });
+    await call(ask, 'POST', '/x', { ...ines, body: { asked: 'boats', chosen: null } });
+    order.push('somebody else');
+    expect((await big).body.kind).toBe('tool-missing');
+    expect(order).toEqual(['somebody else', 'the text']);
+    // Plain words of that length are kept.
+    const words = Array.from({ length: 1600 }, (_, i) => p(`Line ${i} of a long text.`));
+    expect((await keep(juno, 'Our history', (blocks) => [...blocks, ...words])).status).toBe(200);
+  });
   it('beyond its share each kind of request is told to come again, and the others are not', async () => {
     let letGo: () => void = () => undefined;
     const held = new Promise<void>((go) => (letGo = go));

@@ -276,3 +276,12 @@ export function plainText(node: Document | DocumentNode): string {
   const inline = node.type === 'paragraph' || node.type === 'heading';
   return parts.join(inline ? '' : '\n');
 }
+
+/** From how many parts on a text is long: working out something about it may take long, too. */
+const LONG = 1500;
+export function isLong({ content }: Document): boolean {
+  let left = LONG;
+  const visit = (nodes: readonly DocumentNode[]): boolean =>
+    nodes.some((node) => --left < 0 || ('content' in node && node.content !== undefined && visit(node.content)));
+  return visit(content);
+}

@@ -1,8 +1,9 @@
 import type { Place } from '@/core/access';
 import { emptyDocument, type PageContent } from '@/core/content';
 import { writingOf } from '@/core/room';
-import { acceptChange, CONSTRUCT_NAMES, handsOf, handy, makersOf, type AcceptFault } from '@/core/toolbar';
+import { CONSTRUCT_NAMES, handy, makersOf, type AcceptFault } from '@/core/toolbar';
 import { inventory } from '@/office';
+import { acceptApart } from '../work/accept';
 import { now } from '../clock';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
@@ -45,7 +46,7 @@ export const richOf = (form: Form, content: PageContent): PageContent =>
   Object.fromEntries(form.rich.flatMap(({ id }) => (content[id] === undefined ? [] : [[id, content[id]]])));
 
 /** What of a content is not accepted, field by field, by the tools and rules of each on this place. */
-function faultsIn(
+async function faultsIn(
   access: Access,
   form: Form,
   place: Place,
@@ -53,20 +54,25 @@ function faultsIn(
   content: PageContent,
 ) {
   const writing = writingOf(inventory, access.plan, access.who, now().getTime());
-  return form.rich.flatMap((field) => {
+  const out: { field: string; faults: AcceptFault[] }[] = [];
+  for (const field of form.rich) {
     const { tools, keep } = writing.of(form.type.id, place, field.id);
-    const hands = handsOf(handy(tools, inventory.tools.keys()), TOOLS, keep);
     const [before, ...from] = [shown, ...(isElsewhere ? [] : [shown]), ...once, ...bases].map((text) =>
       text?.[field.id] === undefined ? null : blocksOf(field, text),
     );
-    const faults = acceptChange(
-      before ?? emptyDocument(),
-      blocksOf(field, content),
-      hands,
-      from.filter((text) => text !== null && text !== undefined),
+    const faults = await acceptApart(
+      {
+        before: before ?? emptyDocument(),
+        after: blocksOf(field, content),
+        from: from.filter((text) => text !== null && text !== undefined),
+        keep,
+      },
+      handy(tools, inventory.tools.keys()),
+      TOOLS,
     );
-    return faults.length === 0 ? [] : [{ field: field.id, faults }];
-  });
+    if (faults.length > 0) out.push({ field: field.id, faults });
+  }
+  return out;
 }
 
 /** The tools that would make what is new, by their ids with their names. */
@@ -83,8 +89,14 @@ const inWords = (names: Iterable<string>) => [...names].map((name) => `“${name
  * Refuses a content for which tools were needed that somebody does not have, and one in which something they could not
  * make again is gone or changed. What stands in one of the texts before, in the same field, needs no tool.
  */
-export function mustHaveTools(access: Access, form: Form, place: Place, before: Before, content: PageContent): void {
-  for (const { field, faults } of faultsIn(access, form, place, before, content)) {
+export async function mustHaveTools(
+  access: Access,
+  form: Form,
+  place: Place,
+  before: Before,
+  content: PageContent,
+): Promise<void> {
+  for (const { field, faults } of await faultsIn(access, form, place, before, content)) {
     const missing = makersFor(faults);
     if (missing.size > 0)
       throw new Problem('tools-missing', { tools: inWords(missing.values()) }, { tools: [...missing.keys()], field });
@@ -94,9 +106,14 @@ export function mustHaveTools(access: Access, form: Form, place: Place, before: 
 }
 
 /** Refuses a copy of texts that somebody could not have written at the place it is put: there all of it is new. */
-export function mustHaveToolsToCopy(access: Access, form: Form, place: Place, content: PageContent): void {
+export async function mustHaveToolsToCopy(
+  access: Access,
+  form: Form,
+  place: Place,
+  content: PageContent,
+): Promise<void> {
   const nothing: Before = { shown: undefined, once: [], bases: [] };
-  const missing = makersFor(faultsIn(access, form, place, nothing, content).flatMap(({ faults }) => faults));
+  const missing = makersFor((await faultsIn(access, form, place, nothing, content)).flatMap(({ faults }) => faults));
   if (missing.size > 0)
     throw new Problem('copy-needs-tools', { tools: inWords(missing.values()) }, { tools: [...missing.keys()] });
 }

@@ -123,7 +123,7 @@ export async function readWritten(
   await mustMayReaddress(tx, access, item, content);
   // What lies nowhere is written with what is had everywhere.
   const spot = place ?? { path: [], layout: '', state: 'draft', author: null };
-  mustHaveTools(access, form, { ...spot, layout: read.layout.id }, begun, content);
+  await mustHaveTools(access, form, { ...spot, layout: read.layout.id }, begun, content);
   return { content, unfinished, faults: faultsInSight(read.layout, faults), path };
 }
 

@@ -219,7 +219,7 @@ export async function copyPage(
     const content = await findNewest(tx, source);
     const layout = textOf(content, 'page.layout') || source.layout;
     const made: Place = { path: [...at.path.split('.'), 'new'], layout, state: 'draft', author: access.who.id };
-    mustHaveToolsToCopy(access, formOf(source), made, content);
+    await mustHaveToolsToCopy(access, formOf(source), made, content);
     const title = source.id === pageId ? `${textOf(content, 'title').slice(0, 110)} (copy)` : textOf(content, 'title');
     const slug =
       source.id === pageId

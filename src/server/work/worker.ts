@@ -1,8 +1,10 @@
 import { compareContent, type FieldChange } from '@/core/content';
+import { acceptChange, usualPolicy, type AcceptFault } from '@/core/toolbar';
+import type { AcceptWork } from './accept';
 import type { CompareWork } from './compare';
 
 /** What the worker does for `compareApart`. It is given all it needs: a worker that loads much would begin slowly. */
-export default function compare({ layouts: list, before, after, names }: CompareWork): FieldChange[] {
+function compare({ layouts: list, before, after, names }: CompareWork): FieldChange[] {
   const layouts = new Map(list.map((layout) => [layout.id, layout]));
   const layoutOf = (id: string) => {
     const layout = layouts.get(id);
@@ -16,4 +18,21 @@ export default function compare({ layouts: list, before, after, names }: Compare
     person: (id) => people.get(id) ?? 'somebody who is gone',
     layout: (id) => layouts.get(id)?.name ?? id,
   });
+}
+
+/** What the worker does for `acceptApart`. */
+function accept({ before, after, from, makes, keep }: AcceptWork): AcceptFault[] {
+  const made = new Set(makes);
+  return acceptChange(
+    before,
+    after,
+    { makes: (one) => made.has(one), policyOf: (construct) => keep[construct] ?? usualPolicy(construct) },
+    from,
+  );
+}
+
+const WORK = { compare, accept };
+/** One entry for all work: the pool loads it when a thread begins. */
+export default function run({ name, work }: { name: keyof typeof WORK; work: unknown }): unknown {
+  return WORK[name](work as never);
 }
