@@ -61,6 +61,7 @@ test('every control of the inventory is found on its screen, under its name’s 
         .waitFor(),
   };
   const then: Record<string, (page: Page) => Promise<unknown>> = {
+    today: (page) => page.locator('[data-anchor="frame.person"]').click(),
     'notices.list': (page) => page.getByRole('button', { name: 'Post a notice' }).click(),
     'vacancies.list': (page) => page.getByRole('button', { name: 'New vacancy' }).click(),
     'pictures.list': (page) =>

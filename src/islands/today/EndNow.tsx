@@ -10,7 +10,10 @@ export function EndNow({ id, text }: { id: number; text: string }) {
   const told = useRef<HTMLSpanElement>(null);
   // What was pressed is gone: the focus goes to what came of it.
   useEffect(() => {
-    if (isEnded) focusOn(told.current);
+    if (!isEnded) return undefined;
+    // Behind the dialog, which gives the focus back in a task of its own when it has gone.
+    const timer = setTimeout(() => focusOn(told.current));
+    return () => clearTimeout(timer);
   }, [isEnded]);
   const end = async () => {
     const sent = await act('POST', `/api/notices/${id}/end`);
