@@ -147,7 +147,8 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
         {told && !box.isOpen && (
           <div className="card absolute top-full right-0 left-0 z-50 mt-1 p-3 shadow-lg">
             <p>
-              <strong>{told.name}</strong> {told.may ? `: ${told.purpose}` : `is not in your room. ${told.why}`}
+              <strong>{told.name}</strong>
+              {told.may ? `: ${told.purpose}` : ` is not in your room. ${told.why}`}
             </p>
             {!told.may && <p className="mt-1 text-ink-2">Ask {keyholder} if you need it, or to do it for you.</p>}
             <button
