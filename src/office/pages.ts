@@ -26,8 +26,20 @@ export const pagesSection: Section = {
   permissions: [
     { id: 'page.view', name: 'look at pages in the back office', care: 'everyday', placed: true },
     { id: 'page.edit', name: 'change pages', care: 'everyday', placed: true },
-    { id: 'page.send', name: 'send pages for a second look', care: 'everyday', placed: true },
-    { id: 'page.publish', name: 'publish pages without a second look', care: 'care', placed: true },
+    {
+      id: 'page.send',
+      name: 'send pages for a second look',
+      care: 'everyday',
+      placed: true,
+      control: 'pages.edit.send',
+    },
+    {
+      id: 'page.publish',
+      name: 'publish pages without a second look',
+      care: 'care',
+      placed: true,
+      control: 'pages.edit.publish',
+    },
     { id: 'page.create', name: 'make new pages', care: 'everyday', placed: true },
     { id: 'page.arrange', name: 'move pages to another place', care: 'care', placed: true },
     { id: 'page.retire', name: 'take pages down, delete them and bring them back', care: 'care', placed: true },

@@ -21,6 +21,8 @@ export interface Permission {
   ownAuthor?: true;
   /** Nobody may use it on a revision of their own. */
   secondPerson?: true;
+  /** The control it is used with, where that takes more than the permission. */
+  control?: string;
 }
 
 export interface Screen {

@@ -11,4 +11,3 @@ export * from './assign';
 export * from './bounds';
 export * from './reach';
 export * from './toolWorld';
-export * from './deed';

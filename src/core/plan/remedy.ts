@@ -92,13 +92,19 @@ export function remediesFor(
   if (denies.length > 0) candidates.push(undo);
   const branch = question.place?.path.at(-1);
   // On a page: that page only first, then with all below it.
-  const scopes =
+  const places =
     branch === undefined
       ? [{ as: '', scope: {} }]
       : [
           { as: `-on-${branch}`, scope: { branch, only: true as const } },
           { as: `-under-${branch}`, scope: { branch } },
         ];
+  // Where one field is wanted: that field only first, then all of them.
+  const { field } = question;
+  const scopes = places.flatMap((one) => [
+    ...(field === undefined ? [] : [{ as: `${one.as}-some`, scope: { ...one.scope, fields: [field] } }]),
+    one,
+  ]);
   const section = inventory.sectionOfObject.get(objectOf(permission)) ?? '';
   for (const role of held) {
     const door: Operation = {

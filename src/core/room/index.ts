@@ -3,3 +3,4 @@ export * from './room';
 export * from './screens';
 export * from './writing';
 export * from './figures';
+export * from './deed';

@@ -79,12 +79,14 @@ function layBeside(older: readonly Token[], newer: readonly Token[], watched: Re
     const [were, are] = isShort ? [a, b].map((units) => units.flatMap(({ token }) => asLetters(token))) : [a, b];
     const found = align((were ?? []).map(key('older')), (are ?? []).map(key('newer')), effort);
     const blind = new Set(stage === keys.length - 1 ? found.blind.map(([from]) => from) : []);
+    // Single letters that happen to be the same hold nothing in place: what they part is looked at whole.
+    const held = isShort && stage < keys.length - 1 ? inRows(found.pairs) : found.pairs;
     let [i, j] = [0, 0];
     const upTo = (x: number, y: number) => {
       if (blind.has(j)) blindFrom.push(after.length);
       lay((were ?? []).slice(i, x), (are ?? []).slice(j, y), stage + 1);
     };
-    for (const [x, y] of found.pairs) {
+    for (const [x, y] of held) {
       upTo(x, y);
       const [was, is] = [were?.[x], are?.[y]];
       if (was && is) pairs.push([before.push(was) - 1, after.push(is) - 1]);
@@ -112,6 +114,19 @@ function layBeside(older: readonly Token[], newer: readonly Token[], watched: Re
     gapAfter,
     blind: new Set(blindFrom.map((at) => gapAfter[at] ?? 0)),
   };
+}
+
+/** Pairs that follow one another in rows that are no accident. */
+function inRows(pairs: readonly (readonly [number, number])[]): (readonly [number, number])[] {
+  const out: (readonly [number, number])[] = [];
+  let from = 0;
+  pairs.forEach(([x, y], at) => {
+    const next = pairs[at + 1];
+    if (next?.[0] === x + 1 && next[1] === y + 1) return;
+    if (at + 1 - from >= NO_ACCIDENT) out.push(...pairs.slice(from, at + 1));
+    from = at + 1;
+  });
+  return out;
 }
 
 /** Words that came under a mark or into a block of a kind, as it stands in the later text. */

@@ -7,9 +7,13 @@ import {
   type PolicyPerson,
   type Place,
 } from '@/core/access';
-import { type Operation, decideDeed, policyOf, remediesForDeed, grantInWords, operationInWords } from '@/core/plan';
+import { type Inventory, toolName } from '@/core/inventory';
+import { elementName, grantInWords, operationInWords, type Operation, type Plan } from '@/core/plan';
+import { impactOf } from '@/core/release';
+import { askableElements, decideDeed, mended, remediesForDeed, type Deed, type DeedQuestion } from '@/core/room';
 import type { WhyGroup } from '@/core/wire';
 import { inventory } from '@/office';
+import type { Remedy } from '@/core/plan';
 import { notFound } from '../gate/problems';
 import { liveNameOf } from '../tree/tree';
 import { type Survey, isPlaced } from './survey';
@@ -46,6 +50,8 @@ export interface RemedyTold {
   steps: string[];
   /** Others for whom it would count, too. */
   alsoFor: string[];
+  /** What the person gains besides what is asked for, a sentence each. */
+  besides: string[];
   /** The role and the operations to prepare; null for what is changed elsewhere. */
   prepare: { role: string; operations: Operation[] } | null;
   /** Where else it is changed. */
@@ -60,76 +66,142 @@ export interface WhyOne {
   remedies: RemedyTold[];
 }
 
+/** What of a question goes beyond a permission and a page. */
+export interface WhyMore {
+  /** A field or panel of the edit screen, or a tool, that is wanted. */
+  element?: string | undefined;
+  tool?: string | undefined;
+  /** Who wrote what waits for a second look. */
+  writtenBy?: readonly string[] | undefined;
+}
+
+/** As many ways as somebody would weigh, and as much of what each gives away as they would read. */
+const [MOST_WAYS, MOST_BESIDES] = [4, 6];
+
 /**
- * Why one person or role may or may not do something to one page, what came close, and the least changes that would
- * allow it.
+ * Why one person or role can or cannot do something to one page, all of what it takes looked at; what came close, and the
+ * least changes that would let them, each with what it gives away besides.
  */
-export function whyOne(survey: Survey, row: PolicyPerson, permission: string, place: Place | undefined): WhyOne {
+export function whyOne(
+  survey: Survey,
+  row: PolicyPerson,
+  permission: string,
+  place: Place | undefined,
+  more: WhyMore = {},
+): WhyOne {
   const { plan, people, names, atMs } = survey;
   const everybody = [...people.filter((p) => p.id !== row.id), row];
-  const policy = policyOf(inventory, plan, everybody);
-  const question = {
+  const question: DeedQuestion = {
     person: row.id,
     permission,
     author: row.id,
     ...(place && isPlaced(permission) && { place }),
+    ...more,
     atMs,
   };
-  // All it takes: to look at it, too, or somebody who may is stopped by the screen.
-  const { permission: deciding, decision } = decideDeed(inventory, policy, question);
-  const first = row.name.split(' ')[0] ?? row.name;
-  const remedies = remediesForDeed(inventory, plan, everybody, question)
-    .slice(0, 4)
-    .map((remedy): RemedyTold => {
+  const deed = decideDeed(inventory, plan, everybody, question);
+  const { permission: deciding, decision } = deed;
+  const remedies = remediesForDeed(inventory, plan, everybody, question).slice(0, MOST_WAYS);
+  const once = [explainInWords(decision, deciding, names)];
+  return {
+    allowed: deed.allowed,
+    words: deedInWords(deed, permission, names),
+    ways: deed.stop ? [] : decision.because.map((way) => `${wayInWords(way, deciding, names)}.`),
+    misses: [
+      ...new Set((decision.missed ?? []).map((nearest) => explainInWords({ ...decision, nearest }, deciding, names))),
+    ]
+      .filter((words) => !once.includes(words))
+      .slice(0, 5),
+    remedies: remedies.map((remedy): RemedyTold => {
       switch (remedy.kind) {
         case 'plan':
           return {
             steps: remedy.operations.map((op) => stepInWords(op, names)),
             alsoFor: remedy.alsoFor,
-            prepare: {
-              role: ('role' in (remedy.operations[0] ?? {}) && (remedy.operations[0] as { role: string }).role) || '',
-              operations: remedy.operations,
-            },
+            besides: besides(survey, everybody, row, remedy, inventory),
+            prepare: { role: roleOf(remedy.operations), operations: remedy.operations },
             elsewhere: null,
           };
         case 'assignment':
-          return {
-            steps: [
-              `Let ${row.name} hold “${names.role(remedy.before.role)}” ${remedy.after.branch === undefined ? '' : `under ${names.page(remedy.after.branch)} `}at that time.`,
-            ],
-            alsoFor: [],
-            prepare: null,
-            elsewhere: '/room/people',
-          };
+          return elsewhere(
+            `Let ${row.name} hold “${names.role(remedy.before.role)}” ${remedy.after.branch === undefined ? '' : `under ${names.page(remedy.after.branch)} `}at that time.`,
+          );
         case 'resume':
-          return {
-            steps: [`Let ${first} work again: the account is paused.`],
-            alsoFor: [],
-            prepare: null,
-            elsewhere: '/room/people',
-          };
+          return elsewhere(`Let ${row.name.split(' ')[0] ?? row.name} work again: the account is paused.`);
         case 'nobody':
           return {
-            steps: ['Nothing: nobody gives the second look to their own work. Somebody else has to.'],
-            alsoFor: [],
-            prepare: null,
+            ...elsewhere('Nothing: nobody gives the second look to their own work. Somebody else has to.'),
             elsewhere: null,
           };
       }
-    });
+    }),
+  };
+}
+const elsewhere = (step: string): RemedyTold => ({
+  steps: [step],
+  alsoFor: [],
+  besides: [],
+  prepare: null,
+  elsewhere: '/room/people',
+});
+const roleOf = (operations: readonly Operation[]): string =>
+  operations.flatMap((op) => ('role' in op && op.role ? [op.role] : []))[0] ?? '';
+
+/** Whether they can, and what it hangs on, as a sentence. */
+function deedInWords({ permission: deciding, decision, stop }: Deed, permission: string, names: Names): string {
+  if (stop)
+    switch (stop.kind) {
+      case 'hidden':
+        return `They may ${names.doing(permission)}, but “${elementName(inventory, stop.element)}” is hidden on the edit screen prepared for them here.`;
+      case 'locked':
+        return `They may ${names.doing(permission)}, but “${elementName(inventory, stop.element)}” is locked on the edit screen prepared for them here: “${stop.reason}”.`;
+      case 'tool':
+        return `They may ${names.doing(permission)}, but no text of it has the tool “${toolName(inventory, stop.tool)}” for them.`;
+    }
+  const words = explainInWords(decision, deciding, names);
+  if (deciding === permission) return words;
+  const isLook = inventory.permissions.get(deciding as never)?.id.endsWith('.view');
+  return `They may ${names.doing(permission)}, but ${isLook ? 'it is done on a screen for which they have to' : 'whoever does it has to'} ${names.doing(deciding)}, too. ${words}`;
+}
+
+/** What somebody would gain by a change of the plan besides what it is offered for. */
+function besides(
+  { plan, pages, names, atMs }: Survey,
+  people: readonly PolicyPerson[],
+  person: PolicyPerson,
+  remedy: Remedy,
+  inventory: Inventory,
+): string[] {
+  const after: Plan = mended(inventory, plan, people, person.id, remedy).plan;
+  return impactOf({
+    inventory,
+    before: plan,
+    after,
+    person,
+    places: pages.map((page) => page.place),
+    pageName: names.page,
+    nowMs: atMs,
+  })
+    .flatMap(({ kind, words }) => (kind === 'gain' ? [words] : []))
+    .slice(0, MOST_BESIDES);
+}
+
+/** What of the edit screen and the toolbar can be asked about, as a field offers it; none for what is done without. */
+export function partChoice(permission: string, place: Place | undefined) {
+  const elements = askableElements(inventory, permission, place?.layout);
+  if (elements.length === 0) return null;
   return {
-    allowed: decision.allowed,
-    words:
-      deciding === permission
-        ? explainInWords(decision, permission, names)
-        : `They may ${names.doing(permission)}, but it is done on a screen for which they have to ${names.doing(deciding)}. ${explainInWords(decision, deciding, names)}`,
-    ways: decision.because.map((way) => `${wayInWords(way, deciding, names)}.`),
-    misses: [
-      ...new Set(
-        (decision.missed ?? []).slice(1, 6).map((nearest) => explainInWords({ ...decision, nearest }, deciding, names)),
-      ),
+    id: 'with',
+    label: 'With what of it',
+    options: [
+      { value: '', name: 'anything of it' },
+      ...elements.map(({ id, name, kind }) => ({
+        value: `part ${id}`,
+        name,
+        group: kind === 'field' ? 'Fields' : 'Panels',
+      })),
+      ...[...inventory.tools.values()].map(({ id, name }) => ({ value: `tool ${id}`, name, group: 'Tools' })),
     ],
-    remedies,
   };
 }
 
@@ -138,5 +210,5 @@ function stepInWords(op: Operation, names: Names): string {
   if (op.do === 'add-grant')
     return `Allow “${names.role(op.role)}” to ${grantInWords(inventory, op.grant, names.page)}.`;
   if (op.do === 'remove-grant') return `Take the “must not” away from “${names.role(op.role)}”.`;
-  return `“${'role' in op ? names.role(op.role) : ''}”: ${operationInWords(inventory, op, names.role)}.`;
+  return `“${'role' in op && op.role ? names.role(op.role) : ''}”: ${operationInWords(inventory, op, names.role)}.`;
 }
