@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
@@ -87,8 +87,30 @@ const vitest = (project: string, folder: string) => async (): Promise<Outcome & 
 interface PlaywrightSuite {
   title: string;
   suites?: PlaywrightSuite[];
-  specs: { title: string; tests: { status: string; results: { error?: { message?: string } }[] }[] }[];
+  specs: {
+    title: string;
+    tests: {
+      status: string;
+      results: { error?: { message?: string }; attachments?: { name: string; path?: string }[] }[];
+    }[];
+  }[];
 }
+/** What stood out on the screen when a test failed: what had the focus, what was open, what it told. */
+function screenAt(attachments: { name: string; path?: string }[] = []): string {
+  const path = attachments.find(({ name }) => name === 'error-context')?.path;
+  if (path === undefined || !existsSync(path)) return '';
+  const lines = readFileSync(path, 'utf8').split('\n');
+  const telling = lines.filter((line) =>
+    /\[active\]|^\s*- (alert|alertdialog|dialog|listbox|option|status)\b/.test(line),
+  );
+  return telling.length === 0
+    ? ''
+    : `On the screen: ${telling
+        .slice(0, 5)
+        .map((line) => line.trim().slice(2, 90))
+        .join(' · ')}`;
+}
+
 const playwright = (folder: string) => async (): Promise<Outcome & { said: string }> => {
   const file = join(folder, 'browser.json');
   const { code, said } = await run(bin('playwright'), ['test'], { PLAYWRIGHT_JSON_OUTPUT_NAME: file });
@@ -104,7 +126,10 @@ const playwright = (folder: string) => async (): Promise<Outcome & { said: strin
         if (test.status === 'expected') passed++;
         else
           failures.push(
-            `${suite.title}: ${spec.title} (${test.status})\n    ${begin(test.results.map((result) => result.error?.message ?? '').join('\n'), 8)}`,
+            `${suite.title}: ${spec.title} (${test.status})\n    ${[
+              ...test.results.map(({ attachments }) => screenAt(attachments)).filter(Boolean),
+              begin(test.results.map((result) => result.error?.message ?? '').join('\n'), 8),
+            ].join('\n    ')}`,
           );
       }
     suite.suites?.forEach(visit);

@@ -55,6 +55,46 @@ test('“late boat” finds the task; the tour waits at the real controls, over 
   await ines.context().close();
 });
 
+test('a question asked with Enter before its answer is there is gone to as soon as it is, and to nothing else', async ({
+  browser,
+  app,
+}) => {
+  const ines = await signIn(browser, app, 'Ines');
+  let comes = () => {};
+  const held = new Promise<void>((done) => {
+    comes = done;
+  });
+  await ines.route('**/api/ask', async (route) => {
+    if (route.request().method() === 'GET') await held;
+    await route.continue();
+  });
+  const ask = ines.getByRole('combobox', { name: 'Where do I…?' });
+  // Not the first task there is, which stands in the list before anything is asked.
+  await ask.focus();
+  await ines.keyboard.type('change the words');
+  await ines.keyboard.press('Enter');
+  await expect(card(ines)).toHaveCount(0);
+  comes();
+  await expect(card(ines)).toContainText('Change the words');
+  await expect(card(ines)).toContainText('Stop 1 of');
+  await card(ines).press('Escape');
+
+  // What is typed on is another question: the Enter before counts no more.
+  await ines.unroute('**/api/ask');
+  await ines.reload();
+  await ines.route('**/api/ask', async (route) => {
+    if (route.request().method() === 'GET') await held;
+    await route.continue();
+  });
+  await ask.focus();
+  await ines.keyboard.type('late boat');
+  await ines.keyboard.press('Enter');
+  await ines.keyboard.type(' tomorrow');
+  await expect(ines.getByRole('option').first()).toContainText('notice');
+  await expect(card(ines)).toHaveCount(0);
+  await ines.context().close();
+});
+
 test('a tour works by keyboard alone, is left with Escape and taken up again where it was left', async ({
   browser,
   app,

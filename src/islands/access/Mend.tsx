@@ -1,17 +1,20 @@
 import { useState } from 'react';
 import type { Operation } from '@/core/plan';
-import { Icon } from '../kit/Icon';
 import { ProblemNote, Safe } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 
 export interface RemedyRow {
   steps: string[];
   alsoFor: string[];
+  besides: string[];
   prepare: { role: string; operations: Operation[] } | null;
   elsewhere: string | null;
 }
 
-/** The least changes that would allow something, each with whom else it reaches and one press that prepares it. */
+/**
+ * The least changes that would allow something, each with whom else it reaches, what else it gives away, and one press
+ * that prepares it. Then the whole question is asked again, of the plan as it is prepared.
+ */
 export function Mend(props: { remedies: RemedyRow[]; revision: number; mayEdit: boolean }) {
   return (
     <Safe>
@@ -22,10 +25,15 @@ export function Mend(props: { remedies: RemedyRow[]; revision: number; mayEdit: 
 
 function Cards({ remedies, revision, mayEdit }: { remedies: RemedyRow[]; revision: number; mayEdit: boolean }) {
   const { act, busy, problem } = useSend();
-  const [done, setDone] = useState<number | null>(null);
-  const prepare = async (at: number, { role, operations }: NonNullable<RemedyRow['prepare']>) => {
+  const [isDone, setDone] = useState(false);
+  const prepare = async ({ role, operations }: NonNullable<RemedyRow['prepare']>) => {
     const sent = await act('POST', '/api/workshop/plan', { revision, role, operations });
-    if (sent?.ok) setDone(at);
+    if (!sent?.ok) return;
+    setDone(true);
+    const next = new URLSearchParams(location.search);
+    next.set('plan', 'prepared');
+    next.set('mended', role);
+    location.assign(`${location.pathname}?${next.toString()}`);
   };
   return (
     <div className="grid gap-3">
@@ -45,26 +53,25 @@ function Cards({ remedies, revision, mayEdit }: { remedies: RemedyRow[]; revisio
                 : `It would count for ${remedy.alsoFor.length > 5 ? `${remedy.alsoFor.length} others` : remedy.alsoFor.join(', ')}, too.`}
             </p>
           )}
-          {remedy.prepare && mayEdit && done === null && (
+          {remedy.besides.length > 0 && (
+            <div className="text-sm">
+              <p className="text-ink-2">They would have with it:</p>
+              <ul className="clip ml-5 list-disc">
+                {remedy.besides.map((gain) => (
+                  <li key={gain}>{gain}</li>
+                ))}
+              </ul>
+            </div>
+          )}
+          {remedy.prepare && mayEdit && (
             <button
               type="button"
               className="btn btn-main justify-self-start"
-              disabled={busy}
-              onClick={() => remedy.prepare && void prepare(i, remedy.prepare)}
+              disabled={busy || isDone}
+              onClick={() => remedy.prepare && void prepare(remedy.prepare)}
             >
               Prepare this
             </button>
-          )}
-          {remedy.prepare && done === i && (
-            <p role="status" className="note note-pine flex flex-wrap items-center gap-3">
-              <Icon name="check" size={16} /> It is prepared; nobody has it before you go live.
-              <a className="link underline" href={`/workshop/roles/${remedy.prepare.role}/access`}>
-                See the room
-              </a>
-              <a className="link underline" href="/workshop/release">
-                Review and go live
-              </a>
-            </p>
           )}
           {remedy.elsewhere && (
             <a className="btn btn-small justify-self-start" href={remedy.elsewhere}>

@@ -1,5 +1,5 @@
 import { useCombobox } from 'downshift';
-import { useDeferredValue, useMemo, useRef, useState, type FormEvent } from 'react';
+import { useDeferredValue, useEffect, useMemo, useRef, useState, type FormEvent, type KeyboardEvent } from 'react';
 import type { AskEntry, makeFinder } from '@/core/ask';
 import { Icon, type IconName } from '../kit/Icon';
 import { send } from '../kit/send';
@@ -28,14 +28,24 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
   // Fetched and made ready for the first question only: most screens are left without one.
   const [make, setMake] = useState<{ finder: typeof makeFinder } | null>(null);
   const [isLost, setLost] = useState(false);
+  /** Whether all that can be found has come, or will not. */
+  const [isWhole, setWhole] = useState(false);
   const find = useMemo(() => make?.finder(known.entries, known.learned), [make, known]);
   const [asked, setAsked] = useState('');
   // Looking for it waits while letters come in: none is lost on a slow machine.
   const sought = useDeferredValue(asked);
+  const isEmpty = asked.trim() === '';
   const found = useMemo(
-    () => (sought.trim() === '' ? known.entries.filter((e) => e.ticked && e.may).slice(0, 5) : (find?.(sought) ?? [])),
-    [sought, known, find],
+    () =>
+      isEmpty
+        ? known.entries.filter((e) => e.ticked && e.may).slice(0, 5)
+        : sought.trim() === ''
+          ? []
+          : (find?.(sought) ?? []),
+    [isEmpty, sought, known, find],
   );
+  /** What was asked with Enter before the answer was there: it is gone to as soon as it is. */
+  const [entered, setEntered] = useState<string | null>(null);
   const example = first.find((e) => e.ticked && e.may)?.name.toLowerCase() ?? 'find a page';
   const input = useRef<HTMLInputElement>(null);
   const fetched = useRef(false);
@@ -56,7 +66,11 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
         again();
       },
     );
-    void send('GET', '/api/ask').then((sent) => (sent.ok ? setKnown(sent.value) : again()));
+    void send('GET', '/api/ask').then((sent) => {
+      if (sent.ok) setKnown(sent.value);
+      else again();
+      setWhole(true);
+    });
   };
   const keep = (chosen: string | null) => {
     if (asked.trim() !== '') void send('POST', '/api/ask', { asked: asked.slice(0, 200), chosen });
@@ -65,22 +79,30 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
   const typed = (event: FormEvent<HTMLInputElement>) => {
     setAsked(event.currentTarget.value);
     setTold(null);
+    setEntered(null);
     fetchAll();
+  };
+  const isAnswered = isEmpty || (find !== undefined && isWhole && sought === asked);
+  const pressed = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.key !== 'Enter' || isAnswered || event.nativeEvent.isComposing) return;
+    event.preventDefault();
+    Object.assign(event.nativeEvent, { preventDownshiftDefault: true });
+    setEntered(asked);
+  };
+  const go = (entry: AskEntry) => {
+    keep(`${entry.kind} ${entry.id}`);
+    setAsked('');
+    if (entry.may && openOwn(entry.id)) return;
+    if (!entry.may || entry.kind === 'tool') setTold(entry);
+    else if (entry.kind === 'task') startTour(entry.id);
+    else if (entry.href) location.assign(entry.href);
   };
   const box = useCombobox<AskEntry>({
     id: 'ask',
     items: found,
     inputValue: asked,
     itemToString: (entry) => entry?.name ?? '',
-    onSelectedItemChange: ({ selectedItem }) => {
-      if (!selectedItem) return;
-      keep(`${selectedItem.kind} ${selectedItem.id}`);
-      setAsked('');
-      if (selectedItem.may && openOwn(selectedItem.id)) return;
-      if (!selectedItem.may || selectedItem.kind === 'tool') setTold(selectedItem);
-      else if (selectedItem.kind === 'task') startTour(selectedItem.id);
-      else if (selectedItem.href) location.assign(selectedItem.href);
-    },
+    onSelectedItemChange: ({ selectedItem }) => selectedItem && go(selectedItem),
     onIsOpenChange: ({ isOpen }) => {
       if (!isOpen && find && found.length === 0) keep(null);
     },
@@ -88,6 +110,16 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
     stateReducer: (_, { changes, type }) =>
       type === useCombobox.stateChangeTypes.InputChange ? { ...changes, highlightedIndex: 0 } : changes,
   });
+  const { closeMenu } = box;
+  useEffect(() => {
+    if (entered === null || entered !== asked || !isAnswered) return;
+    setEntered(null);
+    const [first] = found;
+    if (!first) return;
+    closeMenu();
+    go(first);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only when the answer comes
+  }, [entered, asked, isAnswered, found]);
   return (
     <div className="relative w-full max-w-[26rem]" data-anchor="frame.ask">
       <label {...box.getLabelProps()} className="sr-only">
@@ -101,6 +133,7 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
           ref: input,
           onFocus: fetchAll,
           onChange: typed,
+          onKeyDown: pressed,
           placeholder: `Where do I…? Try “${example}”`,
         })}
         className="field min-h-[42px] truncate rounded-full pl-11"
@@ -133,7 +166,7 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
               <span className="block text-sm text-ink-2">{entry.purpose}</span>
             </li>
           ))}
-        {box.isOpen && asked.trim() !== '' && found.length === 0 && (
+        {box.isOpen && !isEmpty && found.length === 0 && (
           <li className="px-3 py-3 text-ink-2">
             {find
               ? `Nothing fits “${asked}”. Try other words, or ask ${keyholder}.`

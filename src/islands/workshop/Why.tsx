@@ -1,7 +1,8 @@
 import { useMemo } from 'react';
 import { explainInWords, wayInWords, type Names } from '@/core/access';
 import type { PermissionId } from '@/core/inventory';
-import { grantInWords, operationInWords, isOfOnePage, remediesForDeed, type Operation, type Plan } from '@/core/plan';
+import { grantInWords, operationInWords, isOfOnePage, type Operation, type Plan } from '@/core/plan';
+import { remediesForDeed } from '@/core/room';
 import { inventory } from '@/office';
 import { Icon } from '../kit/Icon';
 import type { Prepared, WorkshopFacts } from './model';

@@ -32,6 +32,16 @@ export async function findReview(tx: Tx, siteId: number, id: number) {
   return row && { ...row.review, writers: [...new Set([...row.writers, row.review.sentBy])] };
 }
 
+/** Everybody who wrote what waits for a second look of an item; nobody where nothing waits. */
+export async function writersOfWaiting(tx: Tx, siteId: number, itemId: number): Promise<string[]> {
+  const rows = await tx
+    .select({ id: reviews.id })
+    .from(reviews)
+    .where(and(eq(reviews.siteId, siteId), eq(reviews.itemId, itemId), isNull(reviews.outcome)));
+  const found = await Promise.all(rows.map(({ id }) => findReview(tx, siteId, id)));
+  return found.flatMap((review) => review?.writers.map(String) ?? []);
+}
+
 /** Somebody who was asked by name must be able to give the second look. */
 async function mustBeAble(
   tx: Tx,
