@@ -38,7 +38,6 @@ test('complaints of people who cannot do something, each from the question to th
     const least = maud.getByRole('article', { name: 'The least change' });
     await expect(least).toContainText('look at pages in the back office');
     await expect(least).toContainText('change pages');
-    await expect(least).toContainText('They would have with it');
     await axe(maud, 'why and what would change it');
     await mend(maud);
     const tomas = await signIn(browser, app, 'Tomas');
@@ -120,8 +119,8 @@ test('complaints of people who cannot do something, each from the question to th
     await writing(ines).click();
     await ines.keyboard.type('Seals at low water. ');
     await isKept(ines);
-    await ines.getByRole('button', { name: 'Send for a second look' }).click();
-    await loads(ines, () => ines.getByRole('dialog').getByRole('button', { name: /^Send/ }).click());
+    await ines.getByRole('button', { name: /^Send .*for a second look$/ }).click();
+    await expect(ines.getByText(/^It is sent/)).toBeVisible();
     await ines.context().close();
     await ask(maud, { who: 'Ines Varga', may: 'give the second look: publish or send back', page: 'Skell Island' });
     await expect(maud.getByRole('region', { name: 'What would change it' })).toContainText('Somebody else has to.');

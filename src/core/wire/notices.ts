@@ -19,7 +19,11 @@ export type Correction = z.infer<typeof correction>;
 
 export const noticeRoutes = {
   'POST /api/notices': {
-    body: noticeSchema.extend({ page: pageIdSchema.optional() }),
+    body: noticeSchema.extend({
+      page: pageIdSchema.optional(),
+      /** On that page, and on none below it. */
+      alone: z.boolean().default(false),
+    }),
     answer: z.object({ id: z.int() }),
   },
   'POST /api/notices/[id]/correct': { body: correction },

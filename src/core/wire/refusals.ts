@@ -165,6 +165,11 @@ export const REFUSALS = {
     'The address of {page} would change with it, and that one is not yours to change.',
     'Ask the keyholder if you need to.',
   ],
+  'notice-below': [
+    'refused',
+    'It would show on {page}, too, where you may not post notices.',
+    'Put it on the one page alone, or ask the keyholder.',
+  ],
   'shown-already': ['already-done', 'It is shown already.'],
   'left-out-already': ['already-done', 'It is left out already.'],
   'not-online': ['already-done', 'Visitors do not see {thing}, so there is nothing to take down.'],

@@ -12,6 +12,8 @@ export interface NoticePlace {
   name: string;
   /** Whether it stands for the whole website. */
   isWhole: boolean;
+  /** Pages on which one may post, and not on all below them. */
+  onlyAlone: readonly string[];
 }
 const MOST = 300;
 /** Posts a notice, or sets one right. */
@@ -36,6 +38,9 @@ export function NoticeForm({
   const [text, setText, forget] = useKept(old ? `notice ${old.id}` : 'notice', old?.text);
   const [kind, setKind] = useState<'information' | 'warning'>(old?.kind ?? 'warning');
   const [place, setPlace] = useState(top?.isWhole ? '' : (top?.id ?? ''));
+  const [wanted, setAlone] = useState(false);
+  const mustBeAlone = top?.onlyAlone.includes(place === '' ? top.id : place) ?? false;
+  const alone = wanted || mustBeAlone;
   const [from, setFrom] = useState(old?.from ?? '');
   const [ends, setEnds] = useState(!old || old.until !== null);
   const [until, setUntil] = useState(old?.until ?? suggestedEnd);
@@ -50,7 +55,7 @@ export function NoticeForm({
     const sent = await act('POST', old ? `/api/notices/${old.id}/correct` : '/api/notices', {
       text,
       kind,
-      ...(old ? { was: old.text } : place !== '' && { page: place }),
+      ...(old ? { was: old.text } : { alone, ...(place !== '' && { page: place }) }),
       ...(from && { from }),
       ...(ends && until && { until }),
     });
@@ -100,11 +105,25 @@ export function NoticeForm({
               label="Where does it show?"
               pages="notice.post"
               value={place}
-              {...(top?.isWhole ? { whole: 'The whole website' } : { now: top?.name ?? '' })}
+              {...(top?.isWhole ? { whole: alone ? 'The front page' : 'The whole website' } : { now: top?.name ?? '' })}
               onChange={setPlace}
             />
             {faultOf('page') && <p className="mt-1 text-brick">{faultOf('page')}</p>}
-            <p className="hint mt-1">There and on all pages below it.</p>
+            <label className="mt-1 flex items-start gap-2 text-sm">
+              <input
+                type="checkbox"
+                className="mt-1 h-4 w-4 shrink-0 accent-pine"
+                checked={!alone}
+                disabled={mustBeAlone}
+                onChange={(event) => setAlone(!event.target.checked)}
+              />
+              <span>
+                And on all pages below it
+                {mustBeAlone && (
+                  <span className="block text-ink-2">You may not post on all of these, so it shows there alone.</span>
+                )}
+              </span>
+            </label>
           </div>
         )}
         <fieldset>
@@ -186,7 +205,11 @@ export function NoticeForm({
         {!old && (
           <span className="hint">
             Shows across the top of{' '}
-            {top?.isWhole && place === '' ? 'every page of the website' : 'that page and all below it'}
+            {alone
+              ? 'that page alone'
+              : top?.isWhole && place === ''
+                ? 'every page of the website'
+                : 'that page and all below it'}
             {from ? ', from that hour on' : ', at once'}.
           </span>
         )}

@@ -164,7 +164,7 @@ function deedInWords({ permission: deciding, decision, stop }: Deed, permission:
   return `They may ${names.doing(permission)}, but ${isLook ? 'it is done on a screen for which they have to' : 'whoever does it has to'} ${names.doing(deciding)}, too. ${words}`;
 }
 
-/** What somebody would gain by a change of the plan besides what it is offered for. */
+/** What somebody would gain by a change of the plan besides what its steps say. */
 function besides(
   { plan, pages, names, atMs }: Survey,
   people: readonly PolicyPerson[],
@@ -172,6 +172,11 @@ function besides(
   remedy: Remedy,
   inventory: Inventory,
 ): string[] {
+  const isSaid = (words: string) =>
+    remedy.kind === 'plan' &&
+    remedy.operations.some(
+      (op) => op.do === 'add-grant' && words.startsWith(`May ${names.doing(op.grant.permission)}`),
+    );
   const after: Plan = mended(inventory, plan, people, person.id, remedy).plan;
   return impactOf({
     inventory,
@@ -182,7 +187,7 @@ function besides(
     pageName: names.page,
     nowMs: atMs,
   })
-    .flatMap(({ kind, words }) => (kind === 'gain' ? [words] : []))
+    .flatMap(({ kind, words }) => (kind === 'gain' && !isSaid(words) ? [words] : []))
     .slice(0, MOST_BESIDES);
 }
 

@@ -9,13 +9,16 @@ import { given, prepared } from '../db/prepared';
 import { notices, items, people } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayOn } from '../gate/authorize';
-import { byIdOf, type PageFacts } from '../tree/tree';
+import { maySee } from '../tree/naming';
+import { byIdOf, listPages, liveNameOf, type PageFacts } from '../tree/tree';
 import { Problem, problemAt } from '../gate/problems';
 import { instantOf } from '../typedHour';
 
 export interface NoticeEntry {
   id: number;
   pageId: string;
+  /** Whether it shows there alone, and on no page below. */
+  alone: boolean;
   /** Ids from the root down to the page it shows on. */
   path: string[];
   kind: 'information' | 'warning';
@@ -37,6 +40,7 @@ function entryOf({ notice, path, by }: Row): NoticeEntry {
   return {
     id: notice.id,
     pageId: String(notice.pageId),
+    alone: notice.alone,
     path: path.split('.'),
     kind: notice.kind,
     text: notice.text,
@@ -75,10 +79,17 @@ const askShowing = prepared('notices that show', (tx) =>
     .orderBy(desc(notices.kind), desc(notices.startsAt)),
 );
 
-/** What visitors of a page read now: notices of the page and of all above it, warnings first. */
+/** Whether a notice shows on a page that lies somewhere. */
+export const showsOn = ({ pageId, alone }: Pick<NoticeEntry, 'pageId' | 'alone'>, path: readonly string[]): boolean =>
+  alone ? path.at(-1) === pageId : path.includes(pageId);
+
+/**
+ * What visitors of a page read now: notices of the page and of all above it, warnings first. `path`: null for those of
+ * the whole site; `[root, '']` for a screen that is no page.
+ */
 export async function noticesShowing(tx: Tx, siteId: number, path: readonly string[] | null): Promise<NoticeEntry[]> {
   const rows = await askShowing(tx, { site: siteId, at: now() });
-  return rows.map(entryOf).filter((notice) => path === null || path.includes(notice.pageId));
+  return rows.map(entryOf).filter((notice) => path === null || showsOn(notice, path));
 }
 
 export async function findNotice(tx: Tx, siteId: number, id: number) {
@@ -97,12 +108,13 @@ export async function findNotice(tx: Tx, siteId: number, id: number) {
 export function noticeReader(access: Access, pages: readonly PageFacts[]): (notice: NoticeEntry) => boolean {
   const sees = mayOn(access, 'notice.view');
   const byId = byIdOf(pages);
-  return ({ pageId, byId: author, state }) => {
+  return (notice) => {
+    const { pageId, byId: author, state } = notice;
     const place = byId.get(pageId)?.place;
     return (
       place !== undefined &&
       (sees({ ...place, author }) ||
-        (state === 'showing' && pages.some((page) => page.place.path.includes(pageId) && sees(page.place))))
+        (state === 'showing' && pages.some((page) => showsOn(notice, page.place.path) && sees(page.place))))
     );
   };
 }
@@ -113,8 +125,31 @@ function mustShow(startsAt: Date, endsAt: Date | null): void {
   if (endsAt && endsAt <= now()) throw problemAt('until', 'ends-past');
 }
 
+/** The first page below each on which somebody may not post a notice, though they may on it. */
+export function postsOnlyAlone(access: Access, pages: readonly PageFacts[]): Map<string, PageFacts> {
+  const may = mayOn(access, 'notice.post');
+  const refused = pages.filter(
+    (page) => !may({ ...page.place, author: access.signedInId === null ? null : String(access.signedInId) }),
+  );
+  const out = new Map<string, PageFacts>();
+  for (const page of refused)
+    for (const above of page.place.path.slice(0, -1)) if (!out.has(above)) out.set(above, page);
+  return out;
+}
+
 /** Puts a notice on the website. Runs in a transaction. */
-export async function postNotice(tx: Tx, access: Access, pageId: number, given: NewNotice): Promise<{ id: number }> {
+export async function postNotice(
+  tx: Tx,
+  access: Access,
+  pageId: number,
+  given: NewNotice & { alone: boolean },
+): Promise<{ id: number }> {
+  const pages = await listPages(tx, access.site.id);
+  const refused = given.alone ? undefined : postsOnlyAlone(access, pages).get(String(pageId));
+  if (refused)
+    throw problemAt('page', 'notice-below', {
+      page: maySee(access)(refused) ? `“${liveNameOf(refused)}”` : 'a page below that you do not see',
+    });
   const startsAt = given.from ? instantOf(given.from, access.site.timeZone, 'from') : now();
   const endsAt = given.until ? instantOf(given.until, access.site.timeZone, 'until') : null;
   mustShow(startsAt, endsAt);
@@ -123,6 +158,7 @@ export async function postNotice(tx: Tx, access: Access, pageId: number, given: 
     .values({
       siteId: access.site.id,
       pageId,
+      alone: given.alone,
       kind: given.kind,
       text: given.text,
       startsAt,

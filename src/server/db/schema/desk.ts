@@ -163,8 +163,9 @@ export const notices = pgTable(
   {
     id: id(),
     siteId: site(),
-    /** Shows on this page and all below; the root for the whole website. */
+    /** Shows on this page and all below, or on it alone; the root for the whole website. */
     pageId: integer().notNull(),
+    alone: boolean().notNull().default(false),
     kind: text().$type<'information' | 'warning'>().notNull(),
     text: text().notNull(),
     startsAt: at().notNull(),

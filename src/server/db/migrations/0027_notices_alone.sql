@@ -1,0 +1,1 @@
+ALTER TABLE "notices" ADD COLUMN "alone" boolean DEFAULT false NOT NULL;
