@@ -5,7 +5,9 @@ import {
   emptyRole,
   operationInWords,
   operationSchema,
+  isOneThing,
   patchOf,
+  touchedBy,
   PLAN_PART_KEYS,
   planSchema,
   ROLE_PART_KEYS,
@@ -13,6 +15,7 @@ import {
   roleOf,
   samePlan,
   withPatch,
+  type Operation,
 } from '@/core/plan';
 import { changeInWords, differences } from '@/core/release';
 import { inventory } from '@/office';
@@ -74,13 +77,60 @@ describe(`every part of a plan (seed ${SEED})`, () => {
         // Sets and rules for tools may be other roles', too: told of each that they are for.
         const isOthers = op.do === 'replace-plan' || /(tool-(set|rule)|screen-rule)$/.test(op.do);
         if (!isOthers) for (const role of told) expect(concerned, op.do).toContain(role);
-        expect(withPatch(before, patchOf(applied.plan, before))).toEqual(applied.plan);
-        expect(withPatch(applied.plan, patchOf(before, applied.plan))).toEqual(before);
+        expect(withPatch(before, patchOf(applied.plan, before), patchOf(before, applied.plan))).toEqual(applied.plan);
+        expect(withPatch(applied.plan, patchOf(before, applied.plan), patchOf(applied.plan, before))).toEqual(before);
       }),
       { seed: SEED, numRuns: 1000 },
     );
     // Every operation there is was done at least once.
     expect([...done].sort()).toEqual(operationSchema.options.map((option) => option.shape.do.value).sort());
+  });
+  it('is taken back by itself, what another changed elsewhere in the same role stays', () => {
+    let beside = 0;
+    fc.assert(
+      fc.property(walk, operation, operation, (first, mine, theirs) => {
+        // A plan put in the place of another touches all of it, and a copy has what was changed before it was made.
+        if ([mine, theirs].some((op) => op.do === 'replace-plan') || theirs.do === 'add-role') return;
+        const before = walked(demo, first);
+        const [one, two] = [applyOperation(inventory, before, mine), applyOperation(inventory, before, theirs)];
+        if (!one.ok || !two.ok) return;
+        const [back, forth] = [patchOf(before, one.plan), patchOf(one.plan, before)];
+        const touched = touchedBy(back, forth);
+        const others = touchedBy(patchOf(before, two.plan), patchOf(two.plan, before));
+        if (touched.some((a) => others.some((b) => isOneThing(a, b)))) return;
+        const both = applyOperation(inventory, one.plan, theirs);
+        if (!both.ok) return;
+        if (roleOf(mine) === roleOf(theirs)) beside++;
+        expect(withPatch(both.plan, back, forth), `${mine.do} and ${theirs.do}`).toEqual(two.plan);
+      }),
+      { seed: SEED, numRuns: 1200 },
+    );
+    expect(beside).toBeGreaterThan(20);
+  });
+  it('touches the very thing only: two ticks in one role are two things, one rule and one widget twice are one', () => {
+    const touch = (...ops: Operation[]) =>
+      ops.map((op) => {
+        const applied = applyOperation(inventory, demo, op);
+        if (!applied.ok) throw new Error(applied.detail);
+        return touchedBy(patchOf(demo, applied.plan), patchOf(applied.plan, demo));
+      });
+    const collide = (a: Operation, b: Operation) => {
+      const [one = [], two = []] = touch(a, b);
+      return one.some((x) => two.some((y) => isOneThing(x, y)));
+    };
+    const tick = (task: string): Operation => ({ do: 'tick-task', role: 'newsroom', task, ticked: true });
+    expect(collide(tick('notices.post'), tick('notices.end'))).toBe(false);
+    expect(collide(tick('notices.post'), tick('notices.post'))).toBe(true);
+    const door = (state: 'look' | 'open'): Operation => ({
+      do: 'set-door',
+      role: 'newsroom',
+      section: 'people',
+      state,
+    });
+    expect(collide(door('look'), door('open'))).toBe(true);
+    expect(collide(door('look'), tick('notices.post'))).toBe(false);
+    const named: Operation = { do: 'name-role', role: 'newsroom', name: 'News', purpose: '' };
+    expect(collide(named, tick('notices.post'))).toBe(false);
   });
   it('is told by the name of what it is about', () => {
     const NAMED = [

@@ -12,7 +12,7 @@ import { findAccess, type Site } from '@/server/gate/access';
 import { listNotices, noticeReader, noticesShowing } from '@/server/notices/notices';
 import { instantOf } from '@/server/typedHour';
 import { visitsThisWeek } from '@/server/visits/counter';
-import { call, pageId, signInAs, siteId } from './ask';
+import { call, inForce, pageId, role, signInAs, siteId, somebody } from './ask';
 
 const showingOn = async (title: string) =>
   (
@@ -37,6 +37,53 @@ describe('a notice', () => {
       status: 409,
       body: { detail: 'This notice has already ended.' },
     });
+  });
+  it('on a page alone shows there alone; whoever may post on one page alone, or not on all below, posts it alone', async () => {
+    await inForce(
+      ...role('bell', 'notice.view'),
+      {
+        do: 'add-grant',
+        role: 'bell',
+        grant: {
+          id: 'here',
+          effect: 'allow',
+          permission: 'notice.post',
+          scope: { branch: String(await pageId('South Quay')), only: true },
+        },
+      },
+      ...role('horn', 'notice.view', 'notice.post'),
+      {
+        do: 'add-grant',
+        role: 'horn',
+        grant: {
+          id: 'not',
+          effect: 'deny',
+          permission: 'notice.post',
+          scope: { branch: String(await pageId('Parking at South Quay')) },
+        },
+      },
+    );
+    const [bell, horn] = [await somebody('Bel', { role: 'bell' }), await somebody('Horn', { role: 'horn' })];
+    const page = String(await pageId('South Quay'));
+    const say = (who: { cookie: string }, text: string, more: object) =>
+      call(post, 'POST', '/x', { ...who, body: { text, kind: 'warning', page, ...more } });
+    for (const who of [bell, horn]) {
+      expect(await say(who, 'Wet paint', {})).toMatchObject({ status: 403, body: { faults: [{ field: 'page' }] } });
+      expect((await say(who, `Wet paint, says ${who.id}`, { alone: true })).status).toBe(200);
+      expect(await showingOn('South Quay')).toContain(`Wet paint, says ${who.id}`);
+      expect(await showingOn('Parking at South Quay')).not.toContain(`Wet paint, says ${who.id}`);
+    }
+    // Where all below is theirs, too, it shows there.
+    expect((await say(horn, 'Ice', { page: String(await pageId('Skell Island')) })).status).toBe(200);
+    expect((await say(horn, 'Fog', { page: String(await pageId('Parking at South Quay')), alone: true })).status).toBe(
+      403,
+    );
+    // Words on a screen that is no page come from the whole website only.
+    const root = (await listPages(db, await siteId()))[0]?.id ?? '';
+    await say(await signInAs('Maud'), 'Front only', { page: root, alone: true });
+    const texts = async (path: string[]) => (await noticesShowing(db, await siteId(), path)).map(({ text }) => text);
+    expect(await texts([root])).toContain('Front only');
+    expect(await texts([root, ''])).not.toContain('Front only');
   });
   it('is set right while it shows, not when it is over; the activity tells both', async () => {
     const [ines, oskar] = [await signInAs('Ines'), await signInAs('Oskar')];

@@ -100,35 +100,51 @@ describe('preparing a plan', () => {
     expect((await go(maud, 'undo')).status).toBe(200);
     expect(await toolsOf('harbour-desk')).not.toContain('numbers');
     expect(await toolsOf('cafe-manager')).toContain('numbers');
-    // Now both on one role.
+    // Now both on one role: what is another thing stays, however it lies beside the first.
+    await prepare(maud, await now(), [tool('picture', true)]);
     await prepare(maud, await now(), [tool('numbers', true)]);
-    const hers = await prepare(nell, await now(), [tool('highlight', true)]);
+    await prepare(nell, await now(), [tool('highlight', true)]);
+    expect((await go(maud, 'undo')).status).toBe(200);
+    expect(await toolsOf('harbour-desk')).toContain('highlight');
+    expect(await toolsOf('harbour-desk')).not.toContain('numbers');
+    // And on the same thing.
+    await prepare(maud, await now(), [tool('numbers', true)]);
+    await prepare(nell, await now(), [tool('numbers', false)]);
+    const hers = await prepare(nell, await now(), [tool('numbers', true)]);
     const refused = await go(maud, 'undo');
     expect(refused).toMatchObject({
       status: 409,
       body: {
         kind: 'conflict',
         detail:
-          'This was changed again since: “Give tool “Highlight”” by Nell Strand. Taking yours back would take that back, too. Nothing was changed.',
+          'This was changed again since: “Give tool “Numbered list”” by Nell Strand, “Take away tool “Numbered list”” by Nell Strand. Taking yours back would take that back, too. Nothing was changed.',
       },
     });
     expect(await toolsOf('harbour-desk')).toEqual(expect.arrayContaining(['numbers', 'highlight']));
-    const also = [(hers.body['undo'] as { id: number }).id];
+    const { id } = hers.body['undo'] as { id: number };
+    const also = [id, id - 1];
     expect((await go(maud, 'undo', { also: [...also, 999_999] })).status).toBe(409);
     expect((await go(maud, 'undo', { also })).status).toBe(200);
-    expect(await toolsOf('harbour-desk')).not.toEqual(expect.arrayContaining(['highlight']));
+    expect(await toolsOf('harbour-desk')).not.toContain('numbers');
+    expect(await toolsOf('harbour-desk')).toContain('highlight');
   });
 
-  it('is not overwritten by a second keyholder on the same role, who is shown the newest plan; different roles do not collide', async () => {
+  it('is not overwritten by a second keyholder on the same thing, who is shown the newest plan; different things do not collide', async () => {
     const maud = await signInAs('Maud');
+    await prepare(maud, (await state())['revision'] as number, [tool('heading.3', false)]);
     const { revision } = await state();
-    const answers = await Promise.all(['bold', 'italic'].map((id) => prepare(maud, revision, [tool(id, false)])));
+    const both = await Promise.all(['bold', 'italic'].map((id) => prepare(maud, revision, [tool(id, false)])));
+    expect(both.map((a) => a.status)).toEqual([200, 200]);
+    // The same again is there already: nothing to be told of.
+    expect((await prepare(maud, revision, [tool('bold', false)])).status).toBe(200);
+    const named = (name: string): Operation => ({ do: 'name-role', role: 'harbour-desk', name, purpose: '' });
+    const answers = await Promise.all(['Pier', 'Quay'].map((name) => prepare(maud, revision, [named(name)])));
     expect(answers.map((a) => a.status).sort()).toEqual([200, 409]);
     const lost = answers.find((a) => a.status === 409);
     expect(lost?.body.detail).toMatch(
-      /^The plan has moved on since you opened it, so nothing was overwritten\. The last change is “Take away tool “(Bold|Italic)”” by Maud Ellery\./,
+      /^The plan has moved on since you opened it, so nothing was overwritten\. The last change is “.*(Pier|Quay).*” by Maud Ellery\./,
     );
-    expect(lost?.body['state']).toMatchObject({ revision: revision + 1 });
+    expect(lost?.body['state']).toMatchObject({ revision: revision + 3 });
     const others = await Promise.all([
       prepare(maud, revision, [tool('quote', false, 'newsroom')], 'newsroom'),
       prepare(maud, revision, [tool('link.page', true, 'cafe-manager')], 'cafe-manager'),

@@ -11,3 +11,4 @@ export * from './assign';
 export * from './bounds';
 export * from './reach';
 export * from './toolWorld';
+export { isOneThing } from './within';

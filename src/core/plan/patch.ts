@@ -1,6 +1,7 @@
 import { canonical } from '../json';
 import { PLAN_PART_KEYS, planPart } from './parts';
 import type { Plan, PlanRole } from './schema';
+import { changedAlike, differing, inOrderOf, isMoved } from './within';
 
 /**
  * What of a plan a change touched, as it was or as it became. Null for a role that is not there, and for what the plan
@@ -22,9 +23,6 @@ interface EntriesPatch {
   moved?: true;
 }
 
-/** The names two lists share, in the order of the first. */
-const shared = (a: readonly string[], b: readonly string[]) => a.filter((one) => b.includes(one));
-
 function entriesPatch(
   now: ReadonlyMap<string, unknown>,
   other: ReadonlyMap<string, unknown>,
@@ -32,10 +30,14 @@ function entriesPatch(
   const entries: Record<string, unknown> = {};
   for (const name of new Set([...now.keys(), ...other.keys()]))
     if (canonical(now.get(name) ?? null) !== canonical(other.get(name) ?? null)) entries[name] = now.get(name) ?? null;
-  const [order, was] = [[...now.keys()], [...other.keys()]];
-  const isMoved = shared(order, was).join() !== shared(was, order).join();
-  if (Object.keys(entries).length === 0 && !isMoved) return undefined;
-  return { entries, ...(order.join() !== was.join() && { order }), ...(isMoved && { moved: true as const }) };
+  const order = [...now.keys()];
+  const isOther = isMoved(now, other);
+  if (Object.keys(entries).length === 0 && !isOther) return undefined;
+  return {
+    entries,
+    ...(order.join() !== [...other.keys()].join() && { order }),
+    ...(isOther && { moved: true as const }),
+  };
 }
 
 /** What of a part differs; undefined where nothing does. */
@@ -46,19 +48,19 @@ function partPatch(key: (typeof PLAN_PART_KEYS)[number], now: unknown, other: un
 }
 
 /** A part with a patch of it put in place; undefined where it is left out then. */
-function withPartPatch(key: (typeof PLAN_PART_KEYS)[number], value: unknown, patch: unknown): unknown {
+function withPartPatch(key: (typeof PLAN_PART_KEYS)[number], value: unknown, patch: unknown, other: unknown): unknown {
   const { entries } = planPart(key);
   if (!entries) return patch ?? undefined;
-  const { entries: changed, order } = patch as EntriesPatch;
+  const { entries: changed, order, moved } = patch as EntriesPatch;
   const all = new Map(entries.of(value));
+  const from = (other as EntriesPatch | undefined)?.entries ?? {};
   for (const [name, one] of Object.entries(changed)) {
+    const now = all.get(name);
     if (one === null) all.delete(name);
-    else all.set(name, one);
+    else all.set(name, now !== undefined && from[name] ? changedAlike(now, from[name], one) : one);
   }
-  // What the patch knows nothing of stays, behind what it names.
-  const names = order
-    ? [...shared(order, [...all.keys()]), ...[...all.keys()].filter((name) => !order.includes(name))]
-    : [...all.keys()];
+  const now = [...entries.of(value).keys()];
+  const names = inOrderOf(now, order ?? now, all, moved ?? false);
   return entries.from(new Map(names.map((name) => [name, all.get(name)])));
 }
 
@@ -82,15 +84,19 @@ export function patchOf(plan: Plan, other: Plan): PlanPatch {
 }
 
 /**
- * What two changes must not both touch for one to be taken back by itself: roles by id, entries of collections, each
- * other part of the plan as a whole.
+ * What two changes must not both touch for one to be taken back by itself (`isOneThing` tells): of roles what lies within
+ * them, entries of collections, each other part of the plan as a whole. `other`: the patch that leads back.
  */
-export const touchedBy = (patch: PlanPatch): string[] => [
-  ...Object.keys(patch.roles).map((id) => `role ${id}`),
+export const touchedBy = (patch: PlanPatch, other: PlanPatch): string[] => [
+  ...Object.entries(patch.roles).flatMap(([id, role]) => differing(role, other.roles[id], `role ${id}`)),
   ...PLAN_PART_KEYS.filter((key) => patch[key] !== undefined).flatMap((key) => {
     if (!planPart(key).entries) return [key];
     const { entries, moved } = patch[key] as EntriesPatch;
-    return [...Object.keys(entries).map((name) => `${key} ${name}`), ...(moved ? [`${key} order`] : [])];
+    const from = (other[key] as EntriesPatch | undefined)?.entries ?? {};
+    return [
+      ...Object.entries(entries).flatMap(([name, one]) => differing(one, from[name] ?? null, `${key} ${name}`)),
+      ...(moved ? [`${key} order`] : []),
+    ];
   }),
 ];
 
@@ -100,19 +106,25 @@ export const touchedBy = (patch: PlanPatch): string[] => [
  */
 export function withRolesOf(plan: Plan, other: Plan, ids: readonly (string | null)[]): Plan {
   const patch = patchOf(other, plan);
-  const taken = withPatch(plan, {
-    roles: Object.fromEntries(Object.entries(patch.roles).filter(([id]) => ids.includes(id))),
-  });
+  const taken = withPatch(
+    plan,
+    { roles: Object.fromEntries(Object.entries(patch.roles).filter(([id]) => ids.includes(id))) },
+    patchOf(plan, other),
+  );
   for (const key of PLAN_PART_KEYS)
     if (patch[key] !== undefined) setPart(taken, key, planPart(key).taking(plan[key], other[key], ids));
   return taken;
 }
 
-/** A plan with a patch put in place. */
-export function withPatch(plan: Plan, patch: PlanPatch): Plan {
+/**
+ * A plan with a patch put in place. `other`: the patch that leads back; what was changed within a role meanwhile and lies
+ * elsewhere in it stays.
+ */
+export function withPatch(plan: Plan, patch: PlanPatch, other: PlanPatch): Plan {
   const roles = new Map(plan.roles.map((role) => [role.id, role]));
   for (const [id, role] of Object.entries(patch.roles)) {
-    if (role) roles.set(id, role);
+    const [now, from] = [roles.get(id), other.roles[id]];
+    if (role) roles.set(id, now && from ? (changedAlike(now, from, role) as PlanRole) : role);
     else roles.delete(id);
   }
   // A role the patch knows nothing of stays, behind those it names.
@@ -121,7 +133,7 @@ export function withPatch(plan: Plan, patch: PlanPatch): Plan {
     : [...roles.keys()];
   const whole: Plan = { ...plan, roles: order.map((id) => roles.get(id)).filter((role) => role !== undefined) };
   for (const key of PLAN_PART_KEYS)
-    if (patch[key] !== undefined) setPart(whole, key, withPartPatch(key, plan[key], patch[key]));
+    if (patch[key] !== undefined) setPart(whole, key, withPartPatch(key, plan[key], patch[key], other[key]));
   return whole;
 }
 

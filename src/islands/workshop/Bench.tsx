@@ -308,7 +308,9 @@ function BenchOf({
             Taking back your last change would take these back, too:{' '}
             {(asking ?? []).map((entry) => `“${entry.words}” by ${entry.by}`).join(', ')}.
           </Confirm>
-          <ProblemNote problem={problem ?? stepping.problem} />
+          <div className="sticky top-[calc(var(--bench-header,59px)+8px)] z-20">
+            <ProblemNote problem={problem ?? stepping.problem} />
+          </div>
           {!mayEdit && <p className="note mb-4">You can look at this plan but not change it.</p>}
           <current.Work
             facts={shownFacts}

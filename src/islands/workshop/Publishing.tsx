@@ -28,7 +28,9 @@ function Rules({ initial, mayEdit }: { initial: PlanState; mayEdit: boolean }) {
   const isOwn = state.undo !== null;
   return (
     <div className="grid gap-5">
-      <ProblemNote problem={problem} />
+      <div className="sticky top-[68px] z-20">
+        <ProblemNote problem={problem} />
+      </div>
       <section aria-label="What is looked for" data-anchor="workshop.publishing.checks">
         <ul className="card divide-y divide-line p-0">
           {CHECKS.map((check) => (

@@ -21,7 +21,9 @@ function Values({ initial, mayEdit }: { initial: PlanState; mayEdit: boolean }) 
   const set = (reading: StartPreferences) => change({ do: 'set-reading', reading });
   return (
     <div className="grid max-w-3xl gap-4">
-      <ProblemNote problem={problem} />
+      <div className="sticky top-[68px] z-20">
+        <ProblemNote problem={problem} />
+      </div>
       <ul className="card divide-y divide-line p-0" data-anchor="workshop.reading.start">
         {(Object.keys(READING) as Preference[]).map((id) => (
           <li key={id} className="grid items-end gap-4 px-4 py-3 sm:grid-cols-2">

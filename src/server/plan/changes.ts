@@ -1,6 +1,7 @@
 import { and, desc, eq, gt, inArray } from 'drizzle-orm';
 import {
   applyOperation,
+  isOneThing,
   operationInWords,
   patchOf,
   planSchema,
@@ -30,7 +31,8 @@ import { getPlanState, pressOf } from './plans';
 import { getLiveNow, lockPlan, lockPlanAt, movedOn, refuseHeld, refuseLockOut, storePlan } from './prepared';
 
 /**
- * Refuses what was made on a plan in which the same roles have changed since. Changes to other roles are no hindrance.
+ * Refuses what was made on a plan in which the same thing has changed since. Changes to others are no hindrance, in the
+ * same role either.
  */
 async function refuseCollision(
   tx: Tx,
@@ -49,7 +51,7 @@ async function refuseCollision(
   if (
     since > now ||
     marks.length < now - since ||
-    marks.some((mark) => mark.touched.some((one) => touched.includes(one)))
+    marks.some((mark) => mark.touched.some((one) => touched.some((other) => isOneThing(one, other))))
   )
     throw await movedOn(tx, access, role);
 }
@@ -67,7 +69,11 @@ const forgetUndone = async (tx: Tx, access: Access, touched: readonly string[]):
     .from(planSteps)
     .where(and(eq(planSteps.siteId, access.site.id), eq(planSteps.state, 'undone')));
   const gone = undone
-    .filter((step) => touchedBy(readPatch(step.before)).some((one) => touched.includes(one)))
+    .filter((step) =>
+      touchedBy(readPatch(step.before), readPatch(step.after)).some((one) =>
+        touched.some((other) => isOneThing(one, other)),
+      ),
+    )
     .map((step) => step.id);
   if (gone.length > 0) await tx.update(planSteps).set({ state: 'gone' }).where(inArray(planSteps.id, gone));
 };
@@ -92,15 +98,17 @@ export async function changePlan(
   for (const operation of operations) {
     const applied = applyOperation(inventory, plan, operation);
     if (!applied.ok) {
-      // Somebody else may have made it impossible meanwhile: then that is what there is to be told.
-      if (locked.revision !== revision && applied.code !== 'already-so') throw await movedOn(tx, access, role);
+      // Somebody else may have done the same meanwhile, or made it impossible: then that is what there is to be told.
+      if (locked.revision !== revision && applied.code === 'already-so') continue;
+      if (locked.revision !== revision) throw await movedOn(tx, access, role);
       throw new Problem('operation-impossible', { why: applied.detail }, { operation: operation.do });
     }
     if (operation.do === 'archive-role' && operation.archived) refuseHeld(applied.plan, everybody);
     lines.push({ operation, before: plan, after: applied.plan });
     plan = applied.plan;
   }
-  const touched = touchedBy(patchOf(plan, before));
+  if (lines.length === 0) return getPlanState(tx, access.site.id, { personId: access.signedInId, role });
+  const touched = touchedBy(patchOf(plan, before), patchOf(before, plan));
   await refuseCollision(tx, access, revision, locked.revision, touched, role);
   refuseLockOut(access, before, plan, everybody);
   await forgetUndone(tx, access, touched);
@@ -167,7 +175,10 @@ export async function moveInHistory(
   const steps = rows.map((row) => ({ ...row, operation: readOperation(row.operation) }));
   if (direction === 'redo') steps.reverse();
   let next = plan;
-  for (const step of steps) next = withPatch(next, readPatch(direction === 'undo' ? step.before : step.after));
+  for (const step of steps) {
+    const [before, after] = [readPatch(step.before), readPatch(step.after)];
+    next = direction === 'undo' ? withPatch(next, before, after) : withPatch(next, after, before);
+  }
   const checked = planSchema.safeParse(next);
   if (!checked.success)
     throw new Problem('built-upon', { why: checked.error.issues[0]?.message ?? 'the plan would not hold together' });

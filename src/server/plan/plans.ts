@@ -1,5 +1,6 @@
 import { and, desc, eq, ne } from 'drizzle-orm';
 import {
+  isOneThing,
   operationInWords,
   planSchema,
   readOperation,
@@ -79,13 +80,16 @@ export async function getPlanState(
     steps.filter((step) => step.state === 'undone'),
     steps.filter((step) => step.state === 'undone' && isMine(step)).at(-1),
   );
-  const touches = (step: (typeof steps)[number]) => touchedBy(readPatch(step.before));
+  const touches = (step: (typeof steps)[number]) => touchedBy(readPatch(step.before), readPatch(step.after));
   const touched = undo.flatMap(touches);
   const [last, first] = [undo[0], undo.at(-1)];
   const also = done
     .filter(
       (step) =>
-        first && step.id > first.id && !undo.includes(step) && touches(step).some((one) => touched.includes(one)),
+        first &&
+        step.id > first.id &&
+        !undo.includes(step) &&
+        touches(step).some((one) => touched.some((other) => isOneThing(one, other))),
     )
     .map(entry);
   const pressed = (press: typeof steps, shown: (typeof steps)[number]) => ({

@@ -43,7 +43,7 @@ export async function storePlan(tx: Tx, access: Access, before: Plan, plan: Plan
     .values({
       siteId: access.site.id,
       revision: row?.revision ?? 0,
-      touched: touchedBy(patchOf(plan, before)),
+      touched: touchedBy(patchOf(plan, before), patchOf(before, plan)),
       madeBy: access.signedInId,
     });
 }
