@@ -52,18 +52,21 @@ test('complaints of people who cannot do something, each from the question to th
     await tomas.context().close();
   });
 
-  await test.step('a tool for one text', async () => {
-    await ask(maud, { who: 'Ines Varga', may: 'change pages', page: 'South Quay', with: 'Table' });
+  await test.step('a tool for one text: one more row in a table that stands there, and no way to take it away', async () => {
+    await ask(maud, { who: 'Ines Varga', may: 'change pages', page: 'South Quay', with: 'Rows and columns' });
     await expect(maud.getByRole('region', { name: 'The answer' })).toContainText(
-      'They may change pages, but no text of it has the tool “Table” for them.',
+      'They may change pages, but no text of it has the tool “Rows and columns” for them.',
     );
     await mend(maud);
     const ines = await signIn(browser, app, 'Ines');
     await openPage(ines, 'South Quay');
-    await writing(ines).click();
+    const rows = writing(ines).locator('tr');
+    const before = await rows.count();
+    await writing(ines).locator('td').last().click();
     await allTools(ines);
-    await ines.getByRole('button', { name: 'Table', exact: true }).click();
-    await expect(writing(ines).locator('table')).not.toHaveCount(0);
+    await expect(ines.getByRole('button', { name: 'Remove table' })).toHaveCount(0);
+    await ines.getByRole('button', { name: 'Row below', exact: true }).click();
+    await expect(rows).toHaveCount(before + 1);
     await isKept(ines);
     await ines.context().close();
   });

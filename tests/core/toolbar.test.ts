@@ -381,6 +381,11 @@ it('one tool at hand makes its own kind alone', () => {
   const rows = [table(['a'], ['b']), table(['a'], ['b'], ['c'])] as const;
   expect(faults(doc(rows[0]), doc(rows[1]), ['table.rows'])).toEqual([]);
   expect(faults(doc(blank), doc(rows[1]), ['table.rows'])).toEqual(['table new']);
+  // Also where tables are kept whole, as is usual: one has to be there, whatever rows it has.
+  expect(faults(doc(rows[0]), doc(rows[1]), ['table.rows'], { table: 'whole' })).toEqual([]);
+  expect(faults(doc(rows[1]), doc(rows[0]), ['table.rows'], { table: 'whole' })).toEqual([]);
+  expect(faults(doc(rows[0]), doc(p('a')), ['table.rows'], { table: 'whole' })).toEqual(['table gone']);
+  expect(faults(doc(rows[0], rows[0]), doc(rows[1]), ['table.rows'], { table: 'whole' })).toEqual(['table changed']);
 });
 
 describe('what had to stay', () => {

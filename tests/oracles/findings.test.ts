@@ -105,7 +105,7 @@ describe(`findings about rules for toolbars (seed ${SEED})`, () => {
       // Two that are as strong, and another outcome when they change places.
       const ties = theirs.flatMap((a, i) =>
         theirs.slice(i + 1).flatMap((b) => {
-          if (a.then.cap || b.then.cap) return [];
+          if (a.then.cap || b.then.cap || ('use' in a.then && !('use' in b.then))) return [];
           const named = ({ when }: typeof a) =>
             JSON.stringify([
               Boolean(when.fields),

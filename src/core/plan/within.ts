@@ -20,7 +20,11 @@ function entriesOf(value: unknown): Map<string, unknown> | undefined {
   }
   if (!value.every(isFields)) return undefined;
   const key = KEYS.find((one) => value.every((entry) => typeof entry[one] === 'string'));
-  const out = new Map(value.map((entry) => [String(entry[key ?? ''] ?? ''), entry]));
+  const nameOf = (entry: Fields) => {
+    const name = key && entry[key];
+    return typeof name === 'string' ? name : '';
+  };
+  const out = new Map(value.map((entry) => [nameOf(entry), entry]));
   return out.size === value.length ? out : undefined;
 }
 

@@ -116,7 +116,9 @@ function goneOf({ before, after }: BlocksApart, { makes, policyOf }: Hands): Acc
   for (const construct of new Set(parts.before.map((part) => part.construct))) {
     const policy = policyOf(construct);
     if (policy === 'free') continue;
-    const keyOf = (part: Part) => canonical(policy === 'whole' ? joined(part.whole) : part.form);
+    // Rows and columns can be changed with a tool of their own: then a table only has to be there.
+    const isRows = construct === 'table' && makes('tableRow');
+    const keyOf = (part: Part) => (isRows ? construct : canonical(policy === 'whole' ? joined(part.whole) : part.form));
     const kept = (list: readonly Part[]) => list.filter((part) => part.construct === construct && !makes(part.made));
     const left = countOf(kept(parts.after), keyOf);
     const sameMade = countOf(kept(parts.after), (part) => part.made);

@@ -97,6 +97,8 @@ export function toolFindings(input: FindingsInput): ToolFinding[] {
   theirs.forEach((a, i) => {
     for (const b of theirs.slice(i + 1)) {
       if (a.then.cap || b.then.cap || !isAsStrong(a, b, role)) continue;
+      // Tools put to or taken from the set that stands above them are meant so.
+      if (a.then.use !== undefined && b.then.use === undefined) continue;
       const on = spots.filter((spot) => holdsAt(a.when, spot) && holdsAt(b.when, spot));
       const swapped = world.rules.map((rule) => (rule === a ? b : rule === b ? a : rule));
       const spot = differsOn({ ...world, rules: swapped }, [role], on);

@@ -75,6 +75,9 @@ const used = z.object({
   /** Some of the items it was made in, by their ids. */
   items: z.array(z.string()),
 });
+const changesMade = z.object({ person: z.string(), type: z.string(), layout: z.string(), changes: z.int() });
+/** How many versions somebody wrote in, of items of a kind with a layout. */
+export type ChangesMade = z.infer<typeof changesMade>;
 /** What somebody made with tools in one text of one layout. */
 export type UsedTool = z.infer<typeof used>;
 
@@ -87,7 +90,7 @@ export const planRoutes = {
   'GET /api/access/map': {},
   'GET /api/access/why': { answer: z.object({ groups: z.array(why) }) },
   'GET /api/workshop/held': { answer: z.object({ places: z.array(held), all: z.boolean() }) },
-  'GET /api/workshop/used': { answer: z.object({ days: z.int(), used: z.array(used) }) },
+  'GET /api/workshop/used': { answer: z.object({ days: z.int(), used: z.array(used), changes: z.array(changesMade) }) },
   'POST /api/workshop/drop': { body: z.strictObject({ revision, roles }), answer: state },
   'GET /api/workshop/export': {},
   'POST /api/workshop/history': {

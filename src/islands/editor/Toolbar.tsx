@@ -59,6 +59,7 @@ const ACTIONS: Record<string, Action> = {
     why: 'A box holds paragraphs and lists. Make plain text of this first, or put the cursor into a paragraph.',
   },
 };
+const REMOVE_TABLE = 'Remove table';
 const IN_TABLE: [name: string, run: (e: Editor) => boolean, why: string][] = [
   ['Row below', (e) => e.chain().focus().addRowAfter().run(), ''],
   ['Column after', (e) => e.chain().focus().addColumnAfter().run(), ''],
@@ -73,7 +74,7 @@ const IN_TABLE: [name: string, run: (e: Editor) => boolean, why: string][] = [
     (e) => e.chain().focus().deleteColumn().run(),
     'This is the only column. “Remove table” takes the whole table away.',
   ],
-  ['Remove table', (e) => e.chain().focus().deleteTable().run(), ''],
+  [REMOVE_TABLE, (e) => e.chain().focus().deleteTable().run(), ''],
 ];
 
 /** Room for the button that holds the rest, in px. */
@@ -159,8 +160,11 @@ export function Toolbar({ editor, tools, first, pictures, finding, full, onFind,
     </RadixToolbar.Button>
   );
   /** What a press could not do is said: no button is silent. */
-  const act = (label: string, run: (e: Editor) => boolean, why: string | undefined) =>
-    onSay(run(editor) ? '' : `“${label}” cannot be used here. ${why || 'Put the cursor into a paragraph.'}`);
+  const act = (label: string, run: (e: Editor) => boolean, why: string | undefined) => {
+    onSay('');
+    // What is refused on the way says so itself.
+    if (!run(editor)) onSay(`“${label}” cannot be used here. ${why || 'Put the cursor into a paragraph.'}`);
+  };
   const buttonsOf = (tool: Tool) => {
     const { name, keys } = tool;
     switch (tool.id) {
@@ -199,7 +203,9 @@ export function Toolbar({ editor, tools, first, pictures, finding, full, onFind,
   const [open, setOpen] = useState(false);
   const groups = groupTools(tools, first).map((group) => ({ id: group.id, buttons: group.tools.flatMap(buttonsOf) }));
   const extra = inTable
-    ? IN_TABLE.map(([label, run, why]) => button(label, false, () => act(label, run, why), null, true))
+    ? IN_TABLE.filter(([label]) => label !== REMOVE_TABLE || tools.some(({ id }) => id === 'table')).map(
+        ([label, run, why]) => button(label, false, () => act(label, run, why), null, true),
+      )
     : [];
   const all = groups.flatMap((group, g) => group.buttons.map((one, i) => ({ one, first: g > 0 && i === 0 })));
   useLayoutEffect(() => {

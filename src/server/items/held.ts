@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import type { HeldPlace, UsedTool } from '@/core/wire';
+import type { HeldPlace, ChangesMade, UsedTool } from '@/core/wire';
 import type { Tx } from '../db/client';
 import { now } from '../clock';
 
@@ -87,4 +87,21 @@ export async function findUsed(tx: Tx, siteId: number): Promise<UsedTool[]> {
     join revisions r on r.id = m.id
     group by m.person, i.type, coalesce(r.content->>'page.layout', ''), m.field, m.target`);
   return rows.map((row) => ({ ...row, last: new Date(row.last).toISOString() }));
+}
+
+/** How many versions each person wrote in, in the same days, by kind of item and layout. */
+export async function countChanges(tx: Tx, siteId: number): Promise<ChangesMade[]> {
+  const since = new Date(now().getTime() - USED_DAYS * 86_400_000).toISOString();
+  const { rows } = await tx.execute<Record<keyof ChangesMade, never>>(sql`
+    select w.person, i.type, coalesce(v.content->>'page.layout', '') as layout, count(*)::int as changes
+    from revisions v
+    join items i on i.id = v.item_id and i.deleted_at is null
+    cross join lateral (
+      select jsonb_array_elements_text(
+        case when jsonb_array_length(v.writers) > 0 then v.writers
+          when v.made_by is null then '[]'::jsonb else jsonb_build_array(v.made_by) end) as person
+    ) w
+    where v.site_id = ${siteId} and v.kind <> 'kept' and v.made_at >= ${since}::timestamptz
+    group by w.person, i.type, coalesce(v.content->>'page.layout', '')`);
+  return rows;
 }

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { reachOf, type Operation } from '@/core/plan';
+import { applyOperation, operationInWords, reachOf, roleNames, type Operation } from '@/core/plan';
 import { mendMissing, missingInWords, type Missing } from '@/core/task';
 import { inventory } from '@/office';
 import { CommitInput } from '../../kit/CommitInput';
@@ -9,12 +9,15 @@ import { doorNameOf, roomWithAllTasks } from '../model';
 import type { StepProps } from './step';
 import { allowOn, doorsFor } from './WherePanel';
 
+/** As many things one after the other as keep anybody from a task, and some more. */
+const MOST_STEPS = 8;
+
 const MEND: Record<Missing['kind'], string> = {
   permission: 'Allow it',
   door: 'Open the door',
   tool: 'Give the tool',
   denied: '',
-  apart: '',
+  apart: 'Allow them together',
   field: '',
   panel: 'Show the panel',
 };
@@ -79,7 +82,7 @@ function OwnWords({
 export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }: StepProps) {
   const [open, setOpen] = useState<string | null>(null);
   const all = useMemo(() => roomWithAllTasks(facts, plan, prepared.person), [facts, plan, prepared.person]);
-  const { role } = prepared;
+  const { role, person } = prepared;
   // Allowed where the role works already; a role that works nowhere yet is asked about under Access.
   const reach = reachOf(inventory, plan, { role: role.id });
   const where =
@@ -88,12 +91,41 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
       : reach.length === 1
         ? `on ${facts.pages.find((p) => p.id === reach[0]?.branch)?.title ?? 'its page'}`
         : `on its ${reach.length} pages`;
-  const mendsOf = (missing: Missing): Operation[] | null => {
-    if (missing.kind === 'permission')
-      return [...allowOn(role.id, missing.id, reach === 'whole' ? [] : reach), ...doorsFor(role, [missing.id])];
-    const op = mendMissing(role.id, missing);
-    return op ? [op] : null;
-  };
+  const mends = useMemo(() => {
+    const spots = reach === 'whole' ? [] : reach;
+    const mendsOf = (missing: Missing): Operation[] => {
+      if (missing.kind === 'permission')
+        return [...allowOn(role.id, missing.id, spots), ...doorsFor(role, [missing.id])];
+      // Each is allowed somewhere: together where the role works.
+      if (missing.kind === 'apart') return missing.ids.flatMap((id) => allowOn(role.id, id, spots));
+      const op = mendMissing(role.id, missing);
+      return op ? [op] : [];
+    };
+    /** All it takes until a task can be done; null where that is for a person to decide. */
+    const wholeMend = (task: string): Operation[] | null => {
+      const done: Operation[] = [];
+      let next = plan;
+      for (let step = 0; step < MOST_STEPS; step++) {
+        const verdict = roomWithAllTasks(facts, next, person).tasks.find((t) => t.task === task)?.verdict;
+        if (!verdict || verdict.can) return verdict ? done : null;
+        const before = done.length;
+        for (const operation of mendsOf(verdict.missing)) {
+          const applied = applyOperation(inventory, next, operation);
+          if (!applied.ok) continue;
+          next = applied.plan;
+          done.push(operation);
+        }
+        if (done.length === before) return null;
+      }
+      return null;
+    };
+    return new Map(
+      all.tasks.flatMap(({ task, verdict }) =>
+        verdict.can || !role.tasks.some((ticked) => ticked.task === task) ? [] : [[task, wholeMend(task)] as const],
+      ),
+    );
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- how far the role reaches goes by the plan
+  }, [all, facts, person, plan, role]);
   const sections = inventory.sections
     .filter((section) => section.tasks.length > 0)
     .sort((a, b) => Number(a.face === 'frame') - Number(b.face === 'frame'));
@@ -107,7 +139,7 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
               const ticked = role.tasks.find((t) => t.task === task.id);
               const verdict = all.tasks.find((t) => t.task === task.id)?.verdict;
               const missing = verdict && !verdict.can ? verdict.missing : null;
-              const mend = missing && mendsOf(missing);
+              const mend = mends.get(task.id);
               return (
                 <li key={task.id} className="px-4 py-2.5">
                   <div className="flex flex-wrap items-center gap-x-4 gap-y-1.5">
@@ -141,15 +173,17 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
                           <button
                             type="button"
                             className="btn btn-small"
+                            title={mend.map((op) => operationInWords(inventory, op, roleNames(plan))).join('; ')}
                             onClick={() => {
                               if (missing.kind === 'permission') setFocus(missing.id);
                               change(...mend);
                             }}
                           >
                             {MEND[missing.kind]}
-                            {missing.kind === 'permission' &&
-                              inventory.permissions.get(missing.id)?.placed &&
+                            {((missing.kind === 'permission' && inventory.permissions.get(missing.id)?.placed) ||
+                              missing.kind === 'apart') &&
                               ` ${where}`}
+                            {mend.length > 1 && `, and ${mend.length - 1} more it takes`}
                             <span className="sr-only"> for {task.name}</span>
                           </button>
                         )}

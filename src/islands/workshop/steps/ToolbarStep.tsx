@@ -2,9 +2,10 @@ import { useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { PAGE_STATES, sampleOf } from '@/core/access';
 import { freeId } from '@/core/ids';
-import type { PlanToolRule } from '@/core/plan';
-import { isJust, ruleNames, roleNames, toolWorldOf } from '@/core/plan';
-import { toolFindings, usualPolicy, type ConstructPolicy } from '@/core/toolbar';
+import { canonical } from '@/core/json';
+import type { Operation, PlanToolRule } from '@/core/plan';
+import { applyOperation, isJust, ruleNames, roleNames, toolWorldOf } from '@/core/plan';
+import { toolFindings, usualPolicy, type ConstructPolicy, type ToolFinding } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { PagePicker } from '../../kit/PagePicker';
@@ -37,23 +38,47 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
   );
   const now = useMemo(() => writingMap(facts, plan, person, branch), [facts, plan, person, branch]);
   const before = useMemo(() => writingMap(facts, facts.live, person, branch), [facts, person, branch]);
-  const findings = useMemo(() => {
-    const mapOf = (id: string) => writingMap(facts, plan, sampleOf(id), '', PAGE_STATES);
-    const alone = mapOf(role.id);
-    const known = new Map([[role.id, alone]]);
-    const writesOf = (id: string) => {
-      let of = known.get(id);
-      if (!of) known.set(id, (of = mapOf(id)));
-      return of;
+  const { findings, mends } = useMemo(() => {
+    const mapOf = (id: string, of: typeof plan) => writingMap(facts, of, sampleOf(id), '', PAGE_STATES);
+    const found = (of: typeof plan) => {
+      const alone = mapOf(role.id, of);
+      const known = new Map([[role.id, alone]]);
+      const writesOf = (id: string) => {
+        let map = known.get(id);
+        if (!map) known.set(id, (map = mapOf(id, of)));
+        return map;
+      };
+      return toolFindings({
+        world: toolWorldOf(inventory, of),
+        spots: alone.spots,
+        role: role.id,
+        writes: (id, spot) => writesOf(id).writes(spot),
+        held: rolesHeldBySomebody(facts),
+        tasks: role.tasks.map(({ task }) => ({ task, tools: inventory.tasks.get(task)?.tools ?? [] })),
+      });
     };
-    return toolFindings({
-      world: toolWorldOf(inventory, plan),
-      spots: alone.spots,
-      role: role.id,
-      writes: (id, spot) => writesOf(id).writes(spot),
-      held: rolesHeldBySomebody(facts),
-      tasks: role.tasks.map(({ task }) => ({ task, tools: inventory.tasks.get(task)?.tools ?? [] })),
-    });
+    // What a finding is about, wherever it shows.
+    const keyOf = (finding: ToolFinding) =>
+      canonical({
+        ...finding,
+        ...('spot' in finding && { spot: null }),
+        ...('spots' in finding && { spots: null, of: null }),
+      });
+    const all = found(plan);
+    return {
+      findings: all,
+      mends: (finding: ToolFinding, operations: readonly Operation[]) => {
+        let after = plan;
+        for (const operation of operations) {
+          const done = applyOperation(inventory, after, operation);
+          if (!done.ok) return false;
+          after = done.plan;
+        }
+        const left = found(after).map(keyOf);
+        const were = new Set(all.map(keyOf));
+        return !left.includes(keyOf(finding)) && left.every((key) => were.has(key));
+      },
+    };
   }, [facts, plan, role]);
 
   const { rules } = plan.toolbars;
@@ -97,6 +122,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
     if (!place || (branch !== '' && !place.path.includes(branch))) return false;
     return now.writes({ path: place.path, layout, state: 'draft', field });
   };
+  const isLayoutHere = (layout: string) => chosen.layout === undefined || chosen.layout === layout;
   const onPolicy = (construct: string, policy: ConstructPolicy) => {
     const own = rules.findLast((rule) => isJust(rule, when));
     const keep = { ...own?.keep, [construct]: policy };
@@ -181,6 +207,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
         taskName={taskName}
         readOnly={readOnly}
         change={change}
+        mends={mends}
         onNewRule={newRule}
       />
       {slot &&
@@ -206,6 +233,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
               going={before.ask(spot).tools.filter((tool) => !answer.tools.includes(tool))}
               staying={answer.tools}
               isHere={isHere}
+              isLayoutHere={isLayoutHere}
               policyOf={(construct) => answer.keep[construct] ?? usualPolicy(construct)}
               readOnly={readOnly}
               onPolicy={onPolicy}

@@ -17,8 +17,8 @@ function spotsInWords(spots: readonly Spot[]): string {
 
 interface Told {
   words: string;
-  /** What to press, and what it does. */
-  mend?: { name: string; run: () => void };
+  /** What to press, and what it does; offered only where that mends it and brings nothing new. */
+  mend?: { name: string; operations: Operation[] } | { name: string; run: () => void };
 }
 
 /** What is worth a word about a role's tools, each with what mends it. */
@@ -30,6 +30,7 @@ export function Findings({
   taskName,
   readOnly,
   change,
+  mends,
   onNewRule,
 }: {
   findings: readonly ToolFinding[];
@@ -39,6 +40,8 @@ export function Findings({
   taskName: (task: string) => string;
   readOnly: boolean;
   change: (...operations: Operation[]) => void;
+  /** Whether operations do away with a finding, and bring no other. */
+  mends: (finding: ToolFinding, operations: readonly Operation[]) => boolean;
   /** Begins a rule that holds where one is missing. */
   onNewRule: (when: PlanToolRule['when']) => void;
 }) {
@@ -46,10 +49,7 @@ export function Findings({
     const rule = rules.find((one) => one.id === id);
     return rule ? toolRuleInWords(rule, names).replace(/\.$/, '') : 'a rule';
   };
-  const remove = (rule: string) => ({
-    name: 'Do away with it',
-    run: () => change({ do: 'remove-tool-rule', role, rule }),
-  });
+  const remove = (rule: string): { name: string; operations: Operation[] } => ({ name: 'Do away with it', operations: [{ do: 'remove-tool-rule', role, rule }] });
   const tell = (finding: ToolFinding): Told => {
     switch (finding.kind) {
       case 'shadowed':
@@ -72,12 +72,9 @@ export function Findings({
             rule?.when.layouts && writes > 0
               ? {
                   name: 'Leave the others out',
-                  run: () =>
-                    change({
-                      do: 'put-tool-rule',
-                      role,
-                      rule: { ...rule, when: { ...rule.when, layouts: finding.writes } },
-                    }),
+                  operations: [
+                    { do: 'put-tool-rule', role, rule: { ...rule, when: { ...rule.when, layouts: finding.writes } } },
+                  ],
                 }
               : remove(finding.rule),
         };
@@ -88,7 +85,7 @@ export function Findings({
           words: `Two rules are as strong in ${spotsInWords([finding.spot])}, and the lower one decides: “${wordsOf(a)}”, then “${wordsOf(b)}”.`,
           mend: {
             name: 'Let the other decide',
-            run: () => change({ do: 'move-tool-rule', role, rule: a, to: rules.findIndex(({ id }) => id === b) }),
+            operations: [{ do: 'move-tool-rule', role, rule: a, to: rules.findIndex(({ id }) => id === b) }],
           },
         };
       }
@@ -100,20 +97,22 @@ export function Findings({
       case 'lacking':
         return {
           words: `“${taskName(finding.task)}” takes “${toolName(inventory, finding.tool)}”, which is missing in ${spotsInWords(finding.spots)}.`,
-          mend: {
-            name: 'Give it there',
-            run: () => {
-              const layouts = [...new Set(finding.spots.map(({ layout }) => layout))];
-              const fields = [...new Set(finding.spots.map(({ field }) => field))];
-              if (finding.spots.length === finding.of) change({ do: 'set-tool', role, tool: finding.tool, on: true });
-              else onNewRule({ roles: [role], layouts, fields });
-            },
-          },
+          mend:
+            finding.spots.length === finding.of
+              ? { name: 'Give it there', operations: [{ do: 'set-tool', role, tool: finding.tool, on: true }] }
+              : {
+                  name: 'Give it there',
+                  run: () => {
+                    const layouts = [...new Set(finding.spots.map(({ layout }) => layout))];
+                    const fields = [...new Set(finding.spots.map(({ field }) => field))];
+                    onNewRule({ roles: [role], layouts, fields });
+                  },
+                },
         };
       case 'unused':
         return {
           words: `Nobody writes with the set “${names.set(finding.set)}”.`,
-          mend: { name: 'Do away with it', run: () => change({ do: 'remove-tool-set', role, set: finding.set }) },
+          mend: { name: 'Do away with it', operations: [{ do: 'remove-tool-set', role, set: finding.set }] },
         };
     }
   };
@@ -128,8 +127,12 @@ export function Findings({
             <li key={i} className="note flex flex-wrap items-center gap-2">
               <Icon name="warn" size={16} />
               <span className="clip min-w-[14rem] flex-1">{words}</span>
-              {mend && !readOnly && (
-                <button type="button" className="btn btn-small" onClick={mend.run}>
+              {mend && !readOnly && (!('operations' in mend) || mends(finding, mend.operations)) && (
+                <button
+                  type="button"
+                  className="btn btn-small"
+                  onClick={'operations' in mend ? () => change(...mend.operations) : mend.run}
+                >
                   {mend.name}
                 </button>
               )}

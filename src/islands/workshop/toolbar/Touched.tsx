@@ -6,6 +6,7 @@ import type { Gets, HeldPlace, UsedTool } from '@/core/wire';
 import { sayCount, sayDay } from '@/core/words';
 import { toolName } from '@/core/inventory';
 import { inventory } from '@/office';
+import { Icon } from '../../kit/Icon';
 import { send } from '../../kit/send';
 import type { WorkshopFacts } from '../model';
 
@@ -34,10 +35,13 @@ function useHeld(made: readonly string[]): ReadonlyMap<string, Held> {
   return found;
 }
 
-let usedBefore: Promise<{ days: number; used: UsedTool[] } | null> | undefined;
+type Used = Gets<'GET /api/workshop/used'>;
+/** From how many changes on it can be told that something is never used (common practice, no source). */
+const ENOUGH_CHANGES = 10;
+let usedBefore: Promise<Used | null> | undefined;
 /** What people made with their tools of late; null until it is there. */
-function useUsed(): { days: number; used: UsedTool[] } | null {
-  const [found, setFound] = useState<{ days: number; used: UsedTool[] } | null>(null);
+function useUsed(): Used | null {
+  const [found, setFound] = useState<Used | null>(null);
   useEffect(() => {
     usedBefore ??= send('GET', '/api/workshop/used').then((sent) => (sent.ok ? sent.value : null));
     void usedBefore.then((used) => {
@@ -168,6 +172,7 @@ export function Touched({
   going,
   staying,
   isHere,
+  isLayoutHere,
   policyOf,
   readOnly,
   onPolicy,
@@ -181,6 +186,8 @@ export function Touched({
   staying: readonly string[];
   /** Whether a text lies at the place, and the role writes there. */
   isHere: (text: { type: string; layout: string; field: string; page?: string }) => boolean;
+  /** Whether texts of a layout do. */
+  isLayoutHere: (layout: string) => boolean;
   policyOf: (construct: string) => ConstructPolicy;
   readOnly: boolean;
   onPolicy: (construct: string, policy: ConstructPolicy) => void;
@@ -202,9 +209,14 @@ export function Touched({
       }),
   );
   const ofTool = (tool: string) => usedHere.filter(({ made }) => makesOf(tool)[0] === made);
-  // Of whoever wrote nothing here nothing can be told.
+  const written = (evidence?.changes ?? []).filter(
+    (one) => people.has(one.person) && isLayoutHere(one.type === 'page' ? one.layout : (inventory.items.get(one.type)?.layouts[0]?.id ?? '')),
+  );
+  const changes = written.reduce((sum, one) => sum + one.changes, 0);
+  const writers = new Set(written.map(({ person }) => person)).size;
+  // Of a few changes nothing can be told.
   const idle =
-    usedHere.length === 0 ? [] : staying.filter((tool) => makesOf(tool).length > 0 && ofTool(tool).length === 0);
+    changes < ENOUGH_CHANGES ? [] : staying.filter((tool) => makesOf(tool).length > 0 && ofTool(tool).length === 0);
   if (going.length === 0 && idle.length === 0) return null;
   return (
     <section aria-label="What it touches" className="grid gap-2">
@@ -240,13 +252,20 @@ export function Touched({
       {evidence && idle.length > 0 && (
         <div className="note note-pine grid gap-1.5 text-sm">
           <p>
-            <strong>Never used here:</strong> {idle.map((tool) => toolName(inventory, tool)).join(', ')}. Nobody with
-            this role made anything with {idle.length === 1 ? 'it' : 'them'} in {evidence.days} days.
+            <strong>Never used here:</strong> {idle.map((tool) => toolName(inventory, tool)).join(', ')}. {changes}{' '}
+            changes by {writers === 1 ? 'one person' : `${writers} people`} with this role in {evidence.days} days, and
+            nothing was made with {idle.length === 1 ? 'it' : 'them'}.
           </p>
           {!readOnly && (
-            <button type="button" className="btn btn-small justify-self-start" onClick={() => onTakeAway(idle)}>
-              Take {idle.length === 1 ? 'it' : 'them'} away
-            </button>
+            <div role="group" aria-label="Take away what was never used" className="flex flex-wrap gap-1.5">
+              {idle.map((tool) => (
+                <button key={tool} type="button" className="btn btn-small" onClick={() => onTakeAway([tool])}>
+                  <Icon name="close" size={14} />
+                  <span className="sr-only">Take away </span>
+                  {toolName(inventory, tool)}
+                </button>
+              ))}
+            </div>
           )}
         </div>
       )}
