@@ -1,4 +1,7 @@
+import { useState } from 'react';
+import { isDay } from '@/core/words';
 import { Safe } from '../kit/parts';
+import { WhenField } from '../kit/when/WhenField';
 import { PagePicker } from '../kit/PagePicker';
 
 export interface AskBarProps {
@@ -12,6 +15,23 @@ export interface AskBarProps {
   pageLabel?: string;
   /** A day can be asked about, too. */
   dated?: boolean;
+}
+
+/** The day asked about: what is typed counts when the field is left, a day chosen at once. */
+function DayAsked({ value, onAsk }: { value: string; onAsk: (day: string) => void }) {
+  const [day, setDay] = useState(value);
+  const ask = (one: string) => {
+    if (one !== value && (one === '' || isDay(one))) onAsk(one);
+  };
+  return (
+    <span
+      className="block w-[15rem]"
+      onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && ask(day)}
+      onKeyDown={(event) => event.key === 'Enter' && ask(day)}
+    >
+      <WhenField id="ask-on" kind="day" value={day} onChange={setDay} onChoose={ask} />
+    </span>
+  );
 }
 
 /**
@@ -81,15 +101,7 @@ export function AskBar({ path, asked, page, choices, pageLabel, dated }: AskBarP
             <label className="label" htmlFor="ask-on">
               On which day
             </label>
-            <input
-              id="ask-on"
-              type="date"
-              className="field"
-              defaultValue={asked['on'] ?? ''}
-              onChange={(event) => {
-                if (event.target.value === '' || /^20\d\d-/.test(event.target.value)) go('on', event.target.value);
-              }}
-            />
+            <DayAsked value={asked['on'] ?? ''} onAsk={(day) => go('on', day)} />
           </div>
         )}
       </div>

@@ -4,6 +4,7 @@ import type { Duty } from '@/core/wire';
 import { ProblemNote, Labelled } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 import type { Props } from './Duties';
+import { WhenField } from '../kit/when/WhenField';
 
 const MOST = 200;
 /** Gives a duty, changes one or hands it over. */
@@ -95,15 +96,7 @@ export function DutyForm({
           fault={faults.due}
           hint={due ? 'That day is still in time.' : 'Left empty: some time.'}
         >
-          {(ids) => (
-            <input
-              {...ids}
-              type="date"
-              className="field"
-              value={due}
-              onChange={(event) => setDue(event.target.value)}
-            />
-          )}
+          {(ids) => <WhenField {...ids} kind="day" value={due} onChange={setDue} />}
         </Labelled>
         <Labelled label="Does it come again?">
           {(ids) => (

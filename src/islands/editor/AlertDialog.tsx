@@ -1,6 +1,7 @@
 import type { Editor } from '@tiptap/core';
 import { useState } from 'react';
 import { Dialog, Labelled } from '../kit/parts';
+import { WhenField } from '../kit/when/WhenField';
 
 /** Makes the lines marked an alert that ends by itself, changes its last day, or makes them plain again. */
 export default function AlertDialog({ editor, onClose }: { editor: Editor; onClose: () => void }) {
@@ -26,15 +27,7 @@ export default function AlertDialog({ editor, onClose }: { editor: Editor; onClo
           label="Last day"
           hint="After it visitors do not see the alert any more. Empty: until somebody takes it out."
         >
-          {(ids) => (
-            <input
-              {...ids}
-              type="date"
-              className="field max-w-[14rem]"
-              value={until}
-              onChange={(event) => setUntil(event.target.value)}
-            />
-          )}
+          {(ids) => <WhenField {...ids} kind="day" value={until} onChange={setUntil} />}
         </Labelled>
         <div className="flex flex-wrap gap-2">
           <button type="submit" className="btn btn-main">

@@ -4,6 +4,7 @@ import { Labelled } from '../kit/parts';
 import { preparedField, LockNote, peopleOffered, Shut, useElement } from './elements';
 import { LinkInput } from './LinkInput';
 import { ListInput } from './ListInput';
+import { WhenField } from '../kit/when/WhenField';
 
 export interface FieldContext {
   people: readonly { id: string; name: string }[];
@@ -150,13 +151,13 @@ function Input({ field, value, onChange, readOnly, context, fault, anchor, big }
     case 'day':
     case 'moment':
       return shell((ids) => (
-        <input
+        <WhenField
           {...ids}
-          type={field.kind === 'day' ? 'date' : 'datetime-local'}
-          className="field"
+          kind={field.kind === 'day' ? 'day' : 'moment'}
+          past
           readOnly={readOnly}
           value={text}
-          onChange={(event) => onChange(event.target.value)}
+          onChange={onChange}
         />
       ));
     case 'number':

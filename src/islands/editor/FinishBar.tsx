@@ -6,6 +6,7 @@ import { Confirm, Labelled } from '../kit/parts';
 import { useAbout } from './about';
 import type { DraftState } from './model';
 import type { FieldFault } from './useDraft';
+import { WhenField } from '../kit/when/WhenField';
 
 export interface Finish {
   what: 'send' | 'publish';
@@ -218,15 +219,7 @@ export function FinishBar({
         {later && (
           <div className="mt-2">
             <Labelled label="When shall it go live?" hint={`${zoneCity(timeZone)} time.`}>
-              {(ids) => (
-                <input
-                  {...ids}
-                  type="datetime-local"
-                  className="field"
-                  value={at}
-                  onChange={(event) => setAt(event.target.value)}
-                />
-              )}
+              {(ids) => <WhenField {...ids} kind="moment" value={at} onChange={setAt} />}
             </Labelled>
           </div>
         )}

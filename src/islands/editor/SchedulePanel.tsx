@@ -6,6 +6,7 @@ import { Labelled, ProblemNote, Said } from '../kit/parts';
 import { useSend } from '../kit/useSend';
 import { useAbout } from './about';
 import { Panel } from './Panel';
+import { WhenField } from '../kit/when/WhenField';
 
 interface Clock {
   calendar: Calendar;
@@ -88,15 +89,7 @@ export function SchedulePanel({
           }}
         >
           <Labelled label="Take it down at" hint={`${zoneCity(calendar.timeZone)} time.`} fault={faultOf('at')}>
-            {(ids) => (
-              <input
-                {...ids}
-                type="datetime-local"
-                className="field"
-                value={at}
-                onChange={(event) => setAt(event.target.value)}
-              />
-            )}
+            {(ids) => <WhenField {...ids} kind="moment" value={at} onChange={setAt} />}
           </Labelled>
           <button type="submit" className="btn btn-small justify-self-start" disabled={busy || !at}>
             Plan it

@@ -4,6 +4,7 @@ export const ICONS = {
   back: 'ArrowLeft',
   next: 'ArrowRight',
   bold: 'Bold',
+  calendar: 'CalendarDays',
   check: 'Check',
   down: 'ChevronDown',
   right: 'ChevronRight',

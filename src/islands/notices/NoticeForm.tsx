@@ -5,6 +5,7 @@ import { ProblemNote, Labelled } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
 import type { NoticeRow } from './Notices';
+import { WhenField } from '../kit/when/WhenField';
 
 /** The highest page one may post on. */
 export interface NoticePlace {
@@ -149,15 +150,7 @@ export function NoticeForm({
             fault={faultOf('from')}
             hint={from ? `${zoneCity(timeZone)} time.` : 'Left empty: at once.'}
           >
-            {(ids) => (
-              <input
-                {...ids}
-                type="datetime-local"
-                className="field"
-                value={from}
-                onChange={(event) => setFrom(event.target.value)}
-              />
-            )}
+            {(ids) => <WhenField {...ids} kind="moment" value={from} onChange={setFrom} />}
           </Labelled>
         )}
         <div data-anchor="notices.form.until">
@@ -166,16 +159,7 @@ export function NoticeForm({
             fault={faultOf('until')}
             hint={ends ? `${zoneCity(timeZone)} time.` : 'Somebody must end it.'}
           >
-            {(ids) => (
-              <input
-                {...ids}
-                type="datetime-local"
-                className="field"
-                value={until}
-                disabled={!ends}
-                onChange={(event) => setUntil(event.target.value)}
-              />
-            )}
+            {(ids) => <WhenField {...ids} kind="moment" value={until} disabled={!ends} onChange={setUntil} />}
           </Labelled>
           <label className="mt-1 flex items-center gap-2 text-sm">
             <input

@@ -3,6 +3,7 @@ import { PagePicker } from '../kit/PagePicker';
 import type { ReactNode } from 'react';
 import type { GivenAssignment } from '@/core/wire';
 import type { RoleChoice } from './model';
+import { WhenField } from '../kit/when/WhenField';
 
 /**
  * One role somebody shall hold: which (unless it is fixed), where, from when, until when. Days count whole, the last
@@ -69,24 +70,17 @@ export function AssignmentFields({
           <label className="label" htmlFor={`${id}-from`}>
             First day
           </label>
-          <input
-            id={`${id}-from`}
-            type="date"
-            className="field"
-            value={value.from ?? ''}
-            onChange={(event) => put({ from: event.target.value })}
-          />
+          <WhenField id={`${id}-from`} kind="day" value={value.from ?? ''} onChange={(value) => put({ from: value })} />
         </div>
         <div>
           <label className="label" htmlFor={`${id}-until`}>
             Last day
           </label>
-          <input
+          <WhenField
             id={`${id}-until`}
-            type="date"
-            className="field"
+            kind="day"
             value={value.until ?? ''}
-            onChange={(event) => put({ until: event.target.value })}
+            onChange={(value) => put({ until: value })}
           />
         </div>
         <p className="hint flex-1 pb-2">Left empty: from now on, without end.</p>

@@ -2,6 +2,7 @@ import { useRef, useState } from 'react';
 import { Labelled, ProblemNote, Said, Safe } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
+import { WhenField } from '../kit/when/WhenField';
 
 interface Props {
   review: number;
@@ -92,15 +93,7 @@ function DecisionCard({ review, writer, timeZone, back }: Props) {
       </label>
       {at !== null && (
         <Labelled label="When shall it go live?" hint={`On the site’s clock (${timeZone}).`} fault={faultOf('at')}>
-          {(ids) => (
-            <input
-              {...ids}
-              type="datetime-local"
-              className="field"
-              value={at}
-              onChange={(event) => setAt(event.target.value)}
-            />
-          )}
+          {(ids) => <WhenField {...ids} kind="moment" value={at} onChange={setAt} />}
         </Labelled>
       )}
       <button

@@ -6,10 +6,11 @@ import { writingOf } from '@/core/room';
 import { inventory } from '@/office';
 import { later } from '../../kit/later';
 import { PagePicker } from '../../kit/PagePicker';
-import { Dialog } from '../../kit/parts';
+import { Dialog, Labelled } from '../../kit/parts';
 import { WritingSkeleton } from '../../editor/WritingSkeleton';
 import type { WorkshopFacts } from '../model';
 import { FORMS, textName } from './model';
+import { WhenField } from '../../kit/when/WhenField';
 
 const WritingArea = later(() => import('../../editor/WritingArea'), <WritingSkeleton />);
 
@@ -110,10 +111,9 @@ export function TryDialog({
             ))}
           </select>
         </label>
-        <label>
-          <span className="label">On which day (now, if empty)</span>
-          <input type="date" className="field" value={day} onChange={(event) => setDay(event.target.value)} />
-        </label>
+        <Labelled label="On which day (now, if empty)">
+          {(ids) => <WhenField {...ids} kind="day" value={day} onChange={setDay} />}
+        </Labelled>
       </div>
       {place && text ? (
         areas.map(([name, of]) => {
