@@ -10,7 +10,13 @@ export function changeInWords(
   operation: Operation,
   pageName: (id: string) => string,
 ): string {
-  const lines = differences(inventory, before, after, pageName).flatMap((difference) => difference.lines);
+  const told = differences(inventory, before, after, pageName);
+  // What concerns several roles says of which each is.
+  const name = roleNames(after);
+  const lines =
+    operation.do === 'replace-plan'
+      ? told.flatMap(({ role, lines }) => lines.map((line) => (role === null ? line : `${name(role)}: ${line}`)))
+      : told.flatMap(({ lines }) => lines);
   return [operationInWords(inventory, operation, roleNames(after)), ...lines]
     .join('. ')
     .replaceAll('..', '.')

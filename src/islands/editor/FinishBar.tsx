@@ -15,6 +15,8 @@ export interface Finish {
 
 interface KeepingProps {
   state: DraftState;
+  /** Whether a room is only tried: nothing is kept. */
+  isTrial: boolean;
   /** What happened meanwhile; null where nothing did. */
   news: string | null;
   faults: readonly FieldFault[];
@@ -26,7 +28,7 @@ interface KeepingProps {
 }
 
 /** How keeping stands, in the one line that is always in sight, with the way to whatever it waits for. */
-function Keeping({ state, news, faults, nameOf, onField, onChoose, onSignIn, onTryAgain }: KeepingProps) {
+function Keeping({ isTrial, state, news, faults, nameOf, onField, onChoose, onSignIn, onTryAgain }: KeepingProps) {
   const { one } = useAbout();
   const line = (icon: IconName, words: string, wrong = false) => (
     <span className={`flex items-center gap-2 text-sm ${wrong ? 'font-semibold text-brick' : 'text-ink-2'}`}>
@@ -66,7 +68,8 @@ function Keeping({ state, news, faults, nameOf, onField, onChoose, onSignIn, onT
           </>
         );
       default:
-        return faults.length > 0 ? null : line('check', 'Everything you type is kept');
+        if (faults.length > 0) return null;
+        return isTrial ? line('eye', 'A trial: nothing is kept') : line('check', 'Everything you type is kept');
     }
   })();
   return (
@@ -96,6 +99,7 @@ function Keeping({ state, news, faults, nameOf, onField, onChoose, onSignIn, onT
 
 /** What can be done with the draft, always in sight: send it, or publish it now or later. */
 export function FinishBar({
+  isTrial,
   state,
   news,
   faults,
@@ -146,6 +150,7 @@ export function FinishBar({
         </span>
       ) : (
         <Keeping
+          isTrial={isTrial}
           state={state}
           news={news}
           faults={faults}

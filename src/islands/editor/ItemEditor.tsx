@@ -202,6 +202,7 @@ function Screen(props: EditorProps & KindProps) {
             )}
           </div>
           <FinishBar
+            isTrial={props.isTrial}
             state={state}
             faults={draft.faults}
             news={news}

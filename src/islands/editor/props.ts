@@ -68,6 +68,8 @@ export interface EditorProps {
   ownPictures: string[];
   calendar: Calendar;
   now: string;
+  /** Whether a room is only tried: nothing is kept. */
+  isTrial: boolean;
 }
 
 /** What panels of a kind of item beside its fields have to work with. */

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { PlanState } from '@/core/wire';
+import { sayCount, sayList } from '@/core/words';
 import { Confirm, Labelled, ProblemNote, Safe } from '../kit/parts';
 import { type Sent } from '../kit/send';
 import { useKept } from '../kit/useKept';
@@ -80,10 +81,12 @@ export function ReturnTo({
   number,
   revision,
   prepared,
+  others,
 }: {
   number: number;
   revision: number;
   /** Something is prepared that is not live. */ prepared: boolean;
+  others: readonly Other[];
 }) {
   const { act, busy, problem } = useSend();
   const [asking, setAsking] = useState(false);
@@ -97,8 +100,8 @@ export function ReturnTo({
       <ProblemNote problem={problem} />
       {prepared && (
         <p className="note">
-          What is prepared and not yet live is put aside by this. One press on Undo, under “Review and go live”, brings
-          it back.
+          What is prepared and not yet live is put aside by this{saysOthers(others)}. One press on Undo, under “Review
+          and go live”, prepares it again, together with all that is taken back here.
         </p>
       )}
       <button type="button" className="btn btn-main" onClick={() => setAsking(true)}>
@@ -119,16 +122,28 @@ export function ReturnTo({
   );
 }
 
+/** Somebody else who prepared something, and how many changes of it. */
+interface Other {
+  name: string;
+  changes: number;
+}
+const saysOthers = (others: readonly Other[]): string =>
+  others.length === 0
+    ? ''
+    : `; what others prepared goes with it: ${sayList(others.map(({ name, changes }) => `${sayCount(changes, 'change', 'changes')} by ${name}`))}`;
+
 /** Drops what is prepared, after asking; or takes back that this was done. */
 export function DropPrepared({
   revision,
   roles,
   changes,
+  others = [],
   undo,
 }: {
   revision: number;
   roles: (string | null)[] | null;
   changes: number;
+  others?: readonly Other[];
   undo?: { words: string; also: number[] };
 }) {
   const { act, busy, problem } = useSend();
@@ -178,7 +193,8 @@ export function DropPrepared({
         onYes={() => void run(act('POST', '/api/workshop/drop', { revision, roles }))}
         onNo={() => setAsking(false)}
       >
-        What is prepared becomes what is in force{roles ? ', for the parts shown' : ''}. It can be undone.
+        What is prepared becomes what is in force{roles ? ', for the parts shown' : ''}
+        {saysOthers(others)}. It can be undone.
       </Confirm>
     </div>
   );

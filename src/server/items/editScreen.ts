@@ -129,6 +129,7 @@ export async function loadEditScreen(
       ofPart: part !== null && (place?.path.includes(part) ?? false),
     })),
     calendar: access.calendar,
+    isTrial: access.trial !== null,
     now: now().toISOString(),
   };
 }

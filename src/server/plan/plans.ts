@@ -1,4 +1,4 @@
-import { and, desc, eq, ne } from 'drizzle-orm';
+import { and, desc, eq, gt, ne } from 'drizzle-orm';
 import {
   isOneThing,
   operationInWords,
@@ -105,6 +105,37 @@ export async function getPlanState(
     redo: redo[0] ? { ...pressed(redo, redo[0]), also: [] } : null,
     recent: done.slice(0, 50).map(entry),
   };
+}
+
+/** Who else prepared something since the last release, of some roles or of all, and how many changes. */
+export async function preparedByOthers(
+  tx: Tx,
+  siteId: number,
+  me: number,
+  roles: readonly (string | null)[] | null,
+): Promise<{ name: string; changes: number }[]> {
+  const [last] = await tx
+    .select({ at: releases.madeAt })
+    .from(releases)
+    .where(eq(releases.siteId, siteId))
+    .orderBy(desc(releases.number))
+    .limit(1);
+  const rows = await tx
+    .select({ operation: planSteps.operation, name: people.name })
+    .from(planSteps)
+    .innerJoin(people, eq(people.id, planSteps.madeBy))
+    .where(
+      and(
+        eq(planSteps.siteId, siteId),
+        eq(planSteps.state, 'done'),
+        ne(planSteps.madeBy, me),
+        ...(last ? [gt(planSteps.madeAt, last.at)] : []),
+      ),
+    );
+  const counts = new Map<string, number>();
+  for (const { operation, name } of rows)
+    if (roles === null || roles.includes(roleOf(readOperation(operation)))) counts.set(name, (counts.get(name) ?? 0) + 1);
+  return [...counts].map(([name, changes]) => ({ name, changes }));
 }
 
 export interface ReleaseEntry {

@@ -22,12 +22,14 @@ type Words = z.infer<typeof schema>;
 const readable = readableMany(readableObject({ at: readableText, role: readableText.optional() }));
 
 /** A place for words by its name. */
-export function wordsPlace(inventory: Inventory, place: string): string {
+export function wordsPlace(
+  inventory: Inventory,
+  place: string,
+  doorName: (section: string) => string = (id) => inventory.sections.find((one) => one.id === id)?.name ?? id,
+): string {
   const [kind, id = ''] = place.split(':');
   if (kind === 'today') return 'Today';
-  return kind === 'door'
-    ? `the door “${inventory.sections.find((one) => one.id === id)?.name ?? id}”`
-    : `the edit screen of a ${inventory.items.get(id)?.one ?? id}`;
+  return kind === 'door' ? `the door “${doorName(id)}”` : `the edit screen of a ${inventory.items.get(id)?.one ?? id}`;
 }
 /** Every place there is. */
 export const wordsPlaces = (inventory: Inventory): string[] => [

@@ -71,6 +71,7 @@ export function WhenField({
   const [isOpen, setOpen] = useState(false);
   const [reader, setReader] = useState<{ read: typeof readTyped } | null>(null);
   const asked = useRef(false);
+  const input = useRef<HTMLInputElement>(null);
   const load = () => {
     if (asked.current) return;
     asked.current = true;
@@ -89,7 +90,10 @@ export function WhenField({
       : ((told && reader?.read(text, { kind, language: told.language, now, past })) ?? text.trim());
   // What was typed before the reader of words came is read when it does.
   useEffect(() => {
-    if (typed !== null && read(typed) !== value) onChange(read(typed));
+    if (typed === null) return;
+    const meant = read(typed);
+    if (meant !== value) onChange(meant);
+    if (isKnown(meant, kind) && document.activeElement !== input.current) setTyped(null);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when it comes
   }, [reader]);
   const isUnclear = typed !== null && value !== '' && !isKnown(value, kind);
@@ -108,10 +112,11 @@ export function WhenField({
     setOpen(false);
   };
   return (
-    <span className="block">
+    <span className="relative block">
       <span className="flex gap-1">
         <input
           {...ids}
+          ref={input}
           type="text"
           autoComplete="off"
           className="field min-w-0 flex-1"
@@ -160,9 +165,14 @@ export function WhenField({
           </Popover.Root>
         )}
       </span>
-      <span role="status" className="block text-sm text-ink-2 empty:hidden">
+      {/* Over what stands below: nothing moves away under a press. */}
+      <span
+        role="status"
+        className="absolute top-full left-0 z-10 mt-0.5 rounded-s border border-line bg-sheet px-2 py-0.5 text-sm shadow empty:hidden"
+      >
         {typed !== null && told && isKnown(value, kind) && `That is ${said(value)}.`}
         {isUnclear &&
+          !ids['aria-invalid'] &&
           `That is no ${kind === 'day' ? 'day' : 'day and hour'} yet. Try “${kind === 'day' ? '4 Dec' : 'tomorrow 9'}”.`}
       </span>
     </span>

@@ -93,9 +93,10 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
         : `on its ${reach.length} pages`;
   const mends = useMemo(() => {
     const spots = reach === 'whole' ? [] : reach;
-    const mendsOf = (missing: Missing): Operation[] => {
+    const mendsOf = (missing: Missing, now: typeof plan): Operation[] => {
+      const theirs = now.roles.find(({ id }) => id === role.id) ?? role;
       if (missing.kind === 'permission')
-        return [...allowOn(role.id, missing.id, spots), ...doorsFor(role, [missing.id])];
+        return [...allowOn(role.id, missing.id, spots), ...doorsFor(theirs, [missing.id])];
       // Each is allowed somewhere: together where the role works.
       if (missing.kind === 'apart') return missing.ids.flatMap((id) => allowOn(role.id, id, spots));
       const op = mendMissing(role.id, missing);
@@ -109,7 +110,7 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
         const verdict = roomWithAllTasks(facts, next, person).tasks.find((t) => t.task === task)?.verdict;
         if (!verdict || verdict.can) return verdict ? done : null;
         const before = done.length;
-        for (const operation of mendsOf(verdict.missing)) {
+        for (const operation of mendsOf(verdict.missing, next)) {
           const applied = applyOperation(inventory, next, operation);
           if (!applied.ok) continue;
           next = applied.plan;

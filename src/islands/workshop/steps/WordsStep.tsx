@@ -3,6 +3,7 @@ import { plainText } from '@/core/content';
 import { wordsPlace, wordsPlaces } from '@/core/plan';
 import { inventory } from '@/office';
 import { Labelled } from '../../kit/parts';
+import { doorNameOf } from '../model';
 import { ShortText } from '../ShortText';
 import type { StepProps } from './step';
 
@@ -28,7 +29,7 @@ export function WordsStep({ plan, prepared, change, readOnly }: StepProps) {
             <select {...ids} className="field" value={at} onChange={(event) => setAt(event.target.value)}>
               {PLACES.map((place) => (
                 <option key={place} value={place}>
-                  {capital(wordsPlace(inventory, place))}
+                  {capital(wordsPlace(inventory, place, doorNameOf(role)))}
                   {(find(place, false) ?? find(place, true)) ? ' ✓' : ''}
                 </option>
               ))}
@@ -82,7 +83,7 @@ export function WordsStep({ plan, prepared, change, readOnly }: StepProps) {
                     setForAll(one.role === undefined);
                   }}
                 >
-                  {capital(wordsPlace(inventory, one.at))}
+                  {capital(wordsPlace(inventory, one.at, doorNameOf(role)))}
                   {one.role === undefined && ', to everybody'}
                 </button>
                 <p className="clip line-clamp-2 text-sm text-ink-2">{plainText(one.text)}</p>
