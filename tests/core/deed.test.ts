@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Question } from '@/core/access';
-import { applyOperation, type Plan } from '@/core/plan';
+import { applyOperation, reachOf, type Plan } from '@/core/plan';
 import { askableElements, decideDeed, remediesForDeed, takenFor, type DeedQuestion } from '@/core/room';
 import { DEMO_PEOPLE } from '@/demo/people';
 import { demoPlaces } from '@/demo/places';
@@ -144,5 +144,23 @@ describe('what it takes to do something', () => {
     expect(counts.asked).toBeGreaterThan(300);
     expect(counts.offered).toBeGreaterThan(counts.asked / 7);
     expect(counts.without).toEqual([]);
+  });
+});
+
+describe('how far an assignment reaches', () => {
+  it('is told of each section: notices everywhere and pages on one branch are two things', () => {
+    const p = plan(
+      role('desk', { grants: [allow('notice.post'), allow('page.edit', { branch: '2' }), allow('page.view')] }),
+      role('bell', { grants: [allow('notice.post', { branch: '4', only: true })] }),
+    );
+    const reach = (of: string, section?: string, branch?: string) =>
+      reachOf(inventory, p, { role: of, ...(branch && { branch }) }, section);
+    expect(reach('desk')).toBe('whole');
+    expect(reach('desk', 'notices')).toBe('whole');
+    expect(reach('desk', 'notices', '4')).toEqual([{ branch: '4' }]);
+    expect(reach('desk', 'pages')).toEqual([{ branch: '2' }]);
+    expect(reach('desk', 'vacancies')).toEqual([]);
+    expect(reach('bell', 'notices')).toEqual([{ branch: '4', only: true }]);
+    expect(reach('bell', 'pages')).toEqual([]);
   });
 });

@@ -131,7 +131,7 @@ describe('preparing a plan', () => {
 
   it('is not overwritten by a second keyholder on the same thing, who is shown the newest plan; different things do not collide', async () => {
     const maud = await signInAs('Maud');
-    await prepare(maud, (await state())['revision'] as number, [tool('heading.3', false)]);
+    await prepare(maud, (await state())['revision'], [tool('heading.3', false)]);
     const { revision } = await state();
     const both = await Promise.all(['bold', 'italic'].map((id) => prepare(maud, revision, [tool(id, false)])));
     expect(both.map((a) => a.status)).toEqual([200, 200]);

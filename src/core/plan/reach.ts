@@ -1,5 +1,5 @@
 import { closure, covers, type Assignment, type PageId } from '../access';
-import { isReading, type Inventory } from '../inventory';
+import { isReading, objectOf, type Inventory } from '../inventory';
 import type { Plan } from './schema';
 
 /** A branch of the page tree, or its first page alone. */
@@ -11,15 +11,20 @@ export interface BranchSpot {
 /**
  * The branches (or pages alone) on which an assignment lets somebody do something with pages or what lies on them;
  * `whole` for the whole website, an empty list where it lets them do nothing of the kind. What it only lets them read
- * counts where there is nothing else.
+ * counts where there is nothing else. `section`: only things of one section of the back office.
  */
 export function reachOf(
   inventory: Inventory,
   plan: Plan,
   assignment: Pick<Assignment, 'role' | 'branch'>,
+  section?: string,
 ): 'whole' | BranchSpot[] {
   const roles = new Map(plan.roles.map((role) => [role.id, role]));
-  const placed = [...inventory.permissions.values()].filter((permission) => permission.placed);
+  const placed = [...inventory.permissions.values()].filter(
+    (permission) =>
+      permission.placed &&
+      (section === undefined || inventory.sectionOfObject.get(objectOf(permission.id)) === section),
+  );
   const grants = closure({ roles }, assignment.role)
     .flatMap(({ role }) => role.grants)
     .filter((grant) => grant.effect === 'allow');
