@@ -5,7 +5,7 @@ const summary: Field = {
   id: 'summary',
   kind: 'long',
   name: 'Summary',
-  hint: 'One or two sentences, shown under the title and in lists.',
+  hint: 'One or two sentences, under the title and in lists.',
   max: 300,
 };
 const body: Field = { id: 'body', kind: 'rich', name: 'Text' };

@@ -142,7 +142,7 @@ export function FinishBar({
   return (
     <div
       data-over="bottom"
-      className="sticky bottom-0 z-10 flex flex-wrap items-center justify-between gap-x-3 gap-y-2 border-t border-line bg-sheet px-4 py-2 md:px-10 md:py-2.5"
+      className="sticky bottom-0 z-10 flex flex-wrap items-center justify-between gap-x-3 gap-y-2 border-t border-line bg-sheet px-4 py-2 md:px-[40px] md:py-2.5"
     >
       {readOnly ? (
         <span className="flex items-center gap-2 text-sm text-ink-2">

@@ -1,5 +1,5 @@
 import { Fragment, useEffect, useState } from 'react';
-import { documentOf, textOf, type PageContent } from '@/core/content';
+import { documentOf, textOf, type Field, type PageContent } from '@/core/content';
 import { handy } from '@/core/toolbar';
 import { dialogLater } from '../kit/later';
 import { ProblemNote, Safe } from '../kit/parts';
@@ -26,6 +26,21 @@ import { usePresence } from './usePresence';
 const loadConflictDialog = () => import('./ConflictDialog');
 const ConflictDialog = dialogLater(loadConflictDialog);
 const AskDialog = dialogLater(() => import('./AskDialog'));
+
+/** Whether a field is filled in with a few words: two of them stand side by side, so that the text begins further up. */
+const isSmall = (field: Field | undefined): boolean =>
+  field !== undefined && field.id !== 'title' && !['rich', 'pieces', 'list', 'picture'].includes(field.kind);
+
+/** The blocks of a screen in rows: those that are small together with the next ones that are. */
+function sideBySide(ids: readonly string[], small: (id: string) => boolean): string[][] {
+  const rows: string[][] = [];
+  for (const id of ids) {
+    const last = rows.at(-1);
+    if (last && small(id) && last.every(small)) last.push(id);
+    else rows.push([id]);
+  }
+  return rows;
+}
 
 /** The edit screen of an item: its fields, and beside them what else can be set and done. */
 export function ItemEditor(props: EditorProps & KindProps) {
@@ -149,9 +164,9 @@ function Screen(props: EditorProps & KindProps) {
 
   return (
     <ElementsContext value={screen.elements}>
-      <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_18.5rem]">
+      <div className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_min(18.5rem,23.2vw)]">
         <div className="flex min-w-0 flex-col">
-          <div className="grid flex-1 content-start gap-4 px-4 py-4 md:px-10 [&>*]:min-w-0">
+          <div className="grid flex-1 content-start gap-4 px-4 py-4 md:px-[40px] [&>*]:min-w-0">
             <h1 className="sr-only">{textOf(content, 'title') || `A ${one} without a title`}</h1>
             <Crumbs crumbs={crumbs} layout={layouts.size > 1 ? (layout?.name ?? '') : null} />
             <EditorNotes
@@ -173,7 +188,18 @@ function Screen(props: EditorProps & KindProps) {
               calendar={calendar}
               now={now}
             />
-            {screen.main.map(block)}
+            {sideBySide(screen.main, (id) => isSmall(layout?.fields.find((one) => one.id === id))).map((ids) =>
+              ids.length === 1 ? (
+                ids.map(block)
+              ) : (
+                <div
+                  key={ids.join(' ')}
+                  className="grid items-start gap-4 [&>*]:min-w-0 lg:[html:not([data-letters])_&]:grid-cols-2"
+                >
+                  {ids.map(block)}
+                </div>
+              ),
+            )}
             {kept.length > 0 && (
               <KeptPanel
                 fields={kept}

@@ -136,7 +136,16 @@ export function Toolbar({ editor, tools, first, pictures, finding, full, onFind,
     dom.addEventListener('keydown', onKey);
     return () => dom.removeEventListener('keydown', onKey);
   }, [editor, mayLink]);
-  const inTable = on['table'] && tools.some((tool) => tool.id.startsWith('table'));
+  // A text that begins with a table has the cursor in it before anybody put one there.
+  const [isBegun, setBegun] = useState(editor.isFocused);
+  useEffect(() => {
+    const begin = () => setBegun(true);
+    editor.on('focus', begin);
+    return () => {
+      editor.off('focus', begin);
+    };
+  }, [editor]);
+  const inTable = isBegun && on['table'] && tools.some((tool) => tool.id.startsWith('table'));
   const button = (
     label: string,
     pressed: boolean,

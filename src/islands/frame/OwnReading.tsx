@@ -10,6 +10,8 @@ function show({ text, density, palette, motion }: Preferences): void {
   const root = document.documentElement;
   root.setAttribute('style', `font-size:${text}%;${paletteCss(palette)}`);
   root.dataset['density'] = density;
+  if (text >= 125) root.dataset['letters'] = 'large';
+  else delete root.dataset['letters'];
   root.dataset['motion'] = motion;
   root.dataset['palette'] = palette satisfies Palette;
 }

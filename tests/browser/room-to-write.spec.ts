@@ -1,0 +1,47 @@
+import { expect, goToPage, openPage, signIn, test, writing } from './app';
+
+/** Pages of the demo, one of each layout with a text. */
+const PAGES = ['South Quay', 'Fares', 'Contact'];
+
+test('the text begins within the first 480 px, and is 560 px wide with the largest letters, which break no word', async ({
+  browser,
+  app,
+}) => {
+  const maud = await signIn(browser, app, 'Maud');
+  for (const title of PAGES) {
+    await openPage(maud, title);
+    const box = await writing(maud).first().boundingBox();
+    expect(box?.y ?? Infinity, title).toBeLessThan(480);
+  }
+  const ines = await signIn(browser, app, 'Ines');
+  await ines.locator('[data-anchor="frame.person"]').click();
+  await ines.getByRole('menuitem', { name: 'Preferences' }).click();
+  const isKept = ines.waitForResponse((answer) => answer.url().endsWith('/api/own-preferences'));
+  await ines.getByRole('radio', { name: 'Very large' }).check();
+  await isKept;
+  await goToPage(ines, 'South Quay');
+  await expect(writing(ines)).toBeVisible();
+  const box = await writing(ines).boundingBox();
+  expect(box?.width ?? 0).toBeGreaterThan(560);
+  // What is asked for is read there, and nothing is wider than the screen.
+  expect((await ines.getByRole('combobox', { name: 'Where do I…?' }).boundingBox())?.width ?? 0).toBeGreaterThan(300);
+  expect(await ines.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280);
+  // A word in two lines would be as narrow as its longest part.
+  const parting = await ines.getByRole('navigation', { name: 'Your part of the site' }).evaluate((tree) =>
+    [...tree.querySelectorAll('a')].flatMap((link) => {
+      const walker = document.createTreeWalker(link, NodeFilter.SHOW_TEXT);
+      const broken: string[] = [];
+      for (let node = walker.nextNode(); node; node = walker.nextNode())
+        for (const { index, 0: word } of (node.nodeValue ?? '').matchAll(/\S+/g)) {
+          const range = document.createRange();
+          range.setStart(node, index);
+          range.setEnd(node, index + word.length);
+          const lines = new Set([...range.getClientRects()].map(({ top }) => Math.round(top)));
+          if (lines.size > 1) broken.push(word);
+        }
+      return broken;
+    }),
+  );
+  expect(parting).toEqual([]);
+  await Promise.all([maud.context().close(), ines.context().close()]);
+});
