@@ -134,7 +134,8 @@ export async function preparedByOthers(
     );
   const counts = new Map<string, number>();
   for (const { operation, name } of rows)
-    if (roles === null || roles.includes(roleOf(readOperation(operation)))) counts.set(name, (counts.get(name) ?? 0) + 1);
+    if (roles === null || roles.includes(roleOf(readOperation(operation))))
+      counts.set(name, (counts.get(name) ?? 0) + 1);
   return [...counts].map(([name, changes]) => ({ name, changes }));
 }
 

@@ -49,7 +49,10 @@ export function Findings({
     const rule = rules.find((one) => one.id === id);
     return rule ? toolRuleInWords(rule, names).replace(/\.$/, '') : 'a rule';
   };
-  const remove = (rule: string): { name: string; operations: Operation[] } => ({ name: 'Do away with it', operations: [{ do: 'remove-tool-rule', role, rule }] });
+  const remove = (rule: string): { name: string; operations: Operation[] } => ({
+    name: 'Do away with it',
+    operations: [{ do: 'remove-tool-rule', role, rule }],
+  });
   const tell = (finding: ToolFinding): Told => {
     switch (finding.kind) {
       case 'shadowed':

@@ -210,7 +210,9 @@ export function Touched({
   );
   const ofTool = (tool: string) => usedHere.filter(({ made }) => makesOf(tool)[0] === made);
   const written = (evidence?.changes ?? []).filter(
-    (one) => people.has(one.person) && isLayoutHere(one.type === 'page' ? one.layout : (inventory.items.get(one.type)?.layouts[0]?.id ?? '')),
+    (one) =>
+      people.has(one.person) &&
+      isLayoutHere(one.type === 'page' ? one.layout : (inventory.items.get(one.type)?.layouts[0]?.id ?? '')),
   );
   const changes = written.reduce((sum, one) => sum + one.changes, 0);
   const writers = new Set(written.map(({ person }) => person)).size;
