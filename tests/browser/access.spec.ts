@@ -67,7 +67,7 @@ test('the access map: cells by keyboard, why, branch, filters, CSV', async ({ br
   await maud.goto('/workshop/access');
   const grid = maud.getByRole('grid');
   await expect(grid.getByRole('row')).toHaveCount(9);
-  await grid.getByRole('button', { name: 'Ines Varga, Around every screen: yes. Why?' }).focus();
+  await grid.getByRole('button', { name: 'Ines Varga, On every screen: yes. Why?' }).focus();
   await maud.keyboard.press('ArrowRight');
   await maud.keyboard.press('ArrowDown');
   await expect(grid.getByRole('button', { name: 'Juno Park, Pages: some. Why?' })).toBeFocused();

@@ -238,8 +238,18 @@ describe('figures and losses', () => {
       tasks: 6,
       tasksThatCan: 5,
       idleDoors: ['Pictures'],
-      staleStops: 2,
+      staleStops: 0,
     });
+    // Of tasks that can be done each stop that points at nothing counts; what cannot be done tells so itself.
+    const room = at(demo);
+    const lost = room.tasks.map((task) => ({
+      ...task,
+      tour: {
+        ...task.tour,
+        stops: task.tour.stops.map((stop, i) => (i === 0 ? { ...stop, stale: 'It is gone.' } : stop)),
+      },
+    }));
+    expect(figures(inventory, { ...room, tasks: lost }).staleStops).toBe(5);
   });
   it('say what closing a door takes away', () => {
     const loss = lossBetween(at(demo), at(after(door('notices', 'closed'))));

@@ -31,7 +31,8 @@ export function figures(inventory: Inventory, room: Room): RoomFigures {
     idleDoors: shownDoors(room)
       .filter((door) => !used.has(door.section))
       .map((door) => door.name),
-    staleStops: room.tasks.flatMap((t) => t.tour.stops).filter((stop) => stop.stale).length,
+    // Of what cannot be done at all the tasks themselves tell.
+    staleStops: can.flatMap((t) => t.tour.stops).filter((stop) => stop.stale).length,
   };
 }
 

@@ -21,7 +21,7 @@ export interface Column {
 }
 export const sectionName = (id: string) => {
   const s = sections.find((one) => one.id === id);
-  return s?.face === 'frame' ? 'Around every screen' : (s?.name ?? id);
+  return s?.face === 'frame' ? 'On every screen' : (s?.name ?? id);
 };
 export const BY_PERMISSION: Column[] = permissions.map((p, at) => ({
   id: p.id,

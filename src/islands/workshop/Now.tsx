@@ -193,7 +193,7 @@ export function Now({
         <div ref={slot} className="empty:hidden" />
         {!hasOwn && <Miniature site={site} prepared={prepared} />}
         <ul className="grid grid-cols-2 gap-2" aria-label="Figures, before and after">
-          <Figure now={f.choices} before={b.choices} words="choices on arrival" />
+          <Figure now={f.choices} before={b.choices} words="things to choose from at first" />
           <Figure
             now={f.tasksThatCan}
             before={b.tasksThatCan}
@@ -201,8 +201,13 @@ export function Now({
             words="tasks can be done"
             bad={f.tasksThatCan < f.tasks}
           />
-          <Figure now={f.idleDoors.length} before={b.idleDoors.length} words="idle doors" />
-          <Figure now={f.staleStops} before={b.staleStops} words="tour stops to mend" bad={f.staleStops > 0} />
+          <Figure now={f.idleDoors.length} before={b.idleDoors.length} words="doors no task needs" />
+          <Figure
+            now={f.staleStops}
+            before={b.staleStops}
+            words="tour stops that point at nothing"
+            bad={f.staleStops > 0}
+          />
         </ul>
         <div role="status" className="grid gap-2 empty:hidden">
           {warning && <p className="note clip">{warning}</p>}

@@ -66,7 +66,7 @@ export const permissionChoice = (label: string) => ({
       section.permissions.map(({ id, name }) => ({
         value: id,
         name,
-        group: section.face === 'frame' ? 'Around every screen' : section.name,
+        group: section.face === 'frame' ? 'On every screen' : section.name,
       })),
     ),
     { value: VISIT, name: 'visit it on the website', group: 'Website' },
@@ -238,7 +238,7 @@ export function whatCan(survey: Survey, person: Person): Abilities {
   const sections = inventory.sections
     .filter((s) => s.permissions.length > 0)
     .map((section) => ({
-      name: section.face === 'frame' ? 'Around every screen' : section.name,
+      name: section.face === 'frame' ? 'On every screen' : section.name,
       rows: section.permissions.map((permission) => {
         const where = rulesFor(policy, person.id, permission.id, atMs).map(
           ({ effect, branches, page, own, layouts, states, fields }) => {

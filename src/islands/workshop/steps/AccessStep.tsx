@@ -48,7 +48,7 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
         .filter((section) => section.permissions.length > 0)
         .map((section) => (
           <section key={section.id} aria-label={section.name}>
-            <h2 className="mb-1.5 text-base">{section.face === 'frame' ? 'Around every screen' : section.name}</h2>
+            <h2 className="mb-1.5 text-base">{section.face === 'frame' ? 'On every screen' : section.name}</h2>
             <ul className="card divide-y divide-line p-0">
               {section.permissions.map((permission) => {
                 const decision = best(permission.id);

@@ -170,7 +170,8 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
         <div className="mb-1.5 flex flex-wrap items-baseline gap-x-3">
           <h2 className="text-base">The rules behind it</h2>
           <p className="text-sm text-ink-2">
-            A text beats a part of the website, that a layout; of two as strong the lower one.
+            Where several speak of the same place, the narrower one counts: one for a text before one for a part of the
+            website, that before one for a layout. Of two as narrow the lower one counts.
           </p>
         </div>
         <RulesList

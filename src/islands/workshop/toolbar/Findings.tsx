@@ -70,7 +70,7 @@ export function Findings({
         const [holds, writes] = [finding.holds.length, finding.writes.length];
         const on = (n: number) => `${n} ${n === 1 ? 'layout' : 'layouts'}`;
         return {
-          words: `“${wordsOf(finding.rule)}” holds on ${on(holds)}; whoever it is for writes ${writes === 0 ? 'on none of them' : `on ${on(writes)} of them`}.`,
+          words: `“${wordsOf(finding.rule)}” holds on ${on(holds)}; whoever it is for writes ${writes === 0 ? 'on none of them there' : `on ${on(writes)} of them there`}.`,
           mend:
             rule?.when.layouts && writes > 0
               ? {

@@ -178,7 +178,7 @@ export function RuleDialog({
           </fieldset>
         )}
         <details open={old.keep !== undefined}>
-          <summary className="btn btn-quiet btn-small">What stays where no tool makes it</summary>
+          <summary className="btn btn-quiet btn-small">What becomes of things their toolbar cannot make</summary>
           <div className="mt-2 grid gap-2 sm:grid-cols-2">
             {Object.entries(CONSTRUCT_NAMES).map(([construct, name]) => (
               <label key={construct} className="flex items-center justify-between gap-2 text-sm">
