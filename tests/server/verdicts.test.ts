@@ -185,8 +185,10 @@ const DO: Record<string, (who: Doer, page: PageFacts) => Promise<boolean>> = {
       );
     return gone !== null;
   },
+  // On that page alone, as its form has it for whoever may not post on all below.
   'notices.post': async (who, page) =>
-    (await ok(makeNotice, 'POST', who, {}, { text: 'Tried', kind: 'information', page: page.id })) !== null,
+    (await ok(makeNotice, 'POST', who, {}, { text: 'Tried', kind: 'information', page: page.id, alone: true })) !==
+    null,
   'notices.end': async (who, page) => {
     for (const by of [Number(who.access.who.id), null]) {
       const { rows } = await db.execute<{ id: number }>(
