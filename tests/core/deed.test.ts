@@ -113,6 +113,59 @@ describe('what it takes to do something', () => {
     }
   });
 
+  it('says whom it reaches besides, also by a rule for everybody, and takes nothing else that was prepared along', () => {
+    const rule = (id: string, when: object, then: object): Plan['screens'][number] => ({ id, when, then });
+    const base = plan(
+      role('desk', { grants: [allow('page.*')], doors: open('pages') }),
+      role('pier', { extends: ['desk'], doors: open('pages') }),
+      role('gate'),
+    );
+    const people = [
+      person('ines', { role: 'desk' }),
+      person('nils', { role: 'pier' }),
+      person('sam', { role: 'gate' }),
+      person('none'),
+    ];
+    const ways = (screens: Plan['screens'], more: Partial<DeedQuestion>, rules: Plan['toolbars']['rules'] = []) =>
+      remediesForDeed(inventory, { ...base, screens, toolbars: { sets: [], rules } }, people, {
+        person: 'ines',
+        permission: 'page.edit',
+        place: PLACES.cafe,
+        atMs: 1000,
+        ...more,
+      });
+    const body = { element: 'body' };
+    // For everybody: doing away with it reaches whoever holds a role at all.
+    expect(ways([rule('all', { fields: ['body'] }, { lock: 'No.' })], body)).toEqual([
+      { kind: 'plan', operations: [{ do: 'remove-screen-rule', role: 'desk', rule: 'all' }], alsoFor: ['nils', 'sam'] },
+    ]);
+    // Of this role alone: what else it says stays, and whoever builds on it is reached.
+    expect(ways([rule('own', { roles: ['desk'], fields: ['body'] }, { lock: 'No.', hint: 'Short.' })], body)).toEqual([
+      {
+        kind: 'plan',
+        operations: [{ do: 'set-element', role: 'desk', element: 'body', place: {}, said: { hint: 'Short.' } }],
+        alsoFor: ['nils'],
+      },
+    ]);
+    // Where more would go with it, it is not offered.
+    for (const [when, then] of [
+      [{ fields: ['body'] }, { lock: 'No.', hint: 'Short.' }],
+      [{ fields: ['body', 'summary'] }, { lock: 'No.' }],
+      [
+        { roles: ['desk', 'gate'], fields: ['body'] },
+        { lock: 'No.', required: true },
+      ],
+    ] as const)
+      expect(ways([rule('more', when as never, then)], body)).toEqual([]);
+    // A cap for everybody, made wider, is wider for everybody: offered behind what is for the role alone, or by itself.
+    const capped = ways([], { tool: 'italic' }, [
+      { id: 'own', when: { roles: ['desk'] }, then: { add: ['bold', 'italic'] } },
+      { id: 'cap', when: {}, then: { cap: ['bold'] } },
+    ]);
+    expect(capped.length).toBeGreaterThan(0);
+    for (const way of capped) expect(way.kind === 'plan' && way.alsoFor).toEqual(['nils', 'sam']);
+  });
+
   it('is offered for every field, panel and tool on every layout, and what is offered makes the answer yes', () => {
     const demo = demoPlan((key) => key);
     const places = [...new Map(demoPlaces().map((place) => [place.layout, place])).values()];

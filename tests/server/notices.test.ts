@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { Operation } from '@/core/plan';
 import { POST as end } from '@/pages/api/notices/[id]/end';
 import { POST as correct } from '@/pages/api/notices/[id]/correct';
 import { POST as post } from '@/pages/api/notices/index';
@@ -39,45 +40,41 @@ describe('a notice', () => {
     });
   });
   it('on a page alone shows there alone; whoever may post on one page alone, or not on all below, posts it alone', async () => {
+    const [quay, parking] = [await pageId('South Quay'), await pageId('Parking at South Quay')].map(String);
+    const both = ['notice.post', 'notice.end'] as const;
+    const grant = (of: string, permission: string, effect: 'allow' | 'deny', scope: object): Operation => ({
+      do: 'add-grant',
+      role: of,
+      grant: { id: `${effect}-${permission}-here`, effect, permission, scope },
+    });
     await inForce(
       ...role('bell', 'notice.view'),
-      {
-        do: 'add-grant',
-        role: 'bell',
-        grant: {
-          id: 'here',
-          effect: 'allow',
-          permission: 'notice.post',
-          scope: { branch: String(await pageId('South Quay')), only: true },
-        },
-      },
-      ...role('horn', 'notice.view', 'notice.post'),
-      {
-        do: 'add-grant',
-        role: 'horn',
-        grant: {
-          id: 'not',
-          effect: 'deny',
-          permission: 'notice.post',
-          scope: { branch: String(await pageId('Parking at South Quay')) },
-        },
-      },
+      ...both.map((permission) => grant('bell', permission, 'allow', { branch: quay, only: true })),
+      ...role('horn', 'notice.view', ...both),
+      ...both.map((permission) => grant('horn', permission, 'deny', { branch: parking })),
     );
     const [bell, horn] = [await somebody('Bel', { role: 'bell' }), await somebody('Horn', { role: 'horn' })];
-    const page = String(await pageId('South Quay'));
     const say = (who: { cookie: string }, text: string, more: object) =>
-      call(post, 'POST', '/x', { ...who, body: { text, kind: 'warning', page, ...more } });
+      call(post, 'POST', '/x', { ...who, body: { text, kind: 'warning', page: quay, ...more } });
     for (const who of [bell, horn]) {
       expect(await say(who, 'Wet paint', {})).toMatchObject({ status: 403, body: { faults: [{ field: 'page' }] } });
       expect((await say(who, `Wet paint, says ${who.id}`, { alone: true })).status).toBe(200);
       expect(await showingOn('South Quay')).toContain(`Wet paint, says ${who.id}`);
       expect(await showingOn('Parking at South Quay')).not.toContain(`Wet paint, says ${who.id}`);
     }
+    // Nor may they set right or end what shows on pages below, too, whoever posted it.
+    const wide = await say(await signInAs('Maud'), 'High water', {});
+    const params = { id: String(wide.body['id']) };
+    const words = { text: 'Low water', kind: 'warning', was: 'High water' };
+    for (const who of [bell, horn]) {
+      expect((await call(correct, 'POST', '/x', { ...who, params, body: words })).status).toBe(403);
+      expect((await call(end, 'POST', '/x', { ...who, params })).status).toBe(403);
+    }
+    expect(await showingOn('Parking at South Quay')).toContain('High water');
+    expect((await call(correct, 'POST', '/x', { ...(await signInAs('Ines')), params, body: words })).status).toBe(200);
     // Where all below is theirs, too, it shows there.
     expect((await say(horn, 'Ice', { page: String(await pageId('Skell Island')) })).status).toBe(200);
-    expect((await say(horn, 'Fog', { page: String(await pageId('Parking at South Quay')), alone: true })).status).toBe(
-      403,
-    );
+    expect((await say(horn, 'Fog', { page: parking, alone: true })).status).toBe(403);
     // Words on a screen that is no page come from the whole website only.
     const root = (await listPages(db, await siteId()))[0]?.id ?? '';
     await say(await signInAs('Maud'), 'Front only', { page: root, alone: true });

@@ -192,7 +192,7 @@ const DO: Record<string, (who: Doer, page: PageFacts) => Promise<boolean>> = {
   'notices.end': async (who, page) => {
     for (const by of [Number(who.access.who.id), null]) {
       const { rows } = await db.execute<{ id: number }>(
-        sql`insert into notices (site_id, page_id, kind, text, starts_at, posted_by) values (${site.id}, ${Number(page.id)}, 'warning', 'Tried', now(), ${by}) returning id`,
+        sql`insert into notices (site_id, page_id, alone, kind, text, starts_at, posted_by) values (${site.id}, ${Number(page.id)}, true, 'warning', 'Tried', now(), ${by}) returning id`,
       );
       const seen = await authorize(db, who.access, 'notice.view', {
         place: { ...page.place, author: by === null ? null : String(by) },

@@ -78,7 +78,6 @@ export function remediesFor(
     .filter((a) => isInForce(a, question.atMs))
     .map((a) => a.role)
     .filter((id) => id !== KEYHOLDER);
-  const policy = policyOf(inventory, plan, people);
   const candidates: Operation[][] = [];
   const denies = decision.because.filter((way) => way.grant.effect === 'deny');
   const undo: Operation[] = [
@@ -121,18 +120,9 @@ export function remediesFor(
     for (const operations of [[door], ...grants.flatMap((grant) => [[grant], [grant, door]])])
       candidates.push([...undo, ...operations]);
   }
-  const alsoFor = (operations: readonly Operation[]): string[] => {
-    const touched = new Set(operations.map((op) => ('role' in op ? op.role : '')));
-    return people
-      .filter(
-        (p) =>
-          p !== person && p.assignments.some((a) => closure(policy, a.role).some(({ role }) => touched.has(role.id))),
-      )
-      .map((p) => p.name);
-  };
   const changes = candidates
     .filter((operations) => turns(operations))
-    .map((operations) => ({ operations, alsoFor: alsoFor(operations) }))
+    .map((operations) => ({ operations, alsoFor: othersReached(plan, people, person, operations) }))
     .sort((a, b) => a.alsoFor.length - b.alsoFor.length || a.operations.length - b.operations.length);
   // What holds another change within it, and more, is none of its own.
   const least = changes.filter(
@@ -142,6 +132,34 @@ export function remediesFor(
         .some((other) => other.operations.every((op) => one.operations.some((o) => canonical(o) === canonical(op)))),
   );
   return [...found, ...least.map((one): Remedy => ({ kind: 'plan', ...one }))];
+}
+
+/** The roles an operation is about: those a rule it changes or does away with is for; null for all. */
+function rolesOf(plan: Plan, op: Operation): readonly string[] | null {
+  const rule =
+    op.do === 'put-tool-rule'
+      ? (plan.toolbars.rules.find(({ id }) => id === op.rule.id) ?? op.rule)
+      : op.do === 'remove-screen-rule'
+        ? plan.screens.find(({ id }) => id === op.rule)
+        : undefined;
+  if (rule) return rule.when.roles ?? null;
+  return 'role' in op && op.role !== null ? [op.role] : [];
+}
+
+/** Everybody else for whom operations would count, by name: who holds a role they are about, or one that builds on it. */
+export function othersReached(
+  plan: Plan,
+  people: readonly PolicyPerson[],
+  person: PolicyPerson,
+  operations: readonly Operation[],
+): string[] {
+  const roles = new Map(plan.roles.map((role) => [role.id, role]));
+  const about = operations.map((op) => rolesOf(plan, op));
+  const reaches = (role: string) =>
+    closure({ roles }, role).some(({ role: { id } }) => about.some((ids) => ids === null || ids.includes(id)));
+  return people
+    .filter((one) => one !== person && one.assignments.some(({ role }) => reaches(role)))
+    .map(({ name }) => name);
 }
 
 /** Whether a ticked task of a role needs more of a section than reading. */

@@ -2,8 +2,17 @@ import { decide, type Decision, type PolicyPerson, type Question } from '../acce
 import { freeId } from '../ids';
 import { isReading, objectOf, type Inventory, type PermissionId } from '../inventory';
 import { canonical } from '../json';
-import { applyOperation, KEYHOLDER, policyOf, remediesFor, type Operation, type Plan, type Remedy } from '../plan';
-import { editScreens } from '../screens';
+import {
+  applyOperation,
+  KEYHOLDER,
+  othersReached,
+  policyOf,
+  remediesFor,
+  type Operation,
+  type Plan,
+  type Remedy,
+} from '../plan';
+import { editScreens, isArrangement, type ElementSaid, type ScreenRule } from '../screens';
 import { rolesThatCount } from '../toolbar';
 import { screensOf } from './screens';
 import { writingOf } from './writing';
@@ -31,8 +40,6 @@ export interface Deed {
   stop: ScreenStop | null;
 }
 
-const typeOf = (permission: string) => objectOf(permission);
-
 /**
  * All permissions that doing something takes: itself first, then what its control asks for, then the screen that is on.
  * Only reading takes nothing else. `element`: a panel of the edit screen, with what that takes.
@@ -47,9 +54,9 @@ export function takenFor(inventory: Inventory, permission: string, element?: str
   return [...new Set([permission, ...needs, ...(screen?.needs ? [screen.needs] : [])])];
 }
 
-/** What of an edit screen can be asked about: fields and panels of the thing's layout, none where it is of no kind that has one. */
+/** What of an edit screen can be asked about: fields and panels of the thing's layout. */
 export function askableElements(inventory: Inventory, permission: string, layout: string | undefined) {
-  const type = typeOf(permission);
+  const type = objectOf(permission);
   if (permission !== `${type}.edit`) return [];
   const forms = editScreens(inventory).filter((form) => form.type.id === type);
   return (forms.find((form) => form.layout.id === layout) ?? forms[0])?.elements ?? [];
@@ -78,20 +85,15 @@ export function decideDeed(
   question: DeedQuestion,
 ): Deed {
   const policy = policyOf(inventory, plan, people);
-  const asks = asksOf(inventory, question);
-  const decided = asks.map((ask) => ({ permission: ask.permission, decision: decide(policy, ask) }));
+  const decided = asksOf(inventory, question).map((ask) => ({
+    permission: ask.permission,
+    decision: decide(policy, ask),
+  }));
   const refused = decided.find(({ decision }) => !decision.allowed);
-  const [first] = decided;
-  if (refused || !first)
-    return {
-      permission: question.permission,
-      decision: decide(policy, question),
-      ...refused,
-      allowed: false,
-      stop: null,
-    };
+  if (refused) return { ...refused, allowed: false, stop: null };
   const stop = stopOn(inventory, plan, people, question);
-  return { ...first, allowed: stop === null, stop };
+  const { permission } = question;
+  return { permission, decision: decide(policy, question), allowed: stop === null, stop };
 }
 
 /** What of their edit screen or toolbar is in the way of somebody who may. */
@@ -103,7 +105,7 @@ function stopOn(
 ): ScreenStop | null {
   const person = people.find((one) => one.id === id);
   if (!person || !place) return null;
-  const type = typeOf(permission);
+  const type = objectOf(permission);
   if (element !== undefined) {
     const { show, lock } = screensOf(inventory, plan, person, atMs).of(type, place, element);
     if (show === 'hidden') return { kind: 'hidden', element };
@@ -147,30 +149,43 @@ function ownWaysPast(
         }),
       ];
     }
-    const type = typeOf(question.permission);
+    const { place } = question;
+    if (!place) return [];
     const { because } = screensOf(inventory, plan, person, question.atMs).of(
-      type,
-      question.place ?? { path: [], layout: '', state: 'draft', author: null },
+      objectOf(question.permission),
+      place,
       stop.element,
     );
-    const by = plan.screens.filter(({ id }) => Object.values(because).includes(id));
+    const shown = { show: 'closed' as const };
     return [
       ...(stop.kind === 'hidden'
-        ? [
-            [
-              {
-                do: 'set-element' as const,
-                role,
-                element: stop.element,
-                place: branch === undefined ? {} : { branch },
-                said: { show: 'closed' as const },
-              },
-            ],
-          ]
+        ? [[setElement(role, stop.element, branch === undefined ? {} : { branch }, shown)]]
         : []),
-      ...by.map((rule): Operation[] => [{ do: 'remove-screen-rule', role, rule: rule.id }]),
-    ];
+      ...plan.screens.flatMap((rule) => (Object.values(because).includes(rule.id) ? [withoutStop(rule, role)] : [])),
+    ].filter((operations) => operations.length > 0);
   });
+}
+
+const setElement = (role: string, element: string, place: object, said: ElementSaid | null): Operation => ({
+  do: 'set-element',
+  role,
+  element,
+  place,
+  said,
+});
+
+/**
+ * A rule of edit screens with all it says but that it hides or locks; nothing where it says that of other elements, too,
+ * or says more for other roles: what else was prepared would go with it.
+ */
+function withoutStop({ id, when, then }: ScreenRule, role: string): Operation[] {
+  const { roles, fields, ...place } = when;
+  const [element, ...others] = fields ?? [];
+  if (isArrangement(then) || element === undefined || others.length > 0) return [];
+  const { show: _, lock: __, ...rest } = then;
+  const says = Object.keys(rest).length > 0;
+  if (roles?.length === 1 && roles[0] === role) return [setElement(role, element, place, says ? rest : null)];
+  return says ? [] : [{ do: 'remove-screen-rule', role, rule: id }];
 }
 
 /** The plan with a remedy's operations done, and its people with their assignments as it would have them. */
@@ -211,13 +226,13 @@ function firstWays(
   const stop = stopOn(inventory, plan, people, question);
   const person = people.find(({ id }) => id === question.person);
   if (!stop || !person) return [];
-  const holds = (role: string) =>
-    people.filter((one) => one !== person && one.assignments.some((a) => a.role === role)).map(({ name }) => name);
-  return ownWaysPast(inventory, plan, person, question, stop).map((operations) => ({
-    kind: 'plan',
-    operations,
-    alsoFor: [...new Set(operations.flatMap((op) => ('role' in op && op.role !== null ? holds(op.role) : [])))],
-  }));
+  return ownWaysPast(inventory, plan, person, question, stop)
+    .map((operations): PlanWay => ({
+      kind: 'plan',
+      operations,
+      alsoFor: othersReached(plan, people, person, operations),
+    }))
+    .sort((a, b) => a.alsoFor.length - b.alsoFor.length || a.operations.length - b.operations.length);
 }
 
 /** As many things one after the other as can be in the way of anything, and some more. */
@@ -251,8 +266,7 @@ export function remediesForDeed(
     let way: PlanWay | undefined = first;
     for (let step = 0; way !== undefined && step < MOST_STEPS; step++) {
       const after: Plan = mended(inventory, plan, people, question.person ?? '', way).plan;
-      const deed = decideDeed(inventory, after, people, question);
-      if (deed.allowed) break;
+      if (decideDeed(inventory, after, people, question).allowed) break;
       const more = firstWays(inventory, after, people, question).filter((one) => one.kind === 'plan');
       const next: PlanWay | undefined =
         more.find((one) => scopesIn(one.operations) === scopesIn(first.operations)) ?? more[0];

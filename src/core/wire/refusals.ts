@@ -167,8 +167,8 @@ export const REFUSALS = {
   ],
   'notice-below': [
     'refused',
-    'It would show on {page}, too, where you may not post notices.',
-    'Put it on the one page alone, or ask the keyholder.',
+    'It shows on {page}, too, where you may not {what}.',
+    'A notice on one page alone can be yours; else ask the keyholder.',
   ],
   'shown-already': ['already-done', 'It is shown already.'],
   'left-out-already': ['already-done', 'It is left out already.'],

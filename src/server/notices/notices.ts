@@ -1,6 +1,8 @@
 import { and, desc, eq, gt, isNull, lte, or, sql } from 'drizzle-orm';
+import { getEntry } from '@/core/inventory';
 import type { Correction, NewNotice } from '@/core/wire';
 import { fieldTime, sayFullTime } from '@/core/words';
+import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { siteCalendar } from '../calendar';
 import { now } from '../clock';
@@ -31,6 +33,12 @@ export interface NoticeEntry {
   state: 'showing' | 'coming' | 'ended';
 }
 
+const shownOf = ({ pageId, alone, postedBy }: typeof notices.$inferSelect) => ({
+  pageId: String(pageId),
+  alone,
+  byId: postedBy === null ? null : String(postedBy),
+});
+
 const columns = { notice: notices, path: sql<string>`${items.path}::text`, by: people.name };
 type Row = { notice: typeof notices.$inferSelect; path: string; by: string | null };
 
@@ -39,15 +47,13 @@ function entryOf({ notice, path, by }: Row): NoticeEntry {
   const over = notice.endedAt !== null || (notice.endsAt !== null && notice.endsAt <= at);
   return {
     id: notice.id,
-    pageId: String(notice.pageId),
-    alone: notice.alone,
+    ...shownOf(notice),
     path: path.split('.'),
     kind: notice.kind,
     text: notice.text,
     startsAt: notice.startsAt,
     endsAt: notice.endedAt ?? notice.endsAt,
     by: by ?? 'Somebody',
-    byId: notice.postedBy === null ? null : String(notice.postedBy),
     state: over ? 'ended' : notice.startsAt > at ? 'coming' : 'showing',
   };
 }
@@ -125,16 +131,42 @@ function mustShow(startsAt: Date, endsAt: Date | null): void {
   if (endsAt && endsAt <= now()) throw problemAt('until', 'ends-past');
 }
 
-/** The first page below each on which somebody may not post a notice, though they may on it. */
-export function postsOnlyAlone(access: Access, pages: readonly PageFacts[]): Map<string, PageFacts> {
-  const may = mayOn(access, 'notice.post');
-  const refused = pages.filter(
-    (page) => !may({ ...page.place, author: access.signedInId === null ? null : String(access.signedInId) }),
-  );
-  const out = new Map<string, PageFacts>();
-  for (const page of refused)
-    for (const above of page.place.path.slice(0, -1)) if (!out.has(above)) out.set(above, page);
-  return out;
+/** What of a notice says where it shows, and whose it is. */
+type Shown = Pick<NoticeEntry, 'pageId' | 'alone' | 'byId'>;
+
+/**
+ * For a notice the first page below its own on which it shows, too, and somebody may not do something with it; undefined
+ * where there is none. On its own page it is asked about by itself.
+ */
+export function refusedBelow(
+  access: Access,
+  permission: NoticePermission,
+  pages: readonly PageFacts[],
+): (notice: Shown) => PageFacts | undefined {
+  const may = mayOn(access, permission);
+  const known = new Map<string | null, Map<string, PageFacts>>();
+  return ({ pageId, alone, byId: author }) => {
+    if (alone) return undefined;
+    let below = known.get(author);
+    if (!below) {
+      known.set(author, (below = new Map()));
+      for (const page of pages)
+        if (!may({ ...page.place, author }))
+          for (const above of page.place.path.slice(0, -1)) if (!below.has(above)) below.set(above, page);
+    }
+    return below.get(pageId);
+  };
+}
+type NoticePermission = 'notice.post' | 'notice.end';
+
+/** Refuses what would be done with a notice on pages below, too, where it is not somebody's to do. */
+async function mustBeTheirs(tx: Tx, access: Access, permission: NoticePermission, notice: Shown): Promise<void> {
+  const refused = refusedBelow(access, permission, await listPages(tx, access.site.id))(notice);
+  if (refused)
+    throw problemAt('page', 'notice-below', {
+      page: maySee(access)(refused) ? `“${liveNameOf(refused)}”` : 'a page below that you do not see',
+      what: getEntry(inventory.permissions, permission).name,
+    });
 }
 
 /** Puts a notice on the website. Runs in a transaction. */
@@ -144,12 +176,11 @@ export async function postNotice(
   pageId: number,
   given: NewNotice & { alone: boolean },
 ): Promise<{ id: number }> {
-  const pages = await listPages(tx, access.site.id);
-  const refused = given.alone ? undefined : postsOnlyAlone(access, pages).get(String(pageId));
-  if (refused)
-    throw problemAt('page', 'notice-below', {
-      page: maySee(access)(refused) ? `“${liveNameOf(refused)}”` : 'a page below that you do not see',
-    });
+  await mustBeTheirs(tx, access, 'notice.post', {
+    pageId: String(pageId),
+    alone: given.alone,
+    byId: String(access.signedInId),
+  });
   const startsAt = given.from ? instantOf(given.from, access.site.timeZone, 'from') : now();
   const endsAt = given.until ? instantOf(given.until, access.site.timeZone, 'until') : null;
   mustShow(startsAt, endsAt);
@@ -181,6 +212,7 @@ export async function correctNotice(tx: Tx, access: Access, id: number, given: C
     .where(and(eq(notices.siteId, access.site.id), eq(notices.id, id)))
     .for('update');
   if (!old || old.endedAt !== null || (old.endsAt !== null && old.endsAt <= now())) throw new Problem('notice-over');
+  await mustBeTheirs(tx, access, 'notice.post', shownOf(old));
   if (old.text !== given.was) throw new Problem('notice-moved', { text: old.text });
   // An hour left as the form showed it is still the very same instant: the form knows no seconds.
   const same = (at: Date | null, local: string | undefined) =>
@@ -209,6 +241,8 @@ export async function correctNotice(tx: Tx, access: Access, id: number, given: C
 
 /** Takes a notice off the website. Runs in a transaction. */
 export async function endNotice(tx: Tx, access: Access, id: number): Promise<void> {
+  const notice = await findNotice(tx, access.site.id, id);
+  if (notice) await mustBeTheirs(tx, access, 'notice.end', shownOf(notice));
   const [row] = await tx
     .update(notices)
     .set({ endedAt: now(), endedBy: access.signedInId })
