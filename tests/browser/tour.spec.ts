@@ -60,14 +60,19 @@ test('a question asked with Enter before its answer is there is gone to as soon 
   app,
 }) => {
   const ines = await signIn(browser, app, 'Ines');
-  let comes = () => {};
-  const held = new Promise<void>((done) => {
-    comes = done;
-  });
-  await ines.route('**/api/ask', async (route) => {
-    if (route.request().method() === 'GET') await held;
-    await route.continue();
-  });
+  /** Keeps the answer back until what it returns is called. */
+  const hold = async () => {
+    let letGo = () => {};
+    const held = new Promise<void>((done) => {
+      letGo = done;
+    });
+    await ines.route('**/api/ask', async (route) => {
+      if (route.request().method() === 'GET') await held;
+      await route.continue();
+    });
+    return letGo;
+  };
+  let comes = await hold();
   const ask = ines.getByRole('combobox', { name: 'Where do I…?' });
   // Not the first task there is, which stands in the list before anything is asked.
   await ask.focus();
@@ -82,14 +87,12 @@ test('a question asked with Enter before its answer is there is gone to as soon 
   // What is typed on is another question: the Enter before counts no more.
   await ines.unroute('**/api/ask');
   await ines.reload();
-  await ines.route('**/api/ask', async (route) => {
-    if (route.request().method() === 'GET') await held;
-    await route.continue();
-  });
+  comes = await hold();
   await ask.focus();
   await ines.keyboard.type('late boat');
   await ines.keyboard.press('Enter');
   await ines.keyboard.type(' tomorrow');
+  comes();
   await expect(ines.getByRole('option').first()).toContainText('notice');
   await expect(card(ines)).toHaveCount(0);
   await ines.context().close();

@@ -19,6 +19,8 @@ export const preferencesSchema = z.strictObject({
   dates: z.enum(['site', ...SCREEN_LANGUAGES]),
 });
 export type Preferences = z.infer<typeof preferencesSchema>;
+/** From which size of letters on words beside pictures make way for what has to be read. */
+export const LARGE_LETTERS = 125;
 export type Preference = keyof Preferences;
 
 /** What somebody chose, as it is stored; what can no longer be chosen is as if it never was. */

@@ -42,6 +42,17 @@ const schemas = [
 export const operationSchema = z.discriminatedUnion('do', schemas);
 export type Operation = z.infer<Schemas>;
 
+/** A plan with operations done one after the other; undefined where one of them cannot be. */
+export function applyAll(inventory: Inventory, plan: Plan, operations: readonly Operation[]): Plan | undefined {
+  let next = plan;
+  for (const operation of operations) {
+    const applied = applyOperation(inventory, next, operation);
+    if (!applied.ok) return undefined;
+    next = applied.plan;
+  }
+  return next;
+}
+
 /** The role an operation concerns; null for the whole plan. */
 export const roleOf = (op: Operation): string | null => ('role' in op ? op.role : null);
 

@@ -9,7 +9,10 @@ import {
 } from '../access';
 import { canonical } from '../json';
 import { isReading, objectOf, type Inventory, type PermissionId } from '../inventory';
-import { applyOperation, type Operation } from './operations';
+import { toolRuleInWords } from '../toolbar';
+import { applyAll, operationInWords, type Operation } from './operations';
+import { isArrangement } from '../screens';
+import { elementName, grantInWords, ruleFor, ruleNames, screenRuleInWords } from './parts';
 import { policyOf } from './policy';
 import { KEYHOLDER, type Plan } from './schema';
 
@@ -47,13 +50,8 @@ export function remediesFor(
   const permission = question.permission as PermissionId;
   if (!person || !inventory.permissions.has(permission)) return [];
   const turns = (operations: readonly Operation[]): boolean => {
-    let next = plan;
-    for (const operation of operations) {
-      const applied = applyOperation(inventory, next, operation);
-      if (!applied.ok) return false;
-      next = applied.plan;
-    }
-    return decide(policyOf(inventory, next, people), question).allowed;
+    const next = applyAll(inventory, plan, operations);
+    return next !== undefined && decide(policyOf(inventory, next, people), question).allowed;
   };
 
   const { nearest } = decision;
@@ -132,6 +130,45 @@ export function remediesFor(
         .some((other) => other.operations.every((op) => one.operations.some((o) => canonical(o) === canonical(op)))),
   );
   return [...found, ...least.map((one): Remedy => ({ kind: 'plan', ...one }))];
+}
+
+/** What an operation of a remedy would do to a plan, as the administrator says it. */
+export function stepInWords(
+  inventory: Inventory,
+  plan: Plan,
+  op: Operation,
+  names: { role: (id: string) => string; page: (id: string) => string },
+): string {
+  switch (op.do) {
+    case 'add-grant':
+      return `Allow “${names.role(op.role)}” to ${grantInWords(inventory, op.grant, names.page)}.`;
+    case 'remove-grant':
+      return `Take the “must not” away from “${names.role(op.role)}”.`;
+    case 'put-tool-rule': {
+      const words = toolRuleInWords(op.rule, ruleNames(inventory, plan.toolbars.sets, names));
+      return plan.toolbars.rules.some(({ id }) => id === op.rule.id) ? `A rule becomes: ${words}` : words;
+    }
+    case 'set-element': {
+      const { role, element, place, said } = op;
+      const old = ruleFor(plan.screens, role, place, element);
+      const was = old && !isArrangement(old.then) ? old.then : {};
+      const gone = [
+        ...(was.lock !== undefined && said?.lock === undefined ? ['locked'] : []),
+        ...(was.show === 'hidden' && said?.show !== 'hidden' ? ['hidden'] : []),
+      ];
+      const where = place.branch === undefined ? '' : `, on “${names.page(place.branch)}” and all below it`;
+      const when = { ...place, roles: [role], fields: [element] };
+      if (gone.length > 0)
+        return `For “${names.role(role)}”${where}: “${elementName(inventory, element)}” is no longer ${gone.join(' and ')}.`;
+      if (said) return screenRuleInWords(inventory, { id: element, when, then: said }, names);
+      break;
+    }
+    case 'remove-screen-rule': {
+      const rule = plan.screens.find(({ id }) => id === op.rule);
+      if (rule) return `Do away with: ${screenRuleInWords(inventory, rule, names)}`;
+    }
+  }
+  return `“${'role' in op && op.role ? names.role(op.role) : ''}”: ${operationInWords(inventory, op, names.role)}.`;
 }
 
 /** The roles an operation is about: those a rule it changes or does away with is for; null for all. */

@@ -1,4 +1,5 @@
 import type { Inventory } from '../inventory';
+import { sayWhole } from '../words';
 import { operationInWords, roleNames, type Operation, type Plan } from '../plan';
 import { differences } from './differences';
 
@@ -17,8 +18,5 @@ export function changeInWords(
     operation.do === 'replace-plan'
       ? told.flatMap(({ role, lines }) => lines.map((line) => (role === null ? line : `${name(role)}: ${line}`)))
       : told.flatMap(({ lines }) => lines);
-  return [operationInWords(inventory, operation, roleNames(after)), ...lines]
-    .join('. ')
-    .replaceAll('..', '.')
-    .slice(0, 500);
+  return [operationInWords(inventory, operation, name), ...lines].map(sayWhole).join(' ').slice(0, 500);
 }

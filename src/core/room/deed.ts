@@ -3,7 +3,7 @@ import { freeId } from '../ids';
 import { isReading, objectOf, type Inventory, type PermissionId } from '../inventory';
 import { canonical } from '../json';
 import {
-  applyOperation,
+  applyAll,
   KEYHOLDER,
   othersReached,
   policyOf,
@@ -196,14 +196,8 @@ export function mended(
   person: string,
   remedy: Remedy,
 ): { plan: Plan; people: readonly PolicyPerson[] } {
-  if (remedy.kind === 'plan')
-    return {
-      people,
-      plan: remedy.operations.reduce((now, operation) => {
-        const done = applyOperation(inventory, now, operation);
-        return done.ok ? done.plan : now;
-      }, plan),
-    };
+  // All of it or nothing, as it would be prepared.
+  if (remedy.kind === 'plan') return { people, plan: applyAll(inventory, plan, remedy.operations) ?? plan };
   const change = (one: PolicyPerson): PolicyPerson =>
     remedy.kind === 'assignment'
       ? { ...one, assignments: one.assignments.map((a) => (a === remedy.before ? remedy.after : a)) }

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { paletteCss, type Palette, type Preference, type Preferences } from '@/core/own';
+import { LARGE_LETTERS, paletteCss, type Palette, type Preference, type Preferences } from '@/core/own';
 import { preferenceName } from '@/core/plan';
 import { READING } from './reading';
 import { Dialog, ProblemNote } from '../kit/parts';
@@ -10,7 +10,7 @@ function show({ text, density, palette, motion }: Preferences): void {
   const root = document.documentElement;
   root.setAttribute('style', `font-size:${text}%;${paletteCss(palette)}`);
   root.dataset['density'] = density;
-  if (text >= 125) root.dataset['letters'] = 'large';
+  if (text >= LARGE_LETTERS) root.dataset['letters'] = 'large';
   else delete root.dataset['letters'];
   root.dataset['motion'] = motion;
   root.dataset['palette'] = palette satisfies Palette;

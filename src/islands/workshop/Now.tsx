@@ -201,11 +201,15 @@ export function Now({
             words="tasks can be done"
             bad={f.tasksThatCan < f.tasks}
           />
-          <Figure now={f.idleDoors.length} before={b.idleDoors.length} words="doors no task needs" />
+          <Figure
+            now={f.idleDoors.length}
+            before={b.idleDoors.length}
+            words={f.idleDoors.length === 1 ? 'door no task needs' : 'doors no task needs'}
+          />
           <Figure
             now={f.staleStops}
             before={b.staleStops}
-            words="tour stops that point at nothing"
+            words={f.staleStops === 1 ? 'tour stop that points at nothing' : 'tour stops that point at nothing'}
             bad={f.staleStops > 0}
           />
         </ul>

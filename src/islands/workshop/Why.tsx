@@ -1,20 +1,12 @@
 import { useMemo } from 'react';
 import { explainInWords, wayInWords, type Names } from '@/core/access';
 import type { PermissionId } from '@/core/inventory';
-import { grantInWords, operationInWords, isOfOnePage, type Operation, type Plan } from '@/core/plan';
+import { isOfOnePage, stepInWords, type Plan } from '@/core/plan';
 import { remediesForDeed } from '@/core/room';
 import { inventory } from '@/office';
 import { Icon } from '../kit/Icon';
 import type { Prepared, WorkshopFacts } from './model';
 import type { Change } from './usePlan';
-
-/** What an operation of a remedy would do, as the administrator says it. */
-function stepInWords(op: Operation, names: Names): string {
-  if (op.do === 'add-grant')
-    return `Allow “${names.role(op.role)}” to ${grantInWords(inventory, op.grant, names.page)}.`;
-  if (op.do === 'remove-grant') return `Take the “must not” away from “${names.role(op.role)}”.`;
-  return `“${'role' in op ? names.role(op.role) : ''}”: ${operationInWords(inventory, op, names.role)}.`;
-}
 
 /**
  * Why the role may or may not do something: every rule that counts with the way it came, and on a no the least change
@@ -90,7 +82,7 @@ export function Why({
             <>
               <ul className="clip">
                 {remedy.operations.map((op, i) => (
-                  <li key={i}>{stepInWords(op, names)}</li>
+                  <li key={i}>{stepInWords(inventory, plan, op, names)}</li>
                 ))}
               </ul>
               {remedy.alsoFor.length > 0 && (

@@ -1,8 +1,9 @@
 import { isInForce, sampleOf, type Decision, type Names, type Place, type PolicyPerson } from '@/core/access';
 import { sayDay, type Calendar } from '@/core/words';
 import { fieldName, type PermissionId } from '@/core/inventory';
-import { applyOperation, getRole, type Operation, type Plan, type PlanRole } from '@/core/plan';
+import { applyAll, getRole, type Operation, type Plan, type PlanRole } from '@/core/plan';
 import { askerFor, figures, lossBetween, room, type Loss, type Room, type RoomFigures } from '@/core/room';
+import type { Verdict } from '@/core/task';
 import { inventory } from '@/office';
 
 /** A page as the Workshop needs it: where rights can end. */
@@ -102,34 +103,31 @@ export function roomAfter(
   person: PolicyPerson,
   operations: readonly Operation[],
 ): Room | undefined {
-  let next = plan;
-  for (const operation of operations) {
-    const applied = applyOperation(inventory, next, operation);
-    if (!applied.ok) return undefined;
-    next = applied.plan;
-  }
-  return room({ inventory, plan: next, person, places: facts.pages.map((page) => page.place), nowMs: facts.nowMs });
+  const next = applyAll(inventory, plan, operations);
+  const places = facts.pages.map((page) => page.place);
+  return next && room({ inventory, plan: next, person, places, nowMs: facts.nowMs });
 }
 
 /** A room in which every task is ticked, to tell of those that are not whether they could be done. */
-export function roomWithAllTasks(facts: WorkshopFacts, plan: Plan, person: PolicyPerson): Room {
-  const all = {
-    ...plan,
-    roles: plan.roles.map((role) =>
-      role.id === facts.role
-        ? {
-            ...role,
-            tasks: [
-              ...role.tasks,
-              ...[...inventory.tasks.keys()]
-                .filter((id) => !role.tasks.some((t) => t.task === id))
-                .map((task) => ({ task })),
-            ],
-          }
-        : role,
-    ),
-  };
-  return room({ inventory, plan: all, person, places: facts.pages.map((page) => page.place), nowMs: facts.nowMs });
+export const roomWithAllTasks = (facts: WorkshopFacts, plan: Plan, person: PolicyPerson): Room =>
+  roomWithTasks(facts, plan, person, ({ tasks }) => [
+    ...tasks,
+    ...[...inventory.tasks.keys()].filter((id) => !tasks.some((t) => t.task === id)).map((task) => ({ task })),
+  ]);
+
+/** Whether one task could be done, ticked or not; undefined where there is none of that name. */
+export const verdictOn = (facts: WorkshopFacts, plan: Plan, person: PolicyPerson, task: string): Verdict | undefined =>
+  roomWithTasks(facts, plan, person, () => [{ task }]).tasks.find((one) => one.task === task)?.verdict;
+
+function roomWithTasks(
+  facts: WorkshopFacts,
+  plan: Plan,
+  person: PolicyPerson,
+  tasksOf: (role: PlanRole) => PlanRole['tasks'],
+): Room {
+  const roles = plan.roles.map((role) => (role.id === facts.role ? { ...role, tasks: tasksOf(role) } : role));
+  const places = facts.pages.map((page) => page.place);
+  return room({ inventory, plan: { ...plan, roles }, person, places, nowMs: facts.nowMs });
 }
 
 /** What an operation would take away, as a sentence; null when nothing. */

@@ -7,13 +7,13 @@ import {
   type PolicyPerson,
   type Place,
 } from '@/core/access';
-import { type Inventory, toolName } from '@/core/inventory';
-import { elementName, grantInWords, operationInWords, type Operation, type Plan } from '@/core/plan';
+import { isReading, toolName } from '@/core/inventory';
+import { elementName, stepInWords, type Operation, type Remedy } from '@/core/plan';
 import { impactOf } from '@/core/release';
 import { askableElements, decideDeed, mended, remediesForDeed, type Deed, type DeedQuestion } from '@/core/room';
 import type { WhyGroup } from '@/core/wire';
+import { sayWhole } from '@/core/words';
 import { inventory } from '@/office';
-import type { Remedy } from '@/core/plan';
 import { notFound } from '../gate/problems';
 import { liveNameOf } from '../tree/tree';
 import { type Survey, isPlaced } from './survey';
@@ -64,6 +64,8 @@ export interface WhyOne {
   ways: string[];
   misses: string[];
   remedies: RemedyTold[];
+  /** What of the edit screen or the toolbar alone is in the way: how it is prepared. */
+  onScreen: 'screens' | 'toolbar' | null;
 }
 
 /** What of a question goes beyond a permission and a page. */
@@ -102,23 +104,23 @@ export function whyOne(
   const deed = decideDeed(inventory, plan, everybody, question);
   const { permission: deciding, decision } = deed;
   const remedies = remediesForDeed(inventory, plan, everybody, question).slice(0, MOST_WAYS);
-  const once = [explainInWords(decision, deciding, names)];
   return {
     allowed: deed.allowed,
     words: deedInWords(deed, permission, names),
+    onScreen: deed.stop && (deed.stop.kind === 'tool' ? 'toolbar' : 'screens'),
     ways: deed.stop ? [] : decision.because.map((way) => `${wayInWords(way, deciding, names)}.`),
     misses: [
       ...new Set((decision.missed ?? []).map((nearest) => explainInWords({ ...decision, nearest }, deciding, names))),
     ]
-      .filter((words) => !once.includes(words))
+      .filter((words) => words !== explainInWords(decision, deciding, names))
       .slice(0, 5),
     remedies: remedies.map((remedy): RemedyTold => {
       switch (remedy.kind) {
         case 'plan':
           return {
-            steps: remedy.operations.map((op) => stepInWords(op, names)),
+            steps: remedy.operations.map((op) => stepInWords(inventory, plan, op, names)),
             alsoFor: remedy.alsoFor,
-            besides: besides(survey, everybody, row, remedy, inventory),
+            besides: besides(survey, everybody, row, remedy, askedName(more)),
             prepare: { role: roleOf(remedy.operations), operations: remedy.operations },
             elsewhere: null,
           };
@@ -149,39 +151,41 @@ const roleOf = (operations: readonly Operation[]): string =>
 
 /** Whether they can, and what it hangs on, as a sentence. */
 function deedInWords({ permission: deciding, decision, stop }: Deed, permission: string, names: Names): string {
-  if (stop)
-    switch (stop.kind) {
-      case 'hidden':
-        return `They may ${names.doing(permission)}, but “${elementName(inventory, stop.element)}” is hidden on the edit screen prepared for them here.`;
-      case 'locked':
-        return `They may ${names.doing(permission)}, but “${elementName(inventory, stop.element)}” is locked on the edit screen prepared for them here: “${stop.reason}”.`;
-      case 'tool':
-        return `They may ${names.doing(permission)}, but no text of it has the tool “${toolName(inventory, stop.tool)}” for them.`;
-    }
+  const may = `They may ${names.doing(permission)}, but`;
+  if (stop?.kind === 'tool') return `${may} no text of it has the tool “${toolName(inventory, stop.tool)}” for them.`;
+  if (stop) {
+    const element = `“${elementName(inventory, stop.element)}”`;
+    const how = stop.kind === 'hidden' ? 'hidden' : 'locked';
+    const why = stop.kind === 'locked' ? `: “${stop.reason}”` : '';
+    return sayWhole(`${may} ${element} is ${how} on the edit screen prepared for them here${why}`);
+  }
   const words = explainInWords(decision, deciding, names);
   if (deciding === permission) return words;
-  const isLook = inventory.permissions.get(deciding as never)?.id.endsWith('.view');
-  return `They may ${names.doing(permission)}, but ${isLook ? 'it is done on a screen for which they have to' : 'whoever does it has to'} ${names.doing(deciding)}, too. ${words}`;
+  const how = isReading(deciding) ? 'it is done on a screen for which they have to' : 'whoever does it has to';
+  return `${may} ${how} ${names.doing(deciding)}, too. ${words}`;
 }
+
+/** What is asked for on the edit screen or in the toolbar, by name; null where it is all of the thing. */
+export const askedName = ({ element, tool }: WhyMore): string | null =>
+  element !== undefined ? elementName(inventory, element) : tool !== undefined ? toolName(inventory, tool) : null;
 
 /** What somebody would gain by a change of the plan besides what its steps say. */
 function besides(
   { plan, pages, names, atMs }: Survey,
   people: readonly PolicyPerson[],
   person: PolicyPerson,
-  remedy: Remedy,
-  inventory: Inventory,
+  remedy: Extract<Remedy, { kind: 'plan' }>,
+  asked: string | null,
 ): string[] {
   const isSaid = (words: string) =>
-    remedy.kind === 'plan' &&
+    (asked !== null && words.includes(`“${asked}”`)) ||
     remedy.operations.some(
       (op) => op.do === 'add-grant' && words.startsWith(`May ${names.doing(op.grant.permission)}`),
     );
-  const after: Plan = mended(inventory, plan, people, person.id, remedy).plan;
   return impactOf({
     inventory,
     before: plan,
-    after,
+    after: mended(inventory, plan, people, person.id, remedy).plan,
     person,
     places: pages.map((page) => page.place),
     pageName: names.page,
@@ -208,12 +212,4 @@ export function partChoice(permission: string, place: Place | undefined) {
       ...[...inventory.tools.values()].map(({ id, name }) => ({ value: `tool ${id}`, name, group: 'Tools' })),
     ],
   };
-}
-
-/** What an operation of a remedy would do, as the administrator says it. */
-function stepInWords(op: Operation, names: Names): string {
-  if (op.do === 'add-grant')
-    return `Allow “${names.role(op.role)}” to ${grantInWords(inventory, op.grant, names.page)}.`;
-  if (op.do === 'remove-grant') return `Take the “must not” away from “${names.role(op.role)}”.`;
-  return `“${'role' in op && op.role ? names.role(op.role) : ''}”: ${operationInWords(inventory, op, names.role)}.`;
 }

@@ -149,7 +149,7 @@ export function refusedBelow(
     if (alone) return undefined;
     let below = known.get(author);
     if (!below) {
-      known.set(author, (below = new Map()));
+      known.set(author, (below = new Map<string, PageFacts>()));
       for (const page of pages)
         if (!may({ ...page.place, author }))
           for (const above of page.place.path.slice(0, -1)) if (!below.has(above)) below.set(above, page);

@@ -1,14 +1,17 @@
-import { and, desc, eq, gt, ne } from 'drizzle-orm';
+import { and, desc, eq, ne } from 'drizzle-orm';
 import {
   isOneThing,
   operationInWords,
+  patchOf,
   planSchema,
   readOperation,
   readPatch,
   readPlan,
   roleNames,
   roleOf,
+  samePlan,
   touchedBy,
+  withPatch,
   type Plan,
 } from '@/core/plan';
 import type { HistoryEntry, PlanState } from '@/core/wire';
@@ -107,35 +110,33 @@ export async function getPlanState(
   };
 }
 
-/** Who else prepared something since the last release, of some roles or of all, and how many changes. */
+/** Who else prepared something that is not live, of some roles or of all, and how many changes. */
 export async function preparedByOthers(
   tx: Tx,
-  siteId: number,
+  site: { id: number; liveReleaseId: number | null },
   me: number,
   roles: readonly (string | null)[] | null,
 ): Promise<{ name: string; changes: number }[]> {
-  const [last] = await tx
-    .select({ at: releases.madeAt })
-    .from(releases)
-    .where(eq(releases.siteId, siteId))
-    .orderBy(desc(releases.number))
-    .limit(1);
+  const [live, { plan: prepared }] = [await getLivePlan(tx, site), await getPreparedPlan(tx, site.id)];
+  const waiting = touchedBy(patchOf(prepared, live), patchOf(live, prepared));
+  if (waiting.length === 0) return [];
   const rows = await tx
-    .select({ operation: planSteps.operation, name: people.name })
+    .select({ step: planSteps, name: people.name })
     .from(planSteps)
     .innerJoin(people, eq(people.id, planSteps.madeBy))
-    .where(
-      and(
-        eq(planSteps.siteId, siteId),
-        eq(planSteps.state, 'done'),
-        ne(planSteps.madeBy, me),
-        ...(last ? [gt(planSteps.madeAt, last.at)] : []),
-      ),
-    );
+    .where(and(eq(planSteps.siteId, site.id), eq(planSteps.state, 'done'), ne(planSteps.madeBy, me)))
+    .orderBy(desc(planSteps.id))
+    .limit(300);
   const counts = new Map<string, number>();
-  for (const { operation, name } of rows)
-    if (roles === null || roles.includes(roleOf(readOperation(operation))))
-      counts.set(name, (counts.get(name) ?? 0) + 1);
+  for (const { step, name } of rows) {
+    const [before, after] = [readPatch(step.before), readPatch(step.after)];
+    const isAsked = roles === null || roles.includes(roleOf(readOperation(step.operation)));
+    const isNear = touchedBy(before, after).some((one) => waiting.some((other) => isOneThing(one, other)));
+    if (!isAsked || !isNear) continue;
+    // What they did is so in the prepared plan, and not in the one in force.
+    const isSo = (plan: Plan) => samePlan(inventory, withPatch(plan, after, before), plan);
+    if (isSo(prepared) && !isSo(live)) counts.set(name, (counts.get(name) ?? 0) + 1);
+  }
   return [...counts].map(([name, changes]) => ({ name, changes }));
 }
 

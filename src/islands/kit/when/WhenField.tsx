@@ -12,6 +12,7 @@ const reading = () => ({
   language: document.documentElement.dataset['dates'] ?? 'en-GB',
   timeZone: document.documentElement.dataset['zone'] ?? 'UTC',
 });
+const EXAMPLES: Record<WhenKind, string> = { day: '4 Dec', moment: 'tomorrow 9' };
 const isKnown = (value: string, kind: WhenKind) => (kind === 'day' ? isDay(value) : isMoment(value));
 
 /** The same as part of a form that is sent as it stands, under a name. */
@@ -122,7 +123,7 @@ export function WhenField({
           className="field min-w-0 flex-1"
           disabled={disabled}
           readOnly={readOnly}
-          placeholder={kind === 'day' ? 'such as 4 Dec, or next Monday' : 'such as tomorrow 9, or 4 Dec 18:30'}
+          placeholder={`such as ${EXAMPLES[kind]}`}
           value={typed ?? said(value)}
           onFocus={load}
           onChange={(event) => {
@@ -173,7 +174,7 @@ export function WhenField({
         {typed !== null && told && isKnown(value, kind) && `That is ${said(value)}.`}
         {isUnclear &&
           !ids['aria-invalid'] &&
-          `That is no ${kind === 'day' ? 'day' : 'day and hour'} yet. Try “${kind === 'day' ? '4 Dec' : 'tomorrow 9'}”.`}
+          `That is no ${kind === 'day' ? 'day' : 'day and hour'} yet. Try “${EXAMPLES[kind]}”.`}
       </span>
     </span>
   );

@@ -5,7 +5,7 @@ import { inventory } from '@/office';
 import { CommitInput } from '../../kit/CommitInput';
 import { Icon } from '../../kit/Icon';
 import { Labelled } from '../../kit/parts';
-import { doorNameOf, roomWithAllTasks } from '../model';
+import { doorNameOf, roomWithAllTasks, verdictOn } from '../model';
 import type { StepProps } from './step';
 import { allowOn, doorsFor } from './WherePanel';
 
@@ -107,7 +107,7 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
       const done: Operation[] = [];
       let next = plan;
       for (let step = 0; step < MOST_STEPS; step++) {
-        const verdict = roomWithAllTasks(facts, next, person).tasks.find((t) => t.task === task)?.verdict;
+        const verdict = verdictOn(facts, next, person, task);
         if (!verdict || verdict.can) return verdict ? done : null;
         const before = done.length;
         for (const operation of mendsOf(verdict.missing, next)) {

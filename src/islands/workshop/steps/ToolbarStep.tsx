@@ -4,7 +4,7 @@ import { PAGE_STATES, sampleOf } from '@/core/access';
 import { freeId } from '@/core/ids';
 import { canonical } from '@/core/json';
 import type { Operation, PlanToolRule } from '@/core/plan';
-import { applyOperation, isJust, ruleNames, roleNames, toolWorldOf } from '@/core/plan';
+import { applyAll, isJust, ruleNames, roleNames, toolWorldOf } from '@/core/plan';
 import { toolFindings, usualPolicy, type ConstructPolicy, type ToolFinding } from '@/core/toolbar';
 import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
@@ -65,18 +65,21 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
         ...('spots' in finding && { spots: null, of: null }),
       });
     const all = found(plan);
+    const known = new Map<ToolFinding, boolean>();
+    const tried = (finding: ToolFinding, operations: readonly Operation[]) => {
+      const after = applyAll(inventory, plan, operations);
+      if (!after) return false;
+      const left = found(after).map(keyOf);
+      const were = new Set(all.map(keyOf));
+      return !left.includes(keyOf(finding)) && left.every((key) => were.has(key));
+    };
     return {
       findings: all,
+      // Each is tried once for a plan, however often the step is drawn.
       mends: (finding: ToolFinding, operations: readonly Operation[]) => {
-        let after = plan;
-        for (const operation of operations) {
-          const done = applyOperation(inventory, after, operation);
-          if (!done.ok) return false;
-          after = done.plan;
-        }
-        const left = found(after).map(keyOf);
-        const were = new Set(all.map(keyOf));
-        return !left.includes(keyOf(finding)) && left.every((key) => were.has(key));
+        const does = known.get(finding) ?? tried(finding, operations);
+        known.set(finding, does);
+        return does;
       },
     };
   }, [facts, plan, role]);
