@@ -6,7 +6,7 @@ import { settleDue } from './server/items/due';
 import { findAccess } from '@/server/gate/access';
 import { authorize, authorizeSomewhere } from '@/server/gate/authorize';
 import { answerFault, problemOf } from '@/server/gate/endpoint';
-import { laneOf } from '@/server/gate/lanes';
+import { inTurn } from '@/server/gate/lanes';
 import { isOurHost, refuseForeign } from '@/server/gate/origin';
 import { notFound, type Problem } from '@/server/gate/problems';
 import { withSecurityHeaders } from '@/server/gate/headers';
@@ -89,7 +89,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
     return withSecurityHeaders(await whole(await next()), isPage);
   };
   try {
-    return await laneOf(pathname).run(answer);
+    return await inTurn(context.request, pathname, answer);
   } catch (error) {
     if (pathname.startsWith('/api/')) return answerFault(error, context.request);
     const problem = problemOf(error, context.request);

@@ -59,7 +59,7 @@ export const dutiesSection: Section = {
         {
           control: 'duties.list.new',
           await: 'press',
-          until: 'POST /api/duties',
+          until: ['POST /api/duties'],
           title: 'Begin with New duty',
           text: 'Say what has to be done, choose whose turn it is, and press Give it. They see it on Today and get a mail.',
         },

@@ -141,7 +141,7 @@ export const noticesSection: Section = {
         {
           control: 'notices.form.send',
           await: 'press',
-          until: 'POST /api/notices',
+          until: ['POST /api/notices'],
           title: 'Put it on the website',
           text: 'Visitors see it at once. A mistake? Press Correct beside it.',
         },
@@ -177,7 +177,7 @@ export const noticesSection: Section = {
         {
           control: 'notices.list.end',
           await: 'press',
-          until: 'POST /api/notices/[id]/end',
+          until: ['POST /api/notices/[id]/end'],
           title: 'Press End now',
           text: 'It leaves the website at once and stays in the list of ended notices, so that you can see later what was said.',
         },

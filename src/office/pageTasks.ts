@@ -45,7 +45,7 @@ export const PAGE_TASKS: Section['tasks'] = [
       {
         control: 'pages.tree.make',
         await: 'press',
-        until: 'POST /api/pages',
+        until: ['POST /api/pages'],
         title: 'Press New page',
         text: 'Say what it is called, where it lies and which layout it has. For many at once paste a list, one title a line, those below further in.',
       },
@@ -69,7 +69,7 @@ export const PAGE_TASKS: Section['tasks'] = [
       {
         control: 'pages.tree.tree',
         await: 'see',
-        until: 'POST /api/pages/[id]/move',
+        until: ['POST /api/pages/[id]/move'],
         title: 'Drag it, or press Move',
         text: 'Take a page by its handle and drop it where it belongs, or choose “Move” behind its three dots. Before anything happens you are told which addresses change, and it can be undone.',
       },
@@ -87,7 +87,7 @@ export const PAGE_TASKS: Section['tasks'] = [
       {
         control: 'pages.tree.tree',
         await: 'see',
-        until: 'POST /api/items/[id]/retire',
+        until: ['POST /api/items/[id]/retire'],
         title: 'Choose it behind the three dots',
         text: '“Take down” keeps the page in the back office; “Delete” takes it out of the tree. You are told first what goes with it and whose links will break.',
       },
@@ -147,7 +147,7 @@ export const PAGE_TASKS: Section['tasks'] = [
       {
         control: 'pages.edit.send',
         await: 'press',
-        until: 'POST /api/items/[id]/send',
+        until: ['POST /api/items/[id]/send', 'POST /api/items/[id]/publish'],
         title: 'Send it for a second look',
         text: 'Somebody else reads it and publishes it, or sends it back with a word. Until then the website stays as it is.',
       },
@@ -171,14 +171,14 @@ export const PAGE_TASKS: Section['tasks'] = [
       {
         control: 'pages.edit.banner',
         await: 'press',
-        until: 'picture.chosen',
+        until: ['picture.chosen'],
         title: 'Choose another picture',
         text: 'Press “Choose another”. Every picture has a description, which people who cannot see it hear.',
       },
       {
         control: 'pages.edit.send',
         await: 'press',
-        until: 'POST /api/items/[id]/send',
+        until: ['POST /api/items/[id]/send', 'POST /api/items/[id]/publish'],
         title: 'Send it for a second look',
         text: 'The old picture stays on the website until somebody else has looked and published.',
       },
@@ -209,7 +209,7 @@ export const PAGE_TASKS: Section['tasks'] = [
       {
         control: 'pages.edit.tool.link',
         await: 'press',
-        until: 'link.made',
+        until: ['link.made'],
         title: 'Press Link',
         text: 'Choose a page of the site, or type a web address, a mail address or a phone number.',
       },
@@ -250,7 +250,7 @@ export const PAGE_TASKS: Section['tasks'] = [
       {
         control: 'pages.edit.publish',
         await: 'press',
-        until: 'POST /api/items/[id]/publish',
+        until: ['POST /api/items/[id]/publish'],
         title: 'Publish now',
         text: 'Visitors see your draft at once. The version before is kept under “Earlier versions”.',
       },

@@ -69,7 +69,7 @@ export const peopleSection: Section = {
         {
           control: 'people.list.invite',
           await: 'press',
-          until: 'POST /api/people',
+          until: ['POST /api/people'],
           title: 'Invite somebody',
           text: 'Say who it is, which role they need, on which part of the site, and until when. You get a link to hand to them; nobody else learns their password.',
         },

@@ -68,7 +68,7 @@ export const picturesSection: Section = {
         {
           control: 'pictures.form.keep',
           await: 'press',
-          until: 'POST /api/pictures/[id]/describe',
+          until: ['POST /api/pictures/[id]/describe'],
           title: 'Keep it',
           text: 'The description is used on every page that shows the picture, at once.',
         },

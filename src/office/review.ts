@@ -123,7 +123,7 @@ export const reviewSection: Section = {
         {
           control: 'review.look.publish',
           await: 'see',
-          until: 'POST /api/review/[id]/decide',
+          until: ['POST /api/review/[id]/decide'],
           title: 'Publish it, or send it back',
           text: '“Publish it” puts it on the website at once. “Send it back” changes nothing on the website.',
         },

@@ -14,7 +14,7 @@ parentPort.on('message', () => { isOver = true; });
   const waits = [];
   while (!isOver) {
     const started = performance.now();
-    const answer = await fetch(workerData.url);
+    const answer = await fetch(workerData.url, { headers: { cookie: workerData.cookie } });
     await answer.text();
     if (!answer.ok) throw new Error('the page answered ' + answer.status);
     waits.push(performance.now() - started);
@@ -23,9 +23,9 @@ parentPort.on('message', () => { isOver = true; });
   parentPort.postMessage(waits.sort((a, b) => a - b));
 })();`;
 
-/** How long a visitor waits for a page while something is going on: each wait in ms, the shortest first. */
-async function waitsBeside(url: string, during: () => Promise<unknown>): Promise<number[]> {
-  const probe = new Worker(PROBE, { eval: true, workerData: { url: `${url}/` } });
+/** How long somebody waits for a page while something is going on: each wait in ms, the shortest first. */
+async function waitsBeside(page: { url: string; cookie: string }, during: () => Promise<unknown>): Promise<number[]> {
+  const probe = new Worker(PROBE, { eval: true, workerData: page });
   const waits = new Promise<number[]>((done, failed) => {
     probe.once('message', done);
     probe.once('error', failed);
@@ -39,7 +39,15 @@ async function waitsBeside(url: string, during: () => Promise<unknown>): Promise
 
 export async function measureCrowd(
   url: string,
-  { maud, page }: { maud: string; page: number },
+  {
+    maud,
+    ines,
+    pages,
+  }: {
+    maud: string;
+    ines: string;
+    /** Without a draft, as many as are asked for at once, twice. */ pages: readonly number[];
+  },
   say: (what: string, value: string) => void,
 ): Promise<void> {
   const send = (method: string, path: string, body: string, cookie: string) =>
@@ -96,29 +104,35 @@ export async function measureCrowd(
     ],
     [
       'a text of 20,000 words with 5,000 links kept',
-      (n) => send('PUT', `/api/items/${page}/draft`, texts[n % 2] ?? '', maud),
+      (n) => send('PUT', `/api/items/${pages[n]}/draft`, texts[n % 2] ?? '', maud),
     ],
     [
       'a body of 2 MB that is no text',
-      () => send('PUT', `/api/items/${page}/draft`, `{"content":${'['.repeat(999_000)}`, maud),
+      () => send('PUT', `/api/items/${pages[0]}/draft`, `{"content":${'['.repeat(999_000)}`, maud),
     ],
-    ['a short text kept', () => send('PUT', `/api/items/${page}/draft`, plain, maud)],
+    ['a short text kept', (n) => send('PUT', `/api/items/${pages[AT_ONCE + n]}/draft`, plain, maud)],
     [
       'the list of all pages',
       () =>
         fetch(`${url}/api/pages/list?sort=title&dir=up`, { headers: { cookie: maud } }).then((answer) => answer.text()),
     ],
   ];
-  for (const [what, one] of kinds) {
-    const waits = await waitsBeside(url, () =>
-      what === 'nothing'
-        ? new Promise((done) => setTimeout(done, 1500))
-        : Promise.all(Array.from({ length: AT_ONCE }, (_, n) => one(n))),
-    );
-    const at = (share: number) => (waits[Math.min(waits.length - 1, Math.floor(waits.length * share))] ?? 0).toFixed(0);
-    say(
-      `a visitor’s page beside ${what === 'nothing' ? 'nothing' : `${AT_ONCE} × ${what}`}`,
-      `${at(0.5)} ms median, ${at(0.95)} ms of 95 in 100, ${at(1)} ms at most`,
-    );
-  }
+  const probes = [
+    ['a visitor’s page', { url: `${url}/`, cookie: '' }],
+    ['an editor’s Today', { url: `${url}/room`, cookie: ines }],
+  ] as const;
+  for (const [what, one] of kinds)
+    for (const [whose, probe] of probes) {
+      const waits = await waitsBeside(probe, () =>
+        what === 'nothing'
+          ? new Promise((done) => setTimeout(done, 1500))
+          : Promise.all(Array.from({ length: AT_ONCE }, (_, n) => one(n))),
+      );
+      const at = (share: number) =>
+        (waits[Math.min(waits.length - 1, Math.floor(waits.length * share))] ?? 0).toFixed(0);
+      say(
+        `${whose} beside ${what === 'nothing' ? 'nothing' : `${AT_ONCE} × ${what}`}`,
+        `${at(0.5)} ms median, ${at(0.95)} ms of 95 in 100, ${at(1)} ms at most`,
+      );
+    }
 }

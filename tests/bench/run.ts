@@ -162,7 +162,7 @@ const filled = await measurePages(url, cluster.url('bench'), maud, say);
 await measureToday(url, cluster.url('bench'), maud, say);
 await measureScreens(url, filled, maud, say);
 await measureWork(url, databaseUrl, maud, say);
-await measureCrowd(url, { maud, page: filled.deep }, say);
+await measureCrowd(url, { maud, ines, pages: Array.from({ length: 200 }, (_, n) => filled.deep - 1 - n) }, say);
 server.kill('SIGTERM');
 await new Promise((ended) => server.once('exit', ended));
 cluster.stop();

@@ -108,7 +108,7 @@ const AT: Record<string, (p: Playing) => Promise<unknown>> = {
       return page.getByRole('toolbar', { name: 'Toolbar' }).getByRole('button', { name: 'Link', exact: true }).click();
     };
     await open();
-    await expect(dialog(page).locator('[data-tour=dialog]')).toContainText('Press Link');
+    await expect(dialog(page).locator('[data-tour=dialog]')).toContainText('Choose a page of the site');
     if (how === 'with a mistake') {
       await page.keyboard.press('Escape');
       await expect(card(page)).toContainText('Waits until it is done');
@@ -129,7 +129,7 @@ const AT: Record<string, (p: Playing) => Promise<unknown>> = {
   'pages.edit.banner': async ({ page, how, hands }) => {
     const choose = page.getByRole('button', { name: 'Choose another' });
     await hands.press(choose);
-    await expect(dialog(page).locator('[data-tour=dialog]')).toContainText('Choose another picture');
+    await expect(dialog(page).locator('[data-tour=dialog]')).toContainText('which people who cannot see it hear');
     if (how === 'with a mistake') {
       await hands.press(dialog(page).getByRole('button', { name: 'Close' }));
       await expect(card(page)).toHaveAttribute('data-stop', 'pages.edit.banner');

@@ -18,7 +18,7 @@ import {
   type Document,
   type DocumentNode,
 } from '@/core/content';
-import { canonical } from '@/core/json';
+import { canonical, sameJson } from '@/core/json';
 import { extensionsFor } from '@/islands/editor/extensions';
 import { getLayout, layouts } from '@/office';
 import { doc, h2, list, p, table } from '@/demo/write';
@@ -558,6 +558,39 @@ describe('trees and addresses', () => {
       ['4', []],
     ]);
   });
+});
+
+it('two values are the same as JSON exactly when their canonical forms are', () => {
+  const json = fc.jsonValue({ maxDepth: 3 });
+  const shuffled = (value: unknown): unknown =>
+    Array.isArray(value)
+      ? value.map(shuffled)
+      : typeof value === 'object' && value !== null
+        ? Object.fromEntries([
+            ...Object.entries(value)
+              .reverse()
+              .map(([key, one]) => [key, shuffled(one)] as const),
+            ['not there', undefined] as const,
+          ])
+        : value;
+  const near = json.chain((value) =>
+    fc.constantFrom(
+      value,
+      shuffled(value),
+      [value],
+      { a: value },
+      { a: shuffled(value), b: undefined },
+      undefined,
+      null,
+    ),
+  );
+  fc.assert(
+    fc.property(fc.oneof(json, near), fc.oneof(json, near), (a, b) => {
+      expect(sameJson(a, b)).toBe(canonical(a) === canonical(b));
+      expect(sameJson(a, shuffled(a))).toBe(true);
+    }),
+    { numRuns: 500 },
+  );
 });
 
 it('canonical JSON orders keys by UTF-16 code units, as the example of RFC 8785, section 3.2.3, does (from memory)', () => {

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { hrefsIn, isHref, parseDocument, referencesOf, renderDocument, thingOf, withHrefs } from '@/core/content';
 import { getLayout } from '@/office';
@@ -44,6 +45,43 @@ describe('addresses in a content', () => {
     expect([named.title, named.booking.words, named.pieces]).toEqual([content.title, '/fares', content.pieces]);
     expect(named.pieces).toBe(content.pieces);
     expect(withHrefs(content, (href) => href)).toBe(content);
+  });
+
+  it('are found and changed as a plain walk finds them, in any JSON, whatever its objects call their own', () => {
+    /** A second, plain program: through the text of the JSON, where JSON.parse tells of each member. */
+    const plainly = (value: unknown): string[] => {
+      const found: string[] = [];
+      JSON.parse(JSON.stringify(value), (key, one: unknown) => {
+        if (key === 'href' && typeof one === 'string') found.push(one);
+        return one;
+      });
+      return found.sort();
+    };
+    const { tree } = fc.letrec<{ tree: unknown }>((tie) => ({
+      tree: fc.oneof(
+        { maxDepth: 5 },
+        fc.constantFrom('/a', '/b', 'c', 1, null, true),
+        fc.array(tie('tree'), { maxLength: 4 }),
+        fc
+          .array(fc.tuple(fc.constantFrom('href', 'attrs', '__proto__', 'constructor', 'type'), tie('tree')), {
+            maxLength: 4,
+          })
+          .map(
+            (entries) =>
+              JSON.parse(`{${entries.map(([k, v]) => `${JSON.stringify(k)}:${JSON.stringify(v)}`).join()}}`) as unknown,
+          ),
+      ),
+    }));
+    fc.assert(
+      fc.property(tree, (value) => {
+        const before = JSON.stringify(value);
+        expect(hrefsIn(value).sort()).toEqual(plainly(value));
+        const changed = withHrefs(value, (href) => (href === '/a' ? '/z' : href));
+        expect(JSON.stringify(changed)).toBe(JSON.stringify(value).replaceAll('"href":"/a"', '"href":"/z"'));
+        expect(JSON.stringify(value)).toBe(before);
+        if (!hrefsIn(value).includes('/a')) expect(changed).toBe(value);
+      }),
+    );
   });
 });
 

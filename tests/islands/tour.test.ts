@@ -116,12 +116,17 @@ describe('what moves a tour on', () => {
     expect(afterHappening(post, 2, 'POST /api/notices')).toBe(post.stops.length);
     expect(afterHappening(post, post.stops.length - 1, 'POST /api/notices')).toBe(post.stops.length);
     expect(afterHappening(post, 2, 'POST /api/items/[id]/send')).toBeUndefined();
-    expect(afterHappening(words, 0, 'POST /api/items/[id]/publish')).toBeUndefined();
+    expect(afterHappening(words, 0, 'POST /api/notices')).toBeUndefined();
   });
-  it('is taken when all has happened that it waits for; one that waits for nothing by looking', () => {
+  it('is taken when all has happened that it waits for; one that only shows is seen, never taken', () => {
     expect(isTaken(post, [])).toBe(false);
     expect(isTaken(post, ['POST /api/notices'])).toBe(true);
-    expect(isTaken(tour('pages.find'), [])).toBe(true);
+    expect(isTaken(tour('pages.find'), [])).toBe(false);
+    const either = tour('pages.words');
+    for (const way of ['send', 'publish'] as const) {
+      expect(isTaken(either, [`POST /api/items/[id]/${way}`]), way).toBe(true);
+      expect(afterHappening(either, 1, `POST /api/items/[id]/${way}`), way).toBe(either.stops.length);
+    }
   });
   it('every task that changes something waits for its result', () => {
     for (const section of inventory.sections)

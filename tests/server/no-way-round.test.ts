@@ -1,4 +1,5 @@
-import { eq } from 'drizzle-orm';
+import { and, eq, isNull, like } from 'drizzle-orm';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { h2, p, quote } from '@/demo/write';
 import type { Operation } from '@/core/plan';
@@ -19,8 +20,9 @@ import { POST as signIn } from '@/pages/api/sign-in';
 import { PUT as tour } from '@/pages/api/tours/[task]';
 import { POST as stepIn } from '@/pages/api/workshop/step-in';
 import { db } from '@/server/db/client';
-import { media, revisions } from '@/server/db/schema';
-import { laneOf } from '@/server/gate/lanes';
+import { media, references, revisions } from '@/server/db/schema';
+import { inTurn, Lane } from '@/server/gate/lanes';
+import { Problem } from '@/server/gate/problems';
 import { assertStrong } from '@/server/gate/password';
 import { getEditable } from '@/server/items/editable';
 import { call, inForce, pageId, role, signInAs, siteId, somebody, type Who } from './ask';
@@ -299,24 +301,109 @@ describe('much at once', () => {
     const words = Array.from({ length: 1600 }, (_, i) => p(`Line ${i} of a long text.`));
     expect((await keep(juno, 'Our history', (blocks) => [...blocks, ...words])).status).toBe(200);
   });
+  it('a text of more links than one question to the database has placeholders is kept; what it goes on needing stays noted', async () => {
+    const maud = await signInAs('Maud');
+    const id = await pageId('Contact');
+    const linked = (count: number, add = 0): DocumentNode[] => [
+      {
+        type: 'paragraph',
+        content: Array.from({ length: count }, (_, i) => ({
+          type: 'text' as const,
+          text: `${i} `,
+          marks: [{ type: 'link' as const, attrs: { href: `/l-${i + add}` } }],
+        })),
+      },
+    ];
+    const noted = () =>
+      db
+        .select({ id: references.id, target: references.target })
+        .from(references)
+        .where(and(eq(references.itemId, id), isNull(references.revisionId), like(references.target, '/l-%')))
+        .orderBy(references.id);
+    expect(await keep(maud, 'Contact', () => linked(12_000))).toMatchObject({ status: 200, body: {} });
+    const before = await noted();
+    expect(before.length).toBe(12_000);
+    expect((await keep(maud, 'Contact', () => linked(12_000, 1))).status).toBe(200);
+    const after = await noted();
+    expect(after.map(({ target }) => target).sort()).toEqual(
+      Array.from({ length: 12_000 }, (_, i) => `/l-${i + 1}`).sort(),
+    );
+    expect(after.slice(0, -1)).toEqual(before.slice(1));
+  });
   it('beyond its share each kind of request is told to come again, and the others are not', async () => {
     let letGo: () => void = () => undefined;
     const held = new Promise<void>((go) => (letGo = go));
-    const office = laneOf('/room/pages');
-    const asked = Array.from({ length: 2000 }, () =>
-      office.run(() => held.then(() => 'answered')).catch((error: unknown) => (error as { code: string }).code),
-    );
-    expect(await laneOf('/fares').run(() => Promise.resolve('answered'))).toBe('answered');
-    expect(await laneOf('/api/sign-in').run(() => Promise.resolve('answered'))).toBe('answered');
+    const ask = (path: string, work: () => Promise<unknown>, who = 'ines') => {
+      const cookie = `safe_room_session=${who}`;
+      return inTurn(new Request(`http://x${path}`, { headers: { cookie } }), path, work).catch((error: unknown) =>
+        error instanceof Problem ? error.code : error,
+      );
+    };
+    const answered = () => Promise.resolve('answered');
+    const asked = Array.from({ length: 2000 }, () => ask('/room/pages', () => held.then(answered)));
+    const found = Array.from({ length: 20 }, () => ask('/search', () => held.then(answered)));
+    expect(await ask('/fares', answered)).toBe('answered');
+    expect(await ask('/api/sign-in', answered)).toBe('answered');
     letGo();
     const answers = await Promise.all(asked);
-    expect(answers.filter((one) => one === 'busy').length).toBeGreaterThan(1000);
-    expect(answers.filter((one) => one === 'answered').length).toBe(
-      2000 - answers.filter((one) => one === 'busy').length,
-    );
+    const busy = answers.filter((one) => one === 'busy').length;
+    expect(busy).toBeGreaterThan(1000);
+    expect(answers.filter((one) => one === 'answered').length).toBe(2000 - busy);
+    expect(new Set(await Promise.all(found))).toEqual(new Set(['answered']));
     // Whoever failed has left, too.
-    await expect(office.run(() => Promise.reject(new Error('no')))).rejects.toThrow('no');
-    expect(await office.run(() => Promise.resolve('answered'))).toBe('answered');
+    expect(await ask('/room/pages', () => Promise.reject(new Error('no')))).toEqual(new Error('no'));
+    expect(await ask('/room/pages', answered)).toBe('answered');
+  });
+  it('of one person only so many run at once, and nobody else waits for them', async () => {
+    let letGo: () => void = () => undefined;
+    const held = new Promise<void>((go) => (letGo = go));
+    const lane = new Lane({ atOnce: () => 4, ofOne: 2, waiting: 100 });
+    const running: string[] = [];
+    const work = (name: string) => () => (running.push(name), held);
+    const all = Array.from({ length: 10 }, (_, n) => lane.run('ines', work(`ines ${n}`)));
+    all.push(lane.run('juno', work('juno')), lane.run('sam', work('sam')), lane.run('maud', work('maud')));
+    await Promise.resolve();
+    expect(running).toEqual(['ines 0', 'ines 1', 'juno', 'sam']);
+    letGo();
+    await Promise.all(all);
+    expect(running.length).toBe(13);
+    // Whoever came first of those who may begin.
+    expect(running.indexOf('maud')).toBeLessThan(running.indexOf('ines 5'));
+    expect(running.filter((name) => name.startsWith('ines'))).toEqual(
+      Array.from({ length: 10 }, (_, n) => `ines ${n}`),
+    );
+    expect(lane.isBusy).toBe(false);
+  });
+  it('while a visitor waits fewer of the back office are let in, and all come in time (random crowds)', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.record({ who: fc.constantFrom('a', 'b', 'c'), turns: fc.nat(6) }), { maxLength: 40 }),
+        fc.integer({ min: 1, max: 5 }),
+        fc.integer({ min: 1, max: 5 }),
+        async (crowd, atOnce, ofOne) => {
+          let most = atOnce;
+          const lane = new Lane({ atOnce: () => most, ofOne, waiting: 1000 });
+          const running: string[] = [];
+          let done = 0;
+          const all = crowd.map(({ who, turns }) =>
+            lane.run(who, async () => {
+              running.push(who);
+              expect(running.length).toBeLessThanOrEqual(most);
+              expect(running.filter((one) => one === who).length).toBeLessThanOrEqual(ofOne);
+              for (let turn = 0; turn < turns; turn++) await Promise.resolve();
+              running.splice(running.indexOf(who), 1);
+              // More are let in from now on; those who wait have to be told.
+              if (++done === Math.floor(crowd.length / 2)) {
+                most = atOnce + 3;
+                lane.goOn();
+              }
+            }),
+          );
+          await Promise.all(all);
+          expect([done, lane.isBusy]).toEqual([crowd.length, false]);
+        },
+      ),
+    );
   });
 });
 

@@ -230,18 +230,27 @@ describe('stepping in', () => {
       [0, false, true],
     ] as const) {
       expect((await keep(stop, done)).status).toBe(200);
-      expect((await findProgress(db, await accessOf('Oskar')))['notices.post']).toEqual({ stop, done: is, seen: is });
+      expect((await findProgress(db, await accessOf('Oskar')))['notices.post']).toMatchObject({
+        stop,
+        done: is,
+        seen: is,
+      });
     }
     // Looked at to its end by pressing Next: seen, not taken.
     const other = (stop: number, seen: boolean) =>
       call(tourProgress, 'PUT', '/x', { ...oskar, params: { task: 'notices.end' }, body: { stop, done: false, seen } });
     await other(2, true);
     await other(0, false);
-    expect((await findProgress(db, await accessOf('Oskar')))['notices.end']).toEqual({
+    expect((await findProgress(db, await accessOf('Oskar')))['notices.end']).toMatchObject({
       stop: 0,
       done: false,
       seen: true,
     });
+    // What was done of it goes on counting when it is taken up again; what it does not wait for does not.
+    const told = ['POST /api/notices/[id]/end', 'POST /api/people'];
+    const left = { stop: 1, done: false, did: told };
+    await call(tourProgress, 'PUT', '/x', { ...oskar, params: { task: 'notices.end' }, body: left });
+    expect((await findProgress(db, await accessOf('Oskar')))['notices.end']?.did).toEqual([told[0]]);
   });
   it('works for a role nobody holds yet, and refuses a person who does not hold it', async () => {
     const maud = await signInAs('Maud');

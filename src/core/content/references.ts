@@ -21,23 +21,35 @@ export const LINK_GONE = 'What it led to is not there any more. Choose another p
 
 /** Every address in a content, whatever it is made of: in marks, in link fields. */
 export function hrefsIn(value: unknown): string[] {
-  if (typeof value !== 'object' || value === null) return [];
-  return Object.entries(value).flatMap(([key, part]: [string, unknown]) =>
-    key === 'href' && typeof part === 'string' ? [part] : hrefsIn(part),
-  );
+  const found: string[] = [];
+  eachIn(value, (one) => {
+    if (typeof one['href'] === 'string') found.push(one['href']);
+  });
+  return found;
+}
+
+/** Goes through every object in a value, outermost first: in one walk, since texts can have thousands of them. */
+function eachIn(value: unknown, see: (object: Readonly<Record<string, unknown>>) => void): void {
+  if (Array.isArray(value)) for (const part of value) eachIn(part, see);
+  else if (typeof value === 'object' && value !== null) {
+    see(value as Record<string, unknown>);
+    for (const key in value) eachIn((value as Record<string, unknown>)[key], see);
+  }
 }
 
 /** The same with other addresses; the very same where none changes. */
 export function withHrefs<T>(value: T, change: (href: string) => string): T {
   if (typeof value !== 'object' || value === null) return value;
-  let differs = false;
-  const entries = Object.entries(value).map(([key, part]: [string, unknown]) => {
+  let changed: T | undefined;
+  for (const key in value) {
+    const part: unknown = value[key];
     const next = key === 'href' && typeof part === 'string' ? change(part) : withHrefs(part, change);
-    differs ||= next !== part;
-    return [key, next] as const;
-  });
-  if (!differs) return value;
-  return (Array.isArray(value) ? entries.map(([, part]) => part) : Object.fromEntries(entries)) as T;
+    if (next === part) continue;
+    changed ??= (Array.isArray(value) ? [...(value as unknown[])] : { ...value }) as T & object;
+    // Not by assigning: unknown parts of a text are kept whole, and may hold what objects call their own.
+    Object.defineProperty(changed, key, { value: next, writable: true, enumerable: true, configurable: true });
+  }
+  return changed ?? value;
 }
 
 /** That one field of a content needs something: a page, a picture, a person; or an address where nothing is. */
@@ -49,13 +61,12 @@ export interface Reference {
 }
 
 const picturesIn = (value: unknown): string[] => {
-  if (typeof value !== 'object' || value === null) return [];
-  const { type, attrs, picture } = value as { type?: unknown; attrs?: { id?: unknown } | null; picture?: unknown };
-  const own = type === 'picture' ? attrs?.id : picture;
-  return [
-    ...(typeof own === 'string' ? [own] : []),
-    ...Object.values(value).flatMap((part: unknown) => picturesIn(part)),
-  ];
+  const found: string[] = [];
+  eachIn(value, ({ type, attrs, picture }) => {
+    const own = type === 'picture' ? (attrs as { id?: unknown } | null | undefined)?.id : picture;
+    if (typeof own === 'string') found.push(own);
+  });
+  return found;
 };
 
 function inField(field: Field, value: FieldValue | undefined): Omit<Reference, 'field'>[] {

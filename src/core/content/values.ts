@@ -1,11 +1,9 @@
-import { canonical } from '../json';
+import { sameJson } from '../json';
 import { emptyDocument, plainText, type Document } from './document';
 import type { Entry, FieldValue, Layout, LinkValue, PageContent, Piece } from './layout';
 
-export const sameValue = (a: FieldValue | undefined, b: FieldValue | undefined): boolean =>
-  canonical(a ?? null) === canonical(b ?? null);
-export const sameContent = (a: PageContent | undefined, b: PageContent | undefined): boolean =>
-  canonical(a ?? null) === canonical(b ?? null);
+export const sameValue = (a: FieldValue | undefined, b: FieldValue | undefined): boolean => sameJson(a, b);
+export const sameContent = (a: PageContent | undefined, b: PageContent | undefined): boolean => sameJson(a, b);
 
 const isDocument = (value: unknown): value is Document =>
   typeof value === 'object' && value !== null && 'type' in value && value.type === 'doc';

@@ -134,8 +134,8 @@ export interface TaskMove {
   control: string;
   /** `press` and `type` wait for the action; `see` only shows. */
   await: 'press' | 'type' | 'see';
-  /** What must have happened before the tour goes on: a press alone may have been refused. */
-  until?: Happening;
+  /** One of which must have happened before the tour goes on: a press alone may have been refused. */
+  until?: readonly Happening[];
   title: string;
   text: string;
 }

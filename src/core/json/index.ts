@@ -1,3 +1,4 @@
 export * from './canonical';
 export * from './faults';
+export * from './same';
 export * from './strict';

@@ -1,4 +1,4 @@
-import { canonical } from '../json';
+import { sameJson } from '../json';
 
 // What changed within one value, by its fields and the entries of its lists, so that changes of different ones stand
 // beside one another.
@@ -6,7 +6,6 @@ import { canonical } from '../json';
 type Fields = Record<string, unknown>;
 const isFields = (value: unknown): value is Fields =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
-const same = (a: unknown, b: unknown) => canonical(a ?? null) === canonical(b ?? null);
 
 /** By what the entries of a list are told apart. */
 const KEYS = ['id', 'task', 'section'] as const;
@@ -38,20 +37,20 @@ const keysOf = (a: Fields, b: Fields) => [...new Set([...Object.keys(a), ...Obje
 
 /** What differs between two values, each as a path of names that begins with the one given. */
 export function differing(a: unknown, b: unknown, path: string): string[] {
-  if (same(a, b)) return [];
+  if (sameJson(a, b)) return [];
   if (isFields(a) && isFields(b)) return keysOf(a, b).flatMap((key) => differing(a[key], b[key], `${path} ${key}`));
   const [one, two] = [entriesOf(a), entriesOf(b)];
   if (!one || !two) return [path];
   const names = [...new Set([...one.keys(), ...two.keys()])];
   return [
-    ...names.filter((name) => !same(one.get(name), two.get(name))).map((name) => `${path} ${name}`),
+    ...names.filter((name) => !sameJson(one.get(name), two.get(name))).map((name) => `${path} ${name}`),
     ...(isMoved(one, two) ? [`${path} order`] : []),
   ];
 }
 
 /** A value with what was changed from `from` to `to` changed in it, and all else left as it is. */
 export function changedAlike(value: unknown, from: unknown, to: unknown): unknown {
-  if (same(from, to)) return value;
+  if (sameJson(from, to)) return value;
   if (isFields(from) && isFields(to) && isFields(value)) {
     const out: Fields = { ...value };
     for (const key of keysOf(from, to)) {
@@ -66,7 +65,7 @@ export function changedAlike(value: unknown, from: unknown, to: unknown): unknow
   const all = new Map(now);
   for (const name of new Set([...was.keys(), ...is.keys()])) {
     const entry = is.get(name);
-    if (same(was.get(name), entry)) continue;
+    if (sameJson(was.get(name), entry)) continue;
     if (entry) all.set(name, entry);
     else all.delete(name);
   }

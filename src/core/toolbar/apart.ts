@@ -1,4 +1,5 @@
 import type { Document, DocumentNode } from '../content';
+import { sameJson } from '../json';
 import type { Blocks } from './made';
 
 /** What is not accepted: something `new` that no tool at hand makes, or something `gone` or `changed` that had to stay. */
@@ -38,20 +39,11 @@ export interface BlocksApart {
 
 /** Null where the two are the same. */
 export function apartOf({ content: a }: Document, { content: b }: Document): BlocksApart | null {
-  const [first, last] = alikeEnds(a, b, isSame);
+  const [first, last] = alikeEnds(a, b, sameJson);
   if (first + last === a.length && a.length === b.length) return null;
   const cut = (list: readonly DocumentNode[], more: number): Blocks => {
     const at = Math.max(0, first - more);
     return { content: list.slice(at, list.length - Math.max(0, last - more)), at };
   };
   return { before: cut(a, 0), after: cut(b, 0), wider: { before: cut(a, 1), after: cut(b, 1) } };
-}
-
-/** Whether two parts of a document are the same through and through. */
-function isSame(a: unknown, b: unknown): boolean {
-  if (a === b || typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
-  if (Array.isArray(a) || Array.isArray(b))
-    return Array.isArray(a) && Array.isArray(b) && a.length === b.length && a.every((one, i) => isSame(one, b[i]));
-  const [one, other] = [a, b] as Record<string, unknown>[];
-  return Object.keys({ ...one, ...other }).every((key) => isSame(one?.[key], other?.[key]));
 }

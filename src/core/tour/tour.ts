@@ -13,8 +13,8 @@ export interface Stop {
   title: string;
   text: string;
   await: 'press' | 'type' | 'see';
-  /** What must have happened before it goes on; null where the press, the typing or a look is all. */
-  until: Happening | null;
+  /** One of which must have happened before it goes on; empty where the press, the typing or a look is all. */
+  until: readonly Happening[];
   /** Shown only after something was done. */
   appears: string | null;
   /** Why the stop cannot be shown in this room; null when it can. */
@@ -86,7 +86,7 @@ export function tourOf(
           key: `door.${section.id}`,
           control: `door.${section.id}`,
           await: 'press',
-          until: null,
+          until: [],
           title: `This is the way to “${door}”`,
           text: `Open “${door}”. ${section.purpose}`,
         },
@@ -97,7 +97,7 @@ export function tourOf(
         key: 'frame.ask',
         control: 'frame.ask',
         await: 'see',
-        until: null,
+        until: [],
         title: `Ask for ${door}`,
         text: `“${door}” has no door of its own in your menu. Type its name into “Where do I…?” and choose it from the list.`,
       });
@@ -107,7 +107,7 @@ export function tourOf(
       key: move.control,
       control: move.control,
       await: move.await,
-      until: move.until ?? null,
+      until: move.until ?? [],
       title: move.title,
       text: move.text,
     });

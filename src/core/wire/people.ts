@@ -126,7 +126,12 @@ export const ownRoutes = {
     answer: z.object({ own: ownSchema, canUndo: z.boolean(), told: z.array(z.string()) }),
   },
   'PUT /api/tours/[task]': {
-    body: z.strictObject({ stop: z.int().min(0).max(200), done: z.boolean(), seen: z.boolean().default(false) }),
+    body: z.strictObject({
+      stop: z.int().min(0).max(200),
+      done: z.boolean(),
+      seen: z.boolean().default(false),
+      did: z.array(z.string().max(100)).max(20).default([]),
+    }),
   },
   'POST /api/set-up': { body: z.union([keyholderSchema, invitedSchema]), answer: to },
   'POST /api/sign-in': {

@@ -1,6 +1,16 @@
 /** How far the line being written stays from what lies over the text, in px. */
 const AIR_PX = 14;
 
+/**
+ * Calls back when one of the bars over the text grows or shrinks, as the toolbar does when the cursor comes into a
+ * table; gives what ends it.
+ */
+export function onBarsChange(call: () => void): () => void {
+  const observer = new ResizeObserver(call);
+  for (const bar of document.querySelectorAll('[data-over]')) observer.observe(bar);
+  return () => observer.disconnect();
+}
+
 /** Height of the bars that lie over the text at one end of the window. */
 const heightOf = (side: 'top' | 'bottom'): number =>
   AIR_PX +

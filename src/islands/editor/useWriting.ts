@@ -9,7 +9,7 @@ import { extensionsFor } from './extensions';
 import { pastedInWords, readPasted, type Pasted } from './paste';
 import type { PictureChoice } from './PictureChooser';
 import { putDocument } from './putIn';
-import { inSight } from './inSight';
+import { inSight, onBarsChange } from './inSight';
 import type { Wish } from './kept';
 
 /** Puts a text into a writing area; `undoable`: one undo there takes it back. */
@@ -152,6 +152,22 @@ export function useWriting({
       change.current(parsed.ok ? parsed.document : emptyDocument());
     },
   });
+  useEffect(() => {
+    if (!editor) return undefined;
+    const toLine = () => {
+      if (byKey.current && editor.isFocused) editor.commands.scrollIntoView();
+    };
+    let end = () => {};
+    const begin = () => {
+      end();
+      end = onBarsChange(toLine);
+    };
+    editor.on('focus', begin);
+    return () => {
+      editor.off('focus', begin);
+      end();
+    };
+  }, [editor]);
   const ready = useRef(onReady);
   ready.current = onReady;
   useEffect(

@@ -15,7 +15,7 @@ export function PageTree({ initial, current }: { initial: { pages: PageInTree[] 
 function Narrow({ initial, current }: { initial: { pages: PageInTree[] }; current: string }) {
   const tree = useTree(initial);
   return (
-    <nav aria-label="Your part of the site">
+    <nav aria-label="Your part of the site" data-anchor="pages.tree.tree">
       <TreeRows rows={tree.rows} onToggle={tree.toggle}>
         {(row) => <NarrowRow row={row} busy={tree.loading.has(row.page.id)} current={current} onToggle={tree.toggle} />}
       </TreeRows>

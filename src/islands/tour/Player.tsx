@@ -1,9 +1,10 @@
-import { autoUpdate, computePosition, flip, offset, shift } from '@floating-ui/dom';
+import { autoUpdate } from '@floating-ui/dom';
 import { useEffect, useId, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
 import type { Tour } from '@/core/tour';
 import { Icon } from '../kit/Icon';
-import { firstActive } from './model';
+import { firstActive, isToDo } from './model';
+import { placeCard, type Spot } from './placing';
 import { usePlayer } from './usePlayer';
 
 interface Box {
@@ -35,15 +36,15 @@ function useDialog(isRunning: boolean): HTMLElement | null {
 
 /** Plays the tours of a room: points at the real control, waits for the action or shows the way. */
 export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
-  const { tour, stop, index, ended, control, situation, acted, taken, next, back, goTo, leave } = usePlayer(
-    tours,
-    screen,
-  );
+  const { tour, stop, index, ended, control, situation, acted, off, opened, taken, next, back, goTo, leave } =
+    usePlayer(tours, screen);
   const card = useRef<HTMLDivElement>(null);
   const [ring, setRing] = useState<Box | null>(null);
-  const [place, setPlace] = useState<{ left: number; top: number } | null>(null);
+  const [place, setPlace] = useState<Spot | null>(null);
   /** Where there is no room beside the control the card stands at the end of the window that is farther from it. */
   const [dock, setDock] = useState<'top' | 'bottom'>('bottom');
+  /** Where one worked when the card was gone to. */
+  const left = useRef<HTMLElement | null>(null);
   const id = useId();
   const slot = useDialog(tour !== null);
   const shown = tour !== null && (ended || situation !== null);
@@ -77,15 +78,7 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
         setDock((box.top + box.bottom) / 2 > window.innerHeight / 2 ? 'top' : 'bottom');
         return;
       }
-      void computePosition(control, floating, {
-        strategy: 'fixed',
-        placement: 'bottom-start',
-        middleware: [
-          offset(16),
-          flip({ fallbackPlacements: ['top-start', 'right-start', 'left-start', 'bottom-end'] }),
-          shift({ padding: 12, crossAxis: true }),
-        ],
-      }).then(({ x, y }) => setPlace({ left: x, top: y }));
+      void placeCard(control, floating).then((spot) => spot && setPlace(spot));
     });
   }, [control, stop, ended, slot]);
 
@@ -100,19 +93,50 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- a dialog that closes gives the focus back by itself
   }, [shown, index, situation?.status, tour?.task]);
 
+  // One key leads from where one works to the card and back: it stands far behind by Tab.
+  useEffect(() => {
+    if (!shown || slot) return undefined;
+    const press = (event: KeyboardEvent) => {
+      if (event.key !== 'F6' || event.ctrlKey || event.metaKey || event.altKey) return;
+      event.preventDefault();
+      const [at, floating] = [document.activeElement, card.current];
+      if (!floating?.contains(at)) {
+        if (at instanceof HTMLElement) left.current = at;
+        floating?.focus({ preventScroll: true });
+      } else if (left.current?.isConnected && left.current !== document.body) left.current.focus();
+      else if (control) firstActive(control).focus();
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, [shown, slot, control]);
+
   if (!tour || !shown) return null;
   const total = tour.stops.length;
   const door = stop?.control.startsWith('door.') ?? false;
+  const onward = index + 1 === total ? 'Finish' : 'Next';
+  const rest = index + 1 === total ? 'Finish ends the tour without it' : 'Next shows the rest of the way';
+  const waiting = acted
+    ? `Good. Press ${onward} when you are done.`
+    : off && stop?.await === 'press'
+      ? `It cannot be pressed while there is nothing to do with it. ${rest}.`
+      : stop && stop.until.length > 0
+        ? `Waits until it is done; ${rest}.`
+        : stop?.await === 'press' && !door
+          ? 'Waits until you press it.'
+          : stop?.await === 'type'
+            ? 'Waits until you type.'
+            : '';
   // Into a dialog that a stop leads to the tour follows with its words; any other lies over it.
   if (slot) {
-    const belongs =
-      !ended && stop !== null && (stop.until !== null || (control !== null && slot.parentElement?.contains(control)));
-    return belongs
+    const isWithin = control !== null && slot.parentElement?.contains(control);
+    return !ended && stop !== null && (opened || isWithin)
       ? createPortal(
           <div className="note note-pine mb-3" data-tour="dialog">
             <p className="clip">
               <strong>
-                Stop {index + 1} of {total}: {stop.title}.
+                Stop {index + 1} of {total}
+                {/* What it says to press has been pressed. */}
+                {isWithin ? `: ${stop.title}.` : '.'}
               </strong>{' '}
               {stop.text}
             </p>
@@ -161,7 +185,7 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
             <p id={`${id}-text`} className="my-2">
               {taken
                 ? `“${tour.name}”: this is how it goes, and you have done it once.`
-                : `You have seen the way to “${tour.name.charAt(0).toLowerCase() + tour.name.slice(1)}”. It counts as taken once you have done it.`}{' '}
+                : `You have seen the way to “${tour.name.charAt(0).toLowerCase() + tour.name.slice(1)}”.${isToDo(tour) ? ' It counts as taken once you have done it.' : ''}`}{' '}
               The tour stays under Tours, should you need it again.
             </p>
           </>
@@ -177,20 +201,20 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
                 (situation.first
                   ? `“${stop?.controlName}” is on a screen further on. First: ${situation.first}.`
                   : `“${stop?.controlName}” is on another screen.`)}
-              {situation?.status === 'absent' && <>{situation.why} The tour goes on without it: press Next.</>}
+              {situation?.status === 'absent' && (
+                <>
+                  {situation.why} The tour goes on without it: press {onward}.
+                </>
+              )}
             </div>
             <p role="status" className="text-sm font-semibold text-pine">
-              {situation?.status === 'pointing' &&
-                (acted
-                  ? 'Good. Press Next when you are done.'
-                  : stop?.until
-                    ? 'Waits until it is done; Next shows the rest of the way.'
-                    : stop?.await === 'press' && !door
-                      ? 'Waits until you press it.'
-                      : stop?.await === 'type'
-                        ? 'Waits until you type.'
-                        : '')}
+              {situation?.status === 'pointing' && waiting}
             </p>
+            {situation?.status === 'pointing' && stop?.await === 'type' && (
+              <p className="text-sm text-ink-2 max-sm:hidden">
+                <kbd>F6</kbd> leads from the words to here and back.
+              </p>
+            )}
           </>
         )}
         <div
@@ -240,7 +264,7 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
                 </a>
               ) : (
                 <button type="button" className="btn btn-main" onClick={next}>
-                  {index + 1 === total ? 'Finish' : 'Next'}
+                  {onward}
                 </button>
               )}
             </>

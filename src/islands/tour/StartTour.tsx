@@ -1,3 +1,4 @@
+import type { Happening } from '@/core/inventory';
 import { Icon } from '../kit/Icon';
 import { startTour } from './model';
 
@@ -6,18 +7,20 @@ export function StartTour({
   task,
   minutes,
   at,
+  did = [],
   anew = false,
   name,
 }: {
   task: string;
   minutes: number;
-  at?: number;
+  /** Where it was left, and what had been done by then. */ at?: number;
+  did?: readonly Happening[];
   /** Offers the beginning, too. */ anew?: boolean;
   name: string;
 }) {
   return (
     <>
-      <button type="button" className="btn btn-quiet" onClick={() => startTour(task, at ?? 0)}>
+      <button type="button" className="btn btn-quiet" onClick={() => startTour(task, at ?? 0, did)}>
         <Icon name="way" /> {at ? `Take up again at stop ${at + 1}` : `Point the way · ${minutes} min`}
         <span className="sr-only">: {name}</span>
       </button>

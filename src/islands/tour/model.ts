@@ -26,9 +26,9 @@ export function keepRunning(running: Running | null): void {
   else sessionStorage.removeItem(KEY);
 }
 
-/** Starts a tour where the editor is, or takes it up again at a stop. */
-export function startTour(task: string, index = 0): void {
-  keepRunning({ task, index, did: [] });
+/** Starts a tour where the editor is, or takes it up again at a stop, with what was done of it before. */
+export function startTour(task: string, index = 0, did: readonly Happening[] = []): void {
+  keepRunning({ task, index, did });
   window.dispatchEvent(new Event(EVENT));
 }
 export function onTourStart(run: () => void): () => void {
@@ -92,7 +92,7 @@ export function isDoneByPress(tour: Tour, index: number): boolean {
   const [stop, next] = [tour.stops[index], tour.stops[index + 1]];
   return (
     stop?.await === 'press' &&
-    stop.until === null &&
+    stop.until.length === 0 &&
     (next === undefined || next.screen === stop.screen || isFramed(next))
   );
 }
@@ -103,16 +103,16 @@ const isFramed = (stop: Stop) => stop.control.startsWith('door.') || stop.contro
  * when none does.
  */
 export function afterHappening(tour: Tour, index: number, what: Happening): number | undefined {
-  const at = tour.stops.findIndex((stop, i) => i >= index && stop.until === what);
+  const at = tour.stops.findIndex((stop, i) => i >= index && stop.until.includes(what));
   return at < 0 ? undefined : at + 1;
 }
 
-/**
- * Whether all has happened that a tour waits for: it is then taken, else only seen. A tour that waits for nothing is
- * taken by looking.
- */
+/** Whether there is something to be done in a tour, and not only to be looked at. */
+export const isToDo = (tour: Pick<Tour, 'stops'>): boolean => tour.stops.some(({ until }) => until.length > 0);
+
+/** Whether all has happened that a tour waits for: it is then taken, else only seen. */
 export const isTaken = (tour: Tour, did: readonly Happening[]): boolean =>
-  tour.stops.every((stop) => stop.until === null || did.includes(stop.until));
+  isToDo(tour) && tour.stops.every(({ until }) => until.length === 0 || until.some((one) => did.includes(one)));
 
 /** The element a stop points at, when it is there and can be seen. */
 export function findControl(stop: Stop): HTMLElement | null {
@@ -132,5 +132,18 @@ export function isAction(stop: Stop, target: EventTarget | null): boolean {
   return control !== null && target instanceof Element && (control.matches(ACTIVE) || target.closest(ACTIVE) !== null);
 }
 
+/**
+ * Whether typing is what a stop waits for: in its control, or in another field of the same screen, since what has to be
+ * changed may stand there; not where another stop of the tour wants words.
+ */
+export function isTyped(tour: Tour, stop: Stop, target: EventTarget | null): boolean {
+  const at = target instanceof Element ? target.closest<HTMLElement>('[data-anchor]') : null;
+  const anchor = at?.dataset['anchor'];
+  if (!at || anchor === undefined) return false;
+  if (at.closest(`[data-anchor="${CSS.escape(stop.control)}"]`)) return true;
+  return anchor.startsWith(`${stop.screen}.`) && !tour.stops.some((other) => other.control === anchor);
+}
+
+export const isOff = (element: HTMLElement) => element.matches(':disabled, [aria-disabled="true"]');
 export const firstActive = (control: HTMLElement): HTMLElement =>
   control.matches(ACTIVE) ? control : (control.querySelector<HTMLElement>(ACTIVE) ?? control);

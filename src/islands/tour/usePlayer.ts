@@ -8,9 +8,12 @@ import {
   caughtUp,
   findControl,
   findRunning,
+  firstActive,
   isAction,
   isDoneByPress,
+  isOff,
   isTaken,
+  isTyped,
   keepRunning,
   onTourStart,
   situationOf,
@@ -21,12 +24,12 @@ import {
 const WAIT_MS = 3000;
 
 /** Tells the server how far one is; sent also while the page is being left. */
-function remember(task: string, stop: number, end: 'taken' | 'seen' | null): void {
+function remember({ task, did }: Running, stop: number, end: 'taken' | 'seen' | null): void {
   void fetch(`/api/tours/${task}`, {
     method: 'PUT',
     keepalive: true,
     headers: { 'content-type': 'application/json', 'idempotency-key': newKey() },
-    body: JSON.stringify({ stop, done: end === 'taken', seen: end !== null }),
+    body: JSON.stringify({ stop, done: end === 'taken', seen: end !== null, did }),
   }).catch(() => undefined);
 }
 
@@ -36,6 +39,10 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
   const [control, setControl] = useState<HTMLElement | null>(null);
   const [waited, setWaited] = useState(false);
   const [acted, setActed] = useState(false);
+  /** It is there, and cannot be pressed. */
+  const [off, setOff] = useState(false);
+  /** Its control was pressed since the stop is shown: what opens then came of it. */
+  const [opened, setOpened] = useState(false);
   const tour = tours.find((t) => t.task === running?.task) ?? null;
   const index = running?.index ?? 0;
   const stop = tour?.stops[index] ?? null;
@@ -47,7 +54,7 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
     const now: Running = { task: tour.task, index: next, did };
     keepRunning(now);
     remember(
-      tour.task,
+      now,
       Math.min(next, tour.stops.length - 1),
       next < tour.stops.length ? null : isTaken(tour, did) ? 'taken' : 'seen',
     );
@@ -79,15 +86,23 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
   useEffect(() => {
     setWaited(false);
     setActed(false);
-    setControl(stop ? findControl(stop) : null);
-    if (!stop) return undefined;
-    const look = () => setControl(findControl(stop));
+    setOpened(false);
+    if (!stop) {
+      setControl(null);
+      return undefined;
+    }
+    const look = () => {
+      const found = findControl(stop);
+      setControl(found);
+      setOff(found !== null && isOff(firstActive(found)));
+    };
+    look();
     const observer = new MutationObserver(look);
     observer.observe(document.body, {
       childList: true,
       subtree: true,
       attributes: true,
-      attributeFilter: ['data-anchor', 'hidden', 'class', 'open'],
+      attributeFilter: ['data-anchor', 'hidden', 'class', 'open', 'disabled', 'aria-disabled'],
     });
     const timer = setTimeout(() => setWaited(true), WAIT_MS);
     return () => {
@@ -100,11 +115,12 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
   useEffect(() => {
     if (!tour || !stop || !control) return undefined;
     const pressed = (event: Event) => {
-      if (isDoneByPress(tour, index) && isAction(stop, event.target)) go(tour, index + 1);
+      const isIts = isAction(stop, event.target);
+      if (isIts) setOpened(true);
+      if (isIts && isDoneByPress(tour, index)) go(tour, index + 1);
     };
     const typed = (event: Event) => {
-      if (event.target instanceof Element && event.target.closest(`[data-anchor="${CSS.escape(stop.control)}"]`))
-        setActed(true);
+      if (isTyped(tour, stop, event.target)) setActed(true);
     };
     document.addEventListener('click', pressed, true);
     if (stop.await === 'type') document.addEventListener('input', typed, true);
@@ -139,5 +155,5 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
   const back = () => tour && index > 0 && go(tour, index - 1);
   const goTo = (at: number) => tour && go(tour, at);
   const taken = tour !== null && isTaken(tour, running?.did ?? []);
-  return { tour, stop, index, ended, control, situation, acted, taken, next, back, goTo, leave };
+  return { tour, stop, index, ended, control, situation, acted, off, opened, taken, next, back, goTo, leave };
 }

@@ -130,7 +130,7 @@ export const vacanciesSection: Section = {
         {
           control: 'vacancies.form.send',
           await: 'press',
-          until: 'POST /api/vacancies',
+          until: ['POST /api/vacancies'],
           title: 'Begin it',
           text: 'The vacancy opens, to be written.',
         },
@@ -149,7 +149,7 @@ export const vacanciesSection: Section = {
         {
           control: 'vacancies.edit.send',
           await: 'press',
-          until: 'POST /api/items/[id]/send',
+          until: ['POST /api/items/[id]/send', 'POST /api/items/[id]/publish'],
           title: 'Send it for a second look',
           text: 'Somebody else reads it and publishes it.',
         },

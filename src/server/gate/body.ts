@@ -1,3 +1,4 @@
+import { breathe } from '../work/breathe';
 import { Problem } from './problems';
 
 /** The longest bodies, in bytes: of what somebody who is not signed in sends, of most requests, of whole texts. */
@@ -65,10 +66,20 @@ function parsed(text: string): unknown {
 }
 
 /** Reads a JSON body of at most some size; a fault says what is wrong with it. */
-export async function readBody(request: Request, size: BodySize): Promise<unknown> {
-  if (request.method === 'GET' || request.method === 'HEAD') return {};
+export const readBody = async (request: Request, size: BodySize): Promise<unknown> =>
+  understood(await receiveBody(request, size));
+
+/** A JSON body of at most some size as it came; null where none can come. */
+export async function receiveBody(request: Request, size: BodySize): Promise<string | null> {
+  if (request.method === 'GET' || request.method === 'HEAD') return null;
   if (!/^application\/json\b/.test(request.headers.get('content-type') ?? '')) throw new Problem('not-json-type');
-  const text = await readText(request, MOST[size]);
+  return readText(request, MOST[size]);
+}
+
+/** What a body says, which takes time where it is long: asked once it is known whose it is. */
+export async function understood(text: string | null): Promise<unknown> {
+  if (text === null) return {};
+  await breathe();
   mustBeShallow(text);
   try {
     return text === '' ? {} : parsed(text);

@@ -10,7 +10,7 @@ import { receipts } from '../db/schema';
 import { log } from '../log';
 import { findAccess, type Access } from './access';
 import { authorize, type Thing } from './authorize';
-import { cleanText, readBody, readQuery } from './body';
+import { cleanText, readQuery, receiveBody, understood } from './body';
 import { refuseForeign } from './origin';
 import { notFound, Problem } from './problems';
 import { readCookie } from './sessions';
@@ -177,11 +177,12 @@ export function endpoint<R extends Route>(
     // Who is not signed in is told so before anything they send is read.
     if (readCookie(request) === undefined) throw notSignedIn();
     if (params['id'] !== undefined && !/^\d{1,9}$/.test(params['id'])) throw notFound('That');
-    const raw = await readBody(request, contract.large ? 'large' : 'usual');
+    const received = await receiveBody(request, contract.large ? 'large' : 'usual');
     return db
       .transaction(async (tx) => {
         const access = await findAccess(tx, readCookie(request));
         if (!access) throw notSignedIn();
+        const raw = await understood(received);
         const thing = kind ? await kind.find(tx, access, { id: params['id'], body: raw }) : {};
         if (thing === null) throw notFound(kind?.words ?? 'That');
         if (declared.needs !== 'signed-in') await authorize(tx, access, declared.needs, thing);

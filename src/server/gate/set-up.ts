@@ -1,4 +1,5 @@
-import { and, eq, gt, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { and, eq, gt, isNotNull, isNull } from 'drizzle-orm';
+import { among } from '../db/among';
 import { decide } from '@/core/access';
 import { beyondMe, KEYHOLDER, policyOf } from '@/core/plan';
 import { inventory } from '@/office';
@@ -38,7 +39,7 @@ export const endLinks = (tx: Tx, personIds: readonly number[]) =>
   tx
     .update(setupLinks)
     .set({ usedAt: now() })
-    .where(and(inArray(setupLinks.personId, [...personIds]), isNull(setupLinks.usedAt)));
+    .where(and(among(setupLinks.personId, personIds), isNull(setupLinks.usedAt)));
 
 /**
  * A one-time token with which a person chooses a password, for three days, or three days longer than until what they

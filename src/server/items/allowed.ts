@@ -1,7 +1,7 @@
 import { and, eq } from 'drizzle-orm';
 import type { Place } from '@/core/access';
 import { isEmptyValue, readContent, textOf, type ContentFault, type Layout, type PageContent } from '@/core/content';
-import { canonical } from '@/core/json';
+import { sameJson } from '@/core/json';
 import { elementName, policyOf } from '@/core/plan';
 import { screensOf, writingOf, type Screens } from '@/core/room';
 import { isTheirs, panelOf } from '@/core/screens';
@@ -179,9 +179,7 @@ export function mustMayWrite(
   const theirs = fieldsFor(access, item.type, place);
   if (!theirs && !screens.isAny) return;
   const ids = new Set([...before, ...after].flatMap((part) => Object.keys(part)));
-  const touched = [...ids].filter((id) =>
-    after.some((part, i) => canonical(part[id] ?? null) !== canonical(before[i]?.[id] ?? null)),
-  );
+  const touched = [...ids].filter((id) => after.some((part, i) => !sameJson(part[id], before[i]?.[id])));
   for (const id of touched) {
     const { choices, label } = screens.of(item.type, place, id);
     const chosen = after[0]?.[id];

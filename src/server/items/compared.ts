@@ -1,4 +1,5 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
+import { among } from '../db/among';
 import { emptyDocument, textOf, type FieldChange, type PageContent } from '@/core/content';
 import { publishingOf } from '@/core/plan';
 import type { ComingOut } from '@/core/wire';
@@ -93,7 +94,7 @@ export async function getReviewView(tx: Tx, siteId: number, id: number): Promise
   const wrote = await tx
     .select({ name: people.name })
     .from(people)
-    .where(inArray(people.id, [...new Set([...row.writers, review.sentBy])]))
+    .where(among(people.id, [...new Set([...row.writers, review.sentBy])]))
     .orderBy(inNameOrder(people.name));
   return {
     id,

@@ -1,4 +1,5 @@
-import { eq, sql, inArray } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
+import { among } from '../db/among';
 import { sameContent, type ContentFault, type PageContent } from '@/core/content';
 import { now } from '../clock';
 import { findPlace } from '../tree/tree';
@@ -123,7 +124,7 @@ export async function addRevisions(
   const last = await tx
     .select({ itemId: revisions.itemId, number: sql<number>`max(${revisions.number})::int` })
     .from(revisions)
-    .where(inArray(revisions.itemId, ids))
+    .where(among(revisions.itemId, ids))
     .groupBy(revisions.itemId);
   const numbers = new Map(last.map((row) => [row.itemId, row.number]));
   const rows = await tx

@@ -1,4 +1,5 @@
-import { and, desc, eq, gt, inArray, isNull, ne, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gt, isNull, ne, sql, type SQL } from 'drizzle-orm';
+import { among } from '../db/among';
 import { emptyDocument, type PageContent } from '@/core/content';
 import { getEntry, type ItemVerb } from '@/core/inventory';
 import { inventory } from '@/office';
@@ -35,7 +36,7 @@ export async function lockItems(
   const rows = await tx
     .select()
     .from(items)
-    .where(and(eq(items.siteId, siteId), inArray(items.id, [...itemIds]), isNull(items.deletedAt)))
+    .where(and(eq(items.siteId, siteId), among(items.id, itemIds), isNull(items.deletedAt)))
     // In one order, or two who do it at once would wait for each other.
     .orderBy(items.id)
     .for('update');

@@ -1,4 +1,5 @@
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { and, desc, eq } from 'drizzle-orm';
+import { among } from '../db/among';
 import { addressOf, hrefsIn, ownPath, thingOf, withHrefs, type LinkedThing } from '@/core/content';
 import { findAddresses } from '../tree/addresses';
 import { maySee } from '../tree/naming';
@@ -32,7 +33,7 @@ async function whereAre(tx: Tx, siteId: number, links: readonly LinkedThing[]): 
     for (const { id, hash } of await tx
       .select({ id: media.id, hash: media.hash })
       .from(media)
-      .where(and(eq(media.siteId, siteId), inArray(media.id, pictures))))
+      .where(and(eq(media.siteId, siteId), among(media.id, pictures))))
       at.set(`picture:${id}`, MEDIA + hash);
   return at;
 }
@@ -82,7 +83,7 @@ export async function withNames<T>(
     const moved = await tx
       .select({ address: redirects.address, page: redirects.pageId })
       .from(redirects)
-      .where(and(eq(redirects.siteId, access.site.id), inArray(redirects.address, fresh)));
+      .where(and(eq(redirects.siteId, access.site.id), among(redirects.address, fresh)));
     const hashes = fresh.flatMap((path) => (path.startsWith(MEDIA) ? [path.slice(MEDIA.length)] : []));
     const pictures =
       hashes.length === 0
@@ -90,7 +91,7 @@ export async function withNames<T>(
         : await tx
             .select({ id: media.id, hash: media.hash })
             .from(media)
-            .where(and(eq(media.siteId, access.site.id), inArray(media.hash, hashes)))
+            .where(and(eq(media.siteId, access.site.id), among(media.hash, hashes)))
             .orderBy(desc(media.id));
     for (const { id, hash } of pictures) named.set(MEDIA + hash, `picture:${id}`);
     const name = (path: string, page = byAddress.get(path)) => {

@@ -1,4 +1,5 @@
-import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, desc, eq, isNull, sql } from 'drizzle-orm';
+import { among } from '../db/among';
 import { policyOf } from '@/core/plan';
 import { writingOf } from '@/core/room';
 import { makersOf } from '@/core/toolbar';
@@ -119,7 +120,7 @@ export async function listOpenWishes(tx: Tx, access: Access): Promise<OpenWish[]
     .from(notes)
     .leftJoin(people, eq(people.id, notes.madeBy))
     .where(
-      inArray(
+      among(
         notes.answers,
         rows.map(({ note }) => note.id),
       ),

@@ -1,4 +1,5 @@
-import { and, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { among } from '../db/among';
 import { checkPage, hrefsIn, ownPath, type Finding, type PageContent } from '@/core/content';
 import { publishingOf, type Plan } from '@/core/plan';
 import type { JudgedFinding } from '@/core/wire';
@@ -208,7 +209,7 @@ export async function takeDown(tx: Tx, itemIds: readonly number[]): Promise<void
   await tx
     .update(items)
     .set({ downRevisionId: sql`${items.liveRevisionId}`, downAt: now(), liveRevisionId: null })
-    .where(and(inArray(items.id, [...itemIds]), isNotNull(items.liveRevisionId)));
+    .where(and(among(items.id, itemIds), isNotNull(items.liveRevisionId)));
 }
 
 /** What items are called in the back office, by their numbers. */
@@ -221,7 +222,7 @@ export async function titlesOf(tx: Tx, itemIds: readonly number[]): Promise<Read
     .from(items)
     .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
     .leftJoin(drafts, eq(drafts.itemId, items.id))
-    .where(inArray(items.id, [...itemIds]));
+    .where(among(items.id, itemIds));
   return new Map(rows.map((row) => [row.id, row.title]));
 }
 

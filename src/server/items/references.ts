@@ -1,10 +1,12 @@
 import { and, eq, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
+import { among } from '../db/among';
 import { referencesOf, type PageContent } from '@/core/content';
 import { heldIn } from '@/core/toolbar';
 import { byAddressOf, byIdOf, listPages, type PageFacts } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { given, prepared } from '../db/prepared';
 import { items, media, redirects, references, revisions } from '../db/schema';
+import { breathe } from '../work/breathe';
 import { formOf, type ItemRow } from './forms';
 import { hrefOf } from './items';
 
@@ -31,9 +33,23 @@ function needsOf({ item, content, revisionId }: SaidVersion): (typeof references
 
 /** Notes down what versions and drafts need and hold; what was noted of those drafts before goes. */
 export async function keepReferences(tx: Tx, ...said: readonly SaidVersion[]): Promise<void> {
-  for (const { item, revisionId } of said) if (revisionId === null) await dropReferences(tx, item.id);
+  await breathe();
   const found = said.flatMap(needsOf);
-  if (found.length > 0) await tx.insert(references).values(found);
+  await breathe();
+  const now = sql`jsonb_to_recordset(${JSON.stringify(found)}::jsonb) as now
+    ("siteId" int, "itemId" int, "revisionId" int, field text, kind text, target text, times int)`;
+  const isSame = sql`old.item_id = now."itemId" and old.revision_id is not distinct from now."revisionId"
+    and old.field = now.field and old.kind = now.kind and old.target = now.target and old.times = coalesce(now.times, 1)`;
+  // What a draft goes on needing stays as it is: a long text has thousands, and is kept every few seconds.
+  const drafts = said.flatMap(({ item, revisionId }) => (revisionId === null ? [item.id] : []));
+  if (drafts.length > 0)
+    await tx.execute(sql`delete from ${references} old
+      where old.item_id = any(${sql.param(drafts)}::int[]) and old.revision_id is null
+        and not exists (select from ${now} where ${isSame})`);
+  if (found.length > 0)
+    await tx.execute(sql`insert into ${references} (site_id, item_id, revision_id, field, kind, target, times)
+      select now."siteId", now."itemId", now."revisionId", now.field, now.kind, now.target, coalesce(now.times, 1)
+      from ${now} where not exists (select from ${references} old where ${isSame})`);
 }
 
 /** Where there is no draft it needs nothing. */
@@ -82,7 +98,7 @@ const leadsTo = (pages: Linked) =>
     ...(['page', 'address'] as const).map((kind) =>
       and(
         eq(references.kind, kind),
-        inArray(
+        among(
           references.target,
           pages.map((page) => (kind === 'page' ? page.id : page.address)),
         ),

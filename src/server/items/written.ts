@@ -13,6 +13,7 @@ import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
 import { Problem, problemAt } from '../gate/problems';
 import { findForbiddenBelow } from './branches';
+import { breathe } from '../work/breathe';
 import { formOf, picturesOf, type Form, type ItemRow } from './forms';
 import { mustMayUse, mustMayWrite } from './allowed';
 import { withNames } from './links';
@@ -86,8 +87,10 @@ export async function readWritten(
     typeof named === 'object' && named !== null && !Array.isArray(named)
       ? { ...old.shown, ...(named as Record<string, unknown>) }
       : named;
+  await breathe();
   const form = formOf(item);
   const read = readContent(form.layouts, item.layout, raw, form.type.settings);
+  await breathe();
   if (!read) throw problemAt('', 'nothing-sent');
   const faults = [
     ...read.faults,
@@ -108,6 +111,7 @@ export async function readWritten(
   };
   const place = await findPlace(tx, access.site.id, item.id);
   mustMayWrite(access, item, place, [said, old.unfinished], [content, unfinished], old.once);
+  await breathe();
   const path = place?.path.join('.') ?? null;
   const begun = beforeOn(old, read.layout.id, path);
   await mustMayUse(

@@ -1,4 +1,5 @@
-import { eq, inArray, sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
+import { among } from '../db/among';
 import type { PageContent } from '@/core/content';
 import type { Tx } from '../db/client';
 import { drafts, items, publications, revisions } from '../db/schema';
@@ -28,8 +29,8 @@ export async function adjust(
   await tx
     .update(drafts)
     .set({ content: sql`${drafts.content} || ${JSON.stringify(settings)}::jsonb` })
-    .where(inArray(drafts.itemId, ids));
-  await tx.update(items).set(columns).where(inArray(items.id, ids));
+    .where(among(drafts.itemId, ids));
+  await tx.update(items).set(columns).where(among(items.id, ids));
   const versions = pages.flatMap((page) => page.liveRevisionId ?? page.downRevisionId ?? []);
   const rows =
     versions.length === 0
@@ -37,7 +38,7 @@ export async function adjust(
       : await tx
           .select({ id: revisions.id, content: revisions.content })
           .from(revisions)
-          .where(inArray(revisions.id, versions));
+          .where(among(revisions.id, versions));
   const said = new Map(rows.map((row) => [row.id, row.content]));
   const made = await addRevisions(
     tx,
@@ -56,7 +57,7 @@ export async function adjust(
       downRevisionId: sql`case when ${items.liveRevisionId} is null then ${revisions.id} else ${items.downRevisionId} end`,
     })
     .from(revisions)
-    .where(sql`${inArray(revisions.id, [...made.values()])} and ${eq(revisions.itemId, items.id)}`);
+    .where(sql`${among(revisions.id, made.values())} and ${eq(revisions.itemId, items.id)}`);
   const out = pages.flatMap((page) => {
     const revisionId = made.get(page.id);
     return page.liveRevisionId === null || revisionId === undefined

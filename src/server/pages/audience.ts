@@ -1,4 +1,4 @@
-import { inArray } from 'drizzle-orm';
+import { among } from '../db/among';
 import type { Audience } from '@/core/access';
 import { recordAll } from '../activity/activity';
 import type { Tx } from '../db/client';
@@ -36,7 +36,7 @@ export async function setAudience(
   });
   const ids = [...can.keys()];
   if (ids.length === 0) return refused;
-  await tx.update(items).set({ audience }).where(inArray(items.id, ids));
+  await tx.update(items).set({ audience }).where(among(items.id, ids));
   const titles = await titlesOf(tx, ids);
   const words =
     audience === null

@@ -1,4 +1,5 @@
-import { inArray, sql } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
+import { among } from '../db/among';
 import type { Audience } from '@/core/access';
 import { canonical } from '@/core/json';
 import { audienceSchema, type Bulk, type BulkRow, type RetirePreview, type StepBack } from '@/core/wire';
@@ -193,7 +194,7 @@ async function inLots(tx: Tx, ids: readonly number[]): Promise<{ id: number; abo
   const rows = await tx
     .select({ id: items.id, path: sql<string>`${items.path}::text` })
     .from(items)
-    .where(inArray(items.id, [...ids]));
+    .where(among(items.id, ids));
   const above = new Map(rows.map((row) => [row.id, row.path.split('.').slice(0, -1).map(Number)]));
   const levels: { id: number; above: number[] }[][] = [];
   for (const id of new Set(ids)) {

@@ -1,4 +1,5 @@
-import { inArray, and, eq, isNotNull, isNull, sql, desc, asc } from 'drizzle-orm';
+import { and, eq, isNotNull, isNull, sql, desc, asc } from 'drizzle-orm';
+import { among } from '../db/among';
 import { freeSlug } from '@/core/content';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
@@ -30,7 +31,7 @@ export async function deleteItems(
   await recordBranches(tx, access, 'deleted', leaving, hrefs);
   const ids = idsOf(leaving);
   if (ids.length > 0)
-    await tx.update(items).set({ deletedAt: now(), deletedBy: access.signedInId }).where(inArray(items.id, ids));
+    await tx.update(items).set({ deletedAt: now(), deletedBy: access.signedInId }).where(among(items.id, ids));
   return { pages: pagesOf(leaving), refused };
 }
 
@@ -49,7 +50,7 @@ export async function bringBack(
   const gone = await tx
     .select()
     .from(items)
-    .where(and(eq(items.siteId, site), inArray(items.id, [...itemIds]), isNotNull(items.deletedAt)))
+    .where(and(eq(items.siteId, site), among(items.id, itemIds), isNotNull(items.deletedAt)))
     .orderBy(items.id)
     .for('update');
   if (gone.length < new Set(itemIds).size) throw new Problem('back-already');
@@ -74,7 +75,7 @@ export async function bringBack(
   await tx
     .update(items)
     .set({ deletedAt: null, deletedBy: null })
-    .where(inArray(items.id, idsOf(back)));
+    .where(among(items.id, idsOf(back)));
   // What lies below may still meet an address somebody gave another page meanwhile.
   mustHaveAddresses(
     await findAddresses(tx, site),

@@ -1,4 +1,5 @@
-import { and, eq, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
+import { and, eq, isNull, or, sql, type SQL } from 'drizzle-orm';
+import { among } from '../db/among';
 import { type PageState } from '@/core/access';
 import type { ListedPage } from '@/core/content';
 import { sayDay } from '@/core/words';
@@ -125,7 +126,7 @@ export async function pagesById(
   tree: Pick<VisibleTree, 'byId' | 'below'>,
 ): Promise<ListedPage[]> {
   if (ids.length === 0) return [];
-  const rows = await from(tx).where(and(seen(access), inArray(items.id, ids.map(Number))));
+  const rows = await from(tx).where(and(seen(access), among(items.id, ids.map(Number))));
   const order = new Map(ids.map((id, i) => [id, i]));
   return listed(access, rows, tree).sort((a, b) => (order.get(a.id) ?? 0) - (order.get(b.id) ?? 0));
 }

@@ -1,4 +1,5 @@
-import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { among } from '../db/among';
 import type { Audience } from '@/core/access';
 import { canonical } from '@/core/json';
 import { addressChanges, addressOf } from '@/core/content';
@@ -138,7 +139,7 @@ export async function previewMove(tx: Tx, access: Access, move: PageMove, links?
           .from(items)
           .leftJoin(revisions, eq(revisions.id, items.liveRevisionId))
           .where(
-            inArray(
+            among(
               items.id,
               changes.map((change) => Number(change.page)),
             ),

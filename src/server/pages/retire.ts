@@ -1,4 +1,4 @@
-import { inArray } from 'drizzle-orm';
+import { among } from '../db/among';
 import type { RetirePreview } from '@/core/wire';
 import { inventory } from '@/office';
 import { recordAll } from '../activity/activity';
@@ -41,7 +41,7 @@ export async function previewRetiring(
         .select({ id: drafts.itemId })
         .from(drafts)
         .where(
-          inArray(
+          among(
             drafts.itemId,
             all.map((row) => row.id),
           ),
@@ -179,7 +179,7 @@ export async function putBack(tx: Tx, access: Access, itemIds: readonly number[]
     .select({ id: revisions.id, content: revisions.content })
     .from(revisions)
     .where(
-      inArray(
+      among(
         revisions.id,
         rows.flatMap((row) => row.downRevisionId ?? []),
       ),

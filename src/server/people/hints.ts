@@ -1,4 +1,5 @@
 import { and, eq, gt, inArray, sql } from 'drizzle-orm';
+import { among } from '../db/among';
 import { KEYHOLDER } from '@/core/plan';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
@@ -34,7 +35,7 @@ export async function busyKeyholders(
     .where(
       and(
         eq(activity.siteId, siteId),
-        inArray(
+        among(
           activity.personId,
           keyholders.map((p) => Number(p.id)),
         ),

@@ -1,4 +1,5 @@
-import { and, desc, eq, gt, inArray } from 'drizzle-orm';
+import { and, desc, eq, gt } from 'drizzle-orm';
+import { among } from '../db/among';
 import {
   applyOperation,
   isOneThing,
@@ -75,7 +76,7 @@ const forgetUndone = async (tx: Tx, access: Access, touched: readonly string[]):
       ),
     )
     .map((step) => step.id);
-  if (gone.length > 0) await tx.update(planSteps).set({ state: 'gone' }).where(inArray(planSteps.id, gone));
+  if (gone.length > 0) await tx.update(planSteps).set({ state: 'gone' }).where(among(planSteps.id, gone));
 };
 
 /**
@@ -171,7 +172,7 @@ export async function moveInHistory(
     mine.find((step) => step.id === entry.id),
   ).map((step) => step.id);
   const ids = direction === 'undo' ? [...entry.also.map((one) => one.id), ...press] : press;
-  const rows = await tx.select().from(planSteps).where(inArray(planSteps.id, ids)).orderBy(desc(planSteps.id));
+  const rows = await tx.select().from(planSteps).where(among(planSteps.id, ids)).orderBy(desc(planSteps.id));
   const steps = rows.map((row) => ({ ...row, operation: readOperation(row.operation) }));
   if (direction === 'redo') steps.reverse();
   let next = plan;
@@ -186,7 +187,7 @@ export async function moveInHistory(
   await tx
     .update(planSteps)
     .set({ state: direction === 'undo' ? 'undone' : 'done' })
-    .where(inArray(planSteps.id, ids));
+    .where(among(planSteps.id, ids));
   await storePlan(tx, access, plan, checked.data);
   for (const step of steps)
     await record(

@@ -1,4 +1,5 @@
-import { desc, eq, inArray } from 'drizzle-orm';
+import { desc, eq } from 'drizzle-orm';
+import { among } from '../db/among';
 import type { Tx } from '../db/client';
 import { given, prepared } from '../db/prepared';
 import { drafts, people, publications } from '../db/schema';
@@ -54,7 +55,7 @@ export async function listChangedLately(
     .selectDistinctOn([publications.itemId], { id: publications.itemId, by: people.name })
     .from(publications)
     .leftJoin(people, eq(people.id, publications.publishedBy))
-    .where(inArray(publications.itemId, published))
+    .where(among(publications.itemId, published))
     .orderBy(publications.itemId, desc(publications.publishedAt));
   const publisherOf = new Map(out.map((row) => [String(row.id), row.by]));
   return latest.map((page) => ({ ...page, by: publisherOf.get(page.id) ?? page.by }));

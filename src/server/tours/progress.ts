@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { NOBODY } from '@/core/access';
+import type { Happening, TaskTemplate } from '@/core/inventory';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { given, prepared } from '../db/prepared';
@@ -11,6 +12,7 @@ export interface TourProgress {
   stop: number;
   done: boolean;
   /** Looked at to its end, without doing what it shows. */ seen: boolean;
+  /** What was done of what it waits for, since it was begun. */ did: readonly Happening[];
 }
 
 const askProgress = prepared('progress', (tx) =>
@@ -23,7 +25,10 @@ const askProgress = prepared('progress', (tx) =>
 export async function findProgress(tx: Tx, access: Access): Promise<Record<string, TourProgress>> {
   const rows = await askProgress(tx, { person: Number(access.who.id), site: access.site.id });
   return Object.fromEntries(
-    rows.map((row) => [row.task, { stop: row.stop, done: row.doneAt !== null, seen: row.seenAt !== null }]),
+    rows.map((row) => [
+      row.task,
+      { stop: row.stop, done: row.doneAt !== null, seen: row.seenAt !== null, did: row.did },
+    ]),
   );
 }
 
@@ -31,13 +36,13 @@ export async function findProgress(tx: Tx, access: Access): Promise<Record<strin
 export async function keepProgress(
   tx: Tx,
   access: Access,
-  task: string,
-  stop: number,
-  end: { done: boolean; seen: boolean },
+  { id: task, moves }: TaskTemplate,
+  { stop, done, seen, did: told }: { stop: number; done: boolean; seen: boolean; did: readonly string[] },
 ): Promise<void> {
   // A room tried by its role is nobody's.
   if (access.who.id === NOBODY) return;
-  const fresh = { stop, updatedAt: now(), ...(end.done && { doneAt: now() }), ...(end.seen && { seenAt: now() }) };
+  const did = [...new Set(moves.flatMap(({ until }) => until ?? []))].filter((one) => told.includes(one));
+  const fresh = { stop, did, updatedAt: now(), ...(done && { doneAt: now() }), ...(seen && { seenAt: now() }) };
   await tx
     .insert(progress)
     .values({ personId: Number(access.who.id), siteId: access.site.id, task, ...fresh })

@@ -1,4 +1,5 @@
-import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, eq, isNull, sql } from 'drizzle-orm';
+import { among } from '../db/among';
 import {
   addressChanges,
   addressOf,
@@ -30,18 +31,13 @@ export async function findAddresses(tx: Tx, siteId: number, ids?: readonly numbe
     (await tx
       .select({ path: sql<string>`${items.path}::text` })
       .from(items)
-      .where(and(eq(items.siteId, siteId), inArray(items.id, [...ids]))));
+      .where(and(eq(items.siteId, siteId), among(items.id, ids))));
   const wanted = paths && [...new Set(paths.flatMap(({ path }) => path.split('.').map(Number)))];
   const rows = await tx
     .select({ id: items.id, parent: items.parentId, slug: items.slug, ownAddress: items.ownAddress })
     .from(items)
     .where(
-      and(
-        eq(items.siteId, siteId),
-        eq(items.type, 'page'),
-        isNull(items.deletedAt),
-        wanted && inArray(items.id, wanted),
-      ),
+      and(eq(items.siteId, siteId), eq(items.type, 'page'), isNull(items.deletedAt), wanted && among(items.id, wanted)),
     );
   return new Map(
     rows.map((row) => [
@@ -98,7 +94,7 @@ export async function keepOldAddresses(
     .from(items)
     .where(
       and(
-        inArray(
+        among(
           items.id,
           changes.map((change) => Number(change.page)),
         ),

@@ -1,4 +1,5 @@
-import { and, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { among } from '../db/among';
 import type { Audience, PageState, Place } from '@/core/access';
 import type { PageContent } from '@/core/content';
 import type { Tx } from '../db/client';
@@ -201,7 +202,7 @@ export async function findAllPlaced(
 ): Promise<Map<number, PlacedItem>> {
   if (itemIds.length === 0) return new Map();
   const there = deleted === null ? undefined : deleted ? isNotNull(items.deletedAt) : isNull(items.deletedAt);
-  const rows = await query(tx).where(and(eq(items.siteId, siteId), inArray(items.id, [...itemIds]), there));
+  const rows = await query(tx).where(and(eq(items.siteId, siteId), among(items.id, itemIds), there));
   return new Map(rows.map((row) => [row.id, { type: row.type, place: placeOf(row) }]));
 }
 
@@ -253,7 +254,7 @@ export async function findLiveContents(tx: Tx, pageIds: readonly string[]): Prom
     .select({ id: items.id, content: revisions.content })
     .from(items)
     .innerJoin(revisions, eq(revisions.id, items.liveRevisionId))
-    .where(inArray(items.id, pageIds.map(Number)));
+    .where(among(items.id, pageIds.map(Number)));
   return new Map(rows.map((row) => [String(row.id), row.content]));
 }
 

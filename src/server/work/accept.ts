@@ -8,7 +8,7 @@ export interface AcceptWork {
   before: Document;
   after: Document;
   from: readonly Document[];
-  makes: readonly string[];
+  /** Null: everything. */ makes: readonly string[] | null;
   keep: Readonly<Record<string, ConstructPolicy>>;
 }
 
@@ -20,8 +20,9 @@ export async function acceptApart(
 ): Promise<AcceptFault[]> {
   const { before, after, from, keep } = change;
   const hands = handsOf(allowed, tools, keep);
-  // With the code view everything is made.
-  if (allowed.has(CODE_VIEW) || ![before, after, ...from].some(isLong)) return acceptChange(before, after, hands, from);
-  const makes = [...new Set(tools.filter((tool) => allowed.has(tool.id)).flatMap((tool) => tool.makes))];
+  if (![before, after, ...from].some(isLong)) return acceptChange(before, after, hands, from);
+  const makes = allowed.has(CODE_VIEW)
+    ? null
+    : [...new Set(tools.filter((tool) => allowed.has(tool.id)).flatMap((tool) => tool.makes))];
   return (await runApart('accept', { before, after, from, makes, keep } satisfies AcceptWork)) as AcceptFault[];
 }

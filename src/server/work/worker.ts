@@ -22,11 +22,14 @@ function compare({ layouts: list, before, after, names }: CompareWork): FieldCha
 
 /** What the worker does for `acceptApart`. */
 function accept({ before, after, from, makes, keep }: AcceptWork): AcceptFault[] {
-  const made = new Set(makes);
+  const made = makes && new Set(makes);
   return acceptChange(
     before,
     after,
-    { makes: (one) => made.has(one), policyOf: (construct) => keep[construct] ?? usualPolicy(construct) },
+    {
+      makes: (one) => made === null || made.has(one),
+      policyOf: (construct) => keep[construct] ?? usualPolicy(construct),
+    },
     from,
   );
 }

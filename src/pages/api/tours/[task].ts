@@ -7,8 +7,8 @@ import { keepProgress } from '@/server/tours/progress';
 export const PUT = endpoint('PUT /api/tours/[task]', {
   needs: 'signed-in',
   run: ({ tx, access, params, body }) => {
-    const task = params['task'] ?? '';
-    if (!inventory.tasks.has(task)) throw notFound('This tour');
-    return keepProgress(tx, access, task, body.stop, body);
+    const task = inventory.tasks.get(params['task'] ?? '');
+    if (!task) throw notFound('This tour');
+    return keepProgress(tx, access, task, body);
   },
 });

@@ -1,5 +1,6 @@
 import { index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 import type { Own } from '@/core/dashboard';
+import type { Happening } from '@/core/inventory';
 import type { OwnMenu, Preferences } from '@/core/own';
 import { id, at, setAtOnce, type Owned, within } from './columns';
 import { site, people } from './site';
@@ -92,6 +93,8 @@ export const progress = pgTable(
     doneAt: at(),
     /** Looked at to its end. */
     seenAt: at(),
+    /** What was done of what it waits for, since it was begun. */
+    did: jsonb().$type<Happening[]>().notNull().default([]),
     updatedAt: setAtOnce(),
   },
   (t) => [within(t, t.personId, (): Owned => people), primaryKey({ columns: [t.personId, t.task] })],

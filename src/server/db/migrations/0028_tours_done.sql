@@ -1,0 +1,1 @@
+ALTER TABLE "progress" ADD COLUMN "did" jsonb DEFAULT '[]'::jsonb NOT NULL;
