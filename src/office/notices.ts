@@ -124,7 +124,7 @@ export const noticesSection: Section = {
           control: 'notices.form.text',
           await: 'type',
           title: 'Write what visitors need',
-          text: 'What, where, until when: “The 07:40 to Skell Island runs 20 minutes late.” Keep it to one or two sentences; people read it standing.',
+          text: 'What, where, until when. Keep it to one or two sentences; people read it standing.',
         },
         {
           control: 'notices.form.place',

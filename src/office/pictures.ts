@@ -63,7 +63,7 @@ export const picturesSection: Section = {
           control: 'pictures.form.text',
           await: 'type',
           title: 'Say what it shows',
-          text: 'One sentence, as you would tell it on the phone: “A small ferry leaves a stone pier at dawn.” No “picture of”: that is said already.',
+          text: 'One sentence, as you would tell it on the phone: “Two children wave from a red tractor.” No “picture of”: that is said already.',
         },
         {
           control: 'pictures.form.keep',

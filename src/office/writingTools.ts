@@ -16,7 +16,7 @@ export const WRITING_TOOLS: Section['tools'] = [
     name: 'Italic',
     group: 'words',
     keys: 'Ctrl I',
-    description: 'For names of boats and titles.',
+    description: 'For titles and foreign words.',
     care: 'everyday',
     makes: ['italic'],
   },

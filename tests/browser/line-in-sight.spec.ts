@@ -1,5 +1,5 @@
 import type { Browser } from '@playwright/test';
-import { expect, openPage, signIn, test, writing, type App } from './app';
+import { expect, goToPage, openPage, signIn, test, writing, type App } from './app';
 
 /** Sizes of the window in px: as usual, the same at 200 %, and a phone. */
 const WINDOWS = [
@@ -62,4 +62,35 @@ test('the line one writes in is never covered, going up or down, in a wide windo
 }) => {
   for (const window of WINDOWS)
     expect(await covered(browser, app, window), `${window.width} × ${window.height}`).toEqual([]);
+});
+
+test('from the top of an edit screen the text is six keys away, also while it still loads', async ({
+  browser,
+  app,
+}) => {
+  const maud = await signIn(browser, app, 'Maud');
+  for (const isSlow of [false, true]) {
+    let comes = () => {};
+    const held = new Promise<void>((done) => {
+      comes = done;
+    });
+    if (isSlow)
+      await maud.route('**/WritingArea*', async (route) => {
+        await held;
+        await route.continue();
+      });
+    await goToPage(maud, 'South Quay');
+    if (!isSlow) await expect(writing(maud)).toBeEditable();
+    let keys = 1;
+    for (await maud.keyboard.press('Tab'); keys < 6; keys++) {
+      if (await maud.getByRole('button', { name: 'Go to the text' }).evaluate((one) => one === document.activeElement))
+        break;
+      await maud.keyboard.press('Tab');
+    }
+    await maud.keyboard.press('Enter');
+    expect(keys + 1).toBeLessThanOrEqual(6);
+    comes();
+    await expect(writing(maud)).toBeFocused();
+  }
+  await maud.context().close();
 });

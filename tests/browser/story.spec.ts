@@ -74,6 +74,15 @@ test('she closes a door, is warned, takes it back; names, tools, widgets and tou
   await title.fill('Type a few letters of its name');
   await title.blur();
   await expect(maud.getByRole('button', { name: 'Back to the given words of stop 2' })).toBeVisible();
+  // A stop takes its words along, and one that is left out is offered back.
+  await maud.getByRole('button', { name: 'Stop 2 later' }).click();
+  await expect(maud.getByRole('textbox', { name: 'Title of stop 3' })).toHaveValue('Type a few letters of its name');
+  await expect(maud.getByRole('button', { name: 'Stop 3 earlier' })).toBeFocused();
+  await maud.getByRole('button', { name: 'Leave out stop 1' }).click();
+  await expect(maud.getByRole('textbox', { name: 'Title of stop 2' })).toHaveValue('Type a few letters of its name');
+  await expect(maud.locator(':focus')).toContainText('Find a page');
+  await maud.getByRole('button', { name: /^Take it in again/ }).click();
+  await expect(maud.getByRole('textbox', { name: 'Title of stop 3' })).toHaveValue('Type a few letters of its name');
   await isPrepared(maud);
   await maud.context().close();
 });

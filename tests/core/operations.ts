@@ -228,6 +228,18 @@ const FIELDS: { [Do in Operation['do']]: fc.Arbitrary<Fields<Do>> } = {
     title: words,
     text: words,
   }),
+  'leave-stop-out': fc.record({
+    role,
+    task: fc.constant('notices.post'),
+    stop: fc.constantFrom('door.notices', 'notices.form.text'),
+    out: isOn,
+  }),
+  'move-stop': fc.record({
+    role,
+    task: fc.constant('notices.post'),
+    stop: fc.constantFrom('door.notices', 'notices.form.text', 'notices.form.send'),
+    by: fc.constantFrom(1 as const, -1 as const),
+  }),
   'keep-apart': fc.record({ role, other: role, apart: isOn }),
   'set-words': fc.record({ role: fewRoles, at: wordsAt, text: shortText }),
   'set-words-for-all': fc.record({ at: wordsAt, text: shortText }),

@@ -1,5 +1,6 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { applyOperation, type Operation, type Plan } from '@/core/plan';
+import { applyOperation, getRole, type Operation, type Plan } from '@/core/plan';
 import { askerFor, figures, lossBetween, room, shownDoors } from '@/core/room';
 import { makeFinder } from '@/core/ask';
 import { makeInventory, type Section, type TaskTemplate } from '@/core/inventory';
@@ -316,6 +317,56 @@ describe('tours', () => {
     expect(new Set(names([named('What is new?', ['plain'])]))).toEqual(
       new Set(['What did you change?” or “What is new?']),
     );
+  });
+  it('leave out and move stops as a list of cards would, whatever is done in whatever order', () => {
+    const GIVEN = tour(demo, 'notices.post')?.stops.map(({ key }) => key) ?? [];
+    const of = { role: 'harbour-desk', task: 'notices.post' };
+    const act = fc.record({ stop: fc.constantFrom(...GIVEN), what: fc.constantFrom('out', 'in', 'up', 'down') });
+    fc.assert(
+      fc.property(fc.array(act, { maxLength: 12 }), (acts) => {
+        // A second, plain program: cards on a table, and those put aside.
+        let cards = GIVEN.map((key) => ({ key, out: false }));
+        let now = demo;
+        for (const { stop, what } of acts) {
+          const operation: Operation =
+            what === 'out' || what === 'in'
+              ? { do: 'leave-stop-out', ...of, stop, out: what === 'out' }
+              : { do: 'move-stop', ...of, stop, by: what === 'up' ? -1 : 1 };
+          const applied = applyOperation(inventory, now, operation);
+          if (applied.ok) now = applied.plan;
+          const card = cards.find(({ key }) => key === stop);
+          if (!card) continue;
+          if (what === 'out' || what === 'in') {
+            cards = cards.map((one) => (one === card ? { ...one, out: what === 'out' } : one));
+            continue;
+          }
+          const shown = cards.filter(({ out }) => !out);
+          const beside = shown[shown.indexOf(card) + (what === 'up' ? -1 : 1)];
+          if (card.out || !beside) {
+            expect(applied.ok).toBe(false);
+            continue;
+          }
+          const [from, to] = [cards.indexOf(card), cards.indexOf(beside)];
+          const rest = cards.filter((one) => one !== card);
+          cards = [...rest.slice(0, to), card, ...rest.slice(to)];
+          expect(cards[to]?.key, String(from)).toBe(stop);
+        }
+        const made = tour(now, 'notices.post');
+        expect(made?.stops.map(({ key }) => key)).toEqual(cards.filter(({ out }) => !out).map(({ key }) => key));
+        expect(new Set(made?.left.map(({ key }) => key))).toEqual(
+          new Set(cards.filter(({ out }) => out).map(({ key }) => key)),
+        );
+      }),
+    );
+  });
+  it('moved and moved back are as they were given; words stay with their stop, also in place of a door that is not there', () => {
+    const of = { role: 'harbour-desk', task: 'notices.post', stop: 'door.notices' } as const;
+    const moved = after({ do: 'move-stop', ...of, by: 1 }, { do: 'move-stop', ...of, by: -1 });
+    expect(getRole(moved, 'harbour-desk').tours).toEqual(getRole(demo, 'harbour-desk').tours);
+    const second = after(door('notices', 'away'), { do: 'move-stop', ...of, by: 1 });
+    expect(tour(second, 'notices.post')?.stops[1]?.control).toBe('frame.ask');
+    const left = after(door('notices', 'away'), { do: 'leave-stop-out', ...of, out: true });
+    expect(tour(left, 'notices.post')?.left.map(({ key }) => key)).toEqual(['door.notices']);
   });
   it('lead through the question box where the door is put away', () => {
     expect(tour(after(door('notices', 'away')), 'notices.post')?.stops[0]?.control).toBe('frame.ask');

@@ -7,8 +7,9 @@ const box = fc.record({
   top: fc.integer({ min: 0, max: 30 }),
   width: fc.integer({ min: 0, max: 12 }),
   height: fc.integer({ min: 0, max: 12 }),
+  weight: fc.integer({ min: 1, max: 9 }),
 });
-type Box = { left: number; top: number; width: number; height: number };
+type Box = { left: number; top: number; width: number; height: number; weight: number };
 /** A second, plain program: squares counted one by one. */
 function counted(of: Box, by: Box): number {
   let squares = 0;
@@ -31,7 +32,7 @@ describe('the card of a stop', () => {
         (at, boxes, { width, height }) => {
           const spots = at.map(({ left, top }) => ({ left, top }));
           const costs = spots.map((spot) =>
-            boxes.reduce((sum, one) => sum + counted(one, { ...spot, width, height }), 0),
+            boxes.reduce((sum, one) => sum + one.weight * counted(one, { ...spot, width, height, weight: 1 }), 0),
           );
           expect(leastCovering(spots, { width, height }, boxes)).toEqual(spots[costs.indexOf(Math.min(...costs))]);
         },

@@ -1,5 +1,5 @@
 import { getEntry, type Control, type Happening, type Inventory, type TaskTemplate } from '../inventory';
-import type { PlanRole } from '../plan';
+import { givenStops, orderedStops, type PlanRole } from '../plan';
 
 /** One step of a tour. */
 export interface Stop {
@@ -25,6 +25,7 @@ export interface Tour {
   task: string;
   name: string;
   stops: Stop[];
+  /** Stops left out of it, in the order they were given. */ left: { key: string; title: string }[];
   minutes: number;
 }
 
@@ -111,5 +112,18 @@ export function tourOf(
       title: move.title,
       text: move.text,
     });
-  return { task: task.id, name, stops, minutes: tourMinutes(stops) };
+  // Instead of a door that is not in the menu one is asked for: in its place.
+  const placeOf = (stop: Stop) => (stop.key === 'frame.ask' && section ? `door.${section.id}` : stop.key);
+  const order = orderedStops(givenStops(inventory, task), own);
+  const isOut = (stop: Stop) => own[placeOf(stop)]?.out === true;
+  const shown = stops
+    .filter((stop) => !isOut(stop))
+    .toSorted((a, b) => order.indexOf(placeOf(a)) - order.indexOf(placeOf(b)));
+  return {
+    task: task.id,
+    name,
+    stops: shown,
+    left: stops.filter(isOut).map((stop) => ({ key: placeOf(stop), title: stop.title })),
+    minutes: tourMinutes(shown),
+  };
 }

@@ -22,6 +22,7 @@ export function NoticeForm({
   old,
   top,
   suggestedEnd,
+  example = 'Closed on Friday from 14:00. Open again on Saturday at 9:00.',
   timeZone,
   onDone,
   onClose,
@@ -29,6 +30,7 @@ export function NoticeForm({
   old?: NoticeRow;
   top: NoticePlace | null;
   suggestedEnd: string;
+  /** A notice as one writes them here. */ example?: string | undefined;
   timeZone: string;
   /** `isLater`: it begins at an hour that has not come. */
   onDone: (trial: boolean, isLater: boolean) => void;
@@ -90,7 +92,7 @@ export function NoticeForm({
             className="field"
             value={text}
             onChange={(event) => setText(event.target.value)}
-            placeholder="The 07:40 to Skell Island runs 20 minutes late."
+            placeholder={example}
           />
         )}
       </Labelled>

@@ -86,6 +86,8 @@ function NoticesScreen({
         <NoticeForm
           top={top}
           suggestedEnd={suggestedEnd}
+          // The last one of the part of the website that is theirs.
+          example={notices.find((notice) => notice.mayCorrect)?.text}
           timeZone={timeZone}
           onClose={() => {
             setWriting(false);

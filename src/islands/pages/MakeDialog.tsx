@@ -83,7 +83,7 @@ export function MakeDialog({
                   rows={10}
                   className="field font-mono text-sm"
                   value={outline}
-                  placeholder={'Winter sailings\n  Ice and fog\n  Refunds\nSummer sailings'}
+                  placeholder={'Opening hours\n  Holidays\n  Groups\nPrices'}
                   onChange={(event) => setOutline(event.target.value)}
                   onKeyDown={(event) => {
                     // Tab indents, as in any list; Escape and Shift+Tab still lead out.

@@ -100,7 +100,7 @@ export function ImportDialog({ onClose }: { onClose: (changed: boolean) => void 
         <ProblemNote problem={problem} />
         <FilePick
           label="A CSV file"
-          hint="First line: name,email,role,branch,from,until. One line for each role of a person; the branch by its address, like /harbours; days like 2026-11-25."
+          hint="First line: name,email,role,branch,from,until. One line for each role of a person; the branch by its address, like /about; days like 2026-11-25."
           accept=".csv,text/csv"
           text={csv}
           rows={5}

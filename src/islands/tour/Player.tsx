@@ -36,7 +36,7 @@ function useDialog(isRunning: boolean): HTMLElement | null {
 
 /** Plays the tours of a room: points at the real control, waits for the action or shows the way. */
 export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
-  const { tour, stop, index, ended, control, situation, acted, off, opened, taken, next, back, goTo, leave } =
+  const { tour, stop, index, ended, control, situation, acted, off, strayed, taken, next, back, goTo, leave } =
     usePlayer(tours, screen);
   const card = useRef<HTMLDivElement>(null);
   const [ring, setRing] = useState<Box | null>(null);
@@ -129,7 +129,7 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
   // Into a dialog that a stop leads to the tour follows with its words; any other lies over it.
   if (slot) {
     const isWithin = control !== null && slot.parentElement?.contains(control);
-    return !ended && stop !== null && (opened || isWithin)
+    return !ended && stop !== null && (isWithin || (stop.until.length > 0 && !strayed))
       ? createPortal(
           <div className="note note-pine mb-3" data-tour="dialog">
             <p className="clip">

@@ -132,15 +132,25 @@ export function isAction(stop: Stop, target: EventTarget | null): boolean {
   return control !== null && target instanceof Element && (control.matches(ACTIVE) || target.closest(ACTIVE) !== null);
 }
 
+/** Whether a press is on the button or link of another control. */
+export function isOtherPress(stop: Stop, target: EventTarget | null): boolean {
+  const button = target instanceof Element ? target.closest('button, a[href]') : null;
+  const anchor = anchorOf(button);
+  return anchor !== undefined && anchor !== stop.control;
+}
+
+/** The control something on the screen is part of. */
+const anchorOf = (target: EventTarget | null): string | undefined =>
+  (target instanceof Element ? target.closest<HTMLElement>('[data-anchor]') : null)?.dataset['anchor'];
+
 /**
  * Whether typing is what a stop waits for: in its control, or in another field of the same screen, since what has to be
  * changed may stand there; not where another stop of the tour wants words.
  */
 export function isTyped(tour: Tour, stop: Stop, target: EventTarget | null): boolean {
-  const at = target instanceof Element ? target.closest<HTMLElement>('[data-anchor]') : null;
-  const anchor = at?.dataset['anchor'];
-  if (!at || anchor === undefined) return false;
-  if (at.closest(`[data-anchor="${CSS.escape(stop.control)}"]`)) return true;
+  const anchor = anchorOf(target);
+  if (!(target instanceof Element) || anchor === undefined) return false;
+  if (target.closest(`[data-anchor="${CSS.escape(stop.control)}"]`)) return true;
   return anchor.startsWith(`${stop.screen}.`) && !tour.stops.some((other) => other.control === anchor);
 }
 

@@ -12,6 +12,8 @@ const PLACEMENTS: readonly Placement[] = [
   'left-end',
 ];
 const EDGE_PX = 12;
+/** How many places in a row, and how many rows of them, are tried over the whole window. */
+const GRID = 9;
 const WORKS = 'a[href], button, input, select, textarea, summary, [contenteditable="true"], [role="combobox"]';
 
 export interface Spot {
@@ -21,6 +23,8 @@ export interface Spot {
 interface Box extends Spot {
   width: number;
   height: number;
+  /** How bad it is to cover it, beside others. */
+  weight?: number;
 }
 
 /** How much of a box another one covers, in square px. */
@@ -30,7 +34,8 @@ export const covered = (of: Box, by: Box): number =>
 
 /** The spot on which a card of this size covers least of the boxes; of equal ones the first. */
 export function leastCovering(spots: readonly Spot[], size: { width: number; height: number }, boxes: readonly Box[]) {
-  const cost = (spot: Spot) => boxes.reduce((sum, box) => sum + covered(box, { ...spot, ...size }), 0);
+  const cost = (spot: Spot) =>
+    boxes.reduce((sum, box) => sum + (box.weight ?? 1) * covered(box, { ...spot, ...size }), 0);
   return spots.reduce<{ spot: Spot; cost: number } | null>((best, spot) => {
     const its = cost(spot);
     return best && best.cost <= its ? best : { spot, cost: its };
@@ -39,7 +44,7 @@ export function leastCovering(spots: readonly Spot[], size: { width: number; hei
 
 /**
  * Where the card of a stop stands: beside the control, in the window, and where it lies over least of what one has to
- * press or fill in next: the control first of all, then what else stands in the same form or part of the screen.
+ * press or fill in next: the control first of all, then the button a form ends with, then what else stands in it or on the screen.
  */
 export async function placeCard(control: HTMLElement, card: HTMLElement): Promise<Spot | undefined> {
   const beside = await Promise.all(
@@ -52,17 +57,22 @@ export async function placeCard(control: HTMLElement, card: HTMLElement): Promis
     ),
   );
   const size = { width: card.offsetWidth, height: card.offsetHeight };
-  const [right, bottom] = [window.innerWidth - size.width - EDGE_PX, window.innerHeight - size.height - EDGE_PX];
-  // Where there is no room beside it: the corners of the window.
-  const corners = [
-    { left: right, top: bottom },
-    { left: EDGE_PX, top: bottom },
-    { left: right, top: EDGE_PX },
-    { left: EDGE_PX, top: EDGE_PX },
-  ];
+
+  // Where there is no room beside it: anywhere in the window, the nearest first.
+  const at = control.getBoundingClientRect();
+  const steps = (from: number, to: number) =>
+    Array.from({ length: GRID }, (_, n) => from + ((Math.max(from, to) - from) * n) / (GRID - 1));
+  const anywhere = steps(EDGE_PX, window.innerWidth - size.width - EDGE_PX)
+    .flatMap((left) => steps(EDGE_PX, window.innerHeight - size.height - EDGE_PX).map((top) => ({ left, top })))
+    .toSorted((a, b) => Math.hypot(a.left - at.left, a.top - at.top) - Math.hypot(b.left - at.left, b.top - at.top));
   const form = control.closest('form') ?? control.closest('main') ?? document.body;
   const boxes = [control, ...form.querySelectorAll<HTMLElement>(WORKS)]
     .filter((one) => !card.contains(one) && one.checkVisibility())
-    .map((one) => one.getBoundingClientRect());
-  return leastCovering([...beside.map(({ x, y }) => ({ left: x, top: y })), ...corners], size, boxes);
+    .map((one): Box => {
+      const { left, top, width, height } = one.getBoundingClientRect();
+      // The control itself comes first, then what a form ends with.
+      const weight = one === control ? 1000 : one.matches('[type="submit"], .btn-main') ? 100 : 1;
+      return { left, top, width, height, weight };
+    });
+  return leastCovering([...beside.map(({ x, y }) => ({ left: x, top: y })), ...anywhere], size, boxes);
 }

@@ -12,6 +12,7 @@ import {
   isAction,
   isDoneByPress,
   isOff,
+  isOtherPress,
   isTaken,
   isTyped,
   keepRunning,
@@ -41,8 +42,8 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
   const [acted, setActed] = useState(false);
   /** It is there, and cannot be pressed. */
   const [off, setOff] = useState(false);
-  /** Its control was pressed since the stop is shown: what opens then came of it. */
-  const [opened, setOpened] = useState(false);
+  /** What was pressed last since the stop is shown is another control: what opens then did not come of this one. */
+  const [strayed, setStrayed] = useState(false);
   const tour = tours.find((t) => t.task === running?.task) ?? null;
   const index = running?.index ?? 0;
   const stop = tour?.stops[index] ?? null;
@@ -86,7 +87,7 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
   useEffect(() => {
     setWaited(false);
     setActed(false);
-    setOpened(false);
+    setStrayed(false);
     if (!stop) {
       setControl(null);
       return undefined;
@@ -115,9 +116,10 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
   useEffect(() => {
     if (!tour || !stop || !control) return undefined;
     const pressed = (event: Event) => {
-      const isIts = isAction(stop, event.target);
-      if (isIts) setOpened(true);
-      if (isIts && isDoneByPress(tour, index)) go(tour, index + 1);
+      if (isAction(stop, event.target)) {
+        setStrayed(false);
+        if (isDoneByPress(tour, index)) go(tour, index + 1);
+      } else if (isOtherPress(stop, event.target)) setStrayed(true);
     };
     const typed = (event: Event) => {
       if (isTyped(tour, stop, event.target)) setActed(true);
@@ -155,5 +157,5 @@ export function usePlayer(tours: readonly Tour[], screen: string) {
   const back = () => tour && index > 0 && go(tour, index - 1);
   const goTo = (at: number) => tour && go(tour, at);
   const taken = tour !== null && isTaken(tour, running?.did ?? []);
-  return { tour, stop, index, ended, control, situation, acted, off, opened, taken, next, back, goTo, leave };
+  return { tour, stop, index, ended, control, situation, acted, off, strayed, taken, next, back, goTo, leave };
 }

@@ -1,10 +1,19 @@
 import { z } from 'zod';
 import { canonical } from '../../json';
-import { nameSchema, operationsOn, role, wordsSchema, type PlanPart } from './part';
+import type { Inventory, TaskMove, TaskTemplate } from '../../inventory';
+import { nameSchema, operationsOn, role, wordsSchema, type OperationFault, type PlanPart } from './part';
 
-const stopWordsSchema = z.strictObject({ title: wordsSchema(120).optional(), text: wordsSchema(1200).optional() });
-const schema = z.record(z.string(), z.record(z.string(), stopWordsSchema));
+const ownStopSchema = z.strictObject({
+  title: wordsSchema(120).optional(),
+  text: wordsSchema(1200).optional(),
+  /** Left out of the tour. */
+  out: z.literal(true).optional(),
+  /** Its place among all stops, from 0; without one it stays where it was given. */
+  at: z.int().min(0).max(200).optional(),
+});
+const schema = z.record(z.string(), z.record(z.string(), ownStopSchema));
 type Tours = z.infer<typeof schema>;
+type OwnStop = z.infer<typeof ownStopSchema>;
 
 /** Without stops that say nothing, and tours that have none left. */
 const spoken = (value: Tours): Tours =>
@@ -21,7 +30,32 @@ const spoken = (value: Tours): Tours =>
   );
 const on = operationsOn<Tours>();
 
-/** Task → stop → words of the administrator's own. */
+/** The stops a task's tour is given, in their order: the door, then a stop for each move. */
+export const givenStops = (inventory: Inventory, task: TaskTemplate & { section: string }): string[] => [
+  ...inventory.doors.flatMap(({ id }) => (id === task.section ? [`door.${id}`] : [])),
+  ...task.moves.map(({ control }) => control),
+];
+/** The same in the administrator's order. */
+export function orderedStops<T extends string>(given: readonly T[], own: Tours[string] = {}): T[] {
+  const place = (stop: T) => own[stop]?.at ?? given.indexOf(stop);
+  return given.toSorted((a, b) => place(a) - place(b) || given.indexOf(a) - given.indexOf(b));
+}
+
+/** One stop of one tour changed; a fault where there is none of that name. */
+function changeStop(
+  inventory: Inventory,
+  value: Tours,
+  { task: id, stop }: { task: string; stop: string },
+  change: (old: OwnStop, move: TaskMove | undefined) => OwnStop,
+): Tours | OperationFault {
+  const task = inventory.tasks.get(id);
+  if (!task || !givenStops(inventory, task).includes(stop)) return 'no-such-thing';
+  const move = task.moves.find((one) => one.control === stop);
+  return spoken({ ...value, [id]: { ...value[id], [stop]: change(value[id]?.[stop] ?? {}, move) } });
+}
+const named = (inventory: Inventory, task: string) => inventory.tasks.get(task)?.name ?? task;
+
+/** Task → stop → words of the administrator's own, whether it is left out, and where it stands. */
 export const tours = {
   schema,
   empty: {} as Tours,
@@ -30,17 +64,58 @@ export const tours = {
       'word-stop',
       { role, task: z.string(), stop: z.string(), title: nameSchema(120), text: nameSchema(1200) },
       {
-        apply({ inventory }, value, op) {
-          const task = inventory.tasks.get(op.task);
-          const move = task?.moves.find((one) => one.control === op.stop);
-          if (!task || !(move || op.stop.startsWith('door.'))) return 'no-such-thing';
-          const words = {
+        apply: ({ inventory }, value, op) =>
+          changeStop(inventory, value, op, ({ title: _, text: __, ...old }, move) => ({
+            ...old,
             ...(op.title && op.title !== move?.title && { title: op.title }),
             ...(op.text && op.text !== move?.text && { text: op.text }),
-          };
-          return spoken({ ...value, [op.task]: { ...value[op.task], [op.stop]: words } });
+          })),
+        say: (inventory, op) => `Reword a stop of “${named(inventory, op.task)}”`,
+      },
+    ),
+    on(
+      'leave-stop-out',
+      { role, task: z.string(), stop: z.string(), out: z.boolean() },
+      {
+        apply: ({ inventory }, value, op) =>
+          (value[op.task]?.[op.stop]?.out ?? false) === op.out
+            ? 'already-so'
+            : changeStop(inventory, value, op, ({ out: _, ...old }) => ({ ...old, ...(op.out && { out: true }) })),
+        say: (inventory, op) =>
+          op.out
+            ? `Leave a stop out of the tour “${named(inventory, op.task)}”`
+            : `Take a stop into the tour “${named(inventory, op.task)}” again`,
+      },
+    ),
+    on(
+      'move-stop',
+      { role, task: z.string(), stop: z.string(), by: z.union([z.literal(1), z.literal(-1)]) },
+      {
+        apply({ inventory }, value, op) {
+          const task = inventory.tasks.get(op.task);
+          if (!task) return 'no-such-thing';
+          const given = givenStops(inventory, task);
+          const own = value[op.task] ?? {};
+          const order = orderedStops(given, own);
+          // Among those that are shown: what is left out keeps nothing in its place.
+          const shown = order.filter((stop) => !own[stop]?.out);
+          const beside = shown[shown.indexOf(op.stop) + op.by];
+          if (!shown.includes(op.stop)) return 'no-such-thing';
+          if (beside === undefined) return 'already-so';
+          const [from, to] = [order.indexOf(op.stop), order.indexOf(beside)];
+          const next = order.toSpliced(from, 1).toSpliced(to, 0, op.stop);
+          const isGiven = next.join() === given.join();
+          return spoken({
+            ...value,
+            [op.task]: Object.fromEntries(
+              next.map((stop, at) => {
+                const { at: _, ...rest } = own[stop] ?? {};
+                return [stop, isGiven ? rest : { ...rest, at }];
+              }),
+            ),
+          });
         },
-        say: (inventory, op) => `Reword a stop of “${inventory.tasks.get(op.task)?.name ?? op.task}”`,
+        say: (inventory, op) => `Move a stop of the tour “${named(inventory, op.task)}”`,
       },
     ),
   ],
@@ -49,7 +124,23 @@ export const tours = {
     const [was, is] = [spoken(before), spoken(after)];
     return [...new Set([...Object.keys(was), ...Object.keys(is)])]
       .filter((id) => canonical(was[id] ?? {}) !== canonical(is[id] ?? {}))
-      .map((id) => `The tour “${task(id, 'after')}” has new words.`);
+      .flatMap((id) => {
+        const [old, now] = [was[id] ?? {}, is[id] ?? {}];
+        const of = (one: Tours[string], what: (stop: OwnStop) => unknown) =>
+          canonical(
+            Object.fromEntries(Object.entries(one).flatMap(([key, stop]) => (what(stop) ? [[key, what(stop)]] : []))),
+          );
+        const differs = (what: (stop: OwnStop) => unknown) => of(old, what) !== of(now, what);
+        const name = `The tour “${task(id, 'after')}”`;
+        const gone = Object.values(now).filter(({ out }) => out).length;
+        return [
+          ...(differs(({ title, text }) => (title || text) && { title, text }) ? [`${name} has new words.`] : []),
+          ...(differs(({ out }) => out)
+            ? [gone === 0 ? `${name} has all its stops again.` : `${name} leaves out ${gone} of its stops.`]
+            : []),
+          ...(differs(({ at }) => at !== undefined && { at }) ? [`${name} has its stops in another order.`] : []),
+        ];
+      });
   },
   readable: z.unknown().optional(),
   twice: () => [],

@@ -38,7 +38,7 @@ export function NameDialog({
         {problem}
         <Labelled
           label="Name"
-          hint="As the people who hold it would say: Harbour desk."
+          hint="As the people who hold it would say it themselves: Front desk."
           fault={twin ? 'There is a role of this name already.' : undefined}
         >
           {(ids) => (

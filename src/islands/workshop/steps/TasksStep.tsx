@@ -53,7 +53,7 @@ function OwnWords({
       </Labelled>
       <Labelled
         label="Words they use for it"
-        hint="With commas between: late boat, fog. “Where do I…?” finds it by them."
+        hint="As they say it themselves, with commas between. “Where do I…?” finds it by them."
       >
         {(ids) => (
           <CommitInput
