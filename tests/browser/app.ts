@@ -175,7 +175,7 @@ export async function signIn(browser: Browser, app: App, first: string): Promise
 /** Looks for pages in the tree, and waits for the server's answer: until it is there, rows may still move. */
 export async function findPages(page: Page, words: string): Promise<void> {
   await isReady(page);
-  await page.getByLabel('Find a page by its title').fill(words);
+  await page.getByLabel('Find a page by title or words').fill(words);
   await expect(page.getByRole('status').filter({ hasText: /pages? shown/ })).toBeAttached();
 }
 

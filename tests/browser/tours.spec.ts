@@ -73,7 +73,7 @@ interface Playing {
 /** What is done at a control, the way a tour asks; a mistake is made before it, and must not move the tour on. */
 const AT: Record<string, (p: Playing) => Promise<unknown>> = {
   'pages.tree.filter': async ({ page, how, hands, title }) => {
-    const field = page.getByLabel('Find a page by its title');
+    const field = page.getByLabel('Find a page by title or words');
     if (how === 'with a mistake') {
       await hands.fill(field, 'xyzzy');
       await expect(page.getByText('No page speaks of “xyzzy”')).toBeVisible();

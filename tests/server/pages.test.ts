@@ -159,6 +159,15 @@ describe('the tree', () => {
     expect(titles(await ask('?q=lugage'))).toEqual(['Home', 'Harbours', 'Port Ennis', 'Left luggage']);
     expect(titles(await ask('?q=menu', asInes()))).toEqual([]);
   });
+  it('finds a page by the words of its way, in any order, not by those of pages one does not see', async () => {
+    const way = ['Home', 'Café', 'Menu'];
+    for (const q of ['cafe menu', 'MENU Café', 'slipway menu'])
+      expect(titles(await ask(`?q=${encodeURIComponent(q)}`)), q).toEqual(way);
+    // Ines sees neither the café nor what lies below it; “ennis” and “luggage” are hers.
+    expect(titles(await ask('?q=cafe%20menu', asInes()))).toEqual([]);
+    expect(titles(await ask('?q=ennis%20luggage', asInes()))).toContain('Left luggage');
+    expect(titles(await ask('?q=home%20luggage', asInes()))).toEqual([]);
+  });
 });
 
 describe('making pages', () => {

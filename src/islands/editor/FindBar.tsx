@@ -2,6 +2,7 @@ import type { Editor } from '@tiptap/core';
 import { useEditorState } from '@tiptap/react';
 import { SearchQuery, setSearchState } from 'prosemirror-search';
 import { useEffect, useRef, useState } from 'react';
+import { foldedPattern } from './folded';
 import { Icon } from '../kit/Icon';
 
 /** Where something stands in the text. */
@@ -13,8 +14,9 @@ function placesOf(editor: Editor, query: SearchQuery): { from: number; to: numbe
   return places;
 }
 
-/** Words as they are written. */
-const queryFor = (search: string, caseSensitive: boolean) => new SearchQuery({ search, caseSensitive, literal: true });
+/** Words as they are written, with or without the accents that were not typed. */
+const queryFor = (search: string, caseSensitive: boolean) =>
+  new SearchQuery({ search: search && foldedPattern(search), caseSensitive, regexp: true });
 
 /** Finds words in the text and puts others in their place. */
 export default function FindBar({ editor, onClose }: { editor: Editor; onClose: () => void }) {

@@ -113,6 +113,7 @@ export function FinishBar({
   busy,
   dirty,
   down,
+  wasPublic,
   reviewers,
   askedOf,
   findings,
@@ -124,6 +125,7 @@ export function FinishBar({
   busy: boolean;
   dirty: boolean;
   down: boolean;
+  /** Whether visitors ever saw a version of it. */ wasPublic: boolean;
   reviewers: { id: string; name: string }[];
   askedOf: string;
   findings: JudgedFinding[];
@@ -203,8 +205,8 @@ export function FinishBar({
         onNo={() => setAsking(false)}
       >
         <p>
-          Visitors see your draft {later ? 'from the hour you choose' : 'at once'}. The version before stays under
-          “Earlier versions”.
+          Visitors see your draft {later ? 'from the hour you choose' : 'at once'}.
+          {wasPublic && ' The version before stays under “Earlier versions”.'}
         </p>
         <fieldset className="mt-3 flex flex-wrap gap-4">
           <legend className="sr-only">When?</legend>

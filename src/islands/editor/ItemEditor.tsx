@@ -242,6 +242,7 @@ function Screen(props: EditorProps & KindProps) {
             busy={action.busy}
             dirty={dirty}
             down={item.down}
+            wasPublic={item.down || item.versions.some(({ live }) => live)}
             reviewers={reviewers}
             askedOf={askedOf}
             findings={findings ?? []}

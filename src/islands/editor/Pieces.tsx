@@ -4,6 +4,7 @@ import { Icon } from '../kit/Icon';
 import { Dialog, Labelled, useFocusLater } from '../kit/parts';
 import { newKey, send } from '../kit/send';
 import { PictureChooser, type PictureChoice } from './PictureChooser';
+import { placeBack, wholeOrder } from './inPlace';
 
 interface PiecesProps {
   field: FieldOf<'pieces'>;
@@ -37,7 +38,7 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
   const [slot, setSlot] = useState<HTMLElement | null>(null);
   const [writing, setWriting] = useState<string | null>(null);
   const turn = pieces.some((piece) => piece.id === writing) ? writing : (pieces[0]?.id ?? null);
-  const before = useRef(new Map<string, string[]>());
+  const order = useRef<string[]>([]);
   const focusLater = useFocusLater();
   const put = (id: string, part: Partial<Piece>) =>
     onChange(now().map((piece) => (piece.id === id ? { ...piece, ...part } : piece)));
@@ -57,19 +58,21 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
     });
   };
   const takeOut = (piece: Piece) => {
-    const at = pieces.indexOf(piece);
-    // Which piece stood before it: there it comes back, whatever became of the others meanwhile.
+    // Where it stood, among those taken out before, too: there it comes back, in whatever order they do.
     setGone([...gone, piece]);
-    before.current.set(
-      piece.id,
-      pieces.slice(0, at).map((p) => p.id),
+    order.current = wholeOrder(
+      order.current,
+      pieces.map(({ id }) => id),
     );
     onChange(pieces.filter((p) => p !== piece));
     focusLater(() => list.current?.querySelector<HTMLElement>(`[data-gone="${piece.id}"] button`));
   };
   const bringBack = (piece: Piece) => {
-    const stood = before.current.get(piece.id) ?? [];
-    const at = Math.max(-1, ...pieces.map((p, i) => (stood.includes(p.id) ? i : -1))) + 1;
+    const at = placeBack(
+      piece.id,
+      pieces.map(({ id }) => id),
+      order.current,
+    );
     setGone(gone.filter((one) => one !== piece));
     onChange([...pieces.slice(0, at), piece, ...pieces.slice(at)]);
     focusLater(() => list.current?.querySelector<HTMLInputElement>(`[data-piece="${piece.id}"] input`));

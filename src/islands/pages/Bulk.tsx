@@ -68,6 +68,9 @@ export function BulkBar({
       sent.value.trial ? [] : (sent.value.back ?? []),
     );
   };
+  /** Whether what lies below the pages chosen goes along, too. */
+  const goesDown =
+    ['move', 'take-down', 'delete'].includes(kind) && pages.some((page) => chosen.has(page.id) && page.below > 0);
   const going = outcome?.filter((row) => !row.refused).length ?? 0;
   return (
     <section
@@ -151,7 +154,9 @@ export function BulkBar({
             disabled={going === 0 || progress !== null}
             onClick={() => void run(false)}
           >
-            {going === 0 ? 'Nothing can be done' : `Do it with ${going} ${going === 1 ? 'page' : 'pages'}`}
+            {going === 0
+              ? 'Nothing can be done'
+              : `Do it with ${going} ${going === 1 ? 'page' : 'pages'}${goesDown ? ' and all that lies below' : ''}`}
           </button>
         </div>
       </Dialog>

@@ -150,7 +150,7 @@ function Screen({
           <input
             type="search"
             className="field pl-10"
-            aria-label="Find a page by its title"
+            aria-label="Find a page by title or words"
             placeholder="Find a page"
             value={view === 'tree' ? tree.typed : filter.q}
             onChange={(event) =>

@@ -68,7 +68,7 @@ const findFitting = async (tx: Tx, access: Access, q: string): Promise<ReadonlyS
     .from(items)
     .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
     .leftJoin(drafts, eq(drafts.itemId, items.id))
-    .where(and(seen(access), matches(q)));
+    .where(and(seen(access), await matches(tx, access, q)));
   return new Set(rows.map(({ id }) => String(id)));
 };
 

@@ -2,7 +2,7 @@ import { and, eq, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { among } from '../db/among';
 import { type PageState } from '@/core/access';
 import type { ListedPage } from '@/core/content';
-import { sayDay } from '@/core/words';
+import { fold, sayDay } from '@/core/words';
 import { getLayout } from '@/office';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
@@ -46,12 +46,40 @@ const from = (tx: Tx) =>
 export const seen = (access: Access): SQL =>
   and(eq(items.siteId, access.site.id), isNull(items.deletedAt), allowedPages(access, 'page.view')) ?? sql`false`;
 
-/** Titles that hold what is typed or are spelled alike, and texts that speak of it. */
-export function matches(q: string): SQL | undefined {
+/** Names of a page as they are compared with what is typed; pages are few objects that stay while nothing changes. */
+const foldedNames = new WeakMap<PageFacts, string>();
+const namesOf = (page: PageFacts): string => {
+  const known = foldedNames.get(page) ?? fold(`${page.title} ${page.shortName ?? ''}`);
+  foldedNames.set(page, known);
+  return known;
+};
+
+/**
+ * Pages found by the way to them, “Café menu” for “Menu” below “Café”: every word stands in the title or in that of a
+ * page above which somebody sees, and one at least in its own.
+ */
+async function foundByWay(tx: Tx, access: Access, q: string): Promise<number[]> {
+  const words = fold(q).split(/\s+/).filter(Boolean);
+  if (words.length < 2) return [];
+  const { pages, byId } = await findSiteMap(tx, access.site.id);
+  const mayView = mayOn(access, 'page.view');
+  return pages.flatMap((page) => {
+    const own = namesOf(page);
+    const left = words.filter((word) => !own.includes(word));
+    if (left.length === words.length) return [];
+    const above = page.place.path.slice(0, -1).flatMap((id) => byId.get(id) ?? []);
+    const isThere = (word: string) => above.some((one) => namesOf(one).includes(word) && mayView(one.place));
+    return left.every(isThere) ? [Number(page.id)] : [];
+  });
+}
+
+/** Titles that hold what is typed or are spelled alike, also with those above, and texts that speak of it. */
+export async function matches(tx: Tx, access: Access, q: string): Promise<SQL | undefined> {
   if (q === '') return undefined;
   const query = sql`websearch_to_tsquery('english', ${plainQuestion(q)})`;
   return or(
     titleHolds(title, q),
+    among(items.id, await foundByWay(tx, access, q)),
     titleHolds(sql`coalesce(${drafts.content}->>'title', ${revisions.content}->>'title')`, q),
     sql`word_similarity(${q}, ${title}) > 0.5`,
     sql`${revisions.words} @@ ${query}`,
@@ -173,7 +201,7 @@ export async function searchTree(tx: Tx, access: Access, q: string): Promise<Tre
     .from(items)
     .leftJoin(revisions, eq(revisions.id, sql`coalesce(${items.liveRevisionId}, ${items.downRevisionId})`))
     .leftJoin(drafts, eq(drafts.itemId, items.id))
-    .where(and(seen(access), matches(q)))
+    .where(and(seen(access), await matches(tx, access, q)))
     .limit(100);
   const wanted = new Set(found.flatMap((row) => row.path.split('.')));
   const ids: string[] = [];
