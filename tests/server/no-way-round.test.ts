@@ -333,11 +333,13 @@ describe('much at once', () => {
   it('beyond its share each kind of request is told to come again, and the others are not', async () => {
     let letGo: () => void = () => undefined;
     const held = new Promise<void>((go) => (letGo = go));
-    const ask = (path: string, work: () => Promise<unknown>, who = 'ines') => {
-      const cookie = `safe_room_session=${who}`;
-      return inTurn(new Request(`http://x${path}`, { headers: { cookie } }), path, work).catch((error: unknown) =>
-        error instanceof Problem ? error.code : String(error),
-      );
+    const ask = async (path: string, work: () => Promise<unknown>): Promise<unknown> => {
+      const request = new Request(`http://x${path}`, { headers: { cookie: 'safe_room_session=ines' } });
+      try {
+        return await inTurn(request, path, work);
+      } catch (error) {
+        return error instanceof Problem ? error.code : String(error);
+      }
     };
     const answered = () => Promise.resolve('answered');
     const asked = Array.from({ length: 2000 }, () => ask('/room/pages', () => held.then(answered)));
