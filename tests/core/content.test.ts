@@ -405,6 +405,30 @@ describe('a page’s content', () => {
 });
 
 describe('comparing', () => {
+  it('tells words changed one after the other as one change, whatever stands around them', () => {
+    const line = (text: string) => doc({ type: 'paragraph', content: [{ type: 'text', text }] });
+    const told = (before: string, after: string) =>
+      compareDocuments(line(before), line(after)).flatMap(({ pieces }) =>
+        pieces.map(({ change, text }) => `${change}: ${text}`),
+      );
+    expect(
+      told('Lockers take coins of one pound, at the pier', 'TOMAS REWROTE coins of one pound, at the pier'),
+    ).toEqual(['removed: Lockers take', 'added: TOMAS REWROTE', 'same:  coins of one pound, at the pier']);
+    const words = fc
+      .array(fc.constantFrom('a', 'b', 'c', 'd'), { minLength: 1, maxLength: 8 })
+      .map((all) => all.join(' '));
+    fc.assert(
+      fc.property(words, words, (before, after) => {
+        const pieces = compareDocuments(line(before), line(after)).flatMap((one) => one.pieces);
+        for (const [i, piece] of pieces.entries()) {
+          const isChanged = (at: number) => pieces[at] !== undefined && pieces[at].change !== 'same';
+          if (piece.change === 'same' && piece.text.trim() === '')
+            expect(isChanged(i - 1) && isChanged(i - 2) && isChanged(i + 1), JSON.stringify(pieces)).toBe(false);
+          if (piece.change === 'removed') expect(pieces[i + 1]?.change).not.toBe('removed');
+        }
+      }),
+    );
+  });
   const paragraphs = fc
     .array(fc.stringMatching(/^[a-c ]{0,12}$/), { minLength: 1, maxLength: 6 })
     .map((lines) =>

@@ -133,6 +133,31 @@ export class Effort {
   }
 }
 
+/**
+ * Words changed one after the other as one change: the space between them stays by chance, and what went would be read
+ * interleaved with what came.
+ */
+function inRuns(pieces: readonly TextPart[]): TextPart[] {
+  const out: TextPart[] = [];
+  let [removed, added] = ['', ''];
+  const end = () => {
+    if (removed) out.push({ change: 'removed', text: removed });
+    if (added) out.push({ change: 'added', text: added });
+    [removed, added] = ['', ''];
+  };
+  pieces.forEach(({ change, text }, i) => {
+    const next = pieces[i + 1];
+    const isBetween = change === 'same' && text.trim() === '' && removed !== '' && added !== '' && next !== undefined;
+    if (change === 'removed' || isBetween) removed += text;
+    if (change === 'added' || isBetween) added += text;
+    if (change !== 'same' || isBetween) return;
+    end();
+    out.push({ change, text });
+  });
+  end();
+  return out;
+}
+
 /** More changed words than this in a line are a line written anew. */
 const MOST_WORDS = 1000;
 export function wordDiff(before: string, after: string, effort: Effort): TextPart[] {
@@ -143,10 +168,12 @@ export function wordDiff(before: string, after: string, effort: Effort): TextPar
     { value: before, removed: true, added: false },
     { value: after, removed: false, added: true },
   ];
-  const pieces = told.map((part): TextPart => ({
-    change: part.added ? 'added' : part.removed ? 'removed' : 'same',
-    text: part.value,
-  }));
+  const pieces = inRuns(
+    told.map((part): TextPart => ({
+      change: part.added ? 'added' : part.removed ? 'removed' : 'same',
+      text: part.value,
+    })),
+  );
   const letters = (text: string) => text.replaceAll(/\s/g, '').length;
   const kept = pieces.reduce((sum, piece) => sum + (piece.change === 'same' ? letters(piece.text) : 0), 0);
   if (kept >= WRITTEN_ANEW * Math.max(letters(before), letters(after))) return pieces;

@@ -76,3 +76,5 @@ export function writingOf(inventory: Inventory, plan: Plan, person: PolicyPerson
 
 /** What changes things of a type. */
 export const editOf = (type: string): PermissionId => `${type}.edit`;
+/** The permission to make one. */
+export const makingOf = (type: string): PermissionId => `${type}.create`;

@@ -87,6 +87,7 @@ export function ElementPanel({
   state,
   said,
   why,
+  makesNone,
   readOnly,
   onSay,
 }: {
@@ -95,6 +96,8 @@ export function ElementPanel({
   place: string;
   /** As it is there by all that is said. */
   state: ElementState;
+  /** Whether nobody with this role makes a new one. */
+  makesNone: boolean;
   /** What is said for just this place. */
   said: ElementSaid;
   /** Which other rules have a say in it, in words. */
@@ -224,7 +227,14 @@ export function ElementPanel({
           </Labelled>
         )}
         {element.field && (
-          <ValueInput field={element.field} value={said.value} onCommit={(value) => onSay(with_({ value }))} />
+          <div>
+            <ValueInput field={element.field} value={said.value} onCommit={(value) => onSay(with_({ value }))} />
+            {makesNone && said.value !== undefined && (
+              <p className="note mt-1">
+                They make nothing new of this kind themselves, so it changes nothing for them.
+              </p>
+            )}
+          </div>
         )}
         {!readOnly && (
           <div className="flex flex-wrap items-center gap-x-4 gap-y-2">

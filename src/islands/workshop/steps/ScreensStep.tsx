@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { sampleOf, type Place } from '@/core/access';
 import { roleNames, ruleFor, screenRuleInWords } from '@/core/plan';
-import { askerFor, editOf, screensOf } from '@/core/room';
+import { askerFor, editOf, makingOf, screensOf } from '@/core/room';
 import { arrange, editScreens, isArrangement, type Element, type ElementSaid } from '@/core/screens';
 import { sayList } from '@/core/words';
 import { inventory } from '@/office';
@@ -159,6 +159,7 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
               const by = plan.screens.find((one) => one.id === id);
               return by ? [screenRuleInWords(inventory, by, names)] : [];
             })}
+            makesNone={!best(makingOf(type.id)).allowed}
             readOnly={readOnly}
             onSay={(next) => say(element.id, next)}
           />,

@@ -149,7 +149,8 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
     setOpen({
       kind: 'rule',
       isNew: true,
-      rule: { id: 'new', when, then: plan.toolbars.sets.length > 0 ? { use: plan.toolbars.sets[0]?.id } : { add: [] } },
+      // What it does is for the administrator to say.
+      rule: { id: 'new', when, then: plan.toolbars.sets.length > 0 ? { use: '' } : { add: [] } },
     });
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-5">

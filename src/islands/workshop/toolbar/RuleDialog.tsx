@@ -53,7 +53,7 @@ export function RuleDialog({
   const [fields, setFields] = useState(old.when.fields ?? []);
   const [states, setStates] = useState(old.when.states ?? []);
   const [what, setWhat] = useState<What>(WHATS.find(([one]) => old.then[one] !== undefined)?.[0] ?? 'use');
-  const [set, setSet] = useState(old.then.use ?? plan.toolbars.sets[0]?.id ?? '');
+  const [set, setSet] = useState(old.then.use ?? '');
   const [tools, setTools] = useState(old.then.add ?? old.then.take ?? old.then.cap ?? []);
   const [keep, setKeep] = useState<Record<string, ConstructPolicy>>(old.keep ?? {});
   const rule: PlanToolRule = {
@@ -144,6 +144,7 @@ export function RuleDialog({
                 Set of tools
               </label>
               <select id="tool-rule-set" className="field" value={set} onChange={(event) => setSet(event.target.value)}>
+                {set === '' && <option value="">Choose one…</option>}
                 {plan.toolbars.sets.map((one) => (
                   <option key={one.id} value={one.id}>
                     {one.name}
@@ -207,7 +208,11 @@ export function RuleDialog({
         </details>
         <p className="note note-pine" role="status">
           <strong className="font-head text-[1.05rem]">
-            {isEmpty ? 'Choose some tools.' : toolRuleInWords(rule, names)}
+            {isEmpty
+              ? what === 'use'
+                ? 'Choose a set of tools.'
+                : 'Choose some tools.'
+              : toolRuleInWords(rule, names)}
           </strong>
         </p>
         <div className="flex flex-wrap gap-2">
