@@ -53,6 +53,7 @@ export const layouts: Layouts = new Map(
           title,
           summary,
           { id: 'when', kind: 'moment', name: 'Begins', hint: 'On the site’s clock.', required: true },
+          { id: 'intro', kind: 'rich', name: 'Opening words' },
           { id: 'lastDay', kind: 'day', name: 'Last day', hint: 'Only where it takes more than one.' },
           {
             id: 'sort',
@@ -76,7 +77,6 @@ export const layouts: Layouts = new Map(
           },
           { id: 'booking', kind: 'link', name: 'Where to book' },
           banner,
-          { id: 'intro', kind: 'rich', name: 'Opening words' },
           {
             id: 'programme',
             kind: 'list',

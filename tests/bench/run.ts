@@ -23,6 +23,7 @@ import { measureCrowd } from './crowd';
 import { measureComparing, measurePages, measureScreens, measureWork } from './pages';
 import { measureMerge, measureToday } from './today';
 import { measureToolbars } from './toolbars';
+import { measureTyping } from './typing';
 
 const median = (values: number[]) => values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
 const rows: [string, string][] = [];
@@ -156,6 +157,7 @@ for (const [name, path, cookie] of screens) {
   );
   await context.close();
 }
+await measureTyping(browser, url, maud, say);
 await browser.close();
 // As the owner of the tables: only they may have them analysed, as happens by itself in time.
 const filled = await measurePages(url, cluster.url('bench'), maud, say);

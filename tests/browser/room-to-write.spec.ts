@@ -1,17 +1,38 @@
-import { expect, goToPage, openPage, signIn, test, writing } from './app';
+import type { Page } from '@playwright/test';
+import { inventory } from '@/office';
+import { expect, goToPage, isReady, signIn, test, writing } from './app';
 
-/** Pages of the demo, one of each layout with a text. */
-const PAGES = ['South Quay', 'Fares', 'Contact'];
+/** Layouts with a text. */
+const LAYOUTS = [...inventory.layouts.values()].filter(({ fields }) => fields.some(({ kind }) => kind === 'rich'));
+
+/** A new page of a layout below the first one. */
+async function makes(page: Page, layout: string, title: string): Promise<string> {
+  const made = await page.evaluate(
+    async (body) => {
+      const answer = await fetch('/api/pages', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      });
+      return (await answer.json()) as { id: string };
+    },
+    { parent: 1, layout, title },
+  );
+  return made.id;
+}
 
 test('the text begins within the first 480 px, and is 560 px wide with the largest letters, which break no word', async ({
   browser,
   app,
 }) => {
   const maud = await signIn(browser, app, 'Maud');
-  for (const title of PAGES) {
-    await openPage(maud, title);
-    const box = await writing(maud).first().boundingBox();
-    expect(box?.y ?? Infinity, title).toBeLessThan(480);
+  for (const { id, name } of LAYOUTS) {
+    await maud.goto(`/room/pages/${await makes(maud, id, name)}`);
+    await isReady(maud);
+    const text = maud.locator('main [contenteditable="true"]').first();
+    await expect(text).toBeVisible();
+    const box = await text.boundingBox();
+    expect(box?.y ?? Infinity, name).toBeLessThan(480);
   }
   const ines = await signIn(browser, app, 'Ines');
   await ines.locator('[data-anchor="frame.person"]').click();

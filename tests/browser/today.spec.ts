@@ -172,8 +172,11 @@ test('widgets do in place what can be done in place', async ({ browser, app }) =
   await visitor.goto('/search?q=sealions');
   await visitor.close();
   const maud = await signIn(browser, app, 'Maud');
+  // Whoever works here is no visitor.
+  await maud.goto('/search?q=seacows');
   await maud.goto('/room');
   await expect(maud.getByRole('region', { name: 'Looked for and not found' })).toContainText('“sealions”');
+  await expect(maud.getByRole('region', { name: 'Looked for and not found' })).not.toContainText('seacows');
   const notices = maud.getByRole('region', { name: 'Notices showing now' });
   await expect(notices.getByRole('listitem')).toHaveCount(2);
   await notices.getByRole('button', { name: /End now.*The café/ }).click();

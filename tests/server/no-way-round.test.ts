@@ -78,6 +78,14 @@ describe('what goes elsewhere', () => {
       body: { steps: [{ do: 'move', page: menu, parent: about, index: 0 }] },
     });
     expect(back.body.code).toBe('move-gives-more');
+    // What one loses by a move is told before: there is no way back by oneself.
+    const history = await pageId('Our history');
+    expect((await go(history, cafe, true)).body).toMatchObject({ lost: ['change pages'] });
+    expect((await go(history, about, true)).body).toMatchObject({ lost: [] });
+    const asked = { ids: [history], bulk: { do: 'move', parent: cafe, redirect: true }, dry: true };
+    expect(JSON.stringify((await call(many, 'POST', '/x', { ...mo, body: asked })).body)).toContain(
+      'There you may no longer change pages.',
+    );
     // Away from there, sorted, and by somebody who may in both places it goes.
     expect((await go(await pageId('Our history'), about, false)).status).toBe(200);
     const maud = await signInAs('Maud');

@@ -63,6 +63,8 @@ const movePreview = z.object({
   lists: z.array(z.string()),
   /** Who may visit it, where that is not everybody or would change; a sentence. */
   visitors: z.string().nullable(),
+  /** What whoever moves it may not do with it there any more. */
+  lost: z.array(z.string()),
   /** Links that follow by themselves. */
   links: z.array(linkTo),
   faults: z.array(z.string()),

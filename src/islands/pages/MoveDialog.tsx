@@ -1,6 +1,7 @@
 import type { ListedPage } from '@/core/content';
 import { useEffect, useState } from 'react';
 import type { PageMove, MovePreview } from '@/core/wire';
+import { sayList } from '@/core/words';
 import { Dialog, Labelled, ProblemNote } from '../kit/parts';
 import { PagePicker } from '../kit/PagePicker';
 import { send, type ProblemDetails } from '../kit/send';
@@ -128,6 +129,12 @@ export function MoveDialog({
                 {fault}
               </p>
             ))}
+            {preview.lost.length > 0 && (
+              <p className="note">
+                Below “{preview.to}” you may no longer {sayList(preview.lost)}. To have it back you would have to ask
+                somebody who may.
+              </p>
+            )}
             {preview.visitors && <p className="note">{preview.visitors}</p>}
             {(preview.navigation || preview.lists.length > 0) && (
               <ul className="list-disc pl-5">

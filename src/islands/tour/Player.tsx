@@ -4,7 +4,7 @@ import { createPortal } from 'react-dom';
 import type { Tour } from '@/core/tour';
 import { Icon } from '../kit/Icon';
 import { firstActive, isToDo } from './model';
-import { placeCard, type Spot } from './placing';
+import { placeCard, type CardPlace } from './placing';
 import { usePlayer } from './usePlayer';
 
 interface Box {
@@ -40,7 +40,7 @@ export function Player({ tours, screen }: { tours: Tour[]; screen: string }) {
     usePlayer(tours, screen);
   const card = useRef<HTMLDivElement>(null);
   const [ring, setRing] = useState<Box | null>(null);
-  const [place, setPlace] = useState<Spot | null>(null);
+  const [place, setPlace] = useState<CardPlace | null>(null);
   /** Where there is no room beside the control the card stands at the end of the window that is farther from it. */
   const [dock, setDock] = useState<'top' | 'bottom'>('bottom');
   /** Where one worked when the card was gone to. */

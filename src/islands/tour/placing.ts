@@ -16,11 +16,11 @@ const EDGE_PX = 12;
 const GRID = 9;
 const WORKS = 'a[href], button, input, select, textarea, summary, [contenteditable="true"], [role="combobox"]';
 
-export interface Spot {
+export interface CardPlace {
   left: number;
   top: number;
 }
-interface Box extends Spot {
+interface Box extends CardPlace {
   width: number;
   height: number;
   /** How bad it is to cover it, beside others. */
@@ -33,10 +33,14 @@ export const covered = (of: Box, by: Box): number =>
   Math.max(0, Math.min(of.top + of.height, by.top + by.height) - Math.max(of.top, by.top));
 
 /** The spot on which a card of this size covers least of the boxes; of equal ones the first. */
-export function leastCovering(spots: readonly Spot[], size: { width: number; height: number }, boxes: readonly Box[]) {
-  const cost = (spot: Spot) =>
+export function leastCovering(
+  spots: readonly CardPlace[],
+  size: { width: number; height: number },
+  boxes: readonly Box[],
+) {
+  const cost = (spot: CardPlace) =>
     boxes.reduce((sum, box) => sum + (box.weight ?? 1) * covered(box, { ...spot, ...size }), 0);
-  return spots.reduce<{ spot: Spot; cost: number } | null>((best, spot) => {
+  return spots.reduce<{ spot: CardPlace; cost: number } | null>((best, spot) => {
     const its = cost(spot);
     return best && best.cost <= its ? best : { spot, cost: its };
   }, null)?.spot;
@@ -46,7 +50,7 @@ export function leastCovering(spots: readonly Spot[], size: { width: number; hei
  * Where the card of a stop stands: beside the control, in the window, and where it lies over least of what one has to
  * press or fill in next: the control first of all, then the button a form ends with, then what else stands in it or on the screen.
  */
-export async function placeCard(control: HTMLElement, card: HTMLElement): Promise<Spot | undefined> {
+export async function placeCard(control: HTMLElement, card: HTMLElement): Promise<CardPlace | undefined> {
   const beside = await Promise.all(
     PLACEMENTS.map((placement) =>
       computePosition(control, card, {

@@ -35,6 +35,14 @@ export const gained = (access: Access, place: Place, changed: Place, type = 'pag
       !mayNow(access, permission, { place, type }).allowed,
   );
 
+/** All that somebody could not do with something any more as it would be. */
+export const lostBy = (access: Access, place: Place, changed: Place, type = 'page'): string[] =>
+  PLACED.filter(
+    (permission) =>
+      mayNow(access, permission, { place, type }).allowed &&
+      !mayNow(access, permission, { place: changed, type }).allowed,
+  );
+
 /**
  * Whether somebody may give a page a layout: they may change pages with it here, and could do no more with this one by
  * it.

@@ -19,7 +19,7 @@ export async function notesOfMove(
   move: { page: number; parent: number; index: number },
   known: SiteLinks,
 ): Promise<string[]> {
-  const { addresses, below, visitors, links, lists } = await previewMove(tx, access, move, known.links);
+  const { addresses, below, visitors, links, lists, lost } = await previewMove(tx, access, move, known.links);
   // That of the page itself is the shortest.
   const [first] = addresses.toSorted((a, b) => a.from.length - b.from.length);
   return [
@@ -30,6 +30,7 @@ export async function notesOfMove(
         ]
       : []),
     ...lists,
+    ...(lost.length > 0 ? [`There you may no longer ${few(lost)}.`] : []),
     ...(visitors ? [visitors] : []),
     ...linksInWords(links, 'Links that follow by themselves stand on'),
   ];

@@ -13,7 +13,7 @@ import { Problem } from '../gate/problems';
 import { addressFaults, findAddresses, keepOldAddresses, lockTree, type AddressMap } from '../tree/addresses';
 import { mustFindPage } from '../items/items';
 import { findLinks, linksTo, type Linked, type LinksByTarget } from '../items/references';
-import { gained } from '../items/allowed';
+import { gained, lostBy } from '../items/allowed';
 import { findBranch, findForbiddenBelow, findPagesOf } from '../items/branches';
 import { titleOf, titlesOf } from '../items/publishing';
 import { mustBeDone, type Refused } from '../items/together';
@@ -119,6 +119,15 @@ async function mustMayMove(tx: Tx, access: Access, page: PageRow, parent: PageRo
   }
 }
 
+/** What the mover may not do with the page any more where it goes, in words. */
+async function lostByMove(tx: Tx, access: Access, page: PageRow, parent: PageRow): Promise<string[]> {
+  const place = await findPlace(tx, access.site.id, page.id);
+  if (!place || page.parentId === parent.id) return [];
+  const lost = lostBy(access, place, { ...place, path: [...parent.path.split('.'), String(page.id)] });
+  const { doing } = await namesFor(tx, access);
+  return lost.map(doing);
+}
+
 /**
  * What would move with a page: addresses, navigation, lists, links (among those of the whole site, where they are
  * known). Changes nothing.
@@ -164,6 +173,7 @@ export async function previewMove(tx: Tx, access: Access, move: PageMove, links?
         ? [`“More here” on ${from} loses it.`, `“More here” on ${to} gains it.`]
         : [],
     visitors: (await visitorsOfMove(tx, access, page, parent)).words,
+    lost: await lostByMove(tx, access, page, parent),
     links: linksTo(links ?? (await findLinks(tx, access.site.id, moved)), moved),
     faults: addressFaults(
       after,
