@@ -78,6 +78,12 @@ test('she closes a door, is warned, takes it back; names, tools, widgets and tou
   await maud.getByRole('button', { name: 'Stop 2 later' }).click();
   await expect(maud.getByRole('textbox', { name: 'Title of stop 3' })).toHaveValue('Type a few letters of its name');
   await expect(maud.getByRole('button', { name: 'Stop 3 earlier' })).toBeFocused();
+  // The other one of the two, which stands in other tours, too.
+  await maud.getByRole('button', { name: 'Stop 2 later' }).click();
+  await expect(maud.getByRole('textbox', { name: 'Title of stop 2' })).toHaveValue('Type a few letters of its name');
+  await expect(maud.getByRole('button', { name: 'Stop 3 earlier' })).toBeFocused();
+  await maud.getByRole('button', { name: 'Stop 2 later' }).click();
+  await expect(maud.getByRole('textbox', { name: 'Title of stop 3' })).toHaveValue('Type a few letters of its name');
   await maud.getByRole('button', { name: 'Leave out stop 1' }).click();
   await expect(maud.getByRole('textbox', { name: 'Title of stop 2' })).toHaveValue('Type a few letters of its name');
   await expect(maud.locator(':focus')).toContainText('Find a page');

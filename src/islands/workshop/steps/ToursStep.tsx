@@ -1,3 +1,4 @@
+import { useId } from 'react';
 import type { Stop } from '@/core/tour';
 import { inventory } from '@/office';
 import { CommitInput } from '../../kit/CommitInput';
@@ -27,7 +28,8 @@ function StopRow({
   onLeaveOut: () => void;
 }) {
   const focusLater = useFocusLater();
-  const id = `stop ${stop.key}`;
+  // Several tours have the same stop.
+  const id = useId();
   // The button pressed moves with its stop: the focus stays on it, or on its neighbour where it can go no further.
   const move = (by: 1 | -1) => {
     onMove(by);
