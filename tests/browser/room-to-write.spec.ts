@@ -1,9 +1,11 @@
 import type { Page } from '@playwright/test';
 import { inventory } from '@/office';
-import { expect, goToPage, isReady, signIn, test, writing } from './app';
+import { expect, goToPage, isKept, isReady, signIn, test, writing } from './app';
 
-/** Layouts with a text. */
-const LAYOUTS = [...inventory.layouts.values()].filter(({ fields }) => fields.some(({ kind }) => kind === 'rich'));
+/** Layouts with a text, be it in pieces. */
+const LAYOUTS = [...inventory.layouts.values()].filter(({ fields }) =>
+  fields.some(({ kind }) => kind === 'rich' || kind === 'pieces'),
+);
 
 /** A new page of a layout below the first one. */
 async function makes(page: Page, layout: string, title: string): Promise<string> {
@@ -30,6 +32,14 @@ test('the text begins within the first 480 px, and is 560 px wide with the large
     await maud.goto(`/room/pages/${await makes(maud, id, name)}`);
     await isReady(maud);
     const text = maud.locator('main [contenteditable="true"]').first();
+    const add = maud.getByRole('button', { name: /^Add a piece/ }).first();
+    await expect(text.or(add)).toBeVisible();
+    if (await add.isVisible()) {
+      await add.click();
+      await isKept(maud);
+      await maud.reload();
+      await isReady(maud);
+    }
     await expect(text).toBeVisible();
     const box = await text.boundingBox();
     expect(box?.y ?? Infinity, name).toBeLessThan(480);
@@ -37,9 +47,9 @@ test('the text begins within the first 480 px, and is 560 px wide with the large
   const ines = await signIn(browser, app, 'Ines');
   await ines.locator('[data-anchor="frame.person"]').click();
   await ines.getByRole('menuitem', { name: 'Preferences' }).click();
-  const isKept = ines.waitForResponse((answer) => answer.url().endsWith('/api/own-preferences'));
+  const isChosen = ines.waitForResponse((answer) => answer.url().endsWith('/api/own-preferences'));
   await ines.getByRole('radio', { name: 'Very large' }).check();
-  await isKept;
+  await isChosen;
   await goToPage(ines, 'South Quay');
   await expect(writing(ines)).toBeVisible();
   const box = await writing(ines).boundingBox();

@@ -26,10 +26,16 @@ test('an edit screen is prepared by hand: order, names, what is hidden and locke
   await panel.getByRole('checkbox', { name: /Must be filled in/ }).check();
   await expect(text).toContainText('must be filled in');
   await isPrepared(maud);
-  // What has to be filled in anyway can be neither hidden nor locked.
-  await text.getByRole('button', { name: 'Page title', exact: true }).click();
+  // What has to be filled in anyway can be neither hidden nor locked; a title, which making asks for, can be locked.
+  await beside.getByRole('button', { name: 'Layout', exact: true }).click();
   await expect(panel.getByRole('radio', { name: 'Hidden' })).toHaveCount(0);
   await expect(panel.getByLabel('Locked, because')).toHaveCount(0);
+  await text.getByRole('button', { name: 'Page title', exact: true }).click();
+  await expect(panel.getByRole('radio', { name: 'Hidden' })).toHaveCount(0);
+  await panel.getByLabel('Locked, because').fill('Signs bear it.');
+  await panel.getByLabel('Locked, because').press('Enter');
+  await expect(text).toContainText('locked');
+  await isPrepared(maud);
   // By keyboard: one further up in its column.
   await maud.getByRole('button', { name: 'Move Notes' }).focus();
   await maud.keyboard.press('Space');
@@ -64,6 +70,9 @@ test('an edit screen is prepared by hand: order, names, what is hidden and locke
   await openPage(juno, 'History');
   await expect(juno.locator('[data-anchor="pages.edit.versions"]')).toBeVisible();
   await expect(juno.locator('[data-anchor="pages.edit.result"]')).toHaveCount(0);
+  const title = juno.getByLabel('Page title');
+  await expect(title).toHaveAttribute('readonly', '');
+  await expect(juno.getByRole('main')).toContainText('Signs bear it.');
   const about = juno.locator('[data-anchor="pages.edit.about"]');
   await about.locator('summary').click();
   await expect(about).toContainText('The office dates every entry.');
@@ -88,17 +97,21 @@ test('an edit screen is prepared by hand: order, names, what is hidden and locke
   const answer = await juno.evaluate(async (page) => {
     const { content } = (await (await fetch(`/api/items/${page}/content`)).json()) as { content: object };
     const tried = [];
-    for (let version = 0; version < 12; version++) {
-      const response = await fetch(`/api/items/${page}/draft`, {
-        method: 'PUT',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ content: { ...content, 'page.searchText': 'Mine' }, version }),
-      });
-      tried.push({ status: response.status, code: ((await response.json()) as { code: string }).code });
-    }
+    for (const changed of [{ 'page.searchText': 'Mine' }, { title: 'Mine' }])
+      for (let version = 0; version < 12; version++) {
+        const response = await fetch(`/api/items/${page}/draft`, {
+          method: 'PUT',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ content: { ...content, ...changed }, version }),
+        });
+        tried.push({ status: response.status, code: ((await response.json()) as { code: string }).code });
+      }
     return tried.filter(({ status }) => status !== 409);
   }, id);
-  expect(answer).toEqual([{ status: 403, code: 'field-hidden' }]);
+  expect(answer).toEqual([
+    { status: 403, code: 'field-hidden' },
+    { status: 403, code: 'field-locked' },
+  ]);
   await Promise.all([maud.context().close(), juno.context().close()]);
 });
 

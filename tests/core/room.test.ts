@@ -368,8 +368,32 @@ describe('tours', () => {
     const left = after(door('notices', 'away'), { do: 'leave-stop-out', ...of, out: true });
     expect(tour(left, 'notices.post')?.left.map(({ key }) => key)).toEqual(['door.notices']);
   });
-  it('lead through the question box where the door is put away', () => {
-    expect(tour(after(door('notices', 'away')), 'notices.post')?.stops[0]?.control).toBe('frame.ask');
+  it('lead through the question box where the door is put away; both ways have words of their own', () => {
+    const word = (stop: string, title: string): Operation => ({
+      do: 'word-stop',
+      role: 'harbour-desk',
+      task: 'notices.post',
+      stop,
+      title,
+      text: '',
+    });
+    const both = [word('door.notices', 'Up there'), word('frame.ask', 'Type “notice”')];
+    expect(tour(after(...both), 'notices.post')?.stops[0]).toMatchObject({
+      control: 'door.notices',
+      title: 'Up there',
+    });
+    expect(tour(after(door('notices', 'away'), ...both), 'notices.post')?.stops[0]).toMatchObject({
+      control: 'frame.ask',
+      title: 'Type “notice”',
+    });
+    // A task that begins on Today has no door to ask for.
+    const frame = [...inventory.tasks.values()].find(({ section }) =>
+      inventory.sections.some((s) => s.id === section && s.face !== 'door'),
+    );
+    expect(frame).toBeDefined();
+    expect(
+      applyOperation(inventory, demo, { ...word('frame.ask', 'x'), task: frame?.id ?? '' } as Operation),
+    ).toMatchObject({ ok: false });
   });
   it('keep a stop whose control is gone, and say why', () => {
     const p = after(

@@ -196,9 +196,16 @@ describe('a prepared edit screen', () => {
       there.theirs('page', place({ layout: 'event' }), 'summary'),
     ]).toEqual([true, false]);
   });
-  it('cannot hide or lock what has to be filled in', () => {
-    for (const said of [{ show: 'hidden' as const }, { lock: 'no' }])
-      expect(applyOperation(inventory, demo, set('title', said))).toMatchObject({ ok: false, code: 'needed-stays' });
+  it('cannot hide what has to be filled in, nor lock it, but for a title, which making asks for', () => {
+    const needed = editScreens(inventory).flatMap(({ elements }) => elements.filter((element) => element.needed));
+    expect(needed.some(({ id }) => id === 'title') && needed.some(({ id }) => id !== 'title')).toBe(true);
+    for (const { id } of needed) {
+      expect(applyOperation(inventory, demo, set(id, { show: 'hidden' })), id).toMatchObject({ code: 'needed-stays' });
+      const locked = applyOperation(inventory, demo, set(id, { lock: 'no' }));
+      expect(locked, id).toMatchObject(id === 'title' ? { ok: true } : { ok: false, code: 'needed-stays' });
+    }
+    const titles = screensOf(inventory, must(demo, set('title', { lock: 'Signs bear it.' })), ines, 0);
+    expect(titles.theirs('page', place(), 'title')).toBe(false);
     expect(applyOperation(inventory, demo, set('title', { show: 'closed' })).ok).toBe(true);
     expect(applyOperation(inventory, demo, set('nothing', { show: 'closed' }))).toMatchObject({
       code: 'no-such-thing',

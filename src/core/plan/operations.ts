@@ -87,7 +87,7 @@ const SAY: Record<OperationFault, string> = {
   'no-such-thing': 'The back office holds no such thing.',
   'already-so': 'That is already so.',
   'keyholder-stays': 'The keyholder role can always do everything; this cannot be taken from it.',
-  'needed-stays': 'It has to be filled in, so it can be neither hidden nor locked. It can be closed at first.',
+  'needed-stays': 'It has to be filled in, so this would leave nobody able to finish. It can be closed at first.',
   invalid: 'The plan would not hold together.',
 };
 

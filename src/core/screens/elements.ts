@@ -13,8 +13,10 @@ export interface Element {
   panel?: string;
   /** The fields that lie in it. */
   holds: readonly string[];
-  /** Its layout asks for it: it can be neither hidden nor locked. */
+  /** Its layout asks for it: it cannot be hidden. */
   needed: boolean;
+  /** Whether it can be locked: nothing could ever be finished that lacks what is needed, but for its title, which is asked for when it is made. */
+  lockable: boolean;
   /** Where it stands while nothing is arranged; a field of a panel stands with it. */
   column: 'main' | 'side';
 }
@@ -33,6 +35,7 @@ export function elementsOf(inventory: Inventory, type: ItemType, layout: Layout)
       field,
       holds: panel ? [field.id] : [],
       needed: field.required ?? false,
+      lockable: !field.required || field.id === 'title',
       column: panel ? 'side' : 'main',
     };
   });
@@ -46,6 +49,7 @@ export function elementsOf(inventory: Inventory, type: ItemType, layout: Layout)
         kind: 'panel',
         holds: panel.fields ?? [],
         needed: false,
+        lockable: true,
         column: 'side',
       },
       ...(panel.fields ?? []).flatMap((id): Element[] => {
@@ -61,6 +65,7 @@ export function elementsOf(inventory: Inventory, type: ItemType, layout: Layout)
                 panel: panel.id,
                 holds: [],
                 needed: field.required ?? id === 'page.layout',
+                lockable: !field.required && id !== 'page.layout',
                 column: 'side',
               },
             ]

@@ -1,5 +1,5 @@
 import { getEntry, type Control, type Happening, type Inventory, type TaskTemplate } from '../inventory';
-import { givenStops, orderedStops, type PlanRole } from '../plan';
+import { ASK_STOP, givenStops, orderedStops, type PlanRole } from '../plan';
 
 /** One step of a tour. */
 export interface Stop {
@@ -95,8 +95,8 @@ export function tourOf(
       );
     else
       add({
-        key: 'frame.ask',
-        control: 'frame.ask',
+        key: ASK_STOP,
+        control: ASK_STOP,
         await: 'see',
         until: [],
         title: `Ask for ${door}`,
@@ -113,7 +113,7 @@ export function tourOf(
       text: move.text,
     });
   // Instead of a door that is not in the menu one is asked for: in its place.
-  const placeOf = (stop: Stop) => (stop.key === 'frame.ask' && section ? `door.${section.id}` : stop.key);
+  const placeOf = (stop: Stop) => (stop.key === ASK_STOP && section ? `door.${section.id}` : stop.key);
   const order = orderedStops(givenStops(inventory, task), own);
   const isOut = (stop: Stop) => own[placeOf(stop)]?.out === true;
   const shown = stops

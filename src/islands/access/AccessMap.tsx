@@ -56,7 +56,7 @@ function Grid({ rows, kind, query, where, view: asked }: AccessMapProps) {
     overscan: 12,
     initialRect: { width: 900, height: 560 },
   });
-  const columnPx = by === 'section' ? 104 : 122;
+  const columnPx = by === 'section' ? 100 : 122;
   const template = `${FIRST_PX}px repeat(${columns.length}, minmax(${columnPx}px, 1fr))`;
   const width = `max(100%, ${FIRST_PX + columns.length * columnPx}px)`;
   const [rowAt, columnAt] = [Math.min(at[0], Math.max(0, shown.length - 1)), Math.min(at[1], columns.length - 1)];

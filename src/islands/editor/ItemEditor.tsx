@@ -1,5 +1,5 @@
 import { Fragment, useEffect, useState } from 'react';
-import { documentOf, textOf, type Field, type PageContent } from '@/core/content';
+import { documentOf, textOf, type Field, type Layout, type PageContent } from '@/core/content';
 import { handy } from '@/core/toolbar';
 import { dialogLater } from '../kit/later';
 import { ProblemNote, Safe } from '../kit/parts';
@@ -27,9 +27,14 @@ const loadConflictDialog = () => import('./ConflictDialog');
 const ConflictDialog = dialogLater(loadConflictDialog);
 const AskDialog = dialogLater(() => import('./AskDialog'));
 
-/** Whether a field is filled in with a few words: two of them stand side by side, so that the text begins further up. */
-const isSmall = (field: Field | undefined): boolean =>
-  field !== undefined && field.id !== 'title' && !['rich', 'pieces', 'list', 'picture'].includes(field.kind);
+/**
+ * Whether a field is filled in with a few words: two of them stand side by side, so that the text begins further up. A
+ * title only above pieces, which have headings of their own before the first text.
+ */
+const isSmall = (field: Field | undefined, layout: Layout | undefined): boolean =>
+  field !== undefined &&
+  !['rich', 'pieces', 'list', 'picture'].includes(field.kind) &&
+  (field.id !== 'title' || layout?.fields.some(({ kind }) => kind === 'pieces') === true);
 
 /** The blocks of a screen in rows: those that are small together with the next ones that are. */
 function sideBySide(ids: readonly string[], small: (id: string) => boolean): string[][] {
@@ -188,7 +193,12 @@ function Screen(props: EditorProps & KindProps) {
               calendar={calendar}
               now={now}
             />
-            {sideBySide(screen.main, (id) => isSmall(layout?.fields.find((one) => one.id === id))).map((ids) =>
+            {sideBySide(screen.main, (id) =>
+              isSmall(
+                layout?.fields.find((one) => one.id === id),
+                layout,
+              ),
+            ).map((ids) =>
               ids.length === 1 ? (
                 ids.map(block)
               ) : (

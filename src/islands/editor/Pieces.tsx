@@ -80,7 +80,7 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
   return (
     <div
       ref={list}
-      className="grid grid-cols-[minmax(0,1fr)] gap-5"
+      className="grid grid-cols-[minmax(0,1fr)] gap-2"
       onKeyDown={(event) => {
         // In a text or a field the key takes back what was typed there.
         const typing =
@@ -97,7 +97,7 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
         <section
           key={region.id}
           aria-label={region.name}
-          className="grid grid-cols-[minmax(0,1fr)] gap-3 rounded-[10px] border border-line bg-paper p-3"
+          className="grid grid-cols-[minmax(0,1fr)] gap-2 rounded-[10px] border border-line bg-paper px-3 pt-1.5 pb-3"
         >
           <h2 className="text-base">{region.name}</h2>
           <div role="status" className="grid gap-2 empty:absolute">
@@ -119,12 +119,13 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
               data-piece={piece.id}
               role="group"
               aria-label={`Piece: ${piece.heading || 'without a heading'}`}
-              className="card grid grid-cols-[minmax(0,1fr)] gap-3"
+              className="card grid grid-cols-[minmax(0,1fr)] gap-2 pt-2"
             >
-              <div className="flex flex-wrap items-end gap-2">
+              <div className="flex flex-wrap items-start gap-2">
                 <div className="min-w-[12rem] flex-1">
                   <Labelled
                     label="Heading"
+                    beside
                     fault={piece.heading === PIECE_HEADING ? 'Still the heading it began with.' : undefined}
                   >
                     {(ids) => (
@@ -141,7 +142,7 @@ export default function Pieces({ field, pieces, now, onChange, readOnly, picture
                   </Labelled>
                 </div>
                 {!readOnly && (
-                  <div className="flex flex-wrap gap-1">
+                  <div className="flex flex-wrap gap-1 pt-1.5">
                     <button
                       type="button"
                       className="btn btn-small px-2"

@@ -1,13 +1,14 @@
-import { DOMParser as SchemaParser } from '@tiptap/pm/model';
+import { DOMParser as SchemaParser, type Node } from '@tiptap/pm/model';
 import { EditorContent, useEditorState } from '@tiptap/react';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { createPortal } from 'react-dom';
-import { parseDocument, plainText, renderDocument, type Document } from '@/core/content';
+import { parseDocument, renderDocument, type Document } from '@/core/content';
 import type { Tool } from '@/core/inventory';
 import type { TextTools } from '@/core/room';
 import { later } from '../kit/later';
 import { useKept } from '../kit/useKept';
 import { useAbout } from './about';
+import { asDocument, countOf } from './asDocument';
 import { tidied } from './paste';
 import type { PictureChoice } from './PictureChooser';
 import { PreviewFrame } from './PreviewFrame';
@@ -52,11 +53,9 @@ export interface WritingProps {
 const WRITING = { name: 'Writing', description: 'Text as it will look.' };
 
 /** "124 words, 712 characters". */
-function countsOf(json: unknown): string {
-  const parsed = parseDocument(json);
-  const text = parsed.ok ? plainText(parsed.document) : '';
-  const words = text.split(/\s+/u).filter((word) => /[\p{L}\p{N}]/u.test(word)).length;
-  return `${words} ${words === 1 ? 'word' : 'words'}, ${[...text].length} characters`;
+function countsOf(doc: Node): string {
+  const { words, characters } = countOf(doc);
+  return `${words} ${words === 1 ? 'word' : 'words'}, ${characters} characters`;
 }
 
 /**
@@ -118,20 +117,15 @@ export default function WritingArea({
     onFind: tools.some((tool) => tool.id === 'find') ? () => setFinding(true) : null,
     onSay: setSaid,
   });
-  const counts =
-    useEditorState({ editor, selector: ({ editor: now }) => (now ? countsOf(now.getJSON()) : null) }) ??
-    countsOf(loaded);
+  const counts = useEditorState({ editor, selector: ({ editor: now }) => now && countsOf(now.state.doc) });
   useEffect(() => editor?.setEditable(!readOnly && mode === 'visual', false), [editor, readOnly, mode]);
   const area = useRef<HTMLDivElement>(null);
   useEffect(() => (full && area.current ? keepOut(area.current) : undefined), [full]);
   if (!editor) return <WritingSkeleton />;
   const html = () => {
-    const parsed = parseDocument(editor.getJSON());
-    return parsed.ok
-      ? renderDocument(parsed.document, {
-          whole: true,
-          pictureUrl: (id) => pictures.find((picture) => picture.id === id)?.url,
-        })
+    const written = asDocument(editor.state.doc);
+    return written
+      ? renderDocument(written, { whole: true, pictureUrl: (id) => pictures.find((picture) => picture.id === id)?.url })
       : '';
   };
   // HTML that was changed and not used yet waits, whatever is looked at meanwhile.
@@ -223,7 +217,7 @@ export default function WritingArea({
         data-anchor={anchor('body')}
       >
         <EditorContent editor={editor} />
-        {!readOnly && <p className="hint mt-1 border-t border-line pt-1">{counts}</p>}
+        {!readOnly && <p className="hint mt-1 border-t border-line pt-1">{counts ?? countsOf(editor.state.doc)}</p>}
       </div>
       {mode === 'preview' && previewHref !== null && <PreviewFrame src={previewHref} />}
       {mode === 'code' && <CodeView code={code || html()} asKept={asKept} onCode={setCode} onUse={takeCode} />}

@@ -1,9 +1,10 @@
 import { Extension } from '@tiptap/core';
 import { Fragment, Slice } from '@tiptap/pm/model';
 import { Plugin } from '@tiptap/pm/state';
-import { parseDocument, type Document, type DocumentNode } from '@/core/content';
+import type { Document, DocumentNode } from '@/core/content';
 import type { Tool } from '@/core/inventory';
 import { canonical } from '@/core/json';
+import { asDocument } from './asDocument';
 import { FROM_OUTSIDE } from './putIn';
 import { acceptChange, handsOf, makersOf, plainOut, type ConstructPolicy } from '@/core/toolbar';
 
@@ -20,11 +21,6 @@ export interface GuardOptions {
   mayShow: (picture: string) => boolean;
   say: (words: string) => void;
 }
-
-const clean = (doc: { toJSON(): unknown }): Document | null => {
-  const parsed = parseDocument(doc.toJSON());
-  return parsed.ok ? parsed.document : null;
-};
 
 /** Some nodes without the pictures that have to stay out, wherever they lie. */
 const withoutPictures = (nodes: readonly DocumentNode[], isOut: (id: string) => boolean): DocumentNode[] =>
@@ -48,7 +44,7 @@ export const Guard = Extension.create<GuardOptions>({
       new Plugin({
         filterTransaction(tr, state) {
           if (!tr.docChanged) return true;
-          const after = clean(tr.doc);
+          const after = asDocument(tr.doc);
           if (!after) {
             say('That does not fit into this text, so it was left out.');
             return false;
@@ -57,7 +53,7 @@ export const Guard = Extension.create<GuardOptions>({
             came.push(after);
             return true;
           }
-          const before = clean(state.doc) ?? loaded;
+          const before = asDocument(state.doc) ?? loaded;
           const [fault, ...others] = acceptChange(before, after, hands, [before, ...came]);
           if (!fault) return true;
           const missing = [fault, ...others]

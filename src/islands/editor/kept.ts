@@ -2,6 +2,7 @@ import { Extension } from '@tiptap/core';
 import type { Node } from '@tiptap/pm/model';
 import { Plugin, PluginKey } from '@tiptap/pm/state';
 import { Decoration, DecorationSet } from '@tiptap/pm/view';
+import type { DocumentNode } from '@/core/content';
 import { CONSTRUCT_NAMES, makeOf, type Hands } from '@/core/toolbar';
 
 /** What is asked to be changed: what a tool makes, and some words of it. */
@@ -27,6 +28,9 @@ export function askButton(onAsk: () => void): HTMLButtonElement {
   return button;
 }
 
+/** What a tool would have to make for a node to be there. */
+const makeOfNode = ({ type, attrs }: Node) => makeOf({ type: type.name as DocumentNode['type'], attrs });
+
 const begins = (words: string) => `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}`;
 
 function noteOf(node: Node, { hands, onAsk }: KeptOptions): HTMLElement {
@@ -39,7 +43,7 @@ function noteOf(node: Node, { hands, onAsk }: KeptOptions): HTMLElement {
       ? `${name} that stays as it is. `
       : `${name} that keeps its form; its words may change. `,
   );
-  if (onAsk) note.append(askButton(() => onAsk({ made: makeOf(node.toJSON() as never), words: node.textContent })));
+  if (onAsk) note.append(askButton(() => onAsk({ made: makeOfNode(node), words: node.textContent })));
   return note;
 }
 
@@ -50,7 +54,7 @@ function marksIn(doc: Node, options: KeptOptions): DecorationSet {
   doc.descendants((node, at) => {
     const { name } = node.type;
     if (!node.isBlock || !(name in CONSTRUCT_NAMES)) return true;
-    if (hands.makes(makeOf(node.toJSON() as never)) || hands.policyOf(name) === 'free') return true;
+    if (hands.makes(makeOfNode(node)) || hands.policyOf(name) === 'free') return true;
     found.push(
       Decoration.node(at, at + node.nodeSize, { class: 'kept-piece' }),
       Decoration.widget(at + node.nodeSize, () => noteOf(node, options), {

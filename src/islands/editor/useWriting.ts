@@ -1,10 +1,11 @@
 import { Slice } from '@tiptap/pm/model';
 import { useEditor, type Editor } from '@tiptap/react';
 import { useEffect, useRef, useState } from 'react';
-import { emptyDocument, parseDocument, type Document } from '@/core/content';
+import { emptyDocument, type Document } from '@/core/content';
 import type { Tool } from '@/core/inventory';
 import type { TextTools } from '@/core/room';
 import { handy } from '@/core/toolbar';
+import { asDocument } from './asDocument';
 import { extensionsFor } from './extensions';
 import { pastedInWords, readPasted, type Pasted } from './paste';
 import type { PictureChoice } from './PictureChooser';
@@ -148,8 +149,7 @@ export function useWriting({
       if (byKey.current && now.isFocused) now.commands.scrollIntoView();
     },
     onUpdate: ({ editor: now }) => {
-      const parsed = parseDocument(now.getJSON());
-      change.current(parsed.ok ? parsed.document : emptyDocument());
+      change.current(asDocument(now.state.doc) ?? emptyDocument());
     },
   });
   useEffect(() => {

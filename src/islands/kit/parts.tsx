@@ -145,8 +145,11 @@ export function Labelled({
   fault,
   children,
   anchor,
+  beside = false,
 }: {
   label: string;
+  /** The label stands beside the input, not above it. */
+  beside?: boolean;
   hint?: string | undefined;
   fault?: string | undefined;
   anchor?: string;
@@ -155,7 +158,14 @@ export function Labelled({
   const id = useId();
   const described = [hint && `${id}-hint`, fault && `${id}-fault`].filter(Boolean).join(' ');
   return (
-    <div data-anchor={anchor}>
+    <div
+      data-anchor={anchor}
+      className={
+        beside
+          ? 'grid grid-cols-[auto_minmax(0,1fr)] items-center gap-x-3 [&>p]:col-start-2 [&>p]:text-sm [&>label]:mb-0'
+          : undefined
+      }
+    >
       <label className="label" htmlFor={id}>
         {label}
       </label>

@@ -40,7 +40,7 @@ export { grantInWords, grantSchema, unknownInGrant, type PlanGrant } from './gra
 export { type Menu, type Shortcut } from './menu';
 export { SORT_NAMES } from './pageList';
 export { preferenceName, startPreferences } from './reading';
-export { givenStops, orderedStops } from './tours';
+export { ASK_STOP, givenStops, orderedStops } from './tours';
 export { wordsPlace, wordsPlaces } from './words';
 export { type OperationFault, type PartFault, type Telling } from './part';
 export { isJust, setWithTool, toolsEverywhere, withTool, worldOfToolbars } from './toolGiven';

@@ -73,12 +73,16 @@ export const ruleFor = (
   return rules.find((rule) => same(said(rule.when), when));
 };
 
-/** What must be filled in on some screen the rule is about, and could not be any more. */
+/** What must be filled in on some screen the rule is about, and would be hidden or could not be any more. */
 const buried = (inventory: Inventory, { when, then }: ScreenRule): string[] => {
   if (isArrangement(then) || (then.show !== 'hidden' && then.lock === undefined)) return [];
   const forms = editScreens(inventory).filter(({ layout }) => !when.layouts || when.layouts.includes(layout.id));
   return (when.fields ?? []).filter((id) =>
-    forms.some(({ elements }) => elements.some((e) => e.id === id && e.needed)),
+    forms.some(({ elements }) =>
+      elements.some(
+        (e) => e.id === id && ((e.needed && then.show === 'hidden') || (!e.lockable && then.lock !== undefined)),
+      ),
+    ),
   );
 };
 
@@ -270,7 +274,7 @@ export const screens = {
         ...(parsed.success
           ? buried(inventory, parsed.data).map((id) => ({
               path: [i, 'then'],
-              message: `"${id}" must be filled in, so it can be neither hidden nor locked`,
+              message: `"${id}" must be filled in, so it can be neither hidden nor, but for a title, locked`,
             }))
           : []),
       ];

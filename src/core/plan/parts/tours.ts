@@ -35,6 +35,8 @@ export const givenStops = (inventory: Inventory, task: TaskTemplate & { section:
   ...inventory.doors.flatMap(({ id }) => (id === task.section ? [`door.${id}`] : [])),
   ...task.moves.map(({ control }) => control),
 ];
+/** What stands in a door's place where the menu has it no more: the way by asking, with words of its own. */
+export const ASK_STOP = 'frame.ask';
 /** The same in the administrator's order. */
 export function orderedStops<T extends string>(given: readonly T[], own: Tours[string] = {}): T[] {
   const place = (stop: T) => own[stop]?.at ?? given.indexOf(stop);
@@ -49,7 +51,9 @@ function changeStop(
   change: (old: OwnStop, move: TaskMove | undefined) => OwnStop,
 ): Tours | OperationFault {
   const task = inventory.tasks.get(id);
-  if (!task || !givenStops(inventory, task).includes(stop)) return 'no-such-thing';
+  const given = task ? givenStops(inventory, task) : [];
+  const isAsking = stop === ASK_STOP && given.some((one) => one.startsWith('door.'));
+  if (!task || !(given.includes(stop) || isAsking)) return 'no-such-thing';
   const move = task.moves.find((one) => one.control === stop);
   return spoken({ ...value, [id]: { ...value[id], [stop]: change(value[id]?.[stop] ?? {}, move) } });
 }

@@ -153,7 +153,7 @@ function List({ roles, revision, mayEdit, mayMove, language }: RolesListProps) {
                     </span>
                   )}
                 </p>
-                <p dir="auto" className="truncate text-left text-sm text-ink-2" title={role.purpose}>
+                <p dir="auto" className="line-clamp-2 text-left text-sm text-ink-2" title={role.purpose}>
                   {role.purpose}
                 </p>
               </div>

@@ -148,7 +148,9 @@ export function ElementPanel({
             </label>
           ))}
         </div>
-        {element.needed && <p className="hint">It has to be filled in, so it can be neither hidden nor locked.</p>}
+        {element.needed && (
+          <p className="hint">It has to be filled in, so it cannot be hidden{element.lockable ? '.' : ' or locked.'}</p>
+        )}
       </fieldset>
       {canBeAsked && !element.needed && (
         <label className="flex min-h-[28px] items-center gap-2">
@@ -213,7 +215,7 @@ export function ElementPanel({
             />
           )}
         </Labelled>
-        {!element.needed && !isNote && (
+        {element.lockable && !isNote && (
           <Labelled label="Locked, because" hint="A reason locks it. They read it where they would have changed it.">
             {(ids) => (
               <CommitInput

@@ -58,9 +58,9 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
                 return (
                   <li
                     key={permission.id}
-                    className="flex flex-wrap items-center gap-x-3 gap-y-1.5 px-4 py-2.5 2xl:grid 2xl:grid-cols-[minmax(0,34rem)_minmax(0,1fr)_auto]"
+                    className="flex flex-wrap items-center gap-x-3 gap-y-1.5 px-4 py-2.5"
                   >
-                    <div className="min-w-[15rem] flex-1">
+                    <div className="min-w-[15rem] flex-1 2xl:w-[34rem] 2xl:flex-none">
                       <div className="flex items-start gap-2">
                         <span className={`pill ${decision.allowed ? 'pill-pine' : 'pill-plain'}`}>
                           <Icon name={decision.allowed ? 'check' : 'close'} size={13} />{' '}

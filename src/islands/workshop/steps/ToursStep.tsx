@@ -1,4 +1,5 @@
 import { useId } from 'react';
+import { ASK_STOP } from '@/core/plan';
 import type { Stop } from '@/core/tour';
 import { inventory } from '@/office';
 import { CommitInput } from '../../kit/CommitInput';
@@ -98,7 +99,7 @@ function StopRow({
 const isReworded = (own: { title?: string | undefined; text?: string | undefined } | undefined) =>
   own?.title !== undefined || own?.text !== undefined;
 /** A stop by the name it is placed by: one that asks for a door stands where the door would. */
-const placed = ({ key }: Stop, { section }: { section: string }) => (key === 'frame.ask' ? `door.${section}` : key);
+const placed = ({ key }: Stop, { section }: { section: string }) => (key === ASK_STOP ? `door.${section}` : key);
 
 /** Where each task lives: a tour for every ticked task, in the administrator's own words where there are any. */
 export function ToursStep({ prepared, change, readOnly }: StepProps) {
