@@ -210,6 +210,9 @@ export async function isKept(page: Page): Promise<void> {
   await expect(page.getByText('Draft kept')).toBeVisible();
 }
 
+/** From here on a screen does not hear what others keep meanwhile, so that a clash is sure to come about. */
+export const hearsNothing = (page: Page) => page.route('**/presence', (route) => route.abort());
+
 /**
  * Waits until what was changed in the Workshop is on the server: it shows at once, and is sent behind what was changed
  * before.

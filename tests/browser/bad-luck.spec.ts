@@ -1,7 +1,7 @@
 import { restartCluster, stopCluster } from '../../scripts/cluster';
 import pg from 'pg';
 import type { Page } from '@playwright/test';
-import { expect, isKept, openPage, signIn, test, writing } from './app';
+import { expect, hearsNothing, isKept, openPage, signIn, test, writing } from './app';
 
 // These tests stop and crash PostgreSQL, so they have one of their own.
 test.use({ ownCluster: true });
@@ -36,6 +36,7 @@ test('two people on one page: the second is told and sees both versions, and nei
   app,
 }) => {
   const [ines, tomas] = [await signIn(browser, app, 'Ines'), await signIn(browser, app, 'Tomas')];
+  await hearsNothing(tomas);
   await openPage(ines, 'Port Ennis');
   await openPage(tomas, 'Port Ennis');
   await ines.getByLabel('Summary').fill('Ines was here.');

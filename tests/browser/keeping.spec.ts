@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, goLive, goToPage, isKept, loads, openPage, signIn, test, writing } from './app';
+import { expect, goLive, goToPage, hearsNothing, isKept, loads, openPage, signIn, test, writing } from './app';
 
 /** The line that always says how keeping stands. */
 const line = (page: Page) => page.locator('[data-keeping]');
@@ -73,6 +73,7 @@ test('somebody else’s change arrives while one is writing: cursor, focus and e
   app,
 }) => {
   const [ines, tomas] = [await signIn(browser, app, 'Ines'), await signIn(browser, app, 'Tomas')];
+  await hearsNothing(ines);
   await openPage(ines, 'Left luggage');
   await openPage(tomas, 'Left luggage');
   const area = writing(ines);
@@ -102,6 +103,34 @@ test('somebody else’s change arrives while one is writing: cursor, focus and e
   await ines.keyboard.press('Control+z');
   await expect(area).toContainText('Tomas begins.');
   await expect(area).not.toContainText('to arrive!');
+  await Promise.all([ines.context().close(), tomas.context().close()]);
+});
+
+test('who only looks on sees what the other kept, and writes on without a clash', async ({ browser, app }) => {
+  const [ines, tomas] = [await signIn(browser, app, 'Ines'), await signIn(browser, app, 'Tomas')];
+  await openPage(tomas, 'Left luggage');
+  await openPage(ines, 'Left luggage');
+  await writing(ines).click();
+  await ines.keyboard.press('Control+End');
+  await ines.keyboard.press('Enter');
+  await ines.keyboard.type('The last words of Ines.');
+  await ines.getByLabel('Summary').fill('A summary of Ines.');
+  await isKept(ines);
+  await expect(writing(tomas)).toContainText('The last words of Ines.');
+  await expect(tomas.getByLabel('Summary')).toHaveValue('A summary of Ines.');
+  await expect(line(tomas)).toContainText('Somebody else wrote on this page. Their words are here now.');
+  await writing(tomas).click();
+  await tomas.keyboard.press('Control+Home');
+  await tomas.keyboard.type('Tomas goes on. ');
+  await isKept(tomas);
+  await expect(writing(ines)).toContainText('Tomas goes on.');
+  await expect(writing(ines)).toContainText('The last words of Ines.');
+  // What came is not one's own to take back.
+  await tomas.keyboard.press('Control+z');
+  await expect(writing(tomas)).not.toContainText('Tomas goes on.');
+  await tomas.keyboard.press('Control+z');
+  await expect(writing(tomas)).toContainText('The last words of Ines.');
+  await isKept(tomas);
   await Promise.all([ines.context().close(), tomas.context().close()]);
 });
 
@@ -198,6 +227,7 @@ test('whatever happens while somebody types: no dialog opens, no key goes astray
 
 test('a clash is left and taken up again from the line; what is typed meanwhile is there', async ({ browser, app }) => {
   const [ines, tomas] = [await signIn(browser, app, 'Ines'), await signIn(browser, app, 'Tomas')];
+  await hearsNothing(tomas);
   await openPage(ines, 'Port Ennis');
   await openPage(tomas, 'Port Ennis');
   await ines.getByLabel('Summary').fill('Ines was here.');

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { HtmlValidate } from 'html-validate';
 import pg from 'pg';
-import { axe, expect, findPages, isKept, isReady, loads, openPage, signIn, test, writing } from './app';
+import { axe, expect, findPages, hearsNothing, isKept, isReady, loads, openPage, signIn, test, writing } from './app';
 
 const tree = (page: Page) => page.getByRole('navigation', { name: 'Your part of the site' });
 
@@ -212,6 +212,7 @@ test('two people on one page: each sees the other; what does not touch is put to
   await openPage(ines, 'Skell Island');
   await openPage(tomas, 'Skell Island');
   await expect(tomas.getByText('Ines Varga has this page open, too.')).toBeVisible();
+  await Promise.all([hearsNothing(ines), hearsNothing(tomas)]);
   await ines.getByLabel('Summary').fill('Ines wrote the summary.');
   await isKept(ines);
   await tomas.getByLabel('Ticket office hours').fill('Tomas wrote the hours.');

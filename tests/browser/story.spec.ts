@@ -133,7 +133,11 @@ test('she goes live; until then the editor kept the old room', async ({ browser,
   await expect(changes).toContainText('Ines Varga, Tomas Reed');
   await expect(changes).toContainText('A rule for tools: Everywhere, “Harbour desk” goes without “Heading”.');
   await expect(changes).toContainText('No longer on Today: “Visits this week”.');
-  await expect(maud.getByText('Ines Varga loses 2 things')).toBeVisible();
+  await expect(maud.getByText('Ines Varga and Tomas Reed lose something.')).toBeVisible();
+  const byPerson = maud.getByRole('region', { name: 'Person by person' });
+  await expect(byPerson.getByRole('listitem').filter({ hasText: 'Ines Varga' })).toContainText(
+    'just what “Harbour desk” comes to, as it stands above: 2 losses',
+  );
   await maud.getByLabel('What is this release for?').fill('Less on Today');
   await maud.getByRole('button', { name: 'Go live' }).click();
   await expect(maud.getByRole('alertdialog')).toContainText('2 people have the new room');

@@ -4,6 +4,7 @@ import { publishingOf, type PublishingRules } from '@/core/plan';
 import { doc, h3, p } from '@/demo/write';
 import { GET as address } from '@/pages/api/pages/[id]/address';
 import { POST as check } from '@/pages/api/items/[id]/check';
+import { GET as content } from '@/pages/api/items/[id]/content';
 import { PUT as putDraft } from '@/pages/api/items/[id]/draft';
 import { POST as drop } from '@/pages/api/items/[id]/drop';
 import { POST as makePage } from '@/pages/api/pages/index';
@@ -668,6 +669,23 @@ describe('around a page', () => {
     await tell(ines, {});
     await tell(tomas, { leaving: true });
     expect(await tell(ines, {})).toEqual([]);
+  });
+  it('says which version of the draft there is, so that who only looks on can ask for it', async () => {
+    const ines = await signInAs('Ines');
+    const id = await pageId('Left luggage');
+    const params = { id: String(id) };
+    const told = async () =>
+      (await call(presence, 'POST', '/x', { ...ines, params, body: { typing: false } })).body['version'];
+    const newest = async () => (await call(content, 'GET', '/x', { ...ines, params })).body;
+    expect([await told(), (await newest())['version']]).toEqual([0, 0]);
+    const said = { ...((await newest())['content'] as object), title: 'Lockers', 'page.day': 'soon' };
+    for (const version of [0, 1])
+      await call(putDraft, 'PUT', '/x', { ...ines, params, body: { content: said, version } });
+    // What is not right yet of it is said, too: as its writer sees it.
+    expect([await told(), await newest()]).toMatchObject([
+      2,
+      { version: 2, content: { title: 'Lockers', 'page.day': 'soon' } },
+    ]);
   });
   it('keeps notes that visitors never see, and settles them', async () => {
     const ines = await signInAs('Ines');

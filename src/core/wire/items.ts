@@ -81,7 +81,8 @@ export const itemRoutes = {
     answer: z.object({ findings }),
   },
   'GET /api/items/[id]/changes': { answer: comingOut },
-  'GET /api/items/[id]/content': { answer: z.object({ content }) },
+  /** Of which version of the draft; 0 where there is none. */
+  'GET /api/items/[id]/content': { answer: z.object({ content, version: z.int() }) },
   'PUT /api/items/[id]/draft': {
     large: true,
     /** `over`: what somebody else wrote meanwhile was seen; `from`: the version somebody went back to with it. */
@@ -111,7 +112,8 @@ export const itemRoutes = {
   },
   'POST /api/items/[id]/presence': {
     body: z.strictObject({ typing: z.boolean(), leaving: z.boolean().default(false) }),
-    answer: z.object({ others: z.array(present) }),
+    /** `version`: of the draft there is now; 0 where there is none. */
+    answer: z.object({ others: z.array(present), version: z.int() }),
   },
   'POST /api/items/[id]/publish': {
     large: true,

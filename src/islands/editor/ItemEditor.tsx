@@ -77,6 +77,7 @@ function Screen(props: EditorProps & KindProps) {
     drop,
     takeTheirs,
     keepChosen,
+    hear,
     news,
   } = useItem(
     {
@@ -103,7 +104,11 @@ function Screen(props: EditorProps & KindProps) {
   }, []);
   const layout = layoutOf(content);
   const findings = useChecks(item.id, content, may.edit && state.status !== 'conflict');
-  const others = usePresence(item.id, state.status === 'typing' || state.status === 'saving');
+  const others = usePresence(
+    item.id,
+    state.status === 'typing' || state.status === 'saving',
+    (version) => void hear(version),
+  );
   const dirty = state.status !== 'untouched';
   const names = {
     picture: (id: string) => pictures.find((p) => p.id === id)?.name ?? 'a picture that is gone',

@@ -185,6 +185,15 @@ export function useDraft({
     now.current.saved = onto;
     now.current.version = version;
   }, []);
+  const isIdle = () => !now.current.busy && sameContent(now.current.content, now.current.saved);
+  /** What somebody else kept takes the place of what is on the screen; not where anything of one's own waits. */
+  const takeIn = (theirs: PageContent, version: number): boolean => {
+    if (!isIdle()) return false;
+    now.current = { ...now.current, content: theirs, saved: theirs, version };
+    setContent(theirs);
+    setState({ status: 'kept', at: new Date().toISOString() });
+    return true;
+  };
   const settle = useCallback(() => {
     now.current.saved = now.current.content;
     keepBackup(person, item, null);
@@ -210,6 +219,8 @@ export function useDraft({
     fail,
     save,
     rebase,
+    isIdle,
+    takeIn,
     goBackTo,
     settle,
     settled,

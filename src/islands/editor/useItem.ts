@@ -29,8 +29,7 @@ export function useItem(
   /** Whether the two versions of a clash are shown to choose from. */
   const [choosing, setChoosing] = useState(false);
 
-  // At once and everywhere: a letter typed in between would write over what came.
-  const putIn = (next: PageContent, undoable = true) => {
+  const putInAreas = (next: PageContent, undoable: boolean) => {
     for (const [key, put] of areas.current) {
       const [field = '', piece] = key.split(' ');
       const text = !(field in next)
@@ -40,7 +39,20 @@ export function useItem(
           : piecesOf(next, field).find((one) => one.id === piece)?.text;
       if (text) put(text, undoable);
     }
+  };
+  // At once and everywhere: a letter typed in between would write over what came.
+  const putIn = (next: PageContent, undoable = true) => {
+    putInAreas(next, undoable);
     change(next);
+  };
+  /** Somebody else kept a version: whoever writes nothing meanwhile sees it. Who writes gets it with their next words. */
+  const hear = async (version: number) => {
+    if (version <= draft.version() || !draft.isIdle()) return;
+    const sent = await send('GET', `/api/items/${item}/content`);
+    if (!sent.ok || sent.value.version <= draft.version()) return;
+    if (!draft.takeIn(sent.value.content, sent.value.version)) return;
+    putInAreas(sent.value.content, false);
+    setNews(`Somebody else wrote on this ${one}. Their words are here now.`);
   };
   // What two people changed in different places is put together by itself.
   useEffect(() => {
@@ -128,6 +140,7 @@ export function useItem(
     drop,
     takeTheirs,
     keepChosen,
+    hear,
     news,
   };
 }

@@ -3,14 +3,14 @@ import type { Present } from '@/core/wire';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { inNameOrder } from '../db/order';
-import { people, presence } from '../db/schema';
+import { drafts, people, presence } from '../db/schema';
 import type { Access } from '../gate/access';
 
 /** After this long without a word somebody is taken to have left: three times as long as between two words. */
 const GONE_AFTER_MS = 45_000;
 
 /**
- * Notes that somebody has a page open and says who else has it. A keyholder who tries a room is seen by nobody. Runs in
+ * Notes that somebody has a page open and says who else has it, and which version of its draft there is. A keyholder who tries a room is seen by nobody. Runs in
  * a transaction.
  */
 export async function tellPresence(
@@ -18,7 +18,7 @@ export async function tellPresence(
   access: Access,
   itemId: number,
   given: { typing: boolean; leaving: boolean },
-): Promise<{ others: Present[] }> {
+): Promise<{ others: Present[]; version: number }> {
   const me = Number(access.who.id);
   const mine = and(eq(presence.itemId, itemId), eq(presence.personId, me));
   if (given.leaving) await tx.delete(presence).where(mine);
@@ -42,5 +42,6 @@ export async function tellPresence(
       ),
     )
     .orderBy(inNameOrder(people.name));
-  return { others: rows.map((row) => ({ ...row, id: String(row.id) })) };
+  const [draft] = await tx.select({ version: drafts.version }).from(drafts).where(eq(drafts.itemId, itemId));
+  return { others: rows.map((row) => ({ ...row, id: String(row.id) })), version: draft?.version ?? 0 };
 }

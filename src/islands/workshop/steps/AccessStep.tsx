@@ -56,10 +56,7 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
                 const from = inherited.filter(({ grant }) => covers(grant.permission, permission.id));
                 const tasks = needed.get(permission.id);
                 return (
-                  <li
-                    key={permission.id}
-                    className="flex flex-wrap items-center gap-x-3 gap-y-1.5 px-4 py-2.5"
-                  >
+                  <li key={permission.id} className="flex flex-wrap items-center gap-x-3 gap-y-1.5 px-4 py-2.5">
                     <div className="min-w-[15rem] flex-1 2xl:w-[34rem] 2xl:flex-none">
                       <div className="flex items-start gap-2">
                         <span className={`pill ${decision.allowed ? 'pill-pine' : 'pill-plain'}`}>

@@ -89,6 +89,10 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
   const theirs = rules.filter(({ when }) => !when.roles || when.roles.some((id) => extended.has(id)));
   const spot = now.spotOf(chosen);
   const answer = now.ask(spot);
+  /** Tools in force there and not prepared: of what they make it is told what it touches. */
+  const going = before
+    .ask(spot)
+    .tools.filter((tool) => !answer.tools.includes(tool) && (inventory.tools.get(tool)?.makes.length ?? 0) > 0);
   const taskName = (id: string) =>
     role.tasks.find(({ task }) => task === id)?.name ?? inventory.tasks.get(id)?.name ?? id;
   const title = [
@@ -230,12 +234,13 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
             readOnly={readOnly}
             onTool={(tool, on) => onTools([tool], on)}
             onTry={() => setOpen({ kind: 'try' })}
+            going={going}
           >
             <Touched
               facts={facts}
               plan={plan}
               role={role.id}
-              going={before.ask(spot).tools.filter((tool) => !answer.tools.includes(tool))}
+              going={going}
               staying={answer.tools}
               isHere={isHere}
               isLayoutHere={isLayoutHere}

@@ -36,8 +36,11 @@ export function PlacePanel({
   readOnly,
   onTool,
   onTry,
+  going,
   children,
 }: {
+  /** Tools in force there and not prepared, which what it touches is told of. */
+  going: readonly string[];
   /** What the change of tools touches. */
   children: ReactNode;
   title: string;
@@ -62,7 +65,16 @@ export function PlacePanel({
     <section aria-label={`Tools: ${title}`} className="grid gap-3">
       <div>
         <h2 className="clip">{title}</h2>
-        <p className="text-sm text-ink-2">Press a tool to give it just here, or to take it.</p>
+        {/* In the same line, so that the tools stay where they are under whoever presses them. */}
+        <p className="truncate text-sm text-ink-2">
+          {going.length === 0 ? (
+            'Press a tool to give it just here, or to take it.'
+          ) : (
+            <a className="link" href="#touched">
+              What it touches that “{toolName(inventory, going.at(-1) ?? '')}” goes
+            </a>
+          )}
+        </p>
       </div>
       {GROUPS.map((group) => (
         <fieldset key={group.id}>

@@ -181,7 +181,7 @@ export function Touched({
   facts: WorkshopFacts;
   plan: Plan;
   role: string;
-  /** Tools in force there and not prepared. */
+  /** Tools in force there and not prepared, which make something. */
   going: readonly string[];
   staying: readonly string[];
   /** Whether a text lies at the place, and the role writes there. */
@@ -221,34 +221,32 @@ export function Touched({
     changes < ENOUGH_CHANGES ? [] : staying.filter((tool) => makesOf(tool).length > 0 && ofTool(tool).length === 0);
   if (going.length === 0 && idle.length === 0) return null;
   return (
-    <section aria-label="What it touches" className="grid gap-2">
+    <section id="touched" aria-label="What it touches" className="grid gap-2">
       {going.length > 0 && (
         <ul className="grid gap-2">
-          {going
-            .filter((tool) => makesOf(tool).length > 0)
-            .map((tool) => {
-              const [made = ''] = makesOf(tool);
-              const found = held.get(made);
-              return found ? (
-                <Going
-                  key={tool}
-                  tool={tool}
-                  facts={facts}
-                  all={found.all}
-                  places={found.places.filter((place) => isHere({ ...place, layout: layoutOf(place) }))}
-                  used={ofTool(tool)}
-                  days={evidence?.days ?? 0}
-                  people={people}
-                  policy={policyOf(made.split('.')[0] ?? '')}
-                  readOnly={readOnly}
-                  onPolicy={onPolicy}
-                />
-              ) : (
-                <li key={tool} className="text-sm text-ink-2" role="status">
-                  Looking what “{toolName(inventory, tool)}” touches…
-                </li>
-              );
-            })}
+          {going.map((tool) => {
+            const [made = ''] = makesOf(tool);
+            const found = held.get(made);
+            return found ? (
+              <Going
+                key={tool}
+                tool={tool}
+                facts={facts}
+                all={found.all}
+                places={found.places.filter((place) => isHere({ ...place, layout: layoutOf(place) }))}
+                used={ofTool(tool)}
+                days={evidence?.days ?? 0}
+                people={people}
+                policy={policyOf(made.split('.')[0] ?? '')}
+                readOnly={readOnly}
+                onPolicy={onPolicy}
+              />
+            ) : (
+              <li key={tool} className="text-sm text-ink-2" role="status">
+                Looking what “{toolName(inventory, tool)}” touches…
+              </li>
+            );
+          })}
         </ul>
       )}
       {evidence && idle.length > 0 && (
