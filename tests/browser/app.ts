@@ -7,6 +7,7 @@ import type { Operation } from '../../src/core/plan';
 import { DEMO_PEOPLE } from '../../src/demo/people';
 import { mustFindFreePort } from '../../scripts/cluster';
 import { copyDemo, makeTestCluster } from '../server/cluster';
+import { watchFocus } from './focusWatch';
 
 export interface App {
   url: string;
@@ -14,7 +15,7 @@ export interface App {
   /** Folder of a cluster of its own, where the tests of a file stop and crash it. */ data: string;
   /** Ends the application from one moment to the next, and starts it again at the same address. */ crash: () => Promise<void>;
   stop: () => Promise<void>;
-  /** What scripts of its screens did not catch since the test began; none may. */ faults: string[];
+  /** What scripts of its screens did not catch since the test began, and where they let the focus fall; none may. */ faults: string[];
 }
 
 /** The built application on a database of its own, as the demo is at first. */
@@ -83,7 +84,7 @@ export const test = base.extend<{ app: App }, { ownCluster: boolean; running: { 
     if (!running.app) return;
     running.app.faults.length = 0;
     await use(running.app);
-    expect(running.app.faults, 'what scripts did not catch').toEqual([]);
+    expect(running.app.faults, 'what scripts did not catch, and where the focus fell to the page').toEqual([]);
   },
   baseURL: async ({ app }, use) => use(app.url),
 });
@@ -146,6 +147,7 @@ export async function signIn(browser: Browser, app: App, first: string): Promise
     reducedMotion: 'reduce',
   });
   const page = await context.newPage();
+  await watchFocus(context, (words) => app.faults.push(words));
   context.on('weberror', (fault) => app.faults.push(`${fault.page()?.url() ?? ''}: ${fault.error().message}`));
   // SLOW=4: as on a computer four times slower.
   if (process.env['SLOW'])

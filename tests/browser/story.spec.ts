@@ -37,7 +37,7 @@ test('she closes a door, is warned, takes it back; names, tools, widgets and tou
     .click();
   const now = maud.getByRole('complementary', { name: 'The room now' });
   await expect(now).toContainText(
-    'Closing Sailing notices would block 2 tasks and 9 stops of tours: “Post a sailing notice”, “End a sailing notice”.',
+    'Closing Sailing notices would block 2 tasks: “Post a sailing notice”, “End a sailing notice”.',
   );
   await expect(now).toContainText('Harbour desk (from “Front line”) may see all notices, on the whole site.');
   await maud.getByRole('radio', { name: 'Closed' }).check();

@@ -239,7 +239,7 @@ describe('figures and losses', () => {
       tasks: 6,
       tasksThatCan: 5,
       idleDoors: ['Pictures'],
-      staleStops: 0,
+      staleStops: [],
     });
     // Of tasks that can be done each stop that points at nothing counts; what cannot be done tells so itself.
     const room = at(demo);
@@ -250,12 +250,31 @@ describe('figures and losses', () => {
         stops: task.tour.stops.map((stop, i) => (i === 0 ? { ...stop, stale: 'It is gone.' } : stop)),
       },
     }));
-    expect(figures(inventory, { ...room, tasks: lost }).staleStops).toBe(5);
+    expect(figures(inventory, { ...room, tasks: lost }).staleStops.map(({ task }) => task)).toEqual(
+      lost.filter(({ verdict }) => verdict.can).map(({ name }) => name),
+    );
   });
   it('say what closing a door takes away', () => {
     const loss = lossBetween(at(demo), at(after(door('notices', 'closed'))));
-    expect(loss).toEqual({ tasks: ['Post a sailing notice', 'End a sailing notice'], stops: 9 });
-    expect(lossBetween(at(demo), at(demo))).toEqual({ tasks: [], stops: 0 });
+    // Stops of tasks that cannot be done any more are not told again.
+    expect(loss).toEqual({ tasks: ['Post a sailing notice', 'End a sailing notice'], stops: [] });
+    expect(lossBetween(at(demo), at(demo))).toEqual({ tasks: [], stops: [] });
+    // A stop lost by a task that can be done all the same is named; one that was lost before is not.
+    const [first, second, ...others] = at(demo).tasks;
+    if (!first || !second) throw new Error('two tasks');
+    const without = (task: typeof first, which: number) => ({
+      ...task,
+      tour: {
+        ...task.tour,
+        stops: task.tour.stops.map((stop, i) => (i === which ? { ...stop, stale: 'It is gone.' } : stop)),
+      },
+    });
+    const before = { ...at(demo), tasks: [without(first, 0), second, ...others] };
+    const then = { ...at(demo), tasks: [without(first, 0), without(second, 1), ...others] };
+    expect(lossBetween(before, then)).toEqual({
+      tasks: [],
+      stops: [{ task: second.name, stop: second.tour.stops[1]?.title }],
+    });
   });
 });
 

@@ -21,6 +21,7 @@ describe('the places the Workshop looks at', () => {
   const facts = {
     role: 'a',
     live: made,
+    own: {},
     people: [ines],
     pages,
     nowMs: 0,

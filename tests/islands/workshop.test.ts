@@ -20,6 +20,7 @@ const ines = person('ines', { role: 'harbour-desk' });
 const facts: WorkshopFacts = {
   role: 'harbour-desk',
   live: demo,
+  own: {},
   people: [ines, person('tomas', { role: 'harbour-desk' }), person('priya', { role: 'second-look' })],
   pages: Object.entries(PLACES).map(([name, place]) => ({
     id: place.path.at(-1) ?? '',
@@ -70,14 +71,14 @@ describe('the room now, in the Workshop', () => {
     const prepared = prepare(facts, after(closeNotices), null);
     expect([prepared.figuresBefore.tasksThatCan, prepared.figuresNow.tasksThatCan]).toEqual([5, 3]);
     expect(prepared.loss.tasks).toEqual(['Post a sailing notice', 'End a sailing notice']);
-    expect(prepare(facts, demo, null).loss).toEqual({ tasks: [], stops: 0 });
+    expect(prepare(facts, demo, null).loss).toEqual({ tasks: [], stops: [] });
   });
 
   it('warns of what a change would take away before it is made', () => {
     const { now } = prepare(facts, demo, null);
     const would = (op: Operation) => warnOf('it', 'Closing', now, roomAfter(facts, demo, ines, [op]));
     expect(would(closeNotices)).toBe(
-      'Closing it would block 2 tasks and 9 stops of tours: “Post a sailing notice”, “End a sailing notice”.',
+      'Closing it would block 2 tasks: “Post a sailing notice”, “End a sailing notice”.',
     );
     expect(would({ do: 'set-door', role: 'harbour-desk', section: 'pictures', state: 'closed' })).toBe(
       'Closing it would block 1 task: “Swap a harbour picture”.',

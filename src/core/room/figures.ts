@@ -10,7 +10,13 @@ export interface RoomFigures {
   /** Doors in the menu that no ticked task goes through. */
   idleDoors: string[];
   /** Tour stops whose control this room lacks. */
-  staleStops: number;
+  staleStops: StopOfTask[];
+}
+
+/** A stop by its title, and whose tour it is in by the name of the task. */
+export interface StopOfTask {
+  task: string;
+  stop: string;
 }
 
 export const shownDoors = (room: Room) => room.doors.filter((door) => door.state !== 'away');
@@ -32,27 +38,32 @@ export function figures(inventory: Inventory, room: Room): RoomFigures {
       .filter((door) => !used.has(door.section))
       .map((door) => door.name),
     // Of what cannot be done at all the tasks themselves tell.
-    staleStops: can.flatMap((t) => t.tour.stops).filter((stop) => stop.stale).length,
+    staleStops: can.flatMap((t) =>
+      t.tour.stops.filter((stop) => stop.stale).map(({ title }) => ({ task: t.name, stop: title })),
+    ),
   };
 }
 
 export interface Loss {
   /** Names of tasks that could be done before and cannot after. */
   tasks: string[];
-  /** Stops that could be shown before and cannot after. */
-  stops: number;
+  /** Stops that could be shown before and cannot after, of tasks that can be done all the same. */
+  stops: StopOfTask[];
 }
 
 /** What a change of room takes away. */
 export function lossBetween(before: Room, after: Room): Loss {
-  const live = (room: Room) =>
-    new Set(room.tasks.flatMap((t) => t.tour.stops.filter((s) => !s.stale).map((s) => `${t.task} ${s.key}`)));
-  const now = live(after);
-  const ticked = new Set(after.tasks.map((t) => t.task));
+  const now = new Map(after.tasks.map((task) => [task.task, task]));
+  const could = before.tasks.filter((task) => now.has(task.task));
   return {
-    tasks: before.tasks
-      .filter((t) => t.verdict.can && ticked.has(t.task) && !after.tasks.find((n) => n.task === t.task)?.verdict.can)
-      .map((t) => t.name),
-    stops: [...live(before)].filter((key) => ticked.has(key.split(' ')[0] ?? '') && !now.has(key)).length,
+    tasks: could.filter((task) => task.verdict.can && !now.get(task.task)?.verdict.can).map(({ name }) => name),
+    stops: could.flatMap(({ task, tour }) => {
+      const then = now.get(task);
+      if (!then?.verdict.can) return [];
+      const there = new Set(tour.stops.filter(({ stale }) => !stale).map(({ key }) => key));
+      return then.tour.stops
+        .filter(({ key, stale }) => stale && there.has(key))
+        .map(({ title }) => ({ task: then.name, stop: title }));
+    }),
   };
 }

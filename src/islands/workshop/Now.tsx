@@ -1,13 +1,13 @@
 import type { PermissionId } from '@/core/inventory';
-import { arranged, asPrepared, cellsOf } from '@/core/dashboard';
+import { arranged, asPrepared, cellsOf, type Own } from '@/core/dashboard';
 import { entryName, type Plan } from '@/core/plan';
 import { inventory } from '@/office';
 import { Icon, sectionIcon } from '../kit/Icon';
-import { namesOf, type Prepared, type WorkshopFacts } from './model';
+import { namesOf, stopsInWords, type Prepared, type WorkshopFacts } from './model';
 import type { Change } from './usePlan';
 import { Why } from './Why';
 
-function Miniature({ site, prepared }: { site: string; prepared: Prepared }) {
+function Miniature({ site, prepared, own }: { site: string; prepared: Prepared; own: Own }) {
   const { now } = prepared;
   const cards = now.tasks.filter((task) => task.verdict.can && task.section !== 'frame');
   return (
@@ -50,7 +50,7 @@ function Miniature({ site, prepared }: { site: string; prepared: Prepared }) {
           className="mt-1.5 grid gap-1"
           style={{ gridTemplateColumns: `repeat(${now.dashboard.columns}, minmax(0, 1fr))` }}
         >
-          {cellsOf(now.dashboard.columns, arranged(now.dashboard, asPrepared()).shown).map((cell) => (
+          {cellsOf(now.dashboard.columns, arranged(now.dashboard, own).shown).map((cell) => (
             <ul
               key={cell.widgets.map(({ id }) => id).join()}
               className="grid min-w-0 content-start gap-1"
@@ -72,6 +72,9 @@ function Miniature({ site, prepared }: { site: string; prepared: Prepared }) {
     </div>
   );
 }
+
+/** As many stops as are named. */
+const FEW_STOPS = 3;
 
 function Figure({
   now,
@@ -179,6 +182,9 @@ export function Now({
             With all they hold: {now.roles.map((role) => role.name).join(', ')}.
           </p>
         )}
+        {facts.own[person.id] && (
+          <p className="clip text-sm text-ink-2">Today is shown as {person.name} arranged it.</p>
+        )}
         {focus && (
           <Why
             facts={facts}
@@ -191,7 +197,7 @@ export function Now({
           />
         )}
         <div ref={slot} className="empty:hidden" />
-        {!hasOwn && <Miniature site={site} prepared={prepared} />}
+        {!hasOwn && <Miniature site={site} prepared={prepared} own={facts.own[person.id] ?? asPrepared()} />}
         <ul className="grid grid-cols-2 gap-2" aria-label="Figures, before and after">
           <Figure now={f.choices} before={b.choices} words="things to choose from at first" />
           <Figure
@@ -207,10 +213,10 @@ export function Now({
             words={f.idleDoors.length === 1 ? 'door no task needs' : 'doors no task needs'}
           />
           <Figure
-            now={f.staleStops}
-            before={b.staleStops}
-            words={f.staleStops === 1 ? 'tour stop that points at nothing' : 'tour stops that point at nothing'}
-            bad={f.staleStops > 0}
+            now={f.staleStops.length}
+            before={b.staleStops.length}
+            words={f.staleStops.length === 1 ? 'tour stop that points at nothing' : 'tour stops that point at nothing'}
+            bad={f.staleStops.length > 0}
           />
         </ul>
         <div role="status" className="grid gap-2 empty:hidden">
@@ -223,6 +229,13 @@ export function Now({
           {!warning && loss.tasks.length === 0 && blocked.length > 0 && (
             <p className="note clip">
               <strong>Cannot be done yet:</strong> {blocked.map((t) => `“${t.name}”`).join(', ')}.
+            </p>
+          )}
+          {f.staleStops.length > 0 && (
+            <p className="note clip">
+              <strong>Tours point at nothing:</strong> {stopsInWords(f.staleStops.slice(0, FEW_STOPS))}
+              {f.staleStops.length > FEW_STOPS && `, and ${f.staleStops.length - FEW_STOPS} more`}. They are mended
+              under “Tours”.
             </p>
           )}
           {f.idleDoors.length > 0 && (

@@ -1,8 +1,18 @@
 import { isInForce, sampleOf, type Decision, type Names, type Place, type PolicyPerson } from '@/core/access';
-import { sayDay, type Calendar } from '@/core/words';
+import type { Own } from '@/core/dashboard';
+import { sayCount, sayDay, sayList, type Calendar } from '@/core/words';
 import { fieldName, type PermissionId } from '@/core/inventory';
 import { applyAll, getRole, type Operation, type Plan, type PlanRole } from '@/core/plan';
-import { askerFor, figures, lossBetween, room, type Loss, type Room, type RoomFigures } from '@/core/room';
+import {
+  askerFor,
+  figures,
+  lossBetween,
+  room,
+  type Loss,
+  type Room,
+  type RoomFigures,
+  type StopOfTask,
+} from '@/core/room';
 import type { Verdict } from '@/core/task';
 import { inventory } from '@/office';
 
@@ -19,6 +29,8 @@ export interface WorkshopFacts {
   /** The plan in force. */
   live: Plan;
   people: PolicyPerson[];
+  /** What holders of the role made of their Today; whoever changed nothing is left out. */
+  own: Readonly<Record<string, Own>>;
   pages: readonly WorkshopPage[];
   nowMs: number;
   calendar: Calendar;
@@ -134,13 +146,16 @@ function roomWithTasks(
 export function warnOf(name: string, doing: string, before: Room, after: Room | undefined): string | null {
   if (!after) return null;
   const loss = lossBetween(before, after);
-  if (loss.tasks.length === 0 && loss.stops === 0) return null;
-  const parts = [
-    loss.tasks.length && `${loss.tasks.length} ${loss.tasks.length === 1 ? 'task' : 'tasks'}`,
-    loss.stops && `${loss.stops} ${loss.stops === 1 ? 'stop' : 'stops'} of tours`,
-  ].filter(Boolean);
-  return `${doing} ${name} would block ${parts.join(' and ')}${loss.tasks.length ? `: ${loss.tasks.map((t) => `“${t}”`).join(', ')}` : ''}.`;
+  const { tasks, stops } = loss;
+  if (tasks.length === 0 && stops.length === 0) return null;
+  const blocked = `block ${sayCount(tasks.length, 'task', 'tasks')}: ${tasks.map((task) => `“${task}”`).join(', ')}`;
+  const parts = [tasks.length > 0 && blocked, stops.length > 0 && `leave tours without ${stopsInWords(stops)}`];
+  return `${doing} ${name} would ${parts.filter(Boolean).join(', and ')}.`;
 }
+
+/** “Say it well” in “Write a page”, and so on. */
+export const stopsInWords = (stops: readonly StopOfTask[]): string =>
+  sayList(stops.map(({ task, stop }) => `“${stop}” in “${task}”`));
 
 export function namesOf(facts: WorkshopFacts, plan: Plan): Names {
   return {

@@ -1,7 +1,10 @@
 import { asPrepared, changedOwn, ownSchema, untold, type Board, type Own, type OwnChange } from '@/core/dashboard';
 import { entryName } from '@/core/plan';
 import { inventory } from '@/office';
+import { and, eq, isNotNull } from 'drizzle-orm';
+import { among } from '../db/among';
 import type { Tx } from '../db/client';
+import { ownRooms } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { changeOwnRoom, type OwnRow } from '../ownRooms';
@@ -28,6 +31,15 @@ const read = (raw: unknown): Own => ownSchema.safeParse(raw).data ?? asPrepared(
 /** What is kept of somebody's room, as their Today on a board. */
 export const readOwnToday = (row: OwnRow | undefined, board: Board): OwnToday =>
   tell(board, read(row?.today), row?.past ?? []);
+
+/** What some people made of their Today, by person; whoever changed nothing is left out. One question. */
+export async function listOwnToday(tx: Tx, siteId: number, people: readonly number[]): Promise<Record<string, Own>> {
+  const rows = await tx
+    .select({ personId: ownRooms.personId, today: ownRooms.today })
+    .from(ownRooms)
+    .where(and(eq(ownRooms.siteId, siteId), among(ownRooms.personId, people), isNotNull(ownRooms.today)));
+  return Object.fromEntries(rows.map(({ personId, today }) => [String(personId), read(today)]));
+}
 
 /** Changes somebody's Today, or takes their last change back. Runs in a transaction. */
 export async function changeOwnToday(tx: Tx, access: Access, change: OwnChange | { do: 'undo' }): Promise<OwnToday> {

@@ -12,7 +12,16 @@ import { PagePicker } from '../../kit/PagePicker';
 import type { StepProps } from './step';
 import { Findings } from '../toolbar/Findings';
 import { Grid } from '../toolbar/Grid';
-import { rolesHeldBySomebody, layoutName, textName, toolsAt, whenOf, writingMap, type Chosen } from '../toolbar/model';
+import {
+  kindOf,
+  rolesHeldBySomebody,
+  layoutName,
+  textName,
+  toolsAt,
+  whenOf,
+  writingMap,
+  type Chosen,
+} from '../toolbar/model';
 import { PlacePanel } from '../toolbar/PlacePanel';
 import { RuleDialog } from '../toolbar/RuleDialog';
 import { RulesList } from '../toolbar/RulesList';
@@ -283,7 +292,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
           facts={facts}
           plan={plan}
           person={person}
-          start={{ page: now.pageFor(chosen), field: chosen.field ?? 'body' }}
+          start={{ kind: kindOf(chosen), page: now.pageFor(chosen), field: chosen.field ?? 'body' }}
           onClose={() => setOpen(null)}
         />
       )}

@@ -51,8 +51,11 @@ const SAMPLE: Document = {
 /** The start of a day, on the clock of this computer, in ms. */
 const startOf = (day: string) => new Date(`${day}T00:00:00`).getTime();
 
+/** The kinds of things with a text, pages first. */
+const KINDS = [...new Set(['page', ...FORMS.map(({ type }) => type)])];
+
 /**
- * A person, a page, a text and a day: the writing area they would have there, as prepared and as it is in force, to be
+ * A person, a page or what lies on it, a text and a day: the writing area they would have there, as prepared and as it is in force, to be
  * typed in. Nothing of it is kept.
  */
 export function TryDialog({
@@ -65,18 +68,20 @@ export function TryDialog({
   facts: WorkshopFacts;
   plan: Plan;
   person: PolicyPerson;
-  start: { page: string; field: string };
+  start: { kind: string; page: string; field: string };
   onClose: () => void;
 }) {
   const alone = sampleOf(facts.role);
   const people = [alone, ...facts.people];
   const [who, setWho] = useState(first.id);
+  const [kind, setKind] = useState(start.kind);
   const [page, setPage] = useState(start.page);
   const [field, setField] = useState(start.field);
   const [day, setDay] = useState('');
   const person = people.find(({ id }) => id === who) ?? alone;
   const place = facts.pages.find(({ id }) => id === page)?.place;
-  const texts = FORMS.find(({ type, layout }) => type === 'page' && layout.id === place?.layout)?.texts ?? [];
+  const form = FORMS.find(({ type, layout }) => type === kind && (type !== 'page' || layout.id === place?.layout));
+  const texts = form?.texts ?? [];
   const text = texts.find(({ id }) => id === field) ?? texts[0];
   const atMs = day === '' ? facts.nowMs : startOf(day);
   const areas = useMemo(
@@ -100,13 +105,23 @@ export function TryDialog({
             ))}
           </select>
         </label>
+        <label>
+          <span className="label">What they write</span>
+          <select className="field" value={kind} onChange={(event) => setKind(event.target.value)}>
+            {KINDS.map((id) => (
+              <option key={id} value={id}>
+                a {inventory.items.get(id)?.one ?? id}
+              </option>
+            ))}
+          </select>
+        </label>
         <PagePicker label="On which page" pages={facts.pages} value={page} onChange={setPage} />
         <label>
           <span className="label">In which text</span>
           <select className="field" value={text?.id ?? ''} onChange={(event) => setField(event.target.value)}>
             {texts.map(({ id }) => (
               <option key={id} value={id}>
-                {textName(place?.layout, id)}
+                {textName(form?.layout.id, id)}
               </option>
             ))}
           </select>
@@ -117,7 +132,7 @@ export function TryDialog({
       </div>
       {place && text ? (
         areas.map(([name, of]) => {
-          const tools = writingOf(inventory, of, person, atMs).of('page', place, text.id);
+          const tools = writingOf(inventory, of, person, atMs).of(kind, place, text.id);
           return (
             <section key={name} aria-label={name} className="mb-4">
               <h3 className="label">
@@ -125,7 +140,7 @@ export function TryDialog({
                 {tools.tools.length === 0 && ': no tools, plain words only'}
               </h3>
               <WritingArea
-                key={`${name} ${who} ${page} ${text.id} ${tools.tools.join(' ')} ${JSON.stringify(tools.keep)}`}
+                key={`${name} ${who} ${kind} ${page} ${text.id} ${tools.tools.join(' ')} ${JSON.stringify(tools.keep)}`}
                 label={`${name}: ${text.name}`}
                 loaded={SAMPLE}
                 onReady={() => () => undefined}

@@ -25,6 +25,9 @@ export const textName = (layout: string | undefined, field: string) =>
     FORMS.find((form) => form.layout.id === layout) ?? FORMS.find(({ texts }) => texts.some(({ id }) => id === field))
   )?.texts.find(({ id }) => id === field)?.name ?? field;
 
+/** The kind of thing whose texts stand in a row of the grid; pages in what stands for all. */
+export const kindOf = ({ layout }: Chosen): string => FORMS.find((form) => form.layout.id === layout)?.type ?? 'page';
+
 /** What they write with: shown as it is once a text is a draft, which every text they write in becomes. */
 const STATE = 'draft';
 
@@ -86,10 +89,11 @@ export function writingMap(
   };
   /** A page to try a place on: one they write on, with that layout where there is one. */
   const pageFor = ({ layout, field = 'body' }: Chosen): string => {
+    const own = layout !== undefined && kindOf({ layout }) !== 'page' ? layout : undefined;
     const theirs = places.filter(
       (place) =>
         (branch === '' || place.path.includes(branch)) &&
-        writes({ path: place.path, layout: place.layout, state: STATE, field }),
+        writes({ path: place.path, layout: own ?? place.layout, state: STATE, field }),
     );
     const best = theirs.find((place) => place.layout === layout) ?? theirs[0] ?? places[0];
     return best?.path.at(-1) ?? '';
