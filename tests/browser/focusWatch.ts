@@ -13,13 +13,14 @@ export async function watchFocus(context: BrowserContext, tell: (words: string) 
     if (window !== top) return;
     const TICK_MS = 100;
     const TICKS = 8;
+    const TICKS_DISABLED = 60;
     const FOCUSABLE = 'a[href], button, input, select, textarea, summary, iframe, [tabindex], [contenteditable=true]';
     let held: Element | null = null;
     let isLeaving = false;
     let answersDue = 0;
     let ticks = 0;
     addEventListener('beforeunload', () => (isLeaving = true));
-    const asked = window.fetch;
+    const asked = window.fetch.bind(window);
     window.fetch = async (...given) => {
       answersDue++;
       try {
@@ -28,7 +29,14 @@ export async function watchFocus(context: BrowserContext, tell: (words: string) 
         answersDue--;
       }
     };
-    addEventListener('focusin', ({ target }) => (held = target instanceof Element ? target : null), true);
+    addEventListener(
+      'focusin',
+      ({ target }) => {
+        held = target instanceof Element ? target : null;
+        ticks = 0;
+      },
+      true,
+    );
     addEventListener(
       'pointerdown',
       ({ target }) => {
@@ -39,7 +47,8 @@ export async function watchFocus(context: BrowserContext, tell: (words: string) 
     setInterval(() => {
       const isFallen = held !== null && (document.activeElement ?? document.body) === document.body;
       ticks = isFallen && !isLeaving && answersDue === 0 ? ticks + 1 : 0;
-      if (ticks < TICKS || !held) return;
+      // What is disabled for a while may be waited for.
+      if (!held || ticks < (held.isConnected && held.matches(':disabled') ? TICKS_DISABLED : TICKS)) return;
       const { tagName, textContent } = held;
       const name = held.getAttribute('aria-label') ?? textContent.trim().slice(0, 60);
       const around = held.closest('[role=dialog], [role=alertdialog], section, form, [data-anchor]');

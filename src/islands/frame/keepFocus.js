@@ -7,12 +7,15 @@
     'a[href], button, input, select, textarea, summary, [tabindex="0"], [contenteditable="true"], [role="tab"]';
   /** In ms: longer than a screen takes to put the focus where it wants it. */
   const A_MOMENT = 250;
+  /** How many of them something disabled is waited for. */
+  const MOST_MOMENTS = 8;
   /** @type {Element | null} */
   let held = null;
   /** The elements around it, the nearest first, and at which place of each it stood. @type {[Element, number][]} */
   let around = [];
   let wasAway = false;
   let timer = 0;
+  let moments = 0;
 
   /** @param {Element} element */
   const isUsable = (element) =>
@@ -43,27 +46,36 @@
   };
   const settle = () => {
     timer = 0;
-    if (!held || document.activeElement !== document.body) return;
+    // What cannot be used any more may still count as having it, until the next drawing.
+    if (!held || (document.activeElement !== document.body && document.activeElement !== held)) return;
     if (isUsable(held)) {
-      if (wasAway) take(held);
+      if (wasAway && document.activeElement !== held) take(held);
       return;
     }
-    // Disabled while an answer is waited for: looked at again when that changes.
-    if (held.isConnected && held.matches(':disabled') && held.getClientRects().length > 0) return;
+    // Disabled while an answer is waited for; or for good, as what moves something further up is once it is at the top.
+    if (held.isConnected && held.matches(':disabled') && held.getClientRects().length > 0 && moments++ < MOST_MOMENTS) {
+      timer = setTimeout(settle, A_MOMENT);
+      return;
+    }
     const next = inPlace();
     if (next) take(next);
   };
   const look = () => {
-    if (!held || document.activeElement !== document.body) return;
-    wasAway ||= !isUsable(held);
-    if (timer === 0) timer = setTimeout(settle, A_MOMENT);
+    if (!held) return;
+    const isFallen = document.activeElement === document.body;
+    // Often, as at every key: what it takes to know whether it is drawn is asked only once the focus fell.
+    wasAway ||= isFallen
+      ? !isUsable(held)
+      : !held.isConnected || held.matches(':disabled') || held.closest('[inert], [hidden]') !== null;
+    // The browser lets it fall with the next drawing, which tells nobody.
+    if ((isFallen || wasAway) && timer === 0) timer = setTimeout(settle, A_MOMENT);
   };
 
   addEventListener(
     'focusin',
     ({ target }) => {
       if (!(target instanceof Element)) return;
-      [held, wasAway, around] = [target, false, []];
+      [held, wasAway, around, moments] = [target, false, [], 0];
       for (let at = target; at.parentElement; at = at.parentElement)
         around.push([at.parentElement, [...at.parentElement.children].indexOf(at)]);
     },
