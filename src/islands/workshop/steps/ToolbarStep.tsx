@@ -13,7 +13,7 @@ import type { StepProps } from './step';
 import { Findings } from '../toolbar/Findings';
 import { Grid } from '../toolbar/Grid';
 import {
-  kindOf,
+  writtenKindOf,
   rolesHeldBySomebody,
   layoutName,
   textName,
@@ -292,7 +292,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
           facts={facts}
           plan={plan}
           person={person}
-          start={{ kind: kindOf(chosen), page: now.pageFor(chosen), field: chosen.field ?? 'body' }}
+          start={{ kind: writtenKindOf(chosen), page: now.pageFor(chosen), field: chosen.field ?? 'body' }}
           onClose={() => setOpen(null)}
         />
       )}

@@ -26,7 +26,8 @@ export const textName = (layout: string | undefined, field: string) =>
   )?.texts.find(({ id }) => id === field)?.name ?? field;
 
 /** The kind of thing whose texts stand in a row of the grid; pages in what stands for all. */
-export const kindOf = ({ layout }: Chosen): string => FORMS.find((form) => form.layout.id === layout)?.type ?? 'page';
+export const writtenKindOf = ({ layout }: Chosen): string =>
+  FORMS.find((form) => form.layout.id === layout)?.type ?? 'page';
 
 /** What they write with: shown as it is once a text is a draft, which every text they write in becomes. */
 const STATE = 'draft';
@@ -89,7 +90,7 @@ export function writingMap(
   };
   /** A page to try a place on: one they write on, with that layout where there is one. */
   const pageFor = ({ layout, field = 'body' }: Chosen): string => {
-    const own = layout !== undefined && kindOf({ layout }) !== 'page' ? layout : undefined;
+    const own = layout !== undefined && writtenKindOf({ layout }) !== 'page' ? layout : undefined;
     const theirs = places.filter(
       (place) =>
         (branch === '' || place.path.includes(branch)) &&
