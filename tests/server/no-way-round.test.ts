@@ -384,6 +384,31 @@ describe('much at once', () => {
     );
     expect(lane.isBusy).toBe(false);
   });
+  it('of long bodies one of a person is taken at a time; nothing short waits for it, nor another person', async () => {
+    let letGo: () => void = () => undefined;
+    const held = new Promise<void>((go) => (letGo = go));
+    const running: string[] = [];
+    const keep = (name: string, who: string, length: string | null, work: Promise<void> = held) =>
+      inTurn(
+        new Request('http://localhost/api/items/1/draft', {
+          method: 'PUT',
+          headers: { cookie: `safe_room_session=${who}`, ...(length !== null && { 'content-length': length }) },
+        }),
+        '/api/items/1/draft',
+        () => (running.push(name), work),
+      );
+    const long = [
+      keep('long', 'a', '2000000'),
+      keep('long after it', 'a', '64001'),
+      keep('who does not say how long', 'a', null),
+      keep('long of another', 'b', '64001'),
+    ];
+    await keep('short', 'a', '64000', Promise.resolve());
+    expect(running).toEqual(['long', 'long of another', 'short']);
+    letGo();
+    await Promise.all(long);
+    expect(running.slice(3)).toEqual(['long after it', 'who does not say how long']);
+  });
   it('while a visitor waits fewer of the back office are let in, and all come in time (random crowds)', async () => {
     await fc.assert(
       fc.asyncProperty(

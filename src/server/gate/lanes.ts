@@ -63,27 +63,37 @@ export class Lane {
 /**
  * Together they ask for fewer connections at once than there are (`MOST_CONNECTIONS`). Few run at once, since they take
  * turns in one thread: who is let in waits for all the others. What finds things is kept apart from the pages of the
- * website, and the back office makes way while a visitor waits. Signing in waits on purpose after wrong tries, and
+ * website, and the back office makes way while a visitor waits. Of long bodies few are read at once, and of one person one: all that is done
+ * with a text goes by its length. Signing in waits on purpose after wrong tries, and
  * holds no connection meanwhile.
  */
 const website = new Lane({ atOnce: () => 8, ofOne: 8, waiting: 600 });
 const search = new Lane({ atOnce: () => 2, ofOne: 2, waiting: 200 });
 const office = new Lane({ atOnce: () => (website.isBusy ? 2 : 6), ofOne: 3, waiting: 300 });
+const longBodies = new Lane({ atOnce: () => 2, ofOne: 1, waiting: 200 });
 const signIn = new Lane({ atOnce: () => 60, ofOne: 60, waiting: 200 });
 
-/** The share a request belongs to, by the path it asks for. */
-const laneOf = (pathname: string): Lane =>
+/** From how many bytes on a body is long: about 5,000 words of a text. */
+const LONG_BODY = 64_000;
+/** Whether a body is long, or does not say how long it is. */
+const hasLongBody = ({ method, headers }: Request): boolean =>
+  method !== 'GET' && method !== 'HEAD' && !(Number(headers.get('content-length') ?? Infinity) <= LONG_BODY);
+
+/** The share a request belongs to, by the path it asks for and the length of what it brings. */
+const laneOf = (request: Request, pathname: string): Lane =>
   /^\/api\/(sign-in|set-up)\b/.test(pathname)
     ? signIn
     : /^\/(room|workshop|api)(\/|$)/.test(pathname)
-      ? office
+      ? hasLongBody(request)
+        ? longBodies
+        : office
       : pathname === '/search'
         ? search
         : website;
 
 /** Answers a request when it is its turn. Throws a Problem where too many wait. */
 export async function inTurn<T>(request: Request, pathname: string, answer: () => Promise<T>): Promise<T> {
-  const lane = laneOf(pathname);
+  const lane = laneOf(request, pathname);
   try {
     return await lane.run(lane === office ? (readCookie(request) ?? '') : '', answer);
   } finally {
