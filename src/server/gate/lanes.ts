@@ -95,7 +95,7 @@ const laneOf = (request: Request, pathname: string): Lane =>
 export async function inTurn<T>(request: Request, pathname: string, answer: () => Promise<T>): Promise<T> {
   const lane = laneOf(request, pathname);
   try {
-    return await lane.run(lane === office ? (readCookie(request) ?? '') : '', answer);
+    return await lane.run(lane === office || lane === longBodies ? (readCookie(request) ?? '') : '', answer);
   } finally {
     if (lane === website && !website.isBusy) office.goOn();
   }
