@@ -20,7 +20,7 @@
   /** @param {Element} element */
   const isUsable = (element) =>
     element.isConnected &&
-    element.getClientRects().length > 0 &&
+    element.checkVisibility({ visibilityProperty: true }) &&
     !element.matches(':disabled') &&
     element.closest('[inert]') === null;
   /** @param {Element} element */
@@ -31,7 +31,7 @@
   /** What stands in the place of the one that is gone: the next thing to press, or the last before it. */
   const inPlace = () => {
     for (const [element, at] of around) {
-      if (!element.isConnected || element.getClientRects().length === 0 || element === document.body) continue;
+      if (!element.isConnected || !element.checkVisibility() || element === document.body) continue;
       const all = [...element.querySelectorAll(FOCUSABLE)].filter(isUsable);
       /** @param {Element} one */
       const place = (one) => [...element.children].findIndex((child) => child.contains(one));
@@ -53,7 +53,7 @@
       return;
     }
     // Disabled while an answer is waited for; or for good, as what moves something further up is once it is at the top.
-    if (held.isConnected && held.matches(':disabled') && held.getClientRects().length > 0 && moments++ < MOST_MOMENTS) {
+    if (held.matches(':disabled') && held.checkVisibility() && moments++ < MOST_MOMENTS) {
       timer = setTimeout(settle, A_MOMENT);
       return;
     }
