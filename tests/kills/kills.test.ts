@@ -65,6 +65,8 @@ class Editor {
   published = '';
   /** Lengths of each kind of step so far, in ms. */
   readonly lengths = new Map<string, number[]>();
+  /** Why the last request was not answered. */
+  why = '';
   private turn = 0;
   constructor(
     private readonly name: string,
@@ -82,10 +84,15 @@ class Editor {
       method,
       headers: { cookie: this.cookie, origin, 'content-type': 'application/json', connection: 'close' },
       body: JSON.stringify(body),
-    }).catch(() => null);
+    }).catch((error: unknown) => {
+      this.why = String(error);
+      return null;
+    });
     // What was cut off was not answered, also where the first half of the answer came.
     const text = await answer?.text().catch(() => null);
-    if (!answer || typeof text !== 'string' || answer.status >= 500) return null;
+    if (!answer || typeof text !== 'string') return null;
+    this.why = `${answer.status} ${text.slice(0, 200)}`;
+    if (answer.status >= 500) return null;
     if (!answer.ok) throw new Error(`${method} ${path}: ${answer.status} ${text.slice(0, 300)}`);
     return JSON.parse(text) as Record<string, unknown>;
   }
@@ -163,7 +170,7 @@ async function cutOff(
 ): Promise<boolean> {
   for await (const step of editor.round(server)) {
     if (step.name !== wanted) {
-      if (!(await step.run())) throw new Error(`${step.name} was not answered`);
+      if (!(await step.run())) throw new Error(`${step.name} was not answered: ${editor.why}`);
       continue;
     }
     const answered = step.run();
