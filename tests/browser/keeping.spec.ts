@@ -134,6 +134,57 @@ test('who only looks on sees what the other kept, and writes on without a clash'
   await Promise.all([ines.context().close(), tomas.context().close()]);
 });
 
+test('nothing is taken in under HTML that waits to be used, nor over what is typed in a trial', async ({
+  browser,
+  app,
+}) => {
+  const [ines, maud, trier] = [
+    await signIn(browser, app, 'Ines'),
+    await signIn(browser, app, 'Maud'),
+    await signIn(browser, app, 'Maud'),
+  ];
+  /** That a screen hears of a version it does not have, and of nothing else for a while after. */
+  const hears = (page: Page) =>
+    page.waitForResponse(
+      async (answer) =>
+        answer.url().endsWith('/presence') && ((await answer.json()) as { version: number }).version > 0,
+    );
+  await openPage(maud, 'Port Ennis');
+  await maud
+    .getByRole('group', { name: 'How the text is shown' })
+    .getByRole('button', { name: 'Code', exact: true })
+    .click();
+  const html = maud.getByLabel('The text as HTML');
+  await html.fill(`${await html.inputValue()}<p>Out of the code.</p>`);
+  // A room that is tried: kept nowhere.
+  await trier.goto('/workshop/roles/harbour-desk/walk');
+  await loads(trier, () =>
+    trier
+      .getByRole('button', { name: /^Step in/ })
+      .first()
+      .click(),
+  );
+  await openPage(trier, 'Port Ennis');
+  await writing(trier).click();
+  await trier.keyboard.press('Control+Home');
+  await trier.keyboard.type('Typed in a trial. ');
+  await expect(line(trier)).toContainText('A trial: nothing is kept');
+  await openPage(ines, 'Port Ennis');
+  await writing(ines).click();
+  await ines.keyboard.press('Control+Home');
+  await ines.keyboard.type('Words of Ines. ');
+  await isKept(ines);
+  await Promise.all([hears(maud), hears(trier)]);
+  await Promise.all([hears(maud), hears(trier)]);
+  await expect(writing(trier)).toContainText('Typed in a trial.');
+  // What was made from the older text is put together with what came meanwhile.
+  await maud.getByRole('button', { name: 'Use this text' }).click();
+  await expect(writing(maud)).toContainText('Out of the code.');
+  await expect(writing(maud)).toContainText('Words of Ines.');
+  await isKept(maud);
+  await Promise.all([ines, maud, trier].map((page) => page.context().close()));
+});
+
 /** Words that were typed at ten keys a second, each found again in the text, and no dialog in between. */
 async function typesOn(page: Page, who: string, during: () => Promise<unknown>) {
   const words = Array.from({ length: 24 }, (_, i) => `${who}${i}`);

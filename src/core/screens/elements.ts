@@ -15,7 +15,10 @@ export interface Element {
   holds: readonly string[];
   /** Its layout asks for it: it cannot be hidden. */
   needed: boolean;
-  /** Whether it can be locked: nothing could ever be finished that lacks what is needed, but for its title, which is asked for when it is made. */
+  /**
+   * Whether it can be locked: nothing could ever be finished that lacks what is needed, but for its title, which is asked
+   * for when it is made.
+   */
   lockable: boolean;
   /** Where it stands while nothing is arranged; a field of a panel stands with it. */
   column: 'main' | 'side';

@@ -152,6 +152,7 @@ export default function WritingArea({
   return (
     <div
       ref={area}
+      data-html-waits={waits || mode === 'code' ? '' : undefined}
       className={
         full
           ? 'fixed inset-0 z-30 flex flex-col overflow-y-auto bg-sheet px-4 py-4 md:px-[12vw]'

@@ -20,6 +20,8 @@ export function useItem(
   const draft = useDraft(options);
   const { item } = options;
   const { change, state } = draft;
+  const stateNow = useRef(state);
+  stateNow.current = state;
   const action = useSend();
   const [said, setSaid] = useState<string | null>(null);
   /** What happened meanwhile, told where the state is: nothing moves under whoever types. */
@@ -45,11 +47,17 @@ export function useItem(
     putInAreas(next, undoable);
     change(next);
   };
+  /**
+   * Whether nothing on the screen waits: nothing typed in a trial, which is kept nowhere, and no changed HTML, which was
+   * made from the text as it is.
+   */
+  const isIdle = () =>
+    draft.isIdle() && stateNow.current.status !== 'trial' && document.querySelector('[data-html-waits]') === null;
   /** Somebody else kept a version: whoever writes nothing meanwhile sees it. Who writes gets it with their next words. */
   const hear = async (version: number) => {
-    if (version <= draft.version() || !draft.isIdle()) return;
+    if (version <= draft.version() || !isIdle()) return;
     const sent = await send('GET', `/api/items/${item}/content`);
-    if (!sent.ok || sent.value.version <= draft.version()) return;
+    if (!sent.ok || sent.value.version <= draft.version() || !isIdle()) return;
     if (!draft.takeIn(sent.value.content, sent.value.version)) return;
     putInAreas(sent.value.content, false);
     setNews(`Somebody else wrote on this ${one}. Their words are here now.`);

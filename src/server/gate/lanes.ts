@@ -63,9 +63,9 @@ export class Lane {
 /**
  * Together they ask for fewer connections at once than there are (`MOST_CONNECTIONS`). Few run at once, since they take
  * turns in one thread: who is let in waits for all the others. What finds things is kept apart from the pages of the
- * website, and the back office makes way while a visitor waits. Of long bodies few are read at once, and of one person one: all that is done
- * with a text goes by its length. Signing in waits on purpose after wrong tries, and
- * holds no connection meanwhile.
+ * website, and the back office makes way while a visitor waits. Of long bodies few are read at once, and of one person
+ * one: all that is done with a text goes by its length. Signing in waits on purpose after wrong tries, and holds no
+ * connection meanwhile.
  */
 const website = new Lane({ atOnce: () => 8, ofOne: 8, waiting: 600 });
 const search = new Lane({ atOnce: () => 2, ofOne: 2, waiting: 200 });

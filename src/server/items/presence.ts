@@ -10,8 +10,8 @@ import type { Access } from '../gate/access';
 const GONE_AFTER_MS = 45_000;
 
 /**
- * Notes that somebody has a page open and says who else has it, and which version of its draft there is. A keyholder who tries a room is seen by nobody. Runs in
- * a transaction.
+ * Notes that somebody has a page open and says who else has it, and which version of its draft there is. A keyholder who
+ * tries a room is seen by nobody. Runs in a transaction.
  */
 export async function tellPresence(
   tx: Tx,
