@@ -90,7 +90,7 @@ export function editControls({
       name: 'Notes',
       screen,
       panel: true,
-      said: ['note for a colleague', 'leave a note', 'internal note'],
+      said: ['note for a colleague', 'leave a note', 'note for my colleagues', 'internal note'],
       description: `Words among those who keep the ${one}. Visitors never see them.`,
       needs: may('edit'),
     },

@@ -140,6 +140,29 @@ test('the code view gives back exactly what it was given, and names what has no 
   await code.press('End');
   await maud.getByRole('button', { name: 'Use this text' }).click();
   expect(await json()).toBe(written);
+  // Where the text itself is written on meanwhile, what using the older HTML would take away is said beforehand.
+  const says = maud.getByText('The text itself was changed since');
+  await group.getByRole('button', { name: 'Code', exact: true }).click();
+  await code.fill(`${await code.inputValue()}<p>Out of the code.</p>`);
+  await maud
+    .getByRole('group', { name: 'How the text is shown' })
+    .getByRole('button', { name: 'Writing', exact: true, pressed: false })
+    .click();
+  await expect(maud.getByText('You changed the text under “Code”')).toBeVisible();
+  await expect(says).toHaveCount(0);
+  await area.click();
+  await maud.keyboard.press('Control+Home');
+  await maud.keyboard.type('Meanwhile. ');
+  await expect(says).toBeVisible();
+  await maud.getByRole('button', { name: 'Go on with it' }).click();
+  await expect(says).toBeVisible();
+  await maud.getByRole('button', { name: 'Use this text' }).click();
+  await expect(area).toContainText('Out of the code.');
+  await expect(area).not.toContainText('Meanwhile.');
+  await area.click();
+  await maud.keyboard.press('Control+z');
+  await expect(area).toContainText('Meanwhile.');
+  await expect(says).toHaveCount(0);
   await maud.context().close();
 });
 

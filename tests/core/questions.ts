@@ -12,6 +12,12 @@ how are dates written > control frame.preferences
 visits > widget visits.week
 how many people came to the website this week > widget visits.week
 make words bold > tool bold
+make a table > tool table
+put a table of fares on the page > tool table
+make a numbered list > tool numbers
+put in a heading > tool heading.2
+make the page go out on Friday > control pages.edit.schedule
+leave a note for my colleagues > control pages.edit.notes
 bold > tool bold
 put words in italic > tool italic
 the ferry is not running this afternoon, how do passengers learn of it > task notices.post

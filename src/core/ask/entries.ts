@@ -148,7 +148,7 @@ export function askable(input: RoomInput): AskEntry[] {
       kind: 'tool',
       name: tool.name,
       purpose: `${tool.description} It stands above the text, on the edit screen of a page.`,
-      said: [],
+      said: ['make', 'put in', 'add', 'insert'].map((verb) => `${verb} ${tool.name}`),
       may,
       href: null,
       why: may ? null : 'Your toolbar does not have it.',

@@ -26,7 +26,10 @@ const STOP_WORDS = new Set(
 );
 /** What nearly everything here is about says little of which of it is meant. */
 const COMMON = new Map(
-  ['page', 'pages', 'website', 'site', 'web', 'people', 'visitors'].map((word) => [stemmer(word), 0.4]),
+  ['page', 'pages', 'website', 'site', 'web', 'people', 'visitors', 'make', 'put', 'add'].map((word) => [
+    stemmer(word),
+    0.4,
+  ]),
 );
 /** A phrase may have a few words in between: “throw a page away”. */
 const MOST_BETWEEN = 2;
@@ -99,12 +102,19 @@ function termsOf(asked: string): Map<string, number> {
     if (here.length === 0) continue;
     // A phrase says what is meant better than any one of its words.
     const phrase = here.some((member) => member.all.length > 1);
+    // What says little itself says little by what else it is called.
+    const heard = Math.max(
+      ...here.map((member) => (member.all.length > 1 ? 1 : (weights.get(member.all[0] ?? '') ?? 1))),
+    );
     for (const member of group)
       for (const stem of member.stems)
         if (!weights.has(stem) || (weights.get(stem) ?? 0) < SYNONYM_WEIGHT)
           weights.set(
             stem,
-            Math.max(weights.get(stem) ?? 0, ((phrase ? 1.3 : 1) * SYNONYM_WEIGHT) / Math.sqrt(member.stems.length)),
+            Math.max(
+              weights.get(stem) ?? 0,
+              (heard * (phrase ? 1.3 : 1) * SYNONYM_WEIGHT) / Math.sqrt(member.stems.length),
+            ),
           );
   }
   return weights;

@@ -36,6 +36,7 @@ preview, how will it look, what will it look like, how it will look, how it look
 heading, headline, subtitle, subheading, section title, big letters, title in the text
 title, name of the page, page name, page heading, called, rename
 summary, teaser, intro, introduction, lead, abstract, short text, standfirst
+larger, bigger, smaller, letter size, font size, print, letters, readable, zoom
 bold, strong, fat, thick, heavy, emphasise, emphasize
 italic, slanted, cursive, oblique
 list, bullets, bullet points, dots, enumeration, numbered, steps, checklist
@@ -43,7 +44,7 @@ table, grid, rows, columns, spreadsheet, cells
 quote, quotation, citation, cite
 address, path, slug, permalink, web address of the page, location bar
 menu, navigation, nav, menu bar, main menu, show in menu, hide from menu
-schedule, plan, later, tomorrow, next week, at a time, timer, time, date, automatically, by itself, future, embargo, at midnight
+schedule, plan, later, tomorrow, next week, at a time, timer, time, date, automatically, by itself, future, embargo, at midnight, monday, tuesday, wednesday, thursday, friday, saturday, sunday, weekend, go out on, goes out on, on a day
 note, notes, leave a note, remark, comment, memo, reminder, sticky, internal note, feedback
 tour, tours, help, guide, how does it work, show me around, tutorial, lesson, explain, training, walkthrough, learn, instructions, manual
 task, today, to do, todo, start page, dashboard, my work, desk, overview, first screen

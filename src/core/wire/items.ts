@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { ContentFault, FieldChange, Finding, PageContent } from '../content';
+import type { FieldChange, Finding, PageContent } from '../content';
 import { idSchema, versionSchema, type Contract } from './parts';
 
 const note = z.object({
@@ -69,6 +69,8 @@ const look = z.object({
 export type RetirePreview = z.infer<typeof look>;
 
 const given = z.unknown();
+/** What of it is not right yet. */
+const faults = z.array(z.object({ field: z.string(), message: z.string() }));
 const changeNote = z.string().trim().max(500);
 const hour = z.string().max(20);
 
@@ -82,7 +84,7 @@ export const itemRoutes = {
   },
   'GET /api/items/[id]/changes': { answer: comingOut },
   /** Of which version of the draft; 0 where there is none. */
-  'GET /api/items/[id]/content': { answer: z.object({ content, version: z.int() }) },
+  'GET /api/items/[id]/content': { answer: z.object({ content, version: z.int(), faults }) },
   'PUT /api/items/[id]/draft': {
     large: true,
     /** `over`: what somebody else wrote meanwhile was seen; `from`: the version somebody went back to with it. */
@@ -92,7 +94,7 @@ export const itemRoutes = {
       over: z.boolean().optional(),
       from: idSchema.optional(),
     }),
-    answer: z.object({ version: z.int(), updatedAt: z.string(), faults: z.array(z.custom<ContentFault>()) }),
+    answer: z.object({ version: z.int(), updatedAt: z.string(), faults }),
   },
   'POST /api/items/[id]/drop': { body: z.strictObject({ version: versionSchema.min(1) }) },
   'POST /api/items/[id]/notes': {

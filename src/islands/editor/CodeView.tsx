@@ -6,11 +6,14 @@ import { whatIsDropped } from './paste';
 export default function CodeView({
   code,
   asKept,
+  warning,
   onCode,
   onUse,
 }: {
   code: string;
   /** The HTML of what would be there of some. */ asKept: (html: string) => string;
+  /** Of what using it would take away. */
+  warning: string | null;
   onCode: (html: string) => void;
   onUse: (html: string) => void;
 }) {
@@ -27,6 +30,7 @@ export default function CodeView({
             can be.
           </p>
         )}
+        {warning && <p className="note mt-3">{warning}</p>}
       </div>
       <label className="sr-only" htmlFor="code-view">
         The text as HTML

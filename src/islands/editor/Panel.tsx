@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Icon } from '../kit/Icon';
 import { LockNote, PanelLock, useElement } from './elements';
 
@@ -13,15 +13,17 @@ export function Panel({
   name: string;
   value?: ReactNode;
   anchor: string;
+  /** Whether it stands open at first; what happens later neither opens nor shuts it. */
   open?: boolean;
   children: ReactNode;
 }) {
   const state = useElement(anchor);
+  const [isOpenAtFirst] = useState(open);
   return (
     <details
       className="card group p-0"
       data-anchor={anchor}
-      open={state.show === undefined ? open : state.show === 'shown'}
+      open={state.show === undefined ? isOpenAtFirst : state.show === 'shown'}
     >
       <summary className="flex min-h-[44px] list-none items-center gap-2 rounded-[10px] px-4 py-2 [&::-webkit-details-marker]:hidden">
         <span className="min-w-0 flex-1">

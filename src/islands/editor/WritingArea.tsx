@@ -1,3 +1,4 @@
+import { closeHistory } from '@tiptap/pm/history';
 import { DOMParser as SchemaParser, type Node } from '@tiptap/pm/model';
 import { EditorContent, useEditorState } from '@tiptap/react';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
@@ -52,6 +53,9 @@ export interface WritingProps {
 /** The text itself, besides what the inventory lists as ways of seeing it. */
 const WRITING = { name: 'Writing', description: 'Text as it will look.' };
 
+const OVERTAKEN =
+  'The text itself was changed since: using this puts it in the place of all that, and what was written meanwhile goes. Undo brings it back.';
+
 /** "124 words, 712 characters". */
 function countsOf(doc: Node): string {
   const { words, characters } = countOf(doc);
@@ -103,6 +107,8 @@ export default function WritingArea({
   const [finding, setFinding] = useState(false);
   const [full, setFull] = useState(false);
   const [code, setCode, forgetCode] = useKept(`code ${previewHref} ${label}`);
+  /** The HTML that was changed into `code`. */
+  const [codeOf, setCodeOf, forgetCodeOf] = useKept(`code of ${previewHref} ${label}`);
   const editor = useWriting({
     label,
     loaded,
@@ -129,7 +135,17 @@ export default function WritingArea({
       : '';
   };
   // HTML that was changed and not used yet waits, whatever is looked at meanwhile.
-  const waits = code !== '' && code !== html();
+  const asItIs = html();
+  const waits = code !== '' && code !== asItIs;
+  const isOvertaken = waits && codeOf !== '' && codeOf !== asItIs;
+  const changeCode = (next: string) => {
+    if (code === '') setCodeOf(asItIs);
+    setCode(next);
+  };
+  const dropCode = () => {
+    forgetCode();
+    forgetCodeOf();
+  };
   /** What would be there if HTML were used. */
   const asKept = (written: string) => {
     const { body } = new DOMParser().parseFromString(tidied(written), 'text/html');
@@ -139,8 +155,13 @@ export default function WritingArea({
     return parsed.ok ? renderDocument(parsed.document, { whole: true }) : '';
   };
   const takeCode = (used: string) => {
-    editor.commands.setContent(tidied(used), { emitUpdate: true, parseOptions: { preserveWhitespace: 'full' } });
-    forgetCode();
+    editor
+      .chain()
+      // One undo takes it back, and nothing that was typed just before.
+      .command(({ tr }) => Boolean(closeHistory(tr)))
+      .setContent(tidied(used), { emitUpdate: true, parseOptions: { preserveWhitespace: 'full' } })
+      .run();
+    dropCode();
     setMode('visual');
   };
   const isShared = toolbarIn !== undefined && !full;
@@ -195,14 +216,16 @@ export default function WritingArea({
       </p>
       {waits && mode !== 'code' && (
         <div className="note mb-3 flex flex-wrap items-center gap-2">
-          <span className="min-w-[12rem] flex-1">You changed the text under “Code” and have not used it yet.</span>
+          <span className="min-w-[12rem] flex-1">
+            You changed the text under “Code” and have not used it yet. {isOvertaken && OVERTAKEN}
+          </span>
           <button type="button" className="btn btn-small" onClick={() => takeCode(code)}>
             Use it
           </button>
           <button type="button" className="btn btn-small" onClick={() => setMode('code')}>
             Go on with it
           </button>
-          <button type="button" className="btn btn-quiet btn-small" onClick={forgetCode}>
+          <button type="button" className="btn btn-quiet btn-small" onClick={dropCode}>
             Forget it
           </button>
         </div>
@@ -221,7 +244,15 @@ export default function WritingArea({
         {!readOnly && <p className="hint mt-1 border-t border-line pt-1">{counts ?? countsOf(editor.state.doc)}</p>}
       </div>
       {mode === 'preview' && previewHref !== null && <PreviewFrame src={previewHref} />}
-      {mode === 'code' && <CodeView code={code || html()} asKept={asKept} onCode={setCode} onUse={takeCode} />}
+      {mode === 'code' && (
+        <CodeView
+          code={code || asItIs}
+          asKept={asKept}
+          warning={isOvertaken ? OVERTAKEN : null}
+          onCode={changeCode}
+          onUse={takeCode}
+        />
+      )}
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import type { Editor } from '@tiptap/core';
+import { closeHistory } from '@tiptap/pm/history';
 import { diffIndices } from 'node-diff3';
 import { canonical } from '@/core/json';
 import type { Document } from '@/core/content';
@@ -12,7 +13,7 @@ export const FROM_OUTSIDE = 'fromOutside';
 /**
  * Puts other text into a writing area while somebody may be writing there: block by block, and only those that differ,
  * so that cursor, selection and what can be undone stay where they are in all the others. `undoable`: one undo takes it
- * back.
+ * back, and nothing else.
  */
 export function putDocument(editor: Editor, next: Document, undoable: boolean): void {
   const { doc, schema } = editor.state;
@@ -26,5 +27,7 @@ export function putDocument(editor: Editor, next: Document, undoable: boolean): 
     buffer2: [to, many],
   } of diffIndices(keys(doc), keys(wanted)).reverse())
     tr.replaceWith(starts[from] ?? 0, starts[from + count] ?? doc.content.size, wanted.children.slice(to, to + many));
-  if (tr.docChanged) editor.view.dispatch(tr.setMeta(FROM_OUTSIDE, true).setMeta('addToHistory', undoable));
+  if (!tr.docChanged) return;
+  if (undoable) closeHistory(tr);
+  editor.view.dispatch(tr.setMeta(FROM_OUTSIDE, true).setMeta('addToHistory', undoable));
 }

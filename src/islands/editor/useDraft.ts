@@ -187,10 +187,12 @@ export function useDraft({
   }, []);
   const isIdle = () => !now.current.busy && sameContent(now.current.content, now.current.saved);
   /** What somebody else kept takes the place of what is on the screen; not where anything of one's own waits. */
-  const takeIn = (theirs: PageContent, version: number): boolean => {
+  const takeIn = (theirs: PageContent, version: number, wrong: readonly FieldFault[]): boolean => {
     if (!isIdle()) return false;
     now.current = { ...now.current, content: theirs, saved: theirs, version };
     setContent(theirs);
+    setFaults(wrong);
+    faultsNow.current = wrong;
     setState({ status: 'kept', at: new Date().toISOString() });
     return true;
   };

@@ -58,7 +58,7 @@ export function useItem(
     if (version <= draft.version() || !isIdle()) return;
     const sent = await send('GET', `/api/items/${item}/content`);
     if (!sent.ok || sent.value.version <= draft.version() || !isIdle()) return;
-    if (!draft.takeIn(sent.value.content, sent.value.version)) return;
+    if (!draft.takeIn(sent.value.content, sent.value.version, sent.value.faults)) return;
     putInAreas(sent.value.content, false);
     setNews(`Somebody else wrote on this ${one}. Their words are here now.`);
   };
