@@ -262,6 +262,116 @@ describe('the words of an answer', () => {
       'You may change pages under page 2, but this lies elsewhere. Ask Maud if you need to.',
     );
   });
+  it.each<[string, Grant['scope'], object, object, string, string]>([
+    [
+      'time',
+      {},
+      { untilMs: 1 },
+      {},
+      'R may change pages, but the assignment is not in force at this time.',
+      'Your time for this has not begun or is over.',
+    ],
+    [
+      'a door that is shut',
+      {},
+      {},
+      { doors: new Map([['page', 'closed']]) },
+      'R may change pages, but its door is closed.',
+      'Your room does not include this: you may not change pages.',
+    ],
+    [
+      'a door to look',
+      {},
+      {},
+      { doors: new Map([['page', 'look']]) },
+      'R may change pages, but its door is set to look only.',
+      'You can read this, but not change it.',
+    ],
+    [
+      'a branch of the rule',
+      { branch: '4' },
+      {},
+      {},
+      'R may change pages under page 4, but this lies elsewhere.',
+      'You may change pages under page 4, but this lies elsewhere.',
+    ],
+    [
+      'a page alone',
+      { branch: '4', only: true },
+      {},
+      {},
+      'R may change pages on page 4 alone, but this lies elsewhere.',
+      'You may change pages on page 4 alone, but this lies elsewhere.',
+    ],
+    [
+      'a branch of the assignment',
+      {},
+      { branch: '4' },
+      {},
+      'R may change pages under page 4, but this lies elsewhere.',
+      'You may change pages under page 4, but this lies elsewhere.',
+    ],
+    [
+      'a branch of the assignment that is the rule’s, told once',
+      { branch: '4' },
+      { branch: '4' },
+      {},
+      'R may change pages under page 4, but this lies elsewhere.',
+      'You may change pages under page 4, but this lies elsewhere.',
+    ],
+    [
+      'a branch of the assignment and another of the rule',
+      { branch: '2' },
+      { branch: '4' },
+      {},
+      'R may change pages under page 4, under page 2, but this lies elsewhere.',
+      'You may change pages under page 4, under page 2, but this lies elsewhere.',
+    ],
+    [
+      'own work',
+      { own: true },
+      {},
+      {},
+      'R may change pages, but only on their own work.',
+      'You may change pages, but only your own work.',
+    ],
+    [
+      'layouts',
+      { layouts: ['banner', 'plain'] },
+      {},
+      {},
+      'R may change pages, but only on the layout banner or plain.',
+      'You may change pages with layout banner or plain, but this is none of those.',
+    ],
+    [
+      'states',
+      { states: ['down'] },
+      {},
+      {},
+      'R may change pages, but only on what is taken down.',
+      'You may change pages that are taken down, but this is none of those.',
+    ],
+    [
+      'fields',
+      { fields: ['hours', 'body'] },
+      {},
+      {},
+      'R may change pages, but only hours and body of them.',
+      'You may change only hours and body here.',
+    ],
+  ])('tell what stands in the way: %s', (_, scope, assignment, role, explained, refused) => {
+    const decision = ask(
+      policy(
+        { r: { grants: [grant('allow', 'page.edit', scope)], ...role } },
+        { ines: { assignments: [{ role: 'r', ...assignment }] } },
+      ),
+      'page.edit',
+      { ...PLACES.quay, author: 'tomas' },
+      { field: 'title' },
+    );
+    expect(explainInWords(decision, 'page.edit', names)).toBe(explained);
+    expect(refuseInWords(decision, 'page.edit', names)).toBe(`${refused} Ask Maud if you need to.`);
+  });
 });
 
 // Who may visit a page on the website, by the page's own rights.

@@ -251,7 +251,7 @@ describe('a keyholder at every instant from now on', () => {
       assignments: [{ role: 'keyholder', ...a }],
     }));
   const all: Grant = { id: 'all', effect: 'allow', permission: '*', scope: {} };
-  const gap = (people: PolicyPerson[], nowMs: number, deskDenies = false) =>
+  const gap = (people: PolicyPerson[], nowMs: number, desk?: Grant['effect']) =>
     firstLockOut(
       {
         roles: new Map([
@@ -262,7 +262,7 @@ describe('a keyholder at every instant from now on', () => {
               id: 'desk',
               name: '',
               extends: [],
-              grants: deskDenies ? [{ ...all, effect: 'deny', permission: 'plan.*' }] : [],
+              grants: desk ? [{ ...all, effect: desk, permission: desk === 'deny' ? 'plan.*' : '*' }] : [],
             },
           ],
         ]),
@@ -292,10 +292,14 @@ describe('a keyholder at every instant from now on', () => {
       assignments: [...p.assignments, { role: 'desk', fromMs: 300, untilMs: 400 }],
     }));
     expect(gap(both, 100)).toBeUndefined();
-    expect(gap(both, 100, true)).toEqual({ fromMs: 300, untilMs: 400 });
+    expect(gap(both, 100, 'deny')).toEqual({ fromMs: 300, untilMs: 400 });
     expect(
-      gap([...both, ...held({ fromMs: 200, untilMs: 350 }).map((p) => ({ ...p, id: 'other' }))], 100, true),
+      gap([...both, ...held({ fromMs: 200, untilMs: 350 }).map((p) => ({ ...p, id: 'other' }))], 100, 'deny'),
     ).toEqual({ fromMs: 350, untilMs: 400 });
+  });
+  it('counts who holds the role itself, whatever another role lets somebody do before they do', () => {
+    const later = held({ fromMs: 300 }).map((p) => ({ ...p, assignments: [...p.assignments, { role: 'desk' }] }));
+    expect(gap(later, 100, 'allow')).toEqual({ fromMs: 100, untilMs: 300 });
   });
   it('is found as by looking at every instant, on random assignments', () => {
     for (let seed = 1; seed <= 500; seed++) {

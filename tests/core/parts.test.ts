@@ -16,16 +16,41 @@ import {
   samePlan,
   withPatch,
   type Operation,
+  type Plan,
+  type PlanPatch,
 } from '@/core/plan';
 import { changeInWords, differences } from '@/core/release';
 import { inventory } from '@/office';
-import { demo, operation, walked } from './operations';
+import { demo, operation, operationOf, walked } from './operations';
 
 // What holds of every part of a plan, whatever it sets: a new part is tried here without a line more than its
 // generator.
 const SEED = 20261127;
 const page = (id: string) => `page ${id}`;
 const walk = fc.array(operation, { maxLength: 6 });
+
+/**
+ * Takes one change back after another was made on top of it, and expects the other alone to be left; false where one
+ * cannot be made, or both touch the same. `onTop` makes the other, its patch given.
+ */
+function isTakenBackBeside(
+  before: Plan,
+  mine: Operation,
+  theirs: Operation,
+  onTop: (one: Plan, to: PlanPatch, from: PlanPatch) => Plan | null,
+): boolean {
+  const [one, two] = [applyOperation(inventory, before, mine), applyOperation(inventory, before, theirs)];
+  if (!one.ok || !two.ok) return false;
+  const [back, forth] = [patchOf(before, one.plan), patchOf(one.plan, before)];
+  const touched = touchedBy(back, forth);
+  const [to, from] = [patchOf(two.plan, before), patchOf(before, two.plan)];
+  const others = touchedBy(from, to);
+  if (touched.some((a) => others.some((b) => isOneThing(a, b)))) return false;
+  const both = onTop(one.plan, to, from);
+  if (!both) return false;
+  expect(withPatch(both, back, forth), `${mine.do} and ${theirs.do}`).toEqual(two.plan);
+  return true;
+}
 
 describe(`every part of a plan (seed ${SEED})`, () => {
   it('is a field of a role, or of the plan', () => {
@@ -91,21 +116,66 @@ describe(`every part of a plan (seed ${SEED})`, () => {
       fc.property(walk, operation, operation, (first, mine, theirs) => {
         // A plan put in the place of another touches all of it, and a copy has what was changed before it was made.
         if ([mine, theirs].some((op) => op.do === 'replace-plan') || theirs.do === 'add-role') return;
-        const before = walked(demo, first);
-        const [one, two] = [applyOperation(inventory, before, mine), applyOperation(inventory, before, theirs)];
-        if (!one.ok || !two.ok) return;
-        const [back, forth] = [patchOf(before, one.plan), patchOf(one.plan, before)];
-        const touched = touchedBy(back, forth);
-        const others = touchedBy(patchOf(before, two.plan), patchOf(two.plan, before));
-        if (touched.some((a) => others.some((b) => isOneThing(a, b)))) return;
-        const both = applyOperation(inventory, one.plan, theirs);
-        if (!both.ok) return;
-        if (roleOf(mine) === roleOf(theirs)) beside++;
-        expect(withPatch(both.plan, back, forth), `${mine.do} and ${theirs.do}`).toEqual(two.plan);
+        const isBeside = isTakenBackBeside(walked(demo, first), mine, theirs, (one) => {
+          const both = applyOperation(inventory, one, theirs);
+          return both.ok ? both.plan : null;
+        });
+        if (isBeside && roleOf(mine) === roleOf(theirs)) beside++;
       }),
       { seed: SEED, numRuns: 1200 },
     );
     expect(beside).toBeGreaterThan(20);
+  });
+  it('is taken back by itself, what another changed in the same set or rule stays, too', () => {
+    const set = demo.toolbars.sets.find(({ id }) => id === 'everyday');
+    const rule = demo.toolbars.rules.find(({ id }) => id === 'newsroom');
+    if (!set || !rule) throw new Error('the demo has neither');
+    const sets = [{ name: 'Tiny' }, { add: ['table'] }, { take: ['bold'] }, { groups: ['modes' as const] }];
+    const rules = [
+      { when: { ...rule.when, branch: '2' } },
+      { when: { ...rule.when, states: ['draft'] } },
+      { keep: { table: 'words' as const } },
+      { then: { use: 'short' } },
+    ];
+    const ops: Operation[][] = [
+      sets.map((said) => ({ do: 'put-tool-set', role: 'newsroom', set: { ...set, ...said } })),
+      rules.map((said) => ({ do: 'put-tool-rule', role: 'newsroom', rule: { ...rule, ...said } })),
+    ];
+    for (const same of ops)
+      for (const mine of same)
+        for (const theirs of same)
+          if (mine !== theirs)
+            expect(
+              // They have not seen the first.
+              isTakenBackBeside(demo, mine, theirs, (one, back, forth) => withPatch(one, back, forth)),
+              JSON.stringify([mine, theirs]),
+            ).toBe(true);
+  });
+  it('is done once: the same again is refused, but for what takes a step', () => {
+    const again = new Set<string>();
+    fc.assert(
+      fc.property(walk, operation, (first, op) => {
+        const once = applyOperation(inventory, walked(demo, first), op);
+        if (!once.ok) return;
+        const twice = applyOperation(inventory, once.plan, op);
+        if (twice.ok) again.add(op.do);
+      }),
+      { seed: SEED, numRuns: 2000 },
+    );
+    expect([...again].sort()).toEqual(['move-stop']);
+  });
+  it('that is set whole is what was set last, whatever was set before', () => {
+    const whole = ['set-reading', 'set-publishing', 'set-menu', 'set-page-list', 'set-columns'] as const;
+    const set = fc.constantFrom(...whole).chain((kind) => fc.tuple(operationOf(kind), operationOf(kind)));
+    fc.assert(
+      fc.property(set, ([first, last]) => {
+        const op = roleOf(first) === null ? last : { ...last, role: roleOf(first) };
+        const second = operationSchema.parse(op);
+        const [both, alone] = [walked(demo, [first, second]), walked(demo, [second])];
+        expect(samePlan(inventory, both, alone), JSON.stringify([first, second])).toBe(true);
+      }),
+      { seed: SEED, numRuns: 600 },
+    );
   });
   it('touches the very thing only: two ticks in one role are two things, one rule and one widget twice are one', () => {
     const touch = (...ops: Operation[]) =>

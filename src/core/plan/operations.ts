@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { canonical } from '../json';
+import { sameJson } from '../json';
 import type { Inventory } from '../inventory';
 import {
   PLAN_PART_KEYS,
@@ -101,7 +101,7 @@ export function applyOperation(inventory: Inventory, plan: Plan, op: Operation):
   if (typeof next === 'string') return fault(next);
   const checked = planSchema.safeParse(next);
   if (!checked.success) return fault('invalid', checked.error.issues[0]?.message ?? SAY.invalid);
-  return { ok: true, plan: checked.data };
+  return sameJson(plan, checked.data) ? fault('already-so') : { ok: true, plan: checked.data };
 }
 
 const isWhole = (op: Operation): op is WholeOperation => WHOLE.some(({ shape }) => shape.do.value === op.do);
@@ -112,7 +112,7 @@ const withRole = (plan: Plan, old: PlanRole, role: PlanRole): Plan => ({
 });
 
 function changeWhole(plan: Plan, op: WholeOperation): Plan | OperationFault {
-  if (op.do === 'replace-plan') return canonical(plan) === canonical(op.plan) ? 'already-so' : op.plan;
+  if (op.do === 'replace-plan') return op.plan;
   const target = plan.roles.find((r) => r.id === op.role);
   if (op.do === 'add-role') {
     if (target) return 'already-so';
@@ -134,19 +134,13 @@ function changeWhole(plan: Plan, op: WholeOperation): Plan | OperationFault {
   if (op.do === 'archive-role') {
     if (op.archived && plan.roles.some((r) => !r.archived && r.extends.includes(op.role))) return 'in-use';
     if (target.id === KEYHOLDER) return 'keyholder-stays';
-    if ((target.archived ?? false) === op.archived) return 'already-so';
     const { archived: _, ...rest } = target;
     return withRole(plan, target, op.archived ? { ...rest, archived: true } : rest);
   }
   if (target.archived) return 'archived';
-  if (op.do === 'name-role')
-    return target.name === op.name && target.purpose === op.purpose
-      ? 'already-so'
-      : withRole(plan, target, { ...target, name: op.name, purpose: op.purpose });
+  if (op.do === 'name-role') return withRole(plan, target, { ...target, name: op.name, purpose: op.purpose });
   if (target.id === KEYHOLDER) return 'keyholder-stays';
-  return canonical(target.extends) === canonical(op.extends)
-    ? 'already-so'
-    : withRole(plan, target, { ...target, extends: [...new Set(op.extends)] });
+  return withRole(plan, target, { ...target, extends: [...new Set(op.extends)] });
 }
 
 /** An operation of one part: on its value in the role named, or in the plan. */

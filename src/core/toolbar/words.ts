@@ -207,8 +207,8 @@ function newUnder(
 ): string[] {
   const { before, after, toBefore, toAfter, gapBefore, gapAfter, blind } = beside;
   const isUnder = (unit: Unit | undefined) => (unit?.token.under.get(key)?.length ?? 0) > depth;
-  const stays = (at: number) => (toBefore[at] ?? -1) >= 0 && isUnder(before[toBefore[at] ?? -1]);
-  const stayed = (at: number) => (toAfter[at] ?? -1) >= 0 && isUnder(after[toAfter[at] ?? -1]);
+  const stays = (at: number) => isUnder(before[toBefore[at] ?? -1]);
+  const stayed = (at: number) => isUnder(after[toAfter[at] ?? -1]);
   const added = are.filter((at) => !stays(at));
   if (added.length === 0) return [];
 

@@ -85,8 +85,7 @@ export const dashboard = {
             hold: 'away' as const,
             size: declared.sizes?.[0] ?? ('narrow' as const),
           };
-          const widgets = placedAt(value, entry, op.column, op.index);
-          return canonical(widgets) === canonical(value.widgets) ? 'already-so' : { ...value, widgets };
+          return { ...value, widgets: placedAt(value, entry, op.column, op.index) };
         },
         say: (inventory, op) => `Place widget “${widgetName(inventory, op.widget)}”`,
       },
@@ -117,7 +116,6 @@ export const dashboard = {
             ...(heading && heading !== widgetName(inventory, widget) && { heading }),
             ...(Object.keys(said).length > 0 && { settings: said }),
           };
-          if (canonical(next) === canonical(old)) return 'already-so';
           return { ...value, widgets: value.widgets.map((one) => (one === old ? next : one)) };
         },
         say: (inventory, op) =>
@@ -140,7 +138,7 @@ export const dashboard = {
       { role, count: z.int().min(1).max(MOST_COLUMNS) },
       {
         // The columns widgets were put in stay written down: with as many columns again all is as it was.
-        apply: (_, value, op) => (value.columns === op.count ? 'already-so' : { ...value, columns: op.count }),
+        apply: (_, value, op) => ({ ...value, columns: op.count }),
         say: (_, op) => `Dashboard in ${op.count} ${op.count === 1 ? 'column' : 'columns'}`,
       },
     ),

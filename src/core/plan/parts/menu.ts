@@ -57,10 +57,7 @@ export const menu = {
       'set-menu',
       { role, menu: schema },
       {
-        apply(_, value, op) {
-          const next: Menu = { ...op.menu, groups: op.menu.groups.filter(({ doors }) => doors.length > 0) };
-          return canonical(next) === canonical(value) ? 'already-so' : next;
-        },
+        apply: (_, _value, op) => ({ ...op.menu, groups: op.menu.groups.filter(({ doors }) => doors.length > 0) }),
         say: () => 'Menu: groups, shortcuts, hints, first screen',
       },
     ),

@@ -49,13 +49,7 @@ export const pageList = {
     on(
       'set-page-list',
       { role, list: pageListSchema },
-      {
-        apply(_, value, op) {
-          const next = orNone(op.list);
-          return canonical(next ?? null) === canonical(value ?? null) ? 'already-so' : next;
-        },
-        say: () => 'List of pages: how it begins, columns, order, filters',
-      },
+      { apply: (_, _value, op) => orNone(op.list), say: () => 'List of pages: how it begins, columns, order, filters' },
     ),
   ],
   canonical: (_, value) => (value && orNone(value)) ?? null,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { CHECKS } from '../../content';
-import { canonical } from '../../json';
+import { sameJson } from '../../json';
 import { operationsOn, type PlanPart, type WholePart } from './part';
 
 const checkRule = z.enum(['block', 'advise', 'off']);
@@ -41,8 +41,7 @@ export const publishing = {
       'set-publishing',
       { publishing: publishingSchema },
       {
-        apply: (_, value, op) =>
-          canonical(value ?? USUAL) === canonical(op.publishing) ? 'already-so' : op.publishing,
+        apply: (_, _value, op) => (sameJson(op.publishing, USUAL) ? undefined : op.publishing),
         say: () => 'Set what is looked for before publishing',
       },
     ),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { canonical } from '../../json';
+import { sameJson } from '../../json';
 import { startSchema, type Preference, type StartPreferences } from '../../own';
 import { operationsOn, type PlanPart, type WholePart } from './part';
 
@@ -29,7 +29,7 @@ export const reading = {
       'set-reading',
       { reading: startSchema },
       {
-        apply: (_, value, op) => (canonical(value ?? USUAL) === canonical(op.reading) ? 'already-so' : op.reading),
+        apply: (_, _value, op) => (sameJson(op.reading, USUAL) ? undefined : op.reading),
         say: () => 'How everybody begins to read the back office',
       },
     ),

@@ -32,7 +32,6 @@ import { toolbarDifferences } from './toolbarsTold';
 const EFFECTS = ['add', 'take', 'cap'] as const;
 const put = <T extends { id: string }>(list: readonly T[], one: T): T[] =>
   list.some((old) => old.id === one.id) ? list.map((old) => (old.id === one.id ? one : old)) : [...list, one];
-const same = (a: unknown, b: unknown) => canonical(a ?? null) === canonical(b ?? null);
 const on = operationsOn<Toolbars>();
 const named = (inventory: Inventory, rule: PlanToolRule, role: (id: string) => string) =>
   toolRuleInWords(rule, ruleNames(inventory, [], { role, page: () => 'one page' }));
@@ -54,13 +53,7 @@ export const toolbars = {
       'put-tool-set',
       { role, set: planSetSchema },
       {
-        apply: (_, value, op) =>
-          same(
-            value.sets.find((set) => set.id === op.set.id),
-            op.set,
-          )
-            ? 'already-so'
-            : { ...value, sets: put(value.sets, op.set) },
+        apply: (_, value, op) => ({ ...value, sets: put(value.sets, op.set) }),
         say: (_, op) => `Tools of the set “${op.set.name}”`,
       },
     ),
@@ -79,13 +72,7 @@ export const toolbars = {
       'put-tool-rule',
       { role, rule: planRuleSchema },
       {
-        apply: (_, value, op) =>
-          same(
-            value.rules.find((rule) => rule.id === op.rule.id),
-            op.rule,
-          )
-            ? 'already-so'
-            : { ...value, rules: put(value.rules, op.rule) },
+        apply: (_, value, op) => ({ ...value, rules: put(value.rules, op.rule) }),
         say: (inventory, op, role) => `Rule for tools: ${named(inventory, op.rule, role)}`,
       },
     ),
@@ -107,8 +94,7 @@ export const toolbars = {
         apply(_, value, op) {
           const rule = value.rules.find((one) => one.id === op.rule);
           if (!rule) return 'no-such-thing';
-          const rules = moved(value.rules, rule, op.to);
-          return rules.every((one, i) => one === value.rules[i]) ? 'already-so' : { ...value, rules };
+          return { ...value, rules: moved(value.rules, rule, op.to) };
         },
         say: () => 'Rules for tools in another order',
       },

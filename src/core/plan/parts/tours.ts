@@ -82,9 +82,7 @@ export const tours = {
       { role, task: z.string(), stop: z.string(), out: z.boolean() },
       {
         apply: ({ inventory }, value, op) =>
-          (value[op.task]?.[op.stop]?.out ?? false) === op.out
-            ? 'already-so'
-            : changeStop(inventory, value, op, ({ out: _, ...old }) => ({ ...old, ...(op.out && { out: true }) })),
+          changeStop(inventory, value, op, ({ out: _, ...old }) => ({ ...old, ...(op.out && { out: true }) })),
         say: (inventory, op) =>
           op.out
             ? `Leave a stop out of the tour “${named(inventory, op.task)}”`

@@ -44,9 +44,7 @@ const put = (value: Words, key: Pick<Words[number], 'at' | 'role'>, text: Words[
   const old = value.find((one) => keyOf(one) === keyOf(key));
   if (!text) return old ? value.filter((one) => one !== old) : 'already-so';
   if (!old) return [...value, { ...key, text }];
-  return canonical(old.text) === canonical(text)
-    ? 'already-so'
-    : value.map((one) => (one === old ? { ...one, text } : one));
+  return value.map((one) => (one === old ? { ...one, text } : one));
 };
 const say = (inventory: Inventory, op: { at: string; text: unknown }) =>
   `${op.text ? 'Words' : 'No words'} on ${wordsPlace(inventory, op.at)}`;
