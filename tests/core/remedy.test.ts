@@ -172,14 +172,29 @@ describe('the least change that would turn a no', () => {
   });
   it('mends an assignment that ended, and offers nothing where nobody may', () => {
     const p = plan(role('desk', { grants: [allow('page.*'), allow('review.*')], doors: open('pages', 'review') }));
-    expect(of(p, [person('ines', { role: 'desk', untilMs: 500 })], 'page.edit')).toMatchObject({
-      kind: 'assignment',
-      after: { untilMs: undefined },
-    });
-    expect(of(p, [person('ines', { role: 'desk', branch: '2' })], 'page.edit')).toMatchObject({
-      kind: 'assignment',
-      after: { branch: '4' },
-    });
+    // Just what stands in the way is changed: the begin, the end or the branch, the others stay. Asked at 1000.
+    for (const [is, becomes] of [
+      [{ untilMs: 500 }, { untilMs: undefined }],
+      [
+        { fromMs: 100, untilMs: 500 },
+        { fromMs: 100, untilMs: undefined },
+      ],
+      [{ fromMs: 1500 }, { fromMs: 1000 }],
+      [
+        { fromMs: 1500, untilMs: 2000 },
+        { fromMs: 1000, untilMs: 2000 },
+      ],
+      [{ branch: '2' }, { branch: '4' }],
+      [
+        { branch: '2', fromMs: 100, untilMs: 2000 },
+        { branch: '4', fromMs: 100, untilMs: 2000 },
+      ],
+    ])
+      expect(of(p, [person('ines', { role: 'desk', ...is })], 'page.edit')).toEqual({
+        kind: 'assignment',
+        before: { role: 'desk', ...is },
+        after: { role: 'desk', ...becomes },
+      });
     expect(of(p, [person('ines', { role: 'desk' })], 'review.decide', { writtenBy: ['ines'] })).toEqual({
       kind: 'nobody',
     });

@@ -38,7 +38,7 @@ import { getReviewView } from '@/server/items/compared';
 import { listWaiting } from '@/server/items/reviews';
 import { findLiveContent, listPages } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
-import { assignments, drafts, items, media, notices, people, releases, schedules } from '@/server/db/schema';
+import { assignments, drafts, items, media, notices, people, releases, reviews, schedules } from '@/server/db/schema';
 import { findAccess, findSite, type Site } from '@/server/gate/access';
 import { mayNow } from '@/server/gate/authorize';
 import { getPreparedPlan } from '@/server/plan/plans';
@@ -702,6 +702,16 @@ describe('one’s own', () => {
     expect((await ask(lea, { field: 'summary', quote: '', text: 'x', answers: null })).status).toBe(403);
     expect((await ask(lea, { settle: remark?.id, settled: true })).status).toBe(403);
     expect((await ask(await signInAs('Oskar'), { settle: remark?.id, settled: true })).status).toBe(403);
+    // Whoever wrote it, while they may change it.
+    const writer = await somebody('Wil', { role: 'harbour-desk' });
+    await db
+      .update(reviews)
+      .set({ sentBy: writer.id })
+      .where(eq(reviews.id, review?.id ?? 0));
+    const settle = () => ask(writer, { settle: remark?.id, settled: true });
+    expect((await settle()).status).toBe(200);
+    await db.update(assignments).set({ roleId: 'looker' }).where(eq(assignments.personId, writer.id));
+    expect((await settle()).status).toBe(403);
   });
 });
 

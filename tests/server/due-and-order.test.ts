@@ -10,12 +10,13 @@ import { publishingOf } from '@/core/plan';
 import { dayKey } from '@/core/words';
 import { doc, p } from '@/demo/write';
 import { db } from '@/server/db/client';
-import { assignments, duties, items, notes } from '@/server/db/schema';
+import { assignments, drafts, duties, items, notes, people, publications } from '@/server/db/schema';
 import { findSite, type Site } from '@/server/gate/access';
 import { noticesShowing } from '@/server/notices/notices';
 import { assignmentsInWords } from '@/server/people/assign';
 import { listCare } from '@/server/today/care';
 import { listComingUp } from '@/server/today/comingUp';
+import { listChangedLately } from '@/server/today/lately';
 import { findPlace, listPages } from '@/server/tree/tree';
 import { listOpenOn } from '@/server/vacancies/vacancies';
 import { randomFrom } from '../oracles/worlds';
@@ -166,5 +167,61 @@ describe('the second of two like cases', () => {
       .from(notes)
       .where(and(eq(notes.itemId, fares), isNull(notes.answers)));
     expect(open.map(({ text }) => text)).toContain('Is this so?');
+  });
+});
+
+// The last: it leaves other drafts behind.
+describe('what was changed lately', () => {
+  it('is of every page what happened last to it, a draft kept or a version published, as a plain list says', async () => {
+    const random = randomFrom(11);
+    const { site } = await accessOf('Maud');
+    const ago = (seconds: number) => new Date(Date.now() - seconds * 1000);
+    const pages = (await db.select().from(items).where(eq(items.siteId, site.id))).filter(
+      ({ type, deletedAt }) => type === 'page' && deletedAt === null,
+    );
+    const [{ id: ines }, { id: oskar }] = [await signInAs('Ines'), await signInAs('Oskar')];
+    const plain: { id: string; at: Date; did: string; by: string }[] = [];
+    await db.delete(drafts);
+    for (const { id, liveRevisionId } of pages) {
+      const [kept, out] = [ago(random.below(90_000)), ago(random.below(90_000))];
+      const isKept = random.chance(0.6);
+      if (isKept)
+        await db
+          .insert(drafts)
+          .values({
+            itemId: id,
+            siteId: site.id,
+            content: { title: `Page ${id}` },
+            version: 1,
+            writers: [ines],
+            startedBy: ines,
+            updatedBy: ines,
+            updatedAt: kept,
+          });
+      if (liveRevisionId !== null)
+        await db
+          .insert(publications)
+          .values({ siteId: site.id, itemId: id, revisionId: liveRevisionId, publishedBy: oskar, publishedAt: out });
+      const outs = await db
+        .select({ at: publications.publishedAt, by: people.name })
+        .from(publications)
+        .innerJoin(people, eq(people.id, publications.publishedBy))
+        .where(eq(publications.itemId, id));
+      const happened = [
+        ...(isKept ? [{ at: kept, did: 'draft', by: 'Ines Varga' }] : []),
+        ...(liveRevisionId === null ? [] : outs.map((one) => ({ ...one, did: 'published' }))),
+      ].sort((a, b) => b.at.getTime() - a.at.getTime());
+      if (happened[0]) plain.push({ id: String(id), ...happened[0] });
+    }
+    plain.sort((a, b) => b.at.getTime() - a.at.getTime());
+    const access = await accessOf('Maud');
+    const seen = await listPages(db, site.id);
+    for (const most of [1, 5, 100]) {
+      const told = await listChangedLately(db, access, seen, { most });
+      expect(told.map(({ id, did, by }) => ({ id, did, by }))).toEqual(
+        plain.slice(0, most).map(({ id, did, by }) => ({ id, did, by })),
+      );
+    }
+    expect(new Set(plain.map(({ did }) => did)).size).toBe(2);
   });
 });

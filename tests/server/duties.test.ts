@@ -64,6 +64,23 @@ describe('a duty', () => {
     expect((await listOwnDuties(db, await accessOf('Ines'))).map(({ id }) => id)).toContain(duty.id);
     expect(dutyOf(await turned(ines, done, 'untick'))).toMatchObject({ due: missed, done: null });
   });
+  it('that is done before its day is due next after that day, not again on it', async () => {
+    for (const [weeks, next] of [
+      [-1, 1],
+      [0, 1],
+      [1, 2],
+      [3, 4],
+    ] as const) {
+      let duty = await made({ due: dayAfter(today, 'week', weeks), every: 'week' });
+      // The second time as the first.
+      for (const more of [0, 1, 2]) {
+        duty = dutyOf(await turned(ines, duty, 'tick'));
+        expect(duty, `${weeks} weeks, ${more} ticks before`).toMatchObject({
+          due: dayAfter(today, 'week', next + more),
+        });
+      }
+    }
+  });
   it('needs a day where it comes again, a text, and somebody who can come in', async () => {
     const bad = async (more: object) =>
       (

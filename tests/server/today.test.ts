@@ -8,7 +8,7 @@ import { POST as stepIn } from '@/pages/api/workshop/step-in';
 import { doc, h3, p } from '@/demo/write';
 import { inventory } from '@/office';
 import { db, pool } from '@/server/db/client';
-import { duties, items, missedSearches, ownRooms } from '@/server/db/schema';
+import { duties, items, missedSearches, ownRooms, people } from '@/server/db/schema';
 import { findSite, type Site } from '@/server/gate/access';
 import { mustFindTrial } from '@/server/gate/step-in';
 import { getEditable } from '@/server/items/editable';
@@ -201,6 +201,10 @@ describe('what widgets show', () => {
     expect(await coming('Maud', { branch: String(await pageId('The Slipway Café')) })).toEqual([
       'notice: The café is closed for a christening on Sunday from two.',
     ]);
+    // For whom coming in has ended already nothing ends.
+    await db.update(people).set({ suspendedAt: new Date() }).where(eq(people.name, 'Sam Ollis'));
+    expect(await coming('Maud', { kind: 'people' })).toEqual([]);
+    await db.update(people).set({ suspendedAt: null }).where(eq(people.name, 'Sam Ollis'));
   });
 
   it('is what was changed last in one’s part', async () => {
@@ -282,6 +286,9 @@ describe('what widgets show', () => {
     expect((await listWhomToAsk(db, (await facts('Maud')).access, pages)).map(({ name }) => name)).not.toContain(
       'Maud Ellery',
     );
+    await db.update(people).set({ suspendedAt: new Date() }).where(eq(people.name, 'Priya Nand'));
+    expect((await listWhomToAsk(db, access, pages)).map(({ name }) => name)).toEqual(['Maud Ellery']);
+    await db.update(people).set({ suspendedAt: null }).where(eq(people.name, 'Priya Nand'));
   });
 
   it('is what the last release changed in one’s own roles', async () => {

@@ -12,14 +12,14 @@ import { POST as describePicture } from '@/pages/api/pictures/[id]/describe';
 import { GET as held } from '@/pages/api/workshop/held';
 import { GET as used } from '@/pages/api/workshop/used';
 import { db } from '@/server/db/client';
-import { drafts, media, references } from '@/server/db/schema';
+import { drafts, media, notes as notesTable, people, references } from '@/server/db/schema';
 import { findAccess } from '@/server/gate/access';
 import { getEditable } from '@/server/items/editable';
 import { loadEditScreen } from '@/server/items/editScreen';
 import { listOpenWishes } from '@/server/items/notes';
 import { loadRoom } from '@/server/room';
 import { findPlaced } from '@/server/tree/tree';
-import { accessOf, call, inForce, pageId, signInAs, siteId, type Who } from './ask';
+import { accessOf, call, inForce, pageId, signInAs, siteId, somebody, type Who } from './ask';
 
 // Tools go by the text, the layout and the part of the website, at every keeping.
 
@@ -239,6 +239,14 @@ describe('a change that somebody without the tool asks for', () => {
     const wishesOf = async (first: string) => (await listOpenWishes(db, await accessOf(first))).map(({ text }) => text);
     const asked = await post(ines, { text: 'One more sailing, please.', wish: { field: 'body', made: 'table' } });
     expect(asked).toMatchObject({ status: 200, body: { to: ['Maud Ellery'] } });
+    // Of two who could, not the one who is paused.
+    const other = await somebody('Bo', { role: 'keyholder' });
+    const named = async () =>
+      (await post(ines, { text: 'And a table.', wish: { field: 'body', made: 'table' } })).body['to'];
+    expect(await named()).toEqual(['Bo', 'Maud Ellery']);
+    await db.update(people).set({ suspendedAt: new Date() }).where(eq(people.id, other.id));
+    expect(await named()).toEqual(['Maud Ellery']);
+    await db.delete(notesTable).where(eq(notesTable.text, 'And a table.'));
     expect(await wishesOf('Maud')).toEqual(['One more sailing, please.']);
     for (const other of ['Ines', 'Tomas', 'Oskar', 'Priya', 'Juno']) expect(await wishesOf(other)).toEqual([]);
     // Whoever loses the tool there is no longer asked.

@@ -54,8 +54,7 @@ async function whoMayGrant(tx: Tx, access: Access, thing: Thing, wish: { field: 
   const everybody = await listPeople(tx, access.site.id);
   const policy = policyOf(inventory, access.plan, everybody);
   return everybody.filter(
-    (person) =>
-      person.id !== access.who.id && !person.suspended && mayGrant({ ...access, who: person, policy }, thing, wish),
+    (person) => person.id !== access.who.id && mayGrant({ ...access, who: person, policy }, thing, wish),
   );
 }
 

@@ -14,9 +14,7 @@ export async function listWhomToAsk(
   access: Access,
   pages: readonly PageFacts[],
 ): Promise<{ name: string; about: string }[]> {
-  const others = (await listPeople(tx, access.site.id)).filter(
-    (person) => person.id !== access.who.id && !person.suspended,
-  );
+  const others = (await listPeople(tx, access.site.id)).filter((person) => person.id !== access.who.id);
   const mine = mayOn(access, 'page.send');
   const place = pages.find((page) => mine(page.place))?.place;
   const keyholders = others.filter(isKeyholder);
