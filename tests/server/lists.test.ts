@@ -9,7 +9,7 @@ import { mustFindItem } from '@/server/items/items';
 import { listUnfinished } from '@/server/items/unfinished';
 import { findLiveContents, listPages, rootPageId } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
-import { items } from '@/server/db/schema';
+import { activity, items } from '@/server/db/schema';
 import { withSecurityHeaders } from '@/server/gate/headers';
 import { authorizeSomewhere } from '@/server/gate/authorize';
 import { Problem } from '@/server/gate/problems';
@@ -46,7 +46,30 @@ describe('the page tree', () => {
     expect(await findTargets(db, site, '', 2)).toHaveLength(2);
     const top = await findTargetsBelow(db, site, null);
     expect(top).toMatchObject([{ address: '/', below: true }]);
-    expect(await findTargetsBelow(db, site, Number(top[0]?.id))).toContainEqual(cafe);
+    const first = await findTargetsBelow(db, site, Number(top[0]?.id));
+    expect(first).toContainEqual(cafe);
+    // As they stand in the tree, whichever was made first.
+    const stood = new Map(
+      (await db.select({ id: items.id, position: items.position }).from(items)).map((row) => [
+        String(row.id),
+        row.position,
+      ]),
+    );
+    const last = first.at(-1)?.id ?? '';
+    await db
+      .transaction(async (tx) => {
+        await tx
+          .update(items)
+          .set({ position: -1 })
+          .where(eq(items.id, Number(last)));
+        const moved = await findTargetsBelow(tx, site, Number(top[0]?.id));
+        expect(moved.map(({ id }) => id)).toEqual([last, ...first.slice(0, -1).map(({ id }) => id)]);
+        throw new Error('taken back');
+      })
+      .catch((error: unknown) => expect(String(error)).toContain('taken back'));
+    expect(first.map(({ id }) => stood.get(id))).toEqual(
+      [...first.map(({ id }) => stood.get(id))].sort((a, b) => (a ?? 0) - (b ?? 0)),
+    );
     expect(await findTargetsBelow(db, site, Number(cafe.id))).toMatchObject([{ address: '/cafe/menu', below: false }]);
     // A page that was never published is no place to go; one that is down stands there without an address while
     // something below it is live.
@@ -130,6 +153,15 @@ describe('unfinished work and activity', () => {
     const [newest, ...rest] = await listActivity(db, access.site.id, 3);
     expect(newest).toMatchObject({ who: 'Maud Ellery', action: 'tried' });
     expect([newest?.subject.length, newest?.detail.length, rest.length]).toEqual([300, 500, 2]);
+    // From an instant on, to before another.
+    const at = new Date('2031-05-01T00:00:00Z');
+    await db
+      .insert(activity)
+      .values({ siteId: access.site.id, personId: access.signedInId, action: 'at an hour', subject: 'x', at });
+    const tried = async (from: Date, until: Date) =>
+      (await listActivity(db, access.site.id, 50, { action: 'at an hour', from, until })).length;
+    const [before, later] = [new Date(at.getTime() - 1), new Date(at.getTime() + 1)];
+    expect([await tried(at, later), await tried(before, at)]).toEqual([1, 0]);
   });
 });
 

@@ -100,6 +100,25 @@ describe('inviting somebody', () => {
     expect((await db.select().from(setupLinks)).some((row) => row.tokenHash === token)).toBe(false);
   });
 
+  it('gives a link that works as long after the first day of the earliest role as a link of somebody who begins that day', async () => {
+    const until = async (name: string, ...days: number[]) => {
+      const made = await call(invite, 'POST', '/x', {
+        ...(await signInAs('Maud')),
+        body: {
+          name,
+          email: `${name.toLowerCase()}@larkhaven.example`,
+          assignments: days.map((day, i) => ({ role: ['newsroom', 'seasonal-helper'][i], from: inDays(day) })),
+        },
+      });
+      expect(made.status, JSON.stringify(made.body)).toBe(200);
+      return made.body['until'];
+    };
+    const [early, late] = [await until('Early', 30), await until('Late', 60)];
+    expect(early).not.toBe(late);
+    expect(await until('Both', 60, 30)).toBe(early);
+    expect(await until('Other', 30, 60)).toBe(early);
+  });
+
   it('refuses a mail address that is taken, a role there is not, a page that is gone and a day that is none, each on its field', async () => {
     const maud = await signInAs('Maud');
     const ask = (more: object) =>
@@ -407,6 +426,11 @@ describe('reading people from a file', () => {
       assignments: [{ role: 'seasonal-helper', branch: String(await pageId('Harbours')) }, { role: 'picture-keeper' }],
     });
     expect((await byName('Juno')).assignments.map((a) => a.role)).toEqual(['newsroom', 'picture-keeper']);
+    // Two lines for somebody who is there already: the second adds to the first.
+    const twice = `name,email,role\n,tomas@larkhaven.example,Newsroom\n,tomas@larkhaven.example,Seasonal helper\n`;
+    const held = (await byName('Tomas')).assignments.map((a) => a.role);
+    expect((await call(importPeople, 'POST', '/x', { ...maud, body: { csv: twice, confirm: true } })).status).toBe(200);
+    expect((await byName('Tomas')).assignments.map((a) => a.role)).toEqual([...held, 'newsroom', 'seasonal-helper']);
     expect((await listMails(db, await accessOf('Maud'))).filter((m) => m.to === 'nils@larkhaven.example')).toHaveLength(
       1,
     );

@@ -1,9 +1,11 @@
-import { and, eq, isNull } from 'drizzle-orm';
+import { and, eq, isNull, sql } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { POST as schedule } from '@/pages/api/items/[id]/schedule';
 import { POST as publish } from '@/pages/api/items/[id]/publish';
 import { POST as sendPage } from '@/pages/api/items/[id]/send';
+import { POST as copy } from '@/pages/api/pages/[id]/copy';
 import { POST as many } from '@/pages/api/pages/bulk';
+import { POST as make } from '@/pages/api/pages/index';
 import { POST as takeBack } from '@/pages/api/pages/take-back';
 import { PUT as ownPassword } from '@/pages/api/own-password';
 import { POST as previewLink } from '@/pages/api/pages/[id]/preview-link';
@@ -15,6 +17,7 @@ import { POST as decide } from '@/pages/api/review/[id]/decide';
 import { POST as setUp } from '@/pages/api/set-up';
 import { POST as signIn } from '@/pages/api/sign-in';
 import { PUT as putDraft } from '@/pages/api/items/[id]/draft';
+import { inventory } from '@/office';
 import { db } from '@/server/db/client';
 import { assignments, drafts, items, media, rateLimits, schedules } from '@/server/db/schema';
 import { findSite, type Site } from '@/server/gate/access';
@@ -23,7 +26,7 @@ import { getEditable } from '@/server/items/editable';
 import { findPreview } from '@/server/items/previews';
 import { findRedirect } from '@/server/tree/addresses';
 import { listPages } from '@/server/tree/tree';
-import { call, pageId, signInAs, siteId, somebody } from './ask';
+import { call, inForce, pageId, role, signInAs, siteId, somebody } from './ask';
 
 // The second of two like cases, and what happens in another order than usual.
 
@@ -273,5 +276,58 @@ describe('what stays', () => {
     const back = await call(takeBack, 'POST', '/x', { ...maud, body: { steps: moved.body['back'] } });
     expect(back.status, JSON.stringify([moved.body, back.body])).toBe(200);
     expect(await order()).toEqual(before);
+  });
+});
+
+describe('pages made at once', () => {
+  it('gives two of one title addresses of their own, at the top of the list and deeper', async () => {
+    const parent = await pageId('Season tickets');
+    const made = await call(make, 'POST', '/x', {
+      ...(await signInAs('Maud')),
+      body: { parent, layout: 'banner', outline: 'Twins\n\tChild\n\tChild\nTwins' },
+    });
+    expect(made.status, JSON.stringify(made.body)).toBe(200);
+    const pages = await listPages(db, await siteId());
+    const rows = await db
+      .select({ id: items.id })
+      .from(items)
+      .where(sql`path <@ (select path from items where id = ${parent}) and id <> ${parent}`);
+    const all = rows.map((row) =>
+      (pages.find((page) => page.id === String(row.id))?.address ?? '').split('/').slice(-2).join('/'),
+    );
+    for (const one of ['twins', 'twins-2', 'twins/child', 'twins/child-2'])
+      expect(all.filter((path) => path.endsWith(one))).toHaveLength(1);
+  });
+  it('as copies are, of what lies below, those one may make', async () => {
+    const quay = await pageId('South Quay');
+    // Of what lies below only what one may make there.
+    await inForce(
+      ...role('copier', 'page.view', 'page.create', 'page.edit'),
+      {
+        do: 'add-grant',
+        role: 'copier',
+        grant: { id: 'not', effect: 'deny', permission: 'page.create', scope: { layouts: ['plain'] } },
+      },
+      {
+        do: 'put-tool-rule',
+        role: 'copier',
+        rule: { id: 'copier', when: { roles: ['copier'] }, then: { add: [...inventory.tools.keys()] } },
+      },
+    );
+    const lie = async () =>
+      (await listPages(db, await siteId())).filter(({ address }) => /^\/harbours\/south-quay\/[^/]+$/.test(address));
+    await db
+      .update(items)
+      .set({ layout: 'banner' })
+      .where(eq(items.id, Number((await lie())[0]?.id)));
+    const below = await lie();
+    const kept = below.filter(({ place }) => place.layout !== 'plain');
+    expect([below.length, kept.length]).toEqual([2, 1]);
+    const some = await call(copy, 'POST', '/x', {
+      ...(await somebody('Cop', { role: 'copier' })),
+      params: { id: String(quay) },
+      body: { withBelow: true },
+    });
+    expect(some.body, JSON.stringify(some.body)).toMatchObject({ made: 1 + kept.length });
   });
 });

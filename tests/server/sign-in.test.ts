@@ -68,6 +68,12 @@ describe('signing in', () => {
     const access = await findAccess(db, tokenIn(came.headers));
     if (!access) throw new Error('no access');
     expect(await findWrongTries(db, access)).toMatchObject({ times: 10 });
+    // Whoever knew it is not kept waiting the next time: for this address it is counted anew.
+    expect(
+      (await db.select().from(rateLimits)).filter(
+        ({ key }) => key === `sign-in-target:mail ${hashToken('oskar@larkhaven.example')}`,
+      ),
+    ).toEqual([]);
     await call(ownTries, 'PUT', '/x', { cookie: `safe_room_session=${tokenIn(came.headers)}` });
     expect(await findWrongTries(db, access)).toBeUndefined();
   });
