@@ -2,6 +2,10 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import type { Place } from '@/core/access';
+import { followed } from '@/core/room/menu';
+import { inventory } from '@/office';
+import { PLACES } from './plans';
 import {
   changedMenu,
   chosenPreferences,
@@ -136,4 +140,33 @@ describe('one’s own part of the menu', () => {
     ])
       expect(ownMenuSchema.safeParse({ narrow: false, favourites: [{ to, name: 'x' }] }).success, to).toBe(false);
   });
+});
+
+describe('a way that was kept', () => {
+  const may = new Set(['notice.view', 'page.view']);
+  const follow = (to: string, pages: Record<string, Place> = { '4': PLACES.cafe, '3': PLACES.quay }) =>
+    followed(to, {
+      inventory,
+      may: (permission) => may.has(permission),
+      mayOn: (permission, place) => may.has(permission) && place === PLACES.cafe,
+      placeOf: (page) => pages[page],
+      startOf: (task) => (task === 'notices.post' ? '/room/notices' : undefined),
+    });
+  it.each([
+    ['a task they can do', 'task:notices.post', '/room/notices'],
+    ['a task they cannot', 'task:pages.move', null],
+    ['a page they may look at', 'page:4', '/room/pages/4'],
+    ['a page they may not', 'page:3', null],
+    ['a page that is gone', 'page:9', null],
+    ['an address outside', 'https://elsewhere.example/x', 'https://elsewhere.example/x'],
+    ['a screen they may open', '/room/notices', '/room/notices'],
+    ['the same with a question', '/room/notices?state=ended', '/room/notices?state=ended'],
+    ['a screen they may not', '/room/people', null],
+    ['a screen that asks nothing', '/room', '/room'],
+    ['a screen there is not', '/room/nowhere', null],
+    ['the Workshop', '/workshop', null],
+    ['the edit screen of a page they may look at', '/room/pages/4', '/room/pages/4'],
+    ['of one they may not', '/room/pages/3', null],
+    ['of one that is gone', '/room/pages/9', null],
+  ])('%s', (_, to, leads) => expect(follow(to)).toBe(leads));
 });

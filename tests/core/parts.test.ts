@@ -137,7 +137,14 @@ describe(`every part of a plan (seed ${SEED})`, () => {
       { keep: { table: 'words' as const } },
       { then: { use: 'short' } },
     ];
+    const held = demo.roles.find(({ id }) => id === 'newsroom')?.grants.slice(0, 3) ?? [];
+    expect(held.length).toBe(3);
     const ops: Operation[][] = [
+      held.map((grant) => ({
+        do: 'change-grant',
+        role: 'newsroom',
+        grant: { ...grant, scope: { ...grant.scope, branch: '4' } },
+      })),
       sets.map((said) => ({ do: 'put-tool-set', role: 'newsroom', set: { ...set, ...said } })),
       rules.map((said) => ({ do: 'put-tool-rule', role: 'newsroom', rule: { ...rule, ...said } })),
     ];

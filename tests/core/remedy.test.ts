@@ -137,6 +137,17 @@ describe('the least change that would turn a no', () => {
       operations: [{ do: 'add-grant', role: 'desk', grant: { permission: 'page.edit', scope: { branch: '4' } } }],
     });
   });
+  it('opens a door to look where nothing is done behind it by that role, and wholly where something is', () => {
+    const state = (...tasks: string[]) =>
+      of(
+        plan(role('desk', { grants: [allow('page.*')], tasks: tasks.map((task) => ({ task })) })),
+        [person('ines', { role: 'desk' })],
+        'page.view',
+      );
+    expect(state()).toMatchObject({ operations: [{ do: 'set-door', section: 'pages', state: 'look' }] });
+    expect(state('notices.post')).toMatchObject({ operations: [{ section: 'pages', state: 'look' }] });
+    expect(state('pages.words')).toMatchObject({ operations: [{ section: 'pages', state: 'open' }] });
+  });
   it('is told for the page alone first, then with all below it', () => {
     const p = plan(role('desk', { doors: open('pages') }));
     const people = [person('ines', { role: 'desk' })];
