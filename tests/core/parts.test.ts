@@ -2,14 +2,17 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   applyOperation,
+  crossFaults,
   emptyRole,
   operationInWords,
   operationSchema,
   isOneThing,
   patchOf,
   touchedBy,
+  unknownIn,
   PLAN_PART_KEYS,
   planSchema,
+  readablePlanSchema,
   ROLE_PART_KEYS,
   roleNames,
   roleOf,
@@ -208,6 +211,47 @@ describe(`every part of a plan (seed ${SEED})`, () => {
     expect(collide(door('look'), tick('notices.post'))).toBe(false);
     const named: Operation = { do: 'name-role', role: 'newsroom', name: 'News', purpose: '' };
     expect(collide(named, tick('notices.post'))).toBe(false);
+  });
+  it('has no name of anything that is not there without being told of it, by its path', () => {
+    const pages = new Set(['1', '2', '3', '4']);
+    const faultsOf = (value: unknown) => {
+      const parsed = planSchema.safeParse(value);
+      const readable = readablePlanSchema.parse(value);
+      return [
+        ...(parsed.error?.issues.map(({ path }) => path.join('.')) ?? []),
+        ...[...crossFaults(readable), ...unknownIn(inventory, readable, pages)].map(({ path }) => path.join('.')),
+      ];
+    };
+    // Something of each kind that the demo may not have, put in by operations.
+    const plan = fc.sample(operation, { seed: SEED, numRuns: 200 }).reduce((before, op) => {
+      const after = walked(before, [op]);
+      return faultsOf(after).length === 0 ? after : before;
+    }, demo);
+    expect(faultsOf(plan)).toEqual([]);
+    const untold = new Set<string>();
+    let tried = 0;
+    const visit = (at: unknown, path: (string | number)[]) => {
+      if (typeof at === 'string') {
+        const changed = structuredClone(plan) as unknown;
+        let hole = changed as Record<string | number, unknown>;
+        for (const step of path.slice(0, -1)) hole = hole[step] as typeof hole;
+        hole[path.at(-1) ?? ''] = 'nobody-knows-this';
+        tried++;
+        if (!faultsOf(changed).some((fault) => path.join('.').startsWith(fault)))
+          untold.add(path.filter((step) => typeof step === 'string').join('.'));
+        return;
+      }
+      // Of a long list some stand for the others.
+      const entries = Object.entries(at ?? {}) as [string, unknown][];
+      for (const [i, [key, one]] of entries.entries())
+        if (!Array.isArray(at) || i < 2 || i % 5 === 0) visit(one, [...path, Array.isArray(at) ? Number(key) : key]);
+    };
+    visit(plan, []);
+    expect(tried).toBeGreaterThan(200);
+    // Words, and names that a plan gives itself.
+    expect([...untold].filter((path) => !/\.(id|name|purpose|said|text|title|q|lock)$|\.hints\./.test(path))).toEqual(
+      [],
+    );
   });
   it('is told by the name of what it is about', () => {
     const NAMED = [

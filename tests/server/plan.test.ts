@@ -166,6 +166,37 @@ describe('preparing a plan', () => {
     expect(await tell(maud, null)).toEqual([{ name: 'Nell Strand', role: 'harbour-desk' }]);
   });
 
+  it('never holds what a file with it would be refused for: sizes, layouts, fields, pages and tools that are not there', async () => {
+    const maud = await signInAs('Maud');
+    const { plan, revision } = await state();
+    const board = plan.roles.find(({ id }) => id === 'harbour-desk')?.dashboard.widgets ?? [];
+    const narrow = board.find(({ widget }) => !inventory.widgets.get(widget)?.sizes?.includes('full'));
+    if (!narrow) throw new Error('every widget can be full');
+    const grant = { id: 'x', effect: 'allow' as const, permission: 'page.edit' };
+    const rule = { id: 'x', when: { roles: ['harbour-desk'] }, then: { add: ['bold'] } };
+    const wrong: [Operation, string][] = [
+      [
+        { do: 'set-widget', role: 'harbour-desk', entry: narrow.id, widget: narrow.widget, hold: 'move', size: 'full' },
+        'cannot be full',
+      ],
+      [{ do: 'add-grant', role: 'harbour-desk', grant: { ...grant, scope: { layouts: ['nil'] } } }, 'no layout "nil"'],
+      [{ do: 'add-grant', role: 'harbour-desk', grant: { ...grant, scope: { fields: ['nil'] } } }, 'a field "nil"'],
+      [{ do: 'add-grant', role: 'harbour-desk', grant: { ...grant, scope: { branch: '999999' } } }, 'no page "999999"'],
+      [{ do: 'put-tool-rule', role: 'harbour-desk', rule: { ...rule, then: { add: ['nil'] } } }, 'no tool "nil"'],
+      [
+        { do: 'put-tool-rule', role: 'harbour-desk', rule: { ...rule, when: { ...rule.when, states: ['nil'] } } },
+        'no state "nil"',
+      ],
+    ];
+    for (const [operation, says] of wrong) {
+      const answer = await prepare(maud, revision, [operation]);
+      expect([answer.body.code, answer.body.detail], says).toEqual([
+        'operation-impossible',
+        expect.stringContaining(says) as string,
+      ]);
+    }
+    expect((await state()).plan).toEqual(plan);
+  });
   it('takes all operations or none', async () => {
     const maud = await signInAs('Maud');
     const before = await state();

@@ -6,11 +6,13 @@ import {
   operationInWords,
   patchOf,
   planSchema,
+  readablePlanSchema,
   readOperation,
   readPatch,
   roleNames,
   roleOf,
   touchedBy,
+  unknownIn,
   withPatch,
   withRolesOf,
   type Operation,
@@ -79,6 +81,18 @@ const forgetUndone = async (tx: Tx, access: Access, touched: readonly string[]):
   if (gone.length > 0) await tx.update(planSteps).set({ state: 'gone' }).where(among(planSteps.id, gone));
 };
 
+/** Refuses what would name something that is not there: such a plan could be written to a file, and not read again. */
+function refuseUnknown(before: Plan, after: Plan, pageNames: ReadonlyMap<string, string>): void {
+  const pages = new Set(pageNames.keys());
+  const unknown = (plan: Plan) =>
+    unknownIn(inventory, readablePlanSchema.parse(plan), pages).map(({ message }) => message);
+  // A page that was deleted since is named on.
+  const old = new Set(unknown(before));
+  const found = unknown(after).find((message) => !old.has(message));
+  if (found !== undefined)
+    throw new Problem('operation-impossible', { why: `${found.slice(0, 1).toUpperCase()}${found.slice(1)}.` });
+}
+
 /**
  * Applies operations to the prepared plan, all or none; `role` is the one that is prepared, null for the plan as a
  * whole. Runs in a transaction.
@@ -94,7 +108,8 @@ export async function changePlan(
   const before = locked.plan;
   let plan = before;
   const everybody = await listPeople(tx, access.site.id);
-  const pageName = pageNamesOf(await findPageNames(tx, access.site.id));
+  const pageNames = await findPageNames(tx, access.site.id);
+  const pageName = pageNamesOf(pageNames);
   const lines: { operation: Operation; before: Plan; after: Plan }[] = [];
   for (const operation of operations) {
     const applied = applyOperation(inventory, plan, operation);
@@ -109,6 +124,7 @@ export async function changePlan(
     plan = applied.plan;
   }
   if (lines.length === 0) return getPlanState(tx, access.site.id, { personId: access.signedInId, role });
+  refuseUnknown(before, plan, pageNames);
   const touched = touchedBy(patchOf(plan, before), patchOf(before, plan));
   await refuseCollision(tx, access, revision, locked.revision, touched, role);
   refuseLockOut(access, before, plan, everybody);
