@@ -1,7 +1,8 @@
 import { sayBegin } from '../words';
 import { plainText, type Document, type DocumentNode } from './document';
 import { PIECE_HEADING, type Layout, type PageContent } from './layout';
-import { hrefsIn, ownPath, thingOf } from './references';
+import { thingOf } from './linked';
+import { hrefsIn, ownPath } from './references';
 import { searchResultOf, SETTINGS } from './settings';
 import { entriesOf, isEmptyDocument, isEmptyValue, linkOf, piecesOf, textOf } from './values';
 

@@ -1,6 +1,6 @@
 import { canonical } from '../json';
 import { isDay } from '../words';
-import { thingOf } from './references';
+import { thingOf } from './linked';
 
 /**
  * The document schema of the writing area: the JSON form of a ProseMirror document

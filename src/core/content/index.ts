@@ -5,6 +5,7 @@ export * from './layout';
 export * from './values';
 export * from './settings';
 export * from './parse';
+export * from './linked';
 export * from './references';
 export * from './checks';
 export * from './compare';

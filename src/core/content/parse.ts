@@ -14,7 +14,7 @@ import {
   type Piece,
 } from './layout';
 import { isOwnAddress, isSlug, OWN_ADDRESS_WORDS, SLUG_WORDS } from './address';
-import { thingOf } from './references';
+import { thingOf } from './linked';
 import { SETTINGS } from './settings';
 
 export interface ContentFault {

@@ -1,6 +1,6 @@
 import { sayCalendarDay } from '../words';
 import { isHref, type Document, type DocumentNode, type Mark } from './document';
-import { thingOf } from './references';
+import { thingOf } from './linked';
 
 const ESCAPES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
 /** Makes text safe inside HTML text and double-quoted attributes (HTML standard, section 13.3). */

@@ -1,6 +1,6 @@
 import type { Place } from '../access';
 import type { PermissionId, TaskThing } from '../inventory';
-import type { TaskFacts } from './verdict';
+import type { TaskFacts } from './facts';
 
 /** Whether the things a task goes through, beginning at a page, carry all it needs. */
 export type Chain = (place: Place) => boolean;

@@ -1,3 +1,4 @@
+export * from './facts';
 export * from './missing';
 export * from './verdict';
 export * from './needs';

@@ -1,26 +1,11 @@
-import type { Decision, DoorState, Place } from '../access';
+import type { Place } from '../access';
 import { hasField, isReading, objectOf, type Inventory, type PermissionId, type TaskTemplate } from '../inventory';
 import { chainsOf } from './chains';
+import type { TaskFacts } from './facts';
 import { permissionsOf, type Missing } from './missing';
 
 /** Whether a task can be done, or the first thing that is missing, in the order a person would meet it. */
 export type Verdict = { can: true } | { can: false; missing: Missing };
-
-export interface TaskFacts {
-  inventory: Inventory;
-  /** Who would do it. */
-  person: string;
-  /** The most favourable decision about a permission over all places. */
-  best: (permission: PermissionId) => Decision;
-  /** Whether a permission is allowed on a thing that lies somewhere, or for one field of it. */
-  may: (permission: PermissionId, place: Place, field?: string) => boolean;
-  places: readonly Place[];
-  doorOf: (section: string) => DoorState;
-  /** Whether one text of a thing of a type that lies somewhere has, of each of these lists, one tool. */
-  hasTools: (type: string, place: Place, tools: readonly (readonly string[])[]) => boolean;
-  /** Whether the edit screen of a thing of a type that lies somewhere has a panel. */
-  shows: (type: string, place: Place, panel: string) => boolean;
-}
 
 /** What a task asks for: somewhere, to get to it, and on the very thing it is about. */
 export interface TaskNeeds {

@@ -7,7 +7,7 @@ import { Confirm, Empty, Labelled, ProblemNote, Said, Safe, TRIAL, useFocusLater
 import { useSend } from '../kit/useSend';
 import { DutyForm } from './DutyForm';
 
-export interface Props {
+interface Props {
   duties: Duty[];
   /** Whom a duty can be given to; nobody where they may give none. */
   people: { id: string; name: string }[];

@@ -3,7 +3,6 @@ import { type Every, EVERY, EVERY_WORDS } from '@/core/duties';
 import type { Duty } from '@/core/wire';
 import { ProblemNote, Labelled } from '../kit/parts';
 import { useSend } from '../kit/useSend';
-import type { Props } from './Duties';
 import { WhenField } from '../kit/when/WhenField';
 
 const MOST = 200;
@@ -17,7 +16,8 @@ export function DutyForm({
   onRemove,
 }: {
   old?: Duty;
-  people: Props['people'];
+  /** Whom it can be given to. */
+  people: { id: string; name: string }[];
   me: string;
   onDone: (duty: Duty, trial: boolean) => void;
   onClose: () => void;

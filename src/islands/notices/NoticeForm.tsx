@@ -4,18 +4,9 @@ import { PagePicker } from '../kit/PagePicker';
 import { ProblemNote, Labelled } from '../kit/parts';
 import { useKept } from '../kit/useKept';
 import { useSend } from '../kit/useSend';
-import type { NoticeRow } from './Notices';
 import { WhenField } from '../kit/when/WhenField';
+import type { NoticePlace, NoticeRow } from './model';
 
-/** The highest page one may post on. */
-export interface NoticePlace {
-  id: string;
-  name: string;
-  /** Whether it stands for the whole website. */
-  isWhole: boolean;
-  /** Pages on which one may post, and not on all below them. */
-  onlyAlone: readonly string[];
-}
 const MOST = 300;
 /** Posts a notice, or sets one right. */
 export function NoticeForm({

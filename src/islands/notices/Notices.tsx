@@ -2,22 +2,8 @@ import { useState } from 'react';
 import { Icon } from '../kit/Icon';
 import { Confirm, Empty, ProblemNote, Said, Safe, TRIAL, useFocusLater } from '../kit/parts';
 import { useSend } from '../kit/useSend';
-import { type NoticePlace, NoticeForm } from './NoticeForm';
-
-export interface NoticeRow {
-  id: number;
-  text: string;
-  kind: 'information' | 'warning';
-  state: 'showing' | 'coming' | 'ended';
-  where: string;
-  times: string;
-  by: string;
-  mayEnd: boolean;
-  mayCorrect: boolean;
-  /** Its start on the site's own clock while that is to come, and its end. */
-  from: string | null;
-  until: string | null;
-}
+import type { NoticePlace, NoticeRow } from './model';
+import { NoticeForm } from './NoticeForm';
 
 /** The notices of a site: post one, see what shows, end it. */
 export function Notices(props: {
