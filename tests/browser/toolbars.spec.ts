@@ -196,7 +196,9 @@ test('a piece that has to stay says why; a change is asked for, answered and set
   await ines.goto('/room');
   await expect(ines.getByRole('region', { name: 'Asked of you' })).toContainText('Maud Ellery: “Done tomorrow.”');
   await maud.getByRole('button', { name: 'Settled' }).first().click();
-  await expect(maud.getByText('Nothing open')).toBeVisible();
+  // It is said, and the panel stays open under the hand that settled the last.
+  await expect(maud.getByText('Nothing open')).toBeAttached();
+  await expect(maud.locator('[data-anchor="pages.edit.notes"]')).toHaveAttribute('open', '');
   await ines.goto('/room');
   await expect(ines.getByRole('region', { name: 'Asked of you' })).toHaveCount(0);
   await goToPage(ines, 'South Quay');

@@ -122,7 +122,7 @@ const TABLE: Record<string, Row> = {
   'POST items/[id]/bring-back.ts': { needs: ['item.retire'], on: 'deletedItem' },
   'POST items/[id]/check.ts': item(['item.edit'], { content: { title: 'x' } }),
   'GET items/[id]/changes.ts': item(['item.publish', 'item.edit'], undefined, [200, 409]),
-  'GET items/[id]/content.ts': item(['item.view']),
+  'GET items/[id]/content.ts': { ...item(['item.view']), faults: true },
   'POST pages/[id]/copy.ts': page(['page.view', 'page.create'], { withBelow: false }),
   'PUT items/[id]/draft.ts': item(['item.edit'], { content: {}, version: far }, 409),
   'POST items/[id]/drop.ts': item(['item.edit'], { version: far }, [409, 422]),
