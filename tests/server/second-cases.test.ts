@@ -16,6 +16,8 @@ import { POST as describePicture } from '@/pages/api/pictures/[id]/describe';
 import { POST as decide } from '@/pages/api/review/[id]/decide';
 import { POST as setUp } from '@/pages/api/set-up';
 import { POST as signIn } from '@/pages/api/sign-in';
+import { POST as drop } from '@/pages/api/workshop/drop';
+import { POST as change } from '@/pages/api/workshop/plan';
 import { PUT as putDraft } from '@/pages/api/items/[id]/draft';
 import { inventory } from '@/office';
 import { db } from '@/server/db/client';
@@ -25,6 +27,7 @@ import { settleDue } from '@/server/items/due';
 import { getEditable } from '@/server/items/editable';
 import { findPreview } from '@/server/items/previews';
 import { findRedirect } from '@/server/tree/addresses';
+import { getPlanState } from '@/server/plan/plans';
 import { listPages } from '@/server/tree/tree';
 import { call, inForce, pageId, role, signInAs, siteId, somebody } from './ask';
 
@@ -329,5 +332,33 @@ describe('pages made at once', () => {
       body: { withBelow: true },
     });
     expect(some.body, JSON.stringify(some.body)).toMatchObject({ made: 1 + kept.length });
+  });
+});
+
+describe('what is prepared', () => {
+  it('can be dropped for what is in force, also where that names a page that is gone for good', async () => {
+    const maud = await signInAs('Maud');
+    const state = async () => getPlanState(db, await siteId(), { personId: maud.id, role: null });
+    await inForce({
+      do: 'add-grant',
+      role: 'newsroom',
+      grant: { id: 'lost', effect: 'allow', permission: 'page.edit', scope: { branch: '999999' } },
+    });
+    for (const roles of [null, ['newsroom']]) {
+      const gone = await call(change, 'POST', '/x', {
+        ...maud,
+        body: {
+          revision: (await state()).revision,
+          role: 'newsroom',
+          operations: [{ do: 'remove-grant', role: 'newsroom', grant: 'lost' }],
+        },
+      });
+      expect(gone.status, JSON.stringify(gone.body)).toBe(200);
+      const back = await call(drop, 'POST', '/x', { ...maud, body: { revision: (await state()).revision, roles } });
+      expect(back.status, JSON.stringify(back.body)).toBe(200);
+      expect((await state()).plan.roles.find(({ id }) => id === 'newsroom')?.grants.map(({ id }) => id)).toContain(
+        'lost',
+      );
+    }
   });
 });

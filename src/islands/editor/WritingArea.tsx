@@ -135,7 +135,8 @@ export default function WritingArea({
       : '';
   };
   // HTML that was changed and not used yet waits, whatever is looked at meanwhile.
-  const asItIs = html();
+  // Made while it is wanted only: a long text takes a while.
+  const asItIs = code !== '' || mode === 'code' ? html() : '';
   const waits = code !== '' && code !== asItIs;
   const isOvertaken = waits && codeOf !== '' && codeOf !== asItIs;
   const changeCode = (next: string) => {

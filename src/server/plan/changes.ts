@@ -81,13 +81,15 @@ const forgetUndone = async (tx: Tx, access: Access, touched: readonly string[]):
   if (gone.length > 0) await tx.update(planSteps).set({ state: 'gone' }).where(among(planSteps.id, gone));
 };
 
-/** Refuses what would name something that is not there: such a plan could be written to a file, and not read again. */
-function refuseUnknown(before: Plan, after: Plan, pageNames: ReadonlyMap<string, string>): void {
+/**
+ * Refuses what would newly name something that is not there: such a plan could be written to a file, and not read again.
+ * `known`: the plans whose names may stay, as of a page that is gone for good.
+ */
+function refuseUnknown(known: readonly Plan[], after: Plan, pageNames: ReadonlyMap<string, string>): void {
   const pages = new Set(pageNames.keys());
   const unknown = (plan: Plan) =>
     unknownIn(inventory, readablePlanSchema.parse(plan), pages).map(({ message }) => message);
-  // A page that was deleted since is named on.
-  const old = new Set(unknown(before));
+  const old = new Set(known.flatMap(unknown));
   const found = unknown(after).find((message) => !old.has(message));
   if (found !== undefined)
     throw new Problem('operation-impossible', { why: `${found.slice(0, 1).toUpperCase()}${found.slice(1)}.` });
@@ -124,7 +126,8 @@ export async function changePlan(
     plan = applied.plan;
   }
   if (lines.length === 0) return getPlanState(tx, access.site.id, { personId: access.signedInId, role });
-  refuseUnknown(before, plan, pageNames);
+  // What is in force can be gone back to, whatever it names.
+  refuseUnknown([before, access.plan], plan, pageNames);
   const touched = touchedBy(patchOf(plan, before), patchOf(before, plan));
   await refuseCollision(tx, access, revision, locked.revision, touched, role);
   refuseLockOut(access, before, plan, everybody);
