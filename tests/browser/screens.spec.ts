@@ -21,7 +21,8 @@ test('an edit screen is prepared by hand: order, names, what is hidden and locke
   await isPrepared(maud);
   await text.getByRole('button', { name: 'Summary', exact: true }).click();
   await panel.getByLabel('Their name for it').fill('In one sentence');
-  await panel.getByLabel('Hint with it').focus();
+  await panel.getByLabel('Hint with it').fill('What happened, for people in a hurry.');
+  await panel.getByLabel('Hint with it').press('Tab');
   await expect(text.getByRole('button', { name: 'In one sentence', exact: true })).toBeVisible();
   await panel.getByRole('checkbox', { name: /Must be filled in/ }).check();
   await expect(text).toContainText('must be filled in');
@@ -45,6 +46,14 @@ test('an edit screen is prepared by hand: order, names, what is hidden and locke
   await maud.keyboard.press('Space');
   await expect(maud.getByRole('button', { name: 'Its own order again' })).toBeVisible();
   await isPrepared(maud);
+  // Drawn as it is there: inputs with their hints and reasons, the toolbar they get, the bar below with what they may do.
+  const drawn = maud.getByRole('region', { name: 'The edit screen, smaller' });
+  await expect(text.locator('input[readonly]')).toHaveCount(1);
+  await expect(text).toContainText('Signs bear it.');
+  await expect(text).toContainText('What happened, for people in a hurry.');
+  await expect(text).toContainText('Small heading');
+  await expect(drawn).toContainText('Send for a second look');
+  await expect(drawn).toContainText('Publish now');
   await axe(maud, 'the Edit screens step');
   // Taken back, and done again.
   await maud.getByRole('button', { name: 'Undo' }).click();
@@ -70,6 +79,9 @@ test('an edit screen is prepared by hand: order, names, what is hidden and locke
   await openPage(juno, 'History');
   await expect(juno.locator('[data-anchor="pages.edit.versions"]')).toBeVisible();
   await expect(juno.locator('[data-anchor="pages.edit.result"]')).toHaveCount(0);
+  await expect(juno.getByRole('main')).toContainText('What happened, for people in a hurry.');
+  for (const name of [/^Send/, 'Publish now']) await expect(juno.getByRole('button', { name })).toBeVisible();
+  await expect(juno.getByRole('toolbar').getByRole('button', { name: 'Small heading' })).toBeVisible();
   const title = juno.getByLabel('Page title');
   await expect(title).toHaveAttribute('readonly', '');
   await expect(juno.getByRole('main')).toContainText('Signs bear it.');

@@ -6,14 +6,17 @@ import { askerFor, editOf, makingOf, screensOf } from '@/core/room';
 import { arrange, editScreens, isArrangement, type Element, type ElementSaid } from '@/core/screens';
 import { sayList } from '@/core/words';
 import { inventory } from '@/office';
+import { AboutContext } from '../../editor/about';
 import { BoardEditor } from '../../kit/BoardEditor';
 import { PagePicker } from '../../kit/PagePicker';
 import { useFocusLater } from '../../kit/parts';
 import { ElementPanel } from '../screens/ElementPanel';
+import { BarInSmall, ElementInSmall } from '../screens/InSmall';
 import { ListPanel } from '../screens/ListPanel';
 import { Marks } from '../screens/Marks';
 import { ScreenRules } from '../screens/ScreenRules';
 import { ScreensBeside } from '../screens/ScreensBeside';
+import { writingMap } from '../toolbar/model';
 import type { StepProps } from './step';
 
 const FORMS = editScreens(inventory);
@@ -54,6 +57,12 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
   const now = useMemo(() => screensOf(inventory, plan, person, atMs), [plan, person, atMs]);
   const before = useMemo(() => screensOf(inventory, facts.live, person, atMs), [facts.live, person, atMs]);
   const stateOf = (id: string) => now.of(type.id, spot, id);
+  const writing = useMemo(() => writingMap(facts, plan, person, branch), [facts, plan, person, branch]);
+  const toolsOf = (one: Element) => (one.field && writing.cell(layout.id, one.field.id).answer?.tools) ?? null;
+  const finishing = ['send', 'publish'].flatMap((part) => {
+    const control = inventory.controls.get(`${type.screen}.${part}`);
+    return control && [control.needs ?? []].flat().every((need) => best(need).allowed) ? [control.id] : [];
+  });
   const standing = elements.filter(({ panel }) => panel === undefined);
   const idsIn = (column: Element['column']) => standing.filter((one) => one.column === column).map(({ id }) => id);
   const order = arrange(now.arranged(type.id, spot), { main: idsIn('main'), side: idsIn('side') });
@@ -119,6 +128,7 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
           {state.label ?? one.name}
         </button>
         <Marks state={state} />
+        <ElementInSmall element={one} state={state} tools={toolsOf(one)} />
         {inside.length > 0 && (
           <ul className="mt-1.5 grid gap-1 border-l-2 border-line pl-2 text-sm">
             {inside.map((field) => {
@@ -134,6 +144,7 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
                     {of.label ?? field.name}
                   </button>
                   {of.show !== 'hidden' && <Marks state={of.lock === state.lock ? { ...of, lock: undefined } : of} />}
+                  {state.show === 'shown' && <ElementInSmall element={field} state={of} tools={null} />}
                 </li>
               );
             })}
@@ -196,32 +207,42 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
           <PagePicker label="Where" pages={facts.pages} value={branch} whole="Whole website" onChange={setBranch} />
         </div>
       </div>
-      <BoardEditor
-        columns={2}
-        names={['The text', 'Beside it']}
-        widths="minmax(0,1.4fr) minmax(0,1fr)"
-        chosen={chosen}
-        cards={[...order.main.map((id) => ({ id, column: 0 })), ...order.side.map((id) => ({ id, column: 1 }))].map(
-          ({ id, column }) => ({
-            id,
-            name: elements.find((one) => one.id === id)?.name ?? id,
-            column,
-            locked: readOnly,
-            faint: stateOf(id).show === 'hidden',
-          }),
-        )}
-        draw={draw}
-        onMove={(id, to) => {
-          const without = (list: readonly string[]) => list.filter((one) => one !== id);
-          const next = { main: without(order.main), side: without(order.side) };
-          next[to.column === 0 ? 'main' : 'side'].splice(to.index, 0, id);
-          change({ do: 'arrange-screen', role: role.id, place: where, arrangement: next });
-        }}
-      />
+      <section
+        aria-label="The edit screen, smaller"
+        className="grid gap-2.5 overflow-hidden rounded-[10px] border-2 border-ink bg-paper pt-2.5"
+      >
+        <div className="px-2.5">
+          <BoardEditor
+            columns={2}
+            names={['The text', 'Beside it']}
+            widths="minmax(0,1.4fr) minmax(0,1fr)"
+            chosen={chosen}
+            cards={[...order.main.map((id) => ({ id, column: 0 })), ...order.side.map((id) => ({ id, column: 1 }))].map(
+              ({ id, column }) => ({
+                id,
+                name: elements.find((one) => one.id === id)?.name ?? id,
+                column,
+                locked: readOnly,
+                faint: stateOf(id).show === 'hidden',
+              }),
+            )}
+            draw={draw}
+            onMove={(id, to) => {
+              const without = (list: readonly string[]) => list.filter((one) => one !== id);
+              const next = { main: without(order.main), side: without(order.side) };
+              next[to.column === 0 ? 'main' : 'side'].splice(to.index, 0, id);
+              change({ do: 'arrange-screen', role: role.id, place: where, arrangement: next });
+            }}
+          />
+        </div>
+        <AboutContext value={type}>
+          <BarInSmall controls={finishing} readOnly={!best(editOf(type.id)).allowed} calendar={facts.calendar} />
+        </AboutContext>
+      </section>
       <p className="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm text-ink-2">
         <span>
-          “What visitors see”, keeping, sending and publishing are always there. <strong>{count(now)}</strong> things
-          can be seen here{count(now) !== count(before) && `; in force are ${count(before)}`}.
+          “What visitors see” and the bar below are always there. <strong>{count(now)}</strong> things can be seen here
+          {count(now) !== count(before) && `; in force are ${count(before)}`}.
         </span>
         {isArranged && !readOnly && (
           <button

@@ -1,4 +1,4 @@
-import { useId } from 'react';
+import { useId, useState } from 'react';
 import { ASK_STOP } from '@/core/plan';
 import type { Stop } from '@/core/tour';
 import { inventory } from '@/office';
@@ -106,6 +106,7 @@ export function ToursStep({ prepared, change, readOnly }: StepProps) {
   const { role, now } = prepared;
   const focusLater = useFocusLater();
   const tasks = now.tasks.filter((task) => role.tasks.some((t) => t.task === task.task));
+  const [isOpenAtFirst] = useState(tasks.length === 1);
   if (tasks.length === 0)
     return (
       <Empty icon="way" title="No tours yet">
@@ -117,7 +118,7 @@ export function ToursStep({ prepared, change, readOnly }: StepProps) {
       {tasks.map((task) => {
         const stale = task.tour.stops.filter((s) => s.stale).length;
         return (
-          <details key={task.task} className="card p-0" open={tasks.length === 1}>
+          <details key={task.task} className="card p-0" open={isOpenAtFirst}>
             <summary id={`tour ${task.task}`} className="flex flex-wrap items-center gap-3 px-4 py-3">
               <Icon name="way" />
               <span className="clip flex-1 font-head text-[1.05rem] font-semibold">{task.name}</span>

@@ -52,6 +52,7 @@ export function RuleDialog({
   const [layouts, setLayouts] = useState(old.when.layouts ?? []);
   const [fields, setFields] = useState(old.when.fields ?? []);
   const [states, setStates] = useState(old.when.states ?? []);
+  const [isStateOpenAtFirst] = useState(states.length > 0);
   const [what, setWhat] = useState<What>(WHATS.find(([one]) => old.then[one] !== undefined)?.[0] ?? 'use');
   const [set, setSet] = useState(old.then.use ?? '');
   const [tools, setTools] = useState(old.then.add ?? old.then.take ?? old.then.cap ?? []);
@@ -109,7 +110,7 @@ export function RuleDialog({
           value={fields}
           onChange={setFields}
         />
-        <details open={states.length > 0}>
+        <details open={isStateOpenAtFirst}>
           <summary className="btn btn-quiet btn-small">Only in what is in some state</summary>
           <Chips
             label="In what is"
