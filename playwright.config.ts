@@ -6,7 +6,7 @@ export default defineConfig({
   // Each with an application and a database of its own.
   workers: 2,
   retries: 0,
-  timeout: 300_000,
+  timeout: 300_000 * Number(process.env['SLOW'] ?? 1),
   // Nothing waits so long unless it fails, or the machine is busy with something else.
   expect: { timeout: 60_000 },
   forbidOnly: true,

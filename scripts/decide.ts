@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import { answerOf, decide, openBundle, readQuestion } from '../src/core/access';
 import { parseStrictly, type Fault } from '../src/core/json';
 import { acceptChange, openToolBundle, readAcceptQuestion, readToolQuestion, resolveTools } from '../src/core/toolbar';
-import { inventory } from '../src/office';
+import { inventoryOf } from '../src/office';
 
 type Read<T> = T | { ok: false; faults: Fault[] };
 
@@ -75,7 +75,7 @@ export const resolveFromFile = (file: string): number =>
 /** Whether a change of a text is accepted with some tools, and what of it is not. */
 export function acceptFromInput(): number {
   return answerLines(
-    (value) => readAcceptQuestion(inventory.tools, value),
+    (value) => readAcceptQuestion(inventoryOf({ timeZone: 'UTC' }).tools, value),
     ({ before, after, hands }) => {
       if ('unfit' in after) return { accepted: false, faults: [{ construct: 'doc', path: after.unfit, why: 'unfit' }] };
       const faults = acceptChange(before, after, hands);

@@ -3,10 +3,12 @@ import { readFileSync } from 'node:fs';
 import { askable, makeFinder } from '../src/core/ask';
 import { demoPlaces } from '../src/demo/places';
 import { demoPlan } from '../src/demo/plan';
-import { inventory } from '../src/office';
+import { DEMO_SITE } from '../src/demo/site';
+import { inventoryOf } from '../src/office';
 import { CommandFault } from './cluster';
 
 const MOST = 10;
+const inventory = inventoryOf(DEMO_SITE);
 
 /**
  * Reads questions from standard input, one a line, and writes for each a line of JSON:
@@ -14,7 +16,7 @@ const MOST = 10;
  * for a role the demo has not.
  */
 export function answerWhere(role: string): void {
-  const plan = demoPlan((key) => key);
+  const plan = demoPlan(inventory, (key) => key);
   if (!plan.roles.some((one) => one.id === role))
     throw new CommandFault(`The demo has no role “${role}”. It has: ${plan.roles.map((one) => one.id).join(', ')}.`);
   const find = makeFinder(

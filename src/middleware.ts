@@ -1,6 +1,5 @@
 import { defineMiddleware } from 'astro:middleware';
 import { findScreen, getEntry } from '@/core/inventory';
-import { inventory } from '@/office';
 import { db } from '@/server/db/client';
 import { settleDue } from './server/items/due';
 import { findAccess } from '@/server/gate/access';
@@ -11,7 +10,7 @@ import { isOurHost, refuseForeign } from '@/server/gate/origin';
 import { notFound, type Problem } from '@/server/gate/problems';
 import { withSecurityHeaders } from '@/server/gate/headers';
 import { readCookie } from '@/server/gate/sessions';
-import { THINGS } from '@/server/gate/things';
+import { thingsOf } from '@/server/gate/things';
 import { log } from '@/server/log';
 import { remindOfDuties } from '@/server/duties/reminders';
 import { findOwnFrame } from '@/server/own';
@@ -75,9 +74,9 @@ export const onRequest = defineMiddleware(async (context, next) => {
         return withSecurityHeaders(context.redirect(`/sign-in?next=${encodeURIComponent(pathname)}`, 303), true);
       context.locals.access = access;
       context.locals.own = await findOwnFrame(db, access);
-      const found = findScreen(inventory, pathname);
+      const found = findScreen(access.inventory, pathname);
       if (!found) throw notFound('This screen');
-      const kind = found.screen.on === undefined ? undefined : getEntry(THINGS, found.screen.on);
+      const kind = found.screen.on === undefined ? undefined : getEntry(thingsOf(access.inventory), found.screen.on);
       const thing = kind ? await kind.find(db, access, { id: found.id, body: {} }) : {};
       if (thing === null) throw notFound(kind?.words ?? 'This');
       context.locals.thing = thing;

@@ -1,7 +1,8 @@
 import { boardOf, type WidgetSettings } from '@/core/dashboard';
 import { emptyPlan, emptyRole, type Plan } from '@/core/plan';
 import { NO_FILTER } from '@/core/lists';
-import { everything, everyday, aids, uses, keyholderRole, allow, open } from './startPlan';
+import { everythingOf, everyday, aids, uses, keyholderRole, allow, open } from './startPlan';
+import { type Inventory } from '@/core/inventory';
 
 /** What the office says to the harbour desk. */
 const WORD: WidgetSettings['words'] = {
@@ -19,7 +20,7 @@ const WORD: WidgetSettings['words'] = {
 };
 
 /** Larkhaven's plan; `page` gives the id of a page by its key. */
-export const demoPlan = (page: (key: string) => string): Plan => ({
+export const demoPlan = (inventory: Inventory, page: (key: string) => string): Plan => ({
   ...emptyPlan(),
   words: [
     {
@@ -52,7 +53,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
   apart: [['second-look', 'newsroom']],
   toolbars: {
     sets: [
-      everything,
+      everythingOf(inventory),
       everyday,
       { id: 'short', name: 'Short texts', add: ['bold', 'italic', 'bullets', ...aids], take: [] },
       {
@@ -82,7 +83,7 @@ export const demoPlan = (page: (key: string) => string): Plan => ({
     ],
   },
   roles: [
-    keyholderRole(),
+    keyholderRole(inventory),
     {
       ...emptyRole(),
       id: 'front-line',

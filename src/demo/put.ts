@@ -1,6 +1,5 @@
 import { eq } from 'drizzle-orm';
 import { type PageContent, startSettings, parseContent } from '@/core/content';
-import { layouts } from '@/office';
 import type { Tx } from '@/server/db/client';
 import { items, revisions, publications } from '@/server/db/schema';
 import type { ItemRow } from '@/server/items/forms';
@@ -8,6 +7,7 @@ import { beginDraft } from '@/server/items/begin';
 import { keepReferences } from '@/server/items/references';
 import type { DemoPage } from './page';
 import type { DemoVacancy } from './vacancies';
+import { type Inventory } from '@/core/inventory';
 
 export const DAY_MS = 86400000;
 interface At {
@@ -47,6 +47,7 @@ export async function addPage(
 /** A version of an item, with what it needs. */
 export async function addDemoRevision(
   tx: Tx,
+  inventory: Inventory,
   item: ItemRow,
   given: Pick<typeof revisions.$inferInsert, 'number' | 'content' | 'kind' | 'madeBy' | 'madeAt' | 'note'>,
 ): Promise<number> {
@@ -55,13 +56,13 @@ export async function addDemoRevision(
     .values({ ...given, siteId: item.siteId, itemId: item.id })
     .returning({ id: revisions.id });
   if (!row) throw new Error('a revision was not written');
-  await keepReferences(tx, { item, content: given.content, revisionId: row.id });
+  await keepReferences(tx, inventory, { item, content: given.content, revisionId: row.id });
   return row.id;
 }
 /** Puts the first version of an item on the website. */
-export async function publish(tx: Tx, item: ItemRow, content: PageContent): Promise<void> {
+export async function publish(tx: Tx, inventory: Inventory, item: ItemRow, content: PageContent): Promise<void> {
   const { siteId, id: itemId, authorId: by, createdAt: at } = item;
-  const revisionId = await addDemoRevision(tx, item, {
+  const revisionId = await addDemoRevision(tx, inventory, item, {
     number: 1,
     content,
     kind: 'published',
@@ -73,17 +74,18 @@ export async function publish(tx: Tx, item: ItemRow, content: PageContent): Prom
   await tx.insert(publications).values({ siteId, itemId, revisionId, publishedBy: by, publishedAt: at });
 }
 /** What a page says, as its layout has it, with its settings. */
-export function demoContent(page: ItemRow, said: PageContent): PageContent {
+export function demoContent(inventory: Inventory, page: ItemRow, said: PageContent): PageContent {
   const author = page.authorId === null ? null : String(page.authorId);
   const { layout, slug, shortName, inNavigation, language } = page;
   const settings = startSettings({ layout, slug, shortName, inNavigation, language, author });
-  const checked = parseContent(layouts, page.layout, { ...settings, ...said });
+  const checked = parseContent(inventory.layouts, page.layout, { ...settings, ...said });
   if (!checked.ok) throw new Error(`page "${page.slug}": ${checked.faults.map((f) => f.message).join(' ')}`);
   return checked.content;
 }
 /** A vacancy on a page: published, or a draft. */
 export async function addVacancy(
   tx: Tx,
+  inventory: Inventory,
   page: ItemRow,
   authorId: number,
   { content, live }: DemoVacancy,
@@ -99,6 +101,6 @@ export async function addVacancy(
     .update(items)
     .set({ path: `${page.path}.${row.id}` })
     .where(eq(items.id, row.id));
-  if (live) await publish(tx, row, content);
-  else await beginDraft(tx, row, { content, by: authorId, at: day });
+  if (live) await publish(tx, inventory, row, content);
+  else await beginDraft(tx, inventory, row, { content, by: authorId, at: day });
 }

@@ -18,12 +18,15 @@ import { p } from './write';
 import { addPerson } from '@/server/people/accounts';
 import type { ItemRow } from '@/server/items/forms';
 import { addPage, publish, demoContent, DAY_MS, addVacancy, addDemoRevision } from './put';
+import { inventoryOf } from '@/office';
+import { DEMO_SITE } from './site';
 
 /** An empty site: one page, one plan, nobody yet. */
 export async function seedEmpty(db: Db, at: Date): Promise<{ siteId: number }> {
   return db.transaction(async (tx) => {
     const [site] = await tx.insert(sites).values({ name: 'New site', timeZone: 'Europe/London' }).returning();
     if (!site) throw new Error('the site was not written');
+    const inventory = inventoryOf(site);
     const home = await addPage(
       tx,
       site.id,
@@ -32,10 +35,15 @@ export async function seedEmpty(db: Db, at: Date): Promise<{ siteId: number }> {
     );
     await publish(
       tx,
+      inventory,
       home,
-      demoContent(home, { title: 'Welcome', summary: 'This website is being prepared.', body: emptyDocument() }),
+      demoContent(inventory, home, {
+        title: 'Welcome',
+        summary: 'This website is being prepared.',
+        body: emptyDocument(),
+      }),
     );
-    await installPlan(tx, site.id, startPlan());
+    await installPlan(tx, site.id, startPlan(inventory));
     return { siteId: site.id };
   });
 }
@@ -47,9 +55,10 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
   return db.transaction(async (tx) => {
     const [site] = await tx
       .insert(sites)
-      .values({ name: 'Larkhaven Ferries', timeZone: 'Europe/London', demo: true })
+      .values({ ...DEMO_SITE, demo: true })
       .returning();
     if (!site) throw new Error('the site was not written');
+    const inventory = inventoryOf(site);
     const siteId = site.id;
     const rows: { id: number; name: string }[] = [];
     for (const [i, { name, email, seen }] of DEMO_PEOPLE.entries())
@@ -103,10 +112,11 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
     // Their links name pages, so all of them must be there.
     for (const one of made.values()) {
       one.content = demoContent(
+        inventory,
         one.row,
         withHrefs(one.content, (href) => names.get(href) ?? href),
       );
-      await publish(tx, one.row, one.content);
+      await publish(tx, inventory, one.row, one.content);
     }
     const get = (key: string) => {
       const one = made.get(key);
@@ -137,11 +147,11 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
     await installPlan(
       tx,
       siteId,
-      demoPlan((key) => String(id(key))),
+      demoPlan(inventory, (key) => String(id(key))),
     );
 
     for (const vacancy of demoVacancies(at))
-      await addVacancy(tx, get(vacancy.page).row, who(vacancy.author), vacancy, ago(9));
+      await addVacancy(tx, inventory, get(vacancy.page).row, who(vacancy.author), vacancy, ago(9));
 
     await tx
       .insert(duties)
@@ -187,7 +197,7 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
     ]);
 
     const draft = async (key: string, personId: number, hours: number, change: (content: PageContent) => PageContent) =>
-      beginDraft(tx, get(key).row, {
+      beginDraft(tx, inventory, get(key).row, {
         content: change(get(key).content),
         by: personId,
         at: new Date(at.getTime() - hours * 3600_000),
@@ -201,7 +211,7 @@ export async function seedDemo(db: Db, at: Date): Promise<{ siteId: number }> {
     );
 
     const around = get('around');
-    const revisionId = await addDemoRevision(tx, around.row, {
+    const revisionId = await addDemoRevision(tx, inventory, around.row, {
       number: 2,
       content: andAlso(around.content, 'The post cart now also meets the 15:10.'),
       kind: 'sent',

@@ -1,6 +1,6 @@
 import { boardOf } from '@/core/dashboard';
 import { emptyPlan, emptyRole, type PlanRole, type Plan } from '@/core/plan';
-import { inventory } from '@/office';
+import { type Inventory, ofInventory } from '@/core/inventory';
 
 /** A rule that allows something, everywhere or in a scope. */
 export const allow = (
@@ -23,11 +23,16 @@ export const everyday = {
   add: ['bold', 'italic', ...links, 'heading.2', 'heading.3', 'bullets', ...aids],
   take: [],
 };
-export const everything = { id: 'everything', name: 'Everything', add: [...inventory.tools.keys()], take: [] };
+export const everythingOf = ofInventory((inventory) => ({
+  id: 'everything',
+  name: 'Everything',
+  add: [...inventory.tools.keys()],
+  take: [],
+}));
 /** The rule that one role writes with a set. */
 export const uses = (role: string, use: string) => ({ id: role, when: { roles: [role] }, then: { use } });
 /** The role that may do everything, with everything in its room. */
-export const keyholderRole = (): PlanRole => ({
+export const keyholderRole = (inventory: Inventory): PlanRole => ({
   ...emptyRole(),
   id: 'keyholder',
   name: 'Keyholder',
@@ -50,11 +55,14 @@ export const keyholderRole = (): PlanRole => ({
   ),
 });
 /** A first plan for a site without the demo: the keyholder, and one role to begin with. */
-export const startPlan = (): Plan => ({
+export const startPlan = (inventory: Inventory): Plan => ({
   ...emptyPlan(),
-  toolbars: { sets: [everything, everyday], rules: [uses('keyholder', 'everything'), uses('editor', 'everyday')] },
+  toolbars: {
+    sets: [everythingOf(inventory), everyday],
+    rules: [uses('keyholder', 'everything'), uses('editor', 'everyday')],
+  },
   roles: [
-    keyholderRole(),
+    keyholderRole(inventory),
     {
       ...emptyRole(),
       id: 'editor',

@@ -1,4 +1,4 @@
-import { makeInventory, type Section } from '@/core/inventory';
+import { makeInventory, type Inventory, type Section } from '@/core/inventory';
 import { activitySection } from './activity';
 import { dutiesSection } from './duties';
 import { frameSection } from './frame';
@@ -30,6 +30,19 @@ const framed: Section = {
   ],
 };
 
-/** The inventory of this back office: the single list of what exists. */
-export const inventory = makeInventory([framed, ...doors, workshopSection]);
-export { getLayout, layouts } from './layouts';
+/** What of a site its inventory depends on. */
+export interface SiteFacts {
+  timeZone: string;
+}
+
+/** No more of a site than that, to be handed on. */
+export const siteFactsOf = ({ timeZone }: SiteFacts): SiteFacts => ({ timeZone });
+
+const known = new Map<string, Inventory>();
+
+/** The inventory of a site's back office: the single list of what exists there. The same object for the same facts. */
+export function inventoryOf({ timeZone }: SiteFacts): Inventory {
+  let inventory = known.get(timeZone);
+  if (!inventory) known.set(timeZone, (inventory = makeInventory([framed, ...doors, workshopSection], { timeZone })));
+  return inventory;
+}

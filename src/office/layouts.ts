@@ -114,9 +114,3 @@ export const layouts: Layouts = new Map(
     ] satisfies Layout[]
   ).map((layout) => [layout.id, layout]),
 );
-
-export function getLayout(id: string): Layout {
-  const layout = layouts.get(id);
-  if (!layout) throw new RangeError(`there is no layout "${id}"`);
-  return layout;
-}

@@ -1,5 +1,4 @@
 import { room, type Room } from '@/core/room';
-import { inventory } from '@/office';
 import { now } from './clock';
 import { listPages, type PageFacts } from './tree/tree';
 import type { Tx } from './db/client';
@@ -17,7 +16,7 @@ export async function loadRoom(tx: Tx, access: Access): Promise<LoadedRoom> {
   const [pages, progress] = await Promise.all([listPages(tx, access.site.id), findProgress(tx, access)]);
   return {
     room: room({
-      inventory,
+      inventory: access.inventory,
       plan: access.plan,
       person: access.who,
       places: pages.map((page) => page.place),

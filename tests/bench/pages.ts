@@ -5,7 +5,7 @@ import { diffWordsWithSpace } from 'diff';
 import pg from 'pg';
 import { compareDocuments, plainText, type Document } from '../../src/core/content';
 import { p } from '../../src/demo/write';
-import { inventory } from '../../src/office';
+import { inventory } from '../inventory';
 
 const PAGES = 5000;
 const WORDS = [

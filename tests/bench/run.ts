@@ -13,7 +13,6 @@ import { DEMO_PEOPLE } from '../../src/demo/people';
 import { demoPlan } from '../../src/demo/plan';
 import { HOME } from '../../src/demo/pages';
 import { p } from '../../src/demo/write';
-import { inventory } from '../../src/office';
 import { buildWhenOld } from '../../scripts/build';
 import { mustFindFreePort } from '../../scripts/cluster';
 import { copyDemo, makeTestCluster } from '../server/cluster';
@@ -24,6 +23,7 @@ import { measureComparing, measurePages, measureScreens, measureWork } from './p
 import { measureMerge, measureToday } from './today';
 import { measureToolbars } from './toolbars';
 import { measureTyping } from './typing';
+import { inventory } from '../inventory';
 
 const median = (values: number[]) => values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
 const rows: [string, string][] = [];
@@ -52,7 +52,7 @@ const places: Place[] = Array.from({ length: 20 }, (_, i) => ({
   state: 'published',
   author: '1',
 }));
-const plan = demoPlan((key) => ({ home: '1', harbours: '2', cafe: '3', about: '4' })[key] ?? '1');
+const plan = demoPlan(inventory, (key) => ({ home: '1', harbours: '2', cafe: '3', about: '4' })[key] ?? '1');
 const person = { id: '1', name: 'Ines', assignments: [{ role: 'harbour-desk' }] };
 const policy = policyOf(inventory, plan, [person]);
 let i = 0;

@@ -8,7 +8,7 @@ import {
   type ToolRule,
   type ToolWorld,
 } from '../../src/core/toolbar';
-import { inventory } from '../../src/office';
+import { inventory } from '../inventory';
 
 const ROLES = Array.from({ length: 30 }, (_, i) => `role-${i}`);
 const LAYOUTS = Array.from({ length: 12 }, (_, i) => `layout-${i}`);

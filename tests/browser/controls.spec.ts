@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
-import { inventory } from '@/office';
 import { expect, goToPage, signIn, test } from './app';
+import { inventory } from '../inventory';
 
 /**
  * What the room of somebody says is there: asked of the very database that the application under test has. Modules of

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
-import { inventory } from '@/office';
 import { expect, goToPage, isKept, isReady, signIn, test, writing } from './app';
+import { inventory } from '../inventory';
 
 /** Layouts with a text, be it in pieces. */
 const LAYOUTS = [...inventory.layouts.values()].filter(({ fields }) =>

@@ -1,5 +1,5 @@
-import { inventory } from '../../src/office';
 import { axe, expect, goLive, goToPage, isKept, isReady, openPage, signIn, test, writing } from './app';
+import { inventory } from '../inventory';
 
 const paste = (area: ReturnType<typeof writing>, html: string) =>
   area.evaluate((element, text) => {

@@ -4,8 +4,8 @@ import pg from 'pg';
 import { decide, type Place } from '@/core/access';
 import { policyOf, type Plan } from '@/core/plan';
 import { DEMO_PEOPLE } from '@/demo/people';
-import { inventory } from '@/office';
 import { axe, expect, isReady, openPage, signIn, test, writing, type App } from './app';
+import { inventory } from '../inventory';
 
 async function query<T extends object>(app: App, sql: string, values: unknown[] = []): Promise<T[]> {
   const client = new pg.Client({ connectionString: app.databaseUrl });

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import pg from 'pg';
-import { inventory } from '../../src/office';
 import { axe, expect, isPickedUp, isPrepared, isReady, loads, signIn, test } from './app';
+import { inventory } from '../inventory';
 
 /** Takes back all that was changed in a role, one after the other, until nothing waits to go live. */
 async function takeAllBack(page: Page): Promise<void> {

@@ -5,8 +5,8 @@ import { isReading } from '@/core/inventory';
 import { policyOf, type PlanRole } from '@/core/plan';
 import { figures, lossBetween, room, shownDoors } from '@/core/room';
 import { boardOf, columnsOf } from '@/core/dashboard';
-import { inventory } from '@/office';
 import { keyholder, person, plan as planOf, PLACES, role, withTools } from './plans';
+import { inventory } from '../inventory';
 
 // What is shown and what is refused come from one decision. Random plans of two roles, one of which may build on
 // the other, and a person who holds one or both.

@@ -3,11 +3,11 @@ import { describe, expect, it } from 'vitest';
 import { askable, makeFinder, questionOf, SYNONYMS } from '@/core/ask';
 import { demoPlaces } from '@/demo/places';
 import { demoPlan } from '@/demo/plan';
-import { inventory } from '@/office';
 import { person } from './plans';
 import { QUESTIONS } from './questions';
+import { inventory } from '../inventory';
 
-const plan = demoPlan((key) => key);
+const plan = demoPlan(inventory, (key) => key);
 const entries = (role: string) =>
   askable({ inventory, plan, person: person('somebody', { role }), places: demoPlaces(), nowMs: 0 });
 const find = makeFinder(entries('keyholder'));

@@ -20,7 +20,7 @@ import {
 } from '@/core/content';
 import { canonical, sameJson } from '@/core/json';
 import { extensionsFor } from '@/islands/editor/extensions';
-import { getLayout, layouts } from '@/office';
+import { getLayout, layouts } from '../inventory';
 import { doc, h2, list, p, table } from '@/demo/write';
 import { randomFrom } from '../oracles/worlds';
 

@@ -5,8 +5,8 @@ import { askableElements, decideDeed, remediesForDeed, takenFor, type DeedQuesti
 import { DEMO_PEOPLE } from '@/demo/people';
 import { demoPlaces } from '@/demo/places';
 import { demoPlan } from '@/demo/plan';
-import { inventory } from '@/office';
 import { allow, person, plan, PLACES, role } from './plans';
+import { inventory } from '../inventory';
 
 const open = (...sections: string[]) => sections.map((section) => ({ section, state: 'open' as const }));
 const apply = (p: Plan, operations: Parameters<typeof applyOperation>[2][]) =>
@@ -43,7 +43,7 @@ describe('what it takes to do something', () => {
   });
 
   it('is there once what is offered is prepared: every permission, everybody of the demo, pages of every kind', () => {
-    const demo = demoPlan((key) => key);
+    const demo = demoPlan(inventory, (key) => key);
     const places = [...new Map(demoPlaces().map((place) => [place.layout, place])).values()].slice(0, 3);
     const people = DEMO_PEOPLE.filter(({ assignments }) => !assignments.some((a) => a.role === 'keyholder')).map(
       (one, i) => person(`p${i}`, ...one.assignments.map((a) => ({ role: a.role }))),
@@ -167,7 +167,7 @@ describe('what it takes to do something', () => {
   });
 
   it('is offered for every field, panel and tool on every layout, and what is offered makes the answer yes', () => {
-    const demo = demoPlan((key) => key);
+    const demo = demoPlan(inventory, (key) => key);
     const places = [...new Map(demoPlaces().map((place) => [place.layout, place])).values()];
     const people = DEMO_PEOPLE.filter(({ assignments }) => !assignments.some((a) => a.role === 'keyholder')).map(
       (one, i) => person(`p${i}`, ...one.assignments.map((a) => ({ role: a.role }))),

@@ -2,7 +2,7 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { isIcon } from '@/islands/kit/Icon';
-import { findScreen, getEntry, groupTools, InventoryError, makeInventory, type Section } from '@/core/inventory';
+import { findScreen, getEntry, groupTools, InventoryError, makeInventory, ofInventory, type Section } from '@/core/inventory';
 import {
   byName,
   dateLanguageOf,
@@ -16,7 +16,8 @@ import {
 } from '@/core/words';
 import { aspectOf, floorPlan } from '@/islands/workshop/floorPlan';
 import { COLUMNS } from '@/islands/pages/columns';
-import { inventory } from '@/office';
+import { inventoryOf } from '@/office';
+import { inventory } from '../inventory';
 
 const section: Section = {
   id: 's',
@@ -31,6 +32,19 @@ const section: Section = {
   controls: [],
   tasks: [],
 };
+
+it('is one of a site: the same for the same facts, another for others, and what is worked out of it likewise', () => {
+  const [here, there] = ['Europe/London', 'Pacific/Auckland'].map((timeZone) => inventoryOf({ timeZone }));
+  expect(here).toBe(inventory);
+  expect(there?.timeZone).toBe('Pacific/Auckland');
+  let times = 0;
+  const zoneOf = ofInventory(({ timeZone }) => `${timeZone} ${++times}`);
+  expect([here, there, here].map((one) => one && zoneOf(one))).toEqual([
+    'Europe/London 1',
+    'Pacific/Auckland 2',
+    'Europe/London 1',
+  ]);
+});
 
 describe('an inventory', () => {
   it.each([
@@ -71,7 +85,7 @@ describe('an inventory', () => {
       't: no control "ghost"',
     ],
   ])('is refused with %s', (_, sections, words) => {
-    expect(() => makeInventory(sections)).toThrow(new InventoryError(words));
+    expect(() => makeInventory(sections, { timeZone: 'UTC' })).toThrow(new InventoryError(words));
   });
   it('finds the screen of an address, and what its [id] is', () => {
     expect(findScreen(inventory, '/room/pages/12')).toMatchObject({ screen: { id: 'pages.edit' }, id: '12' });

@@ -3,8 +3,8 @@ import { filterFrom, joinLists, NO_FILTER, type PageListSetup } from '@/core/lis
 import { differences } from '@/core/release';
 import { applyOperation, type Plan } from '@/core/plan';
 import { room } from '@/core/room';
-import { inventory } from '@/office';
 import { person, plan, PLACES, role } from './plans';
+import { inventory } from '../inventory';
 
 describe('a filter in an address', () => {
   const from = (query: string) => filterFrom(new Map(new URLSearchParams(query)), { ...NO_FILTER, sort: 'title' });

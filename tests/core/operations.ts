@@ -4,10 +4,10 @@ import { HOLDS, SIZES } from '@/core/dashboard';
 import type { StartPreferences } from '@/core/own';
 import { applyOperation, publishingOf, type Operation, type Plan } from '@/core/plan';
 import { demoPlan } from '@/demo/plan';
-import { inventory } from '@/office';
+import { inventory } from '../inventory';
 
 /** The plan of the demo, with small numbers for pages. */
-export const demo = demoPlan((key) => ({ home: '1', harbours: '2', cafe: '4', about: '1' })[key] ?? '1');
+export const demo = demoPlan(inventory, (key) => ({ home: '1', harbours: '2', cafe: '4', about: '1' })[key] ?? '1');
 const roleIds = demo.roles.map((role) => role.id);
 const role = fc.constantFrom(...roleIds);
 const scope = fc.record(

@@ -4,7 +4,6 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Place } from '@/core/access';
 import { followed } from '@/core/room/menu';
-import { inventory } from '@/office';
 import { PLACES } from './plans';
 import {
   changedMenu,
@@ -19,6 +18,7 @@ import {
   type Colour,
   type MenuChange,
 } from '@/core/own';
+import { inventory } from '../inventory';
 
 /** Relative luminance and contrast ratio as WCAG 2.2 defines them (section "Dictionary", values from memory). */
 const channel = (value: number) => (value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4);

@@ -25,7 +25,7 @@ import {
   type Piece,
 } from '@/core/content';
 import { doc, h2, h3, list, p } from '@/demo/write';
-import { getLayout, layouts } from '@/office';
+import { getLayout, layouts } from '../inventory';
 
 const SEED = 20261125;
 const BASE = 'https://larkhaven.example';

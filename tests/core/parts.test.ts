@@ -23,8 +23,8 @@ import {
   type PlanPatch,
 } from '@/core/plan';
 import { changeInWords, differences } from '@/core/release';
-import { inventory } from '@/office';
 import { demo, operation, operationOf, walked } from './operations';
+import { inventory } from '../inventory';
 
 // What holds of every part of a plan, whatever it sets: a new part is tried here without a line more than its
 // generator.

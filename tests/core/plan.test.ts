@@ -14,10 +14,10 @@ import { differences } from '@/core/release';
 import { demoPlan } from '@/demo/plan';
 import { startPlan } from '@/demo/startPlan';
 import { boardOf, columnsOf } from '@/core/dashboard';
-import { inventory } from '@/office';
 import { allow, plan, role } from './plans';
+import { inventory } from '../inventory';
 
-const demo = demoPlan((key) => String(key.length));
+const demo = demoPlan(inventory, (key) => String(key.length));
 const must = (before: Plan, op: Operation): Plan => {
   const applied = applyOperation(inventory, before, op);
   if (!applied.ok) throw new Error(applied.detail);
@@ -28,7 +28,7 @@ describe('the plan as a document', () => {
   // Oracle: the package ajv, a validator of JSON Schema 2020-12, on the schema we publish.
   const validate = new Ajv2020({ strict: false }).compile(planJsonSchema());
   it('fits the JSON Schema we publish', () => {
-    for (const p of [demo, startPlan()]) {
+    for (const p of [demo, startPlan(inventory)]) {
       expect(planSchema.parse(p)).toEqual(p);
       expect(validate(p), JSON.stringify(validate.errors)).toBe(true);
     }

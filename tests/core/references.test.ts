@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { hrefsIn, isHref, parseDocument, referencesOf, renderDocument, thingOf, withHrefs } from '@/core/content';
-import { getLayout } from '@/office';
+import { getLayout } from '../inventory';
 import { doc, list, p } from '@/demo/write';
 
 describe('links that name things', () => {

@@ -5,9 +5,9 @@ import { policyOf, samePlan, withRolesOf, type Operation, type Plan } from '@/co
 import { differences, impactOf, mayLoseTools, usedAndLost, type Use } from '@/core/release';
 import { fieldIds } from '@/core/inventory';
 import { room } from '@/core/room';
-import { inventory } from '@/office';
 import { demo, operation, walked } from './operations';
 import { person, PLACES } from './plans';
+import { inventory } from '../inventory';
 
 const SEED = 20261126;
 const inventoryFields = fieldIds(inventory);

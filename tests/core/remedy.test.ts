@@ -27,10 +27,10 @@ import {
 } from '@/core/plan';
 import { neededBy, surplusOf } from '@/core/task';
 import { boardOf } from '@/core/dashboard';
-import { inventory } from '@/office';
 import { randomFrom } from '../oracles/worlds';
 import { referenceAllows } from '../oracles/reference';
 import { allow, deny, person, PLACES, plan, role } from './plans';
+import { inventory } from '../inventory';
 
 const pages = Object.values(PLACES);
 const permissionIds = [...inventory.permissions.keys()];

@@ -8,11 +8,11 @@ import { mendMissing, missingInWords, needsOf } from '@/core/task';
 import { tourMinutes } from '@/core/tour';
 import { demoPlan } from '@/demo/plan';
 import { columnsOf } from '@/core/dashboard';
-import { inventory } from '@/office';
 import { allow, deny, person, plan, PLACES, role, withTools } from './plans';
+import { inventory } from '../inventory';
 
 const places = Object.values(PLACES);
-const demo = demoPlan((key) => ({ home: '1', harbours: '2', cafe: '4' })[key] ?? '1');
+const demo = demoPlan(inventory, (key) => ({ home: '1', harbours: '2', cafe: '4' })[key] ?? '1');
 const at = (p: Plan, who = person('ines', { role: 'harbour-desk' }), nowMs = 0) =>
   room({ inventory, plan: p, person: who, places, nowMs });
 const after = (...ops: Operation[]): Plan =>
@@ -52,7 +52,7 @@ describe('what a task needs', () => {
       screen: 'a.home',
       moves: ['a.press', 'b.press'].map((control) => ({ control, await: 'press' as const, title: '', text: '' })),
     };
-    const small = makeInventory([{ ...section('a'), tasks: [task] }, section('b')]);
+    const small = makeInventory([{ ...section('a'), tasks: [task] }, section('b')], { timeZone: 'UTC' });
     expect(needsOf(small, task)).toEqual({ somewhere: ['a.view', 'b.view'], onThing: [] });
   });
 });

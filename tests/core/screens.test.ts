@@ -15,9 +15,9 @@ import {
   type ScreenRule,
 } from '@/core/screens';
 import type { Place } from '@/core/access';
-import { inventory } from '@/office';
 import { demo } from './operations';
 import { person, PLACES } from './plans';
+import { inventory } from '../inventory';
 
 const SEED = 20261128;
 const must = (plan: Plan, ...operations: Operation[]): Plan =>

@@ -5,8 +5,8 @@ import { applyOperation, beyondMe, policyOf, worldOf, type Operation, type Plan 
 import { differences, impactOf } from '@/core/release';
 import { room } from '@/core/room';
 import { resolveTools } from '@/core/toolbar';
-import { inventory } from '@/office';
 import { allow, deny, person, plan, PLACES, role } from './plans';
+import { inventory } from '../inventory';
 
 // The second of two like cases, and the one in the middle: where a first one is tried elsewhere.
 

@@ -3,10 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { applyOperation, patchOf, readOperation, readPatch, readPlan } from '@/core/plan';
 import { boardOf } from '@/core/dashboard';
 import { writingOf } from '@/core/room';
-import { inventory } from '@/office';
 import { demo, operation, walked } from './operations';
 import stored from './plan-before-toolbars.json';
 import { person, PLACES } from './plans';
+import { inventory } from '../inventory';
 
 const asStored = (value: unknown): unknown => JSON.parse(JSON.stringify(value));
 

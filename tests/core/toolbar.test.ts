@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { parseDocument, type Document, type DocumentNode } from '@/core/content';
 import { acceptChange, handsOf, plainOut, type ConstructPolicy } from '@/core/toolbar';
-import { inventory } from '@/office';
 import { alert, h2, h3, list, p, quote, steps, table } from '@/demo/write';
+import { inventory } from '../inventory';
 
 const doc = (...blocks: DocumentNode[]): Document => ({ type: 'doc', content: blocks });
 const tools = [...inventory.tools.values()];

@@ -26,9 +26,9 @@ import {
   type Operation,
   type Plan,
 } from '@/core/plan';
-import { inventory } from '@/office';
 import { FIELDS, HOURS, LAYOUTS, makeBundle, opened, PERMISSIONS, randomFrom } from '../oracles/worlds';
 import { allow, deny, person, plan, role } from './plans';
+import { inventory } from '../inventory';
 
 const SEED = 20261126;
 

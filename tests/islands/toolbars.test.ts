@@ -3,8 +3,8 @@ import { PAGE_STATES } from '@/core/access';
 import { worldOfToolbars } from '@/core/plan';
 import { toolFindings } from '@/core/toolbar';
 import { writingMap } from '@/islands/workshop/toolbar/model';
-import { inventory } from '@/office';
 import { allow, person, plan, PLACES, role, withTools } from '../core/plans';
+import { inventory } from '../inventory';
 
 describe('the places the Workshop looks at', () => {
   const made = withTools(
@@ -34,7 +34,7 @@ describe('the places the Workshop looks at', () => {
       rules: [...made.toolbars.rules, { id: 'q', when: { states: ['published'] }, then: { take: ['bold'] } }],
     };
     const p = { ...made, toolbars };
-    const map = writingMap(facts, p, ines, '', PAGE_STATES);
+    const map = writingMap(inventory, facts, p, ines, '', PAGE_STATES);
     const found = toolFindings({
       world: worldOfToolbars(inventory.tools.keys(), toolbars, p.roles),
       spots: map.spots,
@@ -45,6 +45,8 @@ describe('the places the Workshop looks at', () => {
     });
     expect(found).toEqual([]);
     // Only drafts are shown on the grid.
-    expect(new Set(writingMap(facts, p, ines, '').spots.map((spot) => spot.state))).toEqual(new Set(['draft']));
+    expect(new Set(writingMap(inventory, facts, p, ines, '').spots.map((spot) => spot.state))).toEqual(
+      new Set(['draft']),
+    );
   });
 });

@@ -3,10 +3,10 @@ import { room } from '@/core/room';
 import type { Tour } from '@/core/tour';
 import { afterHappening, caughtUp, isDoneByPress, isTaken, situationOf } from '@/islands/tour/model';
 import { demoPlan } from '@/demo/plan';
-import { inventory } from '@/office';
 import { person, PLACES } from '../core/plans';
+import { inventory } from '../inventory';
 
-const demo = demoPlan((key) => ({ home: '1', harbours: '2', cafe: '4' })[key] ?? '1');
+const demo = demoPlan(inventory, (key) => ({ home: '1', harbours: '2', cafe: '4' })[key] ?? '1');
 const made = room({
   inventory,
   plan: demo,

@@ -12,10 +12,10 @@ import {
   warnOf,
   type WorkshopFacts,
 } from '@/islands/workshop/model';
-import { inventory } from '@/office';
 import { allow, person, PLACES, plan, role } from '../core/plans';
+import { inventory } from '../inventory';
 
-const demo = demoPlan((key) => ({ home: '1', harbours: '2', cafe: '4' })[key] ?? '1');
+const demo = demoPlan(inventory, (key) => ({ home: '1', harbours: '2', cafe: '4' })[key] ?? '1');
 const ines = person('ines', { role: 'harbour-desk' });
 const facts: WorkshopFacts = {
   role: 'harbour-desk',
@@ -41,11 +41,14 @@ const after = (op: Operation) => {
 describe('the room now, in the Workshop', () => {
   it('is that of the role alone, or of the holder chosen', () => {
     expect(holdersOf(facts).map((p) => p.id)).toEqual(['ines', 'tomas']);
-    expect(prepare(facts, demo, null).person).toMatchObject({ id: '0', assignments: [{ role: 'harbour-desk' }] });
-    expect(prepare(facts, demo, 'tomas').person.id).toBe('tomas');
-    expect(prepare(facts, demo, 'priya').person.id).toBe('0');
-    expect(prepare(facts, demo, 'tomas').told).toBeNull();
-    expect(prepare({ ...facts, role: 'front-line' }, demo, null).person).toMatchObject({
+    expect(prepare(inventory, facts, demo, null).person).toMatchObject({
+      id: '0',
+      assignments: [{ role: 'harbour-desk' }],
+    });
+    expect(prepare(inventory, facts, demo, 'tomas').person.id).toBe('tomas');
+    expect(prepare(inventory, facts, demo, 'priya').person.id).toBe('0');
+    expect(prepare(inventory, facts, demo, 'tomas').told).toBeNull();
+    expect(prepare(inventory, { ...facts, role: 'front-line' }, demo, null).person).toMatchObject({
       id: '0',
       assignments: [{ role: 'front-line' }],
     });
@@ -53,7 +56,7 @@ describe('the room now, in the Workshop', () => {
 
   it('shows whoever is paused, has not begun or is over the room they would have, and says so', () => {
     const DAY = 86_400_000;
-    const of = (who: PolicyPerson) => prepare({ ...facts, people: [who], nowMs: 100 * DAY }, demo, who.id);
+    const of = (who: PolicyPerson) => prepare(inventory, { ...facts, people: [who], nowMs: 100 * DAY }, demo, who.id);
     const [paused, later, over] = [
       of({ ...ines, suspended: true }),
       of(person('ines', { role: 'harbour-desk', fromMs: 150 * DAY })),
@@ -68,26 +71,26 @@ describe('the room now, in the Workshop', () => {
   });
 
   it('tells the figures before and after, and what was lost', () => {
-    const prepared = prepare(facts, after(closeNotices), null);
+    const prepared = prepare(inventory, facts, after(closeNotices), null);
     expect([prepared.figuresBefore.tasksThatCan, prepared.figuresNow.tasksThatCan]).toEqual([5, 3]);
     expect(prepared.loss.tasks).toEqual(['Post a sailing notice', 'End a sailing notice']);
-    expect(prepare(facts, demo, null).loss).toEqual({ tasks: [], stops: [] });
+    expect(prepare(inventory, facts, demo, null).loss).toEqual({ tasks: [], stops: [] });
   });
 
   it('warns of what a change would take away before it is made', () => {
-    const { now } = prepare(facts, demo, null);
-    const would = (op: Operation) => warnOf('it', 'Closing', now, roomAfter(facts, demo, ines, [op]));
+    const { now } = prepare(inventory, facts, demo, null);
+    const would = (op: Operation) => warnOf('it', 'Closing', now, roomAfter(inventory, facts, demo, ines, [op]));
     expect(would(closeNotices)).toBe(
       'Closing it would block 2 tasks: “Post a sailing notice”, “End a sailing notice”.',
     );
     expect(would({ do: 'set-door', role: 'harbour-desk', section: 'pictures', state: 'closed' })).toBe(
       'Closing it would block 1 task: “Swap a harbour picture”.',
     );
-    expect(roomAfter(facts, demo, ines, [{ ...closeNotices, section: 'nowhere' }])).toBeUndefined();
+    expect(roomAfter(inventory, facts, demo, ines, [{ ...closeNotices, section: 'nowhere' }])).toBeUndefined();
   });
 
   it('tells of tasks that are not ticked whether they could be done', () => {
-    const all = roomWithAllTasks(facts, demo, ines);
+    const all = roomWithAllTasks(inventory, facts, demo, ines);
     expect(all.tasks.length).toBe(inventory.tasks.size);
     expect(all.tasks.find((t) => t.task === 'pages.link')?.verdict).toEqual({ can: true });
     expect(all.tasks.find((t) => t.task === 'pages.publish')?.verdict).toEqual({

@@ -7,7 +7,7 @@ import { addColumnAfter, addRowAfter, deleteColumn, deleteRow, mergeCells, split
 import { parseDocument, type Document } from '@/core/content';
 import { p, table } from '@/demo/write';
 import { extensionsFor } from '@/islands/editor/extensions';
-import { inventory } from '@/office';
+import { inventory } from '../inventory';
 
 export const tools = [...inventory.tools.values()];
 export const schema: Schema = getSchema(

@@ -4,12 +4,12 @@ import { DEMO_PEOPLE } from '@/demo/people';
 import { db } from '@/server/db/client';
 import { assignments, items, people, releases, revisions } from '@/server/db/schema';
 import { applyOperation, type Operation } from '@/core/plan';
-import { inventory } from '@/office';
 import { getLivePlan } from '@/server/plan/plans';
 import { findAccess, findSite, type Access, type Site } from '@/server/gate/access';
 import { beginSession } from '@/server/gate/sessions';
 import { sql } from 'drizzle-orm';
 import { addPerson } from '@/server/people/accounts';
+import { inventory } from '../inventory';
 
 export const ORIGIN = 'http://127.0.0.1:4400';
 

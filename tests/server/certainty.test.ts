@@ -44,6 +44,7 @@ import { mayNow } from '@/server/gate/authorize';
 import { getPreparedPlan } from '@/server/plan/plans';
 import { changePlan } from '@/server/plan/changes';
 import { accessOf, call, inForce, pageId, role, signInAs, somebody, type Who } from './ask';
+import { inventory } from '../inventory';
 
 let site: Site;
 beforeAll(async () => {
@@ -51,7 +52,7 @@ beforeAll(async () => {
 });
 
 const open = async (id: number) => {
-  const page = await getEditable(db, site.id, id);
+  const page = await getEditable(db, inventory, site.id, id);
   return { content: page.content, version: page.draft?.version ?? 0, live: page.live };
 };
 const text = (content: PageContent, body: Document): PageContent => ({ ...content, body });
@@ -259,7 +260,7 @@ describe('two persons', () => {
       body: { content: again.content, version: again.version, note: '' },
     });
     const review = { id: String(sent.body['review']) };
-    expect((await getReviewView(db, site.id, Number(review.id))).writtenBy).toEqual(['Ann', 'Ines Varga']);
+    expect((await getReviewView(db, inventory, site.id, Number(review.id))).writtenBy).toEqual(['Ann', 'Ines Varga']);
     expect(
       (await call(decide, 'POST', '/x', { ...ann, params: review, body: { outcome: 'published', word: '' } })).body
         .detail,
@@ -345,7 +346,7 @@ describe('what is published was seen', () => {
     const params = { id: String(ennis) };
     const [ines, priya] = [await signInAs('Ines'), await signInAs('Priya')];
     const told = async (review: unknown) =>
-      (await getReviewView(db, site.id, Number(review))).changes
+      (await getReviewView(db, inventory, site.id, Number(review))).changes
         .filter((change) => change.changed)
         .map((change) => [
           change.field.id,
@@ -817,7 +818,7 @@ describe('what is planned', () => {
     await due(history);
     expect(await settleDue(db, true)).toBe(0);
     expect(JSON.stringify(await findLiveContent(db, history))).not.toContain('Planned by Juno.');
-    expect((await getEditable(db, site.id, history)).planned).toMatchObject([
+    expect((await getEditable(db, inventory, site.id, history)).planned).toMatchObject([
       { failed: 'Juno Park, who planned this, is paused.' },
     ]);
     await db.update(people).set({ suspendedAt: null }).where(eq(people.id, juno.id));

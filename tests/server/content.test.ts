@@ -17,6 +17,7 @@ import { findLiveContent } from '@/server/tree/tree';
 import { db, pgCode } from '@/server/db/client';
 import { activity, drafts, revisions, reviews } from '@/server/db/schema';
 import { call, pageId, signInAs, siteId } from './ask';
+import { inventory } from '../inventory';
 
 const page = async (title: string) => {
   const id = await pageId(title);
@@ -47,7 +48,7 @@ describe('keeping a draft', () => {
     expect(
       await call(putDraft, 'PUT', '/x', { ...tomas, params, body: { content: theirs, version: 1, over: true } }),
     ).toMatchObject({ status: 200, body: { version: 2 } });
-    const now = await getEditable(db, await siteId(), Number(params.id));
+    const now = await getEditable(db, inventory, await siteId(), Number(params.id));
     expect(now.content['body']).toEqual(theirs['body']);
     const kept = now.versions.find((v) => v.kind === 'kept');
     expect(kept).toMatchObject({ by: 'Ines Varga' });
@@ -60,7 +61,7 @@ describe('keeping a draft', () => {
       status: 200,
     });
     expect(
-      (await getEditable(db, await siteId(), Number(params.id))).versions.filter((v) => v.kind === 'kept'),
+      (await getEditable(db, inventory, await siteId(), Number(params.id))).versions.filter((v) => v.kind === 'kept'),
     ).toHaveLength(2);
   });
 
@@ -96,7 +97,7 @@ describe('keeping a draft', () => {
         body: { content: withText(content, 'Around the table.'), version: 0 },
       }),
     ).toMatchObject({ status: 200 });
-    const kept = (await getEditable(db, await siteId(), Number(params.id))).content;
+    const kept = (await getEditable(db, inventory, await siteId(), Number(params.id))).content;
     expect(documentOf(kept, 'body').content.find((n) => n.type === 'table')).toEqual(
       body.find((n) => n.type === 'table'),
     );
@@ -137,13 +138,14 @@ describe('keeping a draft', () => {
         })
       ).status;
     expect([await out([...body, quote]), await out(body)]).toEqual([200, 200]);
-    const { versions } = await getEditable(db, await siteId(), Number(params.id));
+    const { versions } = await getEditable(db, inventory, await siteId(), Number(params.id));
     const with_ = versions[1]?.revisionId;
     const put = async (blocks: object[], version: number, from?: number) =>
       (await call(putDraft, 'PUT', '/x', { ...ines, params, body: { content: say(blocks), version, from } })).status;
     // It held it once: that alone is no right to it.
     expect(await put([...body, quote], 0)).toBe(403);
-    const [other] = (await getEditable(db, await siteId(), Number((await page('Fares')).params.id))).versions;
+    const [other] = (await getEditable(db, inventory, await siteId(), Number((await page('Fares')).params.id)))
+      .versions;
     expect(await put([...body, quote], 0, other?.revisionId)).toBe(404);
     expect(await put([...body, quote], 0, with_)).toBe(200);
     expect(await put([...body, quote, p('And more.')], 1)).toBe(200);
@@ -211,7 +213,7 @@ describe('keeping a draft', () => {
       'banner',
       'title',
     ]);
-    const now = await getEditable(db, await siteId(), Number(params.id));
+    const now = await getEditable(db, inventory, await siteId(), Number(params.id));
     expect(now).toMatchObject({
       unfinished: { title: 'x'.repeat(300), banner: '99999' },
       content: { title: content['title'], banner: content['banner'], summary: 'This is right.' },
@@ -245,9 +247,9 @@ describe('keeping a draft', () => {
       (await call(putDraft, 'PUT', '/x', { ...ines, params, body: { content: { ...content, title }, version: 0 } }))
         .status,
     ).toBe(200);
-    expect((await getEditable(db, await siteId(), Number(params.id))).content['title']).toBe(title);
+    expect((await getEditable(db, inventory, await siteId(), Number(params.id))).content['title']).toBe(title);
     expect((await call(dropDraft, 'POST', '/x', { ...ines, params, body: { version: 1 } })).status).toBe(200);
-    const now = await getEditable(db, await siteId(), Number(params.id));
+    const now = await getEditable(db, inventory, await siteId(), Number(params.id));
     expect([now.content['title'], now.versions.find((v) => v.kind === 'kept')?.note]).toEqual([
       'Left luggage',
       'Draft put aside',
@@ -259,7 +261,7 @@ describe('the second look', () => {
   it('goes from the writer to somebody else to the website, with nothing done twice', async () => {
     const { id, params, content } = await page('Parking at South Quay');
     const [ines, priya, maud] = [await signInAs('Ines'), await signInAs('Priya'), await signInAs('Maud')];
-    const start = await getEditable(db, await siteId(), id);
+    const start = await getEditable(db, inventory, await siteId(), id);
     const next = withText(content, 'The barrier is gone.');
     const key = { 'idempotency-key': 'one-press' };
     const body = { content: next, version: start.draft?.version ?? 0, note: 'Barrier' };
@@ -273,7 +275,9 @@ describe('the second look', () => {
     const review = { id: String(mine[0]?.id) };
 
     expect(
-      (await getReviewView(db, await siteId(), Number(review.id))).changes.find((c) => c.changed)?.lines.at(-1),
+      (await getReviewView(db, inventory, await siteId(), Number(review.id))).changes
+        .find((c) => c.changed)
+        ?.lines.at(-1),
     ).toMatchObject({ change: 'added', pieces: [{ text: 'The barrier is gone.' }] });
     expect(
       (await call(decideReview, 'POST', '/x', { ...ines, params: review, body: { outcome: 'published', word: '' } }))
@@ -291,7 +295,7 @@ describe('the second look', () => {
         })
       ).status,
     ).toBe(200);
-    const back = await getEditable(db, await siteId(), id);
+    const back = await getEditable(db, inventory, await siteId(), id);
     expect(back).toMatchObject({ draft: { sentBackWord: 'Which one?' }, waiting: null });
     expect(await findLiveContent(db, id)).toEqual(content);
 
@@ -318,7 +322,7 @@ describe('the second look', () => {
     const [maud, ines, priya] = [await signInAs('Maud'), await signInAs('Ines'), await signInAs('Priya')];
     const id = await pageId('Left luggage');
     const params = { id: String(id) };
-    const now = async () => getEditable(db, await siteId(), id);
+    const now = async () => getEditable(db, inventory, await siteId(), id);
     const words = async (summary: string) => ({ content: { ...(await now()).content, summary } });
     expect(
       (
@@ -362,7 +366,7 @@ describe('the second look', () => {
       status: 403,
       body: { detail: 'Nobody gives the second look to their own work. Somebody else will have to look at it.' },
     });
-    expect((await getEditable(db, await siteId(), id)).waiting?.sentBy).toBe('Maud Ellery');
+    expect((await getEditable(db, inventory, await siteId(), id)).waiting?.sentBy).toBe('Maud Ellery');
   });
 
   it('is not asked for where nothing differs; publishing replaces what waits', async () => {

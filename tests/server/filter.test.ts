@@ -1,7 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { decide, type Policy } from '@/core/access';
-import { inventory } from '@/office';
 import { findPlace, listPages } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
 import { items } from '@/server/db/schema';
@@ -10,6 +9,7 @@ import type { Access } from '@/server/gate/access';
 import { DEMO_PEOPLE } from '@/demo/people';
 import { makeBundle, opened, PERMISSIONS, randomFrom } from '../oracles/worlds';
 import { accessOf, pageId, siteId } from './ask';
+import { inventory } from '../inventory';
 
 const listed = async (access: Access, permission: string) =>
   (

@@ -8,13 +8,12 @@ import { policyOf } from '@/core/plan';
 import { eq, inArray } from 'drizzle-orm';
 import { DEMO_PEOPLE } from '@/demo/people';
 import { ROUTES } from '@/core/wire';
-import { inventory } from '@/office';
 import { findPlaced } from '@/server/tree/tree';
 import { listWaiting } from '@/server/items/reviews';
 import { db } from '@/server/db/client';
 import { items } from '@/server/db/schema';
 import { hashPassword } from '@/server/gate/password';
-import { THINGS } from '@/server/gate/things';
+import { thingsOf } from '@/server/gate/things';
 import type { Declared } from '@/server/gate/endpoint';
 import { findSite } from '@/server/gate/access';
 import { listNotices } from '@/server/notices/notices';
@@ -22,6 +21,7 @@ import { listPeople } from '@/server/people/people';
 import { getLivePlan } from '@/server/plan/plans';
 import { isReading } from '@/core/inventory';
 import { call, inForce, pageId, role, siteId, signInAs, somebody } from './ask';
+import { inventory } from '../inventory';
 
 const ROOT = join(import.meta.dirname, '../../src/pages/api');
 const files = readdirSync(ROOT, { recursive: true, encoding: 'utf8' })
@@ -344,7 +344,7 @@ describe('every endpoint', () => {
         notice: (row) =>
           notices.map((n) => ({ id: String(n.id), body: row.body ?? {}, page: Number(n.pageId), author: n.byId })),
       };
-      expect(Object.keys(targetsOf).sort()).toEqual([...THINGS.keys()].sort());
+      expect(Object.keys(targetsOf).sort()).toEqual([...thingsOf(inventory).keys()].sort());
       let asked = 0;
       for (const { file, method, route } of endpoints) {
         const row = TABLE[`${method} ${file}`];

@@ -4,7 +4,7 @@ import type { APIRoute } from 'astro';
 import { describe, expect, it } from 'vitest';
 import { decide } from '@/core/access';
 import { parseContent, type Document } from '@/core/content';
-import { layouts } from '@/office';
+import { inventory, layouts } from '../inventory';
 import type { ShownContent } from '@/server/work/compare';
 import { randomFrom, type Random } from '../oracles/worlds';
 import { call, ORIGIN, pageId, signInAs } from './ask';
@@ -294,7 +294,7 @@ describe('whatever is sent', () => {
     const maud = await signInAs('Maud');
     const id = await pageId('Jobs');
     const site = (await findSite(db))?.id ?? 0;
-    const page = await getEditable(db, site, id);
+    const page = await getEditable(db, inventory, site, id);
     const long = (seed: number, words = 8_000) => {
       const random = randomFrom(seed);
       return {
@@ -317,7 +317,9 @@ describe('whatever is sent', () => {
           })
         ).status,
       ).toBe(200);
-    const [b, a] = (await getEditable(db, site, id)).versions.filter((v) => v.kind === 'kept').map((v) => v.revisionId);
+    const [b, a] = (await getEditable(db, inventory, site, id)).versions
+      .filter((v) => v.kind === 'kept')
+      .map((v) => v.revisionId);
     const compared = await call(version, 'GET', `/x?with=${b}`, {
       ...maud,
       params: { id: String(id), revision: String(a) },
@@ -327,7 +329,7 @@ describe('whatever is sent', () => {
     const text = (seed: number): ShownContent => ['plain', { title: 'A', body: long(seed, 800) as Document }];
     let answered = 0;
     const asked = Array.from({ length: 30 }, () =>
-      compareApart('page', text(1), text(2), { pictures: [], people: [] }).then(
+      compareApart(inventory, 'page', text(1), text(2), { pictures: [], people: [] }).then(
         (changes) => {
           answered++;
           return changes.length > 0;

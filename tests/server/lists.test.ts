@@ -20,6 +20,7 @@ import { GET as getMedia } from '@/pages/media/[hash]';
 import { findPictureUse } from '@/server/items/references';
 import { listPictures } from '@/server/pictures/pictures';
 import { accessOf, pageId, siteId } from './ask';
+import { inventory } from '../inventory';
 
 describe('the page tree', () => {
   it('comes parents first, with addresses, states and when it was last published', async () => {
@@ -173,7 +174,7 @@ describe('the overview of roles', () => {
       await listPeople(db, site.id),
       await listPages(db, site.id),
     ];
-    const roles = summarizeRoles(plan, plan, people, pages);
+    const roles = summarizeRoles(inventory, plan, plan, people, pages);
     expect(roles.map((r) => [r.id, r.people.length, `${r.figures.tasksThatCan}/${r.figures.tasks}`])).toEqual([
       ['keyholder', 1, '6/6'],
       ['front-line', 0, '2/2'],
@@ -196,7 +197,7 @@ describe('the overview of roles', () => {
         r.id === 'front-line' ? { ...r, grants: r.grants.filter((g) => g.permission !== 'notice.post') } : r,
       ),
     };
-    const change = changesBetween(plan, next, await listPeople(db, site.id), await listPages(db, site.id));
+    const change = changesBetween(inventory, plan, next, await listPeople(db, site.id), await listPages(db, site.id));
     expect(change.roles.map((role) => [role.role, role.lines, role.people.map((p) => p.name)])).toEqual([
       ['front-line', ['They may no longer post notices.'], ['Ines Varga', 'Sam Ollis', 'Tomas Reed']],
     ]);
@@ -232,7 +233,7 @@ describe('what leaves the server', () => {
   it('knows where a picture is seen: at the top, in a text, in a piece, and not where it only was', async () => {
     const [banner = '', inText = '', inPiece = ''] = (await listPictures(db, await siteId())).map(({ id }) => id);
     const jobs = await pageId('Jobs');
-    const before = await findPictureUse(db, await siteId());
+    const before = await findPictureUse(db, inventory, await siteId());
     const content = {
       title: 'Jobs',
       banner,
@@ -240,17 +241,23 @@ describe('what leaves the server', () => {
       pieces: [{ id: 'p', region: 'main', heading: '', text: { type: 'doc', content: [] }, picture: inPiece }],
     };
     const item = await mustFindItem(db, await siteId(), jobs);
-    const made = await addRevision(db, { signedInId: 1 }, item, content as unknown as PageContent, 'published', '', {
-      writers: [],
-    });
+    const made = await addRevision(
+      db,
+      { inventory, signedInId: 1 },
+      item,
+      content as unknown as PageContent,
+      'published',
+      '',
+      { writers: [] },
+    );
     await db.update(items).set({ liveRevisionId: made }).where(eq(items.id, jobs));
-    const after = await findPictureUse(db, await siteId());
+    const after = await findPictureUse(db, inventory, await siteId());
     const isOn = (use: typeof before, picture: string) => use.get(picture)?.some((page) => page.page === String(jobs));
     for (const picture of [banner, inText, inPiece])
       expect([isOn(before, picture) ?? false, isOn(after, picture)]).toEqual([false, true]);
     expect(after.get(inText)?.find((page) => page.page === String(jobs))?.title).toBe('Jobs');
     await db.execute(sql`update items set live_revision_id = null where id = ${jobs}`);
-    expect(isOn(await findPictureUse(db, await siteId()), inText) ?? false).toBe(false);
+    expect(isOn(await findPictureUse(db, inventory, await siteId()), inText) ?? false).toBe(false);
   });
 
   it('shows drawings in a sandbox, to be kept for good, and says when there is none', async () => {

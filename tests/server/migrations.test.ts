@@ -11,6 +11,7 @@ import type { Tx } from '@/server/db/client';
 import { formOf } from '@/server/items/forms';
 import { getLivePlan, getPlanState } from '@/server/plan/plans';
 import { demo } from '../core/operations';
+import { inventory } from '../inventory';
 
 /** Migrations until what hangs on pages came to hang on items. */
 const BEFORE_ITEMS = 13;
@@ -158,7 +159,7 @@ it('migrations run on a database in use, one after the other, and lose nothing',
   const needed = await pool.query(
     `select field, kind, target, item_id, revision_id from item_references order by item_id, field, kind, target`,
   );
-  const fields = [...formOf({ type: 'page' }).byId.values()];
+  const fields = [...formOf(inventory, { type: 'page' }).byId.values()];
   expect(needed.rows).toEqual(
     [
       [1, 3],
@@ -219,7 +220,7 @@ it('migrations run on a database in use, one after the other, and lose nothing',
   const whole = { ...demo, apart: [] };
   for (const id of [1, release.rows[0]?.id ?? 0])
     expect(await getLivePlan(tx, { id: 1, liveReleaseId: id })).toEqual(whole);
-  const state = await getPlanState(tx, 1, { personId: 1, role: role?.id ?? '' });
+  const state = await getPlanState(tx, inventory, 1, { personId: 1, role: role?.id ?? '' });
   expect([state.plan, state.revision, state.recent.length]).toEqual([whole, 7, 2]);
   expect(state.undo?.words).toBe('Role called “New”');
   expect((await pool.query('select plan ? $1 as has from releases order by id', ['apart'])).rows).toEqual([

@@ -26,8 +26,9 @@ import { Problem } from '@/server/gate/problems';
 import { assertStrong } from '@/server/gate/password';
 import { getEditable } from '@/server/items/editable';
 import { call, inForce, pageId, role, signInAs, siteId, somebody, type Who } from './ask';
+import { inventory } from '../inventory';
 
-const open = async (id: number) => getEditable(db, await siteId(), id);
+const open = async (id: number) => getEditable(db, inventory, await siteId(), id);
 /** Keeps what becomes of a page's text, and of its other fields. */
 async function keep(as: Who, title: string, change: (blocks: DocumentNode[]) => DocumentNode[], more: object = {}) {
   const id = await pageId(title);

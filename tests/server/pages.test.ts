@@ -25,6 +25,7 @@ import { items, references, releases, sites } from '@/server/db/schema';
 import { findSite } from '@/server/gate/access';
 import { getLivePlan } from '@/server/plan/plans';
 import { accessOf, call, pageId, signInAs, siteId, type Answer } from './ask';
+import { inventory } from '../inventory';
 
 type Signed = Awaited<ReturnType<typeof signInAs>>;
 let [maud, juno, ines]: Signed[] = [];
@@ -481,7 +482,7 @@ describe('many pages at once', () => {
     // Each says something else, and one in six is published.
     for (const [i, page] of pages.entries()) {
       const params = { id: page.id };
-      const { content, draft } = await getEditable(db, site, Number(page.id));
+      const { content, draft } = await getEditable(db, inventory, site, Number(page.id));
       const said = { ...content, summary: `The berth that is called ${page.title}.` };
       if (i % 6 === 0)
         await call(publish, 'POST', '/x', {
@@ -494,7 +495,7 @@ describe('many pages at once', () => {
       new Map(
         await Promise.all(
           pages.map(async ({ id }) => {
-            const { content, live, versions } = await getEditable(db, site, Number(id));
+            const { content, live, versions } = await getEditable(db, inventory, site, Number(id));
             const needs = await db.$count(references, eq(references.itemId, Number(id)));
             return [id, { summary: content['summary'], live: live?.['title'], out: versions.length, needs }] as const;
           }),
@@ -548,7 +549,7 @@ describe('many pages at once', () => {
   it('is not taken back by publishing a draft that was begun before', async () => {
     const [fares] = await ids('Fares');
     const params = { id: String(fares) };
-    const shown = await getEditable(db, await siteId(), fares ?? 0);
+    const shown = await getEditable(db, inventory, await siteId(), fares ?? 0);
     const content = { ...shown.content, summary: 'One price for all.' };
     expect((await call(putDraft, 'PUT', '/x', { ...asMaud(), params, body: { content, version: 0 } })).status).toBe(
       200,
@@ -561,7 +562,7 @@ describe('many pages at once', () => {
         })
       ).status,
     ).toBe(200);
-    const draft = await getEditable(db, await siteId(), fares ?? 0);
+    const draft = await getEditable(db, inventory, await siteId(), fares ?? 0);
     expect(draft.content['page.inNavigation']).toBe(false);
     expect(
       (
@@ -774,19 +775,19 @@ it('a page put back, or brought back under another address, keeps what was chang
   await call(retire, 'POST', '/x', { ...asMaud(), params: twice, body: { do: 'delete' } });
   await call(make, 'POST', '/x', { ...asMaud(), body: { parent: about, layout: 'plain', title: 'Twice' } });
   await call(bringBack, 'POST', '/x', { ...asMaud(), params: twice });
-  expect((await getEditable(db, await siteId(), Number(twice.id))).content['page.slug']).toBe('twice-2');
+  expect((await getEditable(db, inventory, await siteId(), Number(twice.id))).content['page.slug']).toBe('twice-2');
 });
 
 it('a setting changed at once is a version of its own; whoever wrote what waits is not forgotten over it', async () => {
   const params = await on('Getting around on Skell');
-  const before = await getEditable(db, await siteId(), Number(params.id));
+  const before = await getEditable(db, inventory, await siteId(), Number(params.id));
   const writers = await listWriters(db, Number(params.id));
   expect(writers).toHaveLength(1);
   await call(bulk, 'POST', '/x', {
     ...asMaud(),
     body: { ids: [Number(params.id)], bulk: { do: 'navigation', shown: false } },
   });
-  const after = await getEditable(db, await siteId(), Number(params.id));
+  const after = await getEditable(db, inventory, await siteId(), Number(params.id));
   expect(after.live).toEqual({ ...before.live, 'page.inNavigation': false });
   expect(after.versions.filter((version) => version.live)).toMatchObject([{ note: 'Left out of navigation' }]);
   expect(after.versions).toHaveLength(before.versions.length + 1);
@@ -795,13 +796,13 @@ it('a setting changed at once is a version of its own; whoever wrote what waits 
 
 it('a page below another has a last part of its address: an empty one waits in its draft and goes nowhere', async () => {
   const params = await on('Lost and found');
-  const { live, content } = await getEditable(db, await siteId(), Number(params.id));
+  const { live, content } = await getEditable(db, inventory, await siteId(), Number(params.id));
   const body = { content: { ...content, 'page.slug': '' }, version: 0 };
   const kept = await call(putDraft, 'PUT', '/x', { ...asMaud(), params, body });
   expect(kept.body).toMatchObject({ faults: [{ field: 'page.slug' }] });
   const sent = await call(publish, 'POST', '/x', { ...asMaud(), params, body: { ...body, version: 1, note: '' } });
   expect([sent.status, sent.body['faults']]).toMatchObject([422, [{ field: 'page.slug' }]]);
-  expect((await getEditable(db, await siteId(), Number(params.id))).live).toEqual(live);
+  expect((await getEditable(db, inventory, await siteId(), Number(params.id))).live).toEqual(live);
 });
 
 it('no two pages have the same address, by whichever way: a new page, one below, one brought back', async () => {

@@ -23,6 +23,7 @@ import { findKeyholderName, listPeople } from '@/server/people/people';
 import { getPlanState } from '@/server/plan/plans';
 import { accessOf, call, pageId, signInAs, siteId } from './ask';
 import { addPerson } from '@/server/people/accounts';
+import { inventory } from '../inventory';
 
 const TZ = 'Europe/London';
 const everybody = async () => listPeople(db, await siteId());
@@ -316,7 +317,7 @@ describe('pausing an account', () => {
 describe('somebody who may invite but holds no keys', () => {
   it('gives roles to others, but cannot make or touch a keyholder, nor change what they may do themselves', async () => {
     const maud = await signInAs('Maud');
-    const state = await getPlanState(db, await siteId(), { personId: 0, role: null });
+    const state = await getPlanState(db, inventory, await siteId(), { personId: 0, role: null });
     const added = await call(change, 'POST', '/x', {
       ...maud,
       body: {
@@ -595,7 +596,7 @@ describe('archiving a role', () => {
       call(change, 'POST', '/x', {
         ...maud,
         body: {
-          revision: (await getPlanState(db, await siteId(), { personId: 0, role: null })).revision,
+          revision: (await getPlanState(db, inventory, await siteId(), { personId: 0, role: null })).revision,
           operations: [{ do: 'archive-role', role: 'cafe-manager', archived: true }],
         },
       });
@@ -621,7 +622,7 @@ describe('archiving a role', () => {
     const answer = await call(change, 'POST', '/x', {
       ...(await signInAs('Maud')),
       body: {
-        revision: (await getPlanState(db, await siteId(), { personId: 0, role: null })).revision,
+        revision: (await getPlanState(db, inventory, await siteId(), { personId: 0, role: null })).revision,
         operations: [{ do: 'archive-role', role: 'front-line', archived: true }],
       },
     });
@@ -630,7 +631,7 @@ describe('archiving a role', () => {
   it('going live is refused while somebody holds what the plan keeps apart', async () => {
     const maud = await signInAs('Maud');
     expect((await put(maud, 'Juno', [{ role: 'newsroom' }, { role: 'picture-keeper' }])).status).toBe(200);
-    const { revision } = await getPlanState(db, await siteId(), { personId: 0, role: null });
+    const { revision } = await getPlanState(db, inventory, await siteId(), { personId: 0, role: null });
     expect(
       (
         await call(change, 'POST', '/x', {

@@ -1,7 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { getRole, toolsEverywhere, type Operation } from '@/core/plan';
-import { inventory } from '@/office';
 import { POST as history } from '@/pages/api/workshop/history';
 import { POST as change } from '@/pages/api/workshop/plan';
 import { POST as release } from '@/pages/api/workshop/release';
@@ -21,8 +20,9 @@ import { loadRoom } from '@/server/room';
 import { findProgress } from '@/server/tours/progress';
 import { accessOf, call, signInAs, siteId } from './ask';
 import { addPerson } from '@/server/people/accounts';
+import { inventory } from '../inventory';
 
-const state = async () => getPlanState(db, await siteId(), { personId: 0, role: null });
+const state = async () => getPlanState(db, inventory, await siteId(), { personId: 0, role: null });
 const close: Operation = { do: 'set-door', role: 'harbour-desk', section: 'notices', state: 'closed' };
 /** Another keyholder, made when first asked for. */
 async function secondKeyholder(): Promise<{ cookie: string; id: number }> {

@@ -41,10 +41,11 @@ import {
 import { getLivePlan } from '@/server/plan/plans';
 import { findSite, type Site } from '@/server/gate/access';
 import { accessOf, call, pageId, signInAs, siteId } from './ask';
+import { inventory } from '../inventory';
 
 const open = async (title: string) => {
   const id = await pageId(title);
-  const page = await getEditable(db, await siteId(), id);
+  const page = await getEditable(db, inventory, await siteId(), id);
   return { id, params: { id: String(id) }, content: page.content, version: page.draft?.version ?? 0 };
 };
 const facts = async (id: number) => (await listPages(db, await siteId())).find((page) => page.id === String(id));
@@ -165,7 +166,7 @@ describe('settings of a page', () => {
         status: 200,
         body: { faults: [{ field, message: expect.stringContaining(words) as string }] },
       });
-      const now = await getEditable(db, await siteId(), page.id);
+      const now = await getEditable(db, inventory, await siteId(), page.id);
       expect(now).toMatchObject({
         unfinished: { [field]: value },
         faults: [{ field }],
@@ -185,7 +186,7 @@ describe('settings of a page', () => {
         body: { content: page.content, version: kept.body['version'] },
       });
       expect(right).toMatchObject({ status: 200, body: { faults: [] } });
-      expect((await getEditable(db, await siteId(), page.id)).unfinished).toEqual({});
+      expect((await getEditable(db, inventory, await siteId(), page.id)).unfinished).toEqual({});
       expect(
         (await call(drop, 'POST', '/x', { ...maud, params: page.params, body: { version: right.body['version'] } }))
           .status,
@@ -218,7 +219,7 @@ describe('settings of a page', () => {
         })
       ).status,
     ).toBe(200);
-    const after = await getEditable(db, await siteId(), page.id);
+    const after = await getEditable(db, inventory, await siteId(), page.id);
     expect(after.layout.id).toBe('plain');
     expect(after.content['hours']).toBe(hours);
     const back = { ...after.content, 'page.layout': 'harbour' };
@@ -231,7 +232,7 @@ describe('settings of a page', () => {
         })
       ).status,
     ).toBe(200);
-    expect((await getEditable(db, await siteId(), page.id)).content['hours']).toBe(hours);
+    expect((await getEditable(db, inventory, await siteId(), page.id)).content['hours']).toBe(hours);
   });
 });
 
@@ -278,7 +279,7 @@ describe('before a page goes out', () => {
     expect(answer.body.detail).toBe(
       'This website wants these set right first: Summary: “Text goes here” looks like sample text that was left.',
     );
-    expect((await getEditable(db, await siteId(), page.id)).versions[0]?.live).toBe(true);
+    expect((await getEditable(db, inventory, await siteId(), page.id)).versions[0]?.live).toBe(true);
   });
   it('the site decides which stop, and whether a change note is asked for', async () => {
     const ines = await signInAs('Ines');
@@ -320,7 +321,7 @@ describe('at a time', () => {
         })
       ).status,
     ).toBe(200);
-    const before = await getEditable(db, await siteId(), page.id);
+    const before = await getEditable(db, inventory, await siteId(), page.id);
     expect(before.planned).toMatchObject([{ what: 'publish', dueAt: '2061-06-01T08:00:00.000Z', by: 'Maud Ellery' }]);
     expect(before.live?.['summary']).toBe(page.content['summary']);
     expect(before.content['summary']).toBe('From June by the new pier.');
@@ -329,7 +330,7 @@ describe('at a time', () => {
     await db.update(schedules).set({ dueAt: due });
     const done = await Promise.all([settleDue(db, true), settleDue(db, true), settleDue(db, true)]);
     expect(done.reduce((sum, n) => sum + n, 0)).toBe(1);
-    const after = await getEditable(db, await siteId(), page.id);
+    const after = await getEditable(db, inventory, await siteId(), page.id);
     expect(after.live?.['summary']).toBe('From June by the new pier.');
     expect(after.planned).toEqual([]);
     expect((await facts(page.id))?.publishedAt).toEqual(due);
@@ -409,7 +410,7 @@ describe('at a time', () => {
     expect(
       (await call(scheduleFor, 'POST', '/x', { ...maud, params: page.params, body: { callOff: 'publish' } })).status,
     ).toBe(200);
-    expect((await getEditable(db, await siteId(), page.id)).content['summary']).toBe('Newer words.');
+    expect((await getEditable(db, inventory, await siteId(), page.id)).content['summary']).toBe('Newer words.');
     await db.delete(drafts).where(eq(drafts.itemId, page.id));
   });
   it('what is called off becomes a draft again', async () => {
@@ -423,7 +424,7 @@ describe('at a time', () => {
     expect(
       (await call(scheduleFor, 'POST', '/x', { ...maud, params: page.params, body: { callOff: 'publish' } })).status,
     ).toBe(200);
-    const after = await getEditable(db, await siteId(), page.id);
+    const after = await getEditable(db, inventory, await siteId(), page.id);
     expect(after).toMatchObject({ planned: [], draft: { version: 1 } });
     expect(after.content['summary']).toBe('Not yet.');
     expect(
@@ -475,7 +476,7 @@ describe('at a time', () => {
       .set({ dueAt: new Date(Date.now() - 1000) })
       .where(eq(schedules.itemId, page.id));
     expect(await settleDue(db, true)).toBe(0);
-    expect((await getEditable(db, await siteId(), page.id)).planned).toMatchObject([
+    expect((await getEditable(db, inventory, await siteId(), page.id)).planned).toMatchObject([
       { failed: 'The address /pony is taken. Choose another.' },
     ]);
     expect(await settleDue(db, true)).toBe(0);
@@ -556,7 +557,9 @@ describe('a second look', () => {
     expect(
       (await call(decide, 'POST', '/x', { ...priya, params, body: { outcome: 'sent-back', word: '' } })).status,
     ).toBe(200);
-    expect((await getEditable(db, await siteId(), page.id)).draft?.sentBackWord).toBe('1 remark on the text');
+    expect((await getEditable(db, inventory, await siteId(), page.id)).draft?.sentBackWord).toBe(
+      '1 remark on the text',
+    );
     expect(
       (
         await listItemRemarks(
@@ -606,7 +609,7 @@ describe('a second look', () => {
       body: { content, version: page.version, note: '' },
     });
     expect(sent.status).toBe(200);
-    const view = await getReviewView(db, await siteId(), Number(sent.body['review']));
+    const view = await getReviewView(db, inventory, await siteId(), Number(sent.body['review']));
     expect(view.changes.filter((change) => change.changed).map((change) => change.field.name)).toEqual([
       'Banner picture',
       'Ticket office hours',
@@ -621,7 +624,7 @@ describe('a second look', () => {
         })
       ).status,
     ).toBe(200);
-    expect((await getEditable(db, await siteId(), page.id)).planned).toMatchObject([
+    expect((await getEditable(db, inventory, await siteId(), page.id)).planned).toMatchObject([
       { what: 'publish', by: 'Priya Nand' },
     ]);
   });
@@ -634,7 +637,7 @@ describe('a second look', () => {
         params: page.params,
         body: { content: { ...page.content, summary }, version: 0, note: summary },
       });
-    const [third, second, first] = (await getEditable(db, await siteId(), page.id)).versions;
+    const [third, second, first] = (await getEditable(db, inventory, await siteId(), page.id)).versions;
     expect([third?.note, second?.note, third?.live, second?.live]).toEqual(['Third.', 'Second.', true, false]);
     const answer = await call(version, 'GET', `/x?with=${second?.revisionId}`, {
       ...maud,

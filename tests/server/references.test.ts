@@ -28,6 +28,7 @@ import { withAddresses } from '@/server/items/links';
 import { getReviewView } from '@/server/items/compared';
 import { listPictures } from '@/server/pictures/pictures';
 import { call, inForce, pageId, signInAs, siteId, type Who } from './ask';
+import { inventory } from '../inventory';
 
 let [maud, ines, priya]: Who[] = [];
 let id: Record<string, number> = {};
@@ -38,7 +39,7 @@ beforeAll(async () => {
   id = Object.fromEntries(await Promise.all(titles.map(async (title) => [title, await pageId(title)] as const)));
 });
 const params = (title: string) => ({ id: String(id[title]) });
-const shown = async (title: string) => getEditable(db, await siteId(), id[title] ?? 0);
+const shown = async (title: string) => getEditable(db, inventory, await siteId(), id[title] ?? 0);
 const hrefs = (content: unknown) => [...JSON.stringify(content).matchAll(/"href":"([^"]*)"/g)].map(([, href]) => href);
 const linking = (...addresses: string[]): Document => doc(...addresses.map((address) => p(`See [there](${address}).`)));
 
@@ -74,7 +75,7 @@ async function expectNoted(): Promise<void> {
       .innerJoin(items, eq(items.id, drafts.itemId))),
   ];
   const said = kept.flatMap(({ item, content, ...one }) => {
-    const form = formOf(item);
+    const form = formOf(inventory, item);
     const needed = referencesOf(form.byId.values(), content).map((needs) => ({ ...needs, times: 1 }));
     const held = form.rich.flatMap(({ id: field }) =>
       [...heldIn(content[field])].map(([target, times]) => ({ field, kind: 'made', target, times })),
@@ -222,7 +223,7 @@ describe('links in texts', () => {
     const given = { content: { ...content, body: linking('/timetable') }, version: draft?.version ?? 0, note: 'Words' };
     const sent = await call(send, 'POST', '/x', { ...maud, params: params('Season tickets'), body: given });
     const review = String(sent.body['review']);
-    const view = await getReviewView(db, await siteId(), Number(review));
+    const view = await getReviewView(db, inventory, await siteId(), Number(review));
     expect(JSON.stringify(view.changes)).not.toContain('page:');
     await expectNoted();
     const word = { outcome: 'sent-back', word: 'Not yet.' };

@@ -26,6 +26,7 @@ import { settleDue } from '@/server/items/due';
 import { getEditable } from '@/server/items/editable';
 import { getPlanState } from '@/server/plan/plans';
 import { call, inForce, pageId, role, siteId, signInAs, somebody, type Who } from './ask';
+import { inventory } from '../inventory';
 
 /** What is refused where nothing else shows it: the sentence comes whole, and nothing has changed. */
 const ask = async (who: Who, route: APIRoute, body: unknown, id?: string | number, method = 'POST') => {
@@ -36,7 +37,8 @@ const ask = async (who: Who, route: APIRoute, body: unknown, id?: string | numbe
   });
   return { code: answer.body.code, said: String(answer.body.detail), ...answer };
 };
-const revisionNow = async () => (await getPlanState(db, await siteId(), { personId: 0, role: null })).revision;
+const revisionNow = async () =>
+  (await getPlanState(db, inventory, await siteId(), { personId: 0, role: null })).revision;
 
 describe('pages', () => {
   it('what is back cannot be brought back; the first page is not copied', async () => {
@@ -68,7 +70,7 @@ describe('pages', () => {
     const pat = await somebody('Pat', { role: 'plain-pages' });
     const opal = await somebody('Opal', { role: 'own-publisher' });
     const id = await pageId('Left luggage');
-    const { content } = await getEditable(db, await siteId(), id);
+    const { content } = await getEditable(db, inventory, await siteId(), id);
     const layout = await ask(pat, keep, { content: { ...content, 'page.layout': 'banner' }, version: 0 }, id, 'PUT');
     expect([layout.status, layout.code]).toEqual([422, 'layout-not-yours']);
     const author = await ask(
@@ -79,14 +81,14 @@ describe('pages', () => {
       'PUT',
     );
     expect([author.status, author.code]).toEqual([422, 'authorship-gives-them-more']);
-    expect((await getEditable(db, await siteId(), id)).draft).toBeNull();
+    expect((await getEditable(db, inventory, await siteId(), id)).draft).toBeNull();
   });
 
   it('a draft that was sent anew is not decided on as it was; a remark answers one that is there', async () => {
     const [ines, priya] = [await signInAs('Ines'), await signInAs('Priya')];
     const id = await pageId('Port Ennis');
     const sent = async (summary: string) => {
-      const { content, draft } = await getEditable(db, await siteId(), id);
+      const { content, draft } = await getEditable(db, inventory, await siteId(), id);
       const answer = await ask(
         ines,
         send,
@@ -108,7 +110,7 @@ describe('pages', () => {
       newer,
     );
     expect(nowhere.code).toBe('remark-gone');
-    expect((await getEditable(db, await siteId(), id)).live?.['summary']).not.toContain('more ferr');
+    expect((await getEditable(db, inventory, await siteId(), id)).live?.['summary']).not.toContain('more ferr');
   });
 
   it('a notice that would end before anybody reads it is not posted', async () => {
@@ -157,7 +159,7 @@ describe('what was planned', () => {
     await db.update(items).set({ deletedAt: new Date() }).where(eq(items.id, item));
     expect(await due('take-down', item, maud.id)).toBe('It was deleted before its time came.');
     await db.update(items).set({ deletedAt: null }).where(eq(items.id, item));
-    expect((await getEditable(db, await siteId(), item)).live).not.toBeNull();
+    expect((await getEditable(db, inventory, await siteId(), item)).live).not.toBeNull();
   });
 });
 
@@ -198,7 +200,7 @@ describe('the plan', () => {
     expect([alone.status, alone.code]).toEqual([422, 'needs-others']);
     const undone = await ask(maud, history, { role: 'base', direction: 'undo' });
     expect([undone.status, undone.code]).toEqual([422, 'built-upon']);
-    const { plan } = await getPlanState(db, await siteId(), { personId: maud.id, role: null });
+    const { plan } = await getPlanState(db, inventory, await siteId(), { personId: maud.id, role: null });
     expect(plan.roles.filter(({ id }) => ['base', 'upper'].includes(id)).length).toBe(2);
   });
 

@@ -15,7 +15,6 @@ import { POST as previewLink } from '@/pages/api/pages/[id]/preview-link';
 import { POST as bulk } from '@/pages/api/pages/bulk';
 import { POST as makePages } from '@/pages/api/pages/index';
 import { POST as makeVacancy } from '@/pages/api/vacancies/index';
-import { layouts } from '@/office';
 import { db } from '@/server/db/client';
 import { drafts, items, revisions } from '@/server/db/schema';
 import { findAccess, type Access } from '@/server/gate/access';
@@ -25,6 +24,7 @@ import { layoutsToMake } from '@/server/pages/make';
 import { getEditable } from '@/server/items/editable';
 import { loadRoom } from '@/server/room';
 import { accessOf, call, inForce, pageId, role, signInAs, siteId, somebody } from './ask';
+import { inventory, layouts } from '../inventory';
 
 // Somebody who may do everything with pages and vacancies, and nobody's room but this one changes.
 await inForce(...role('writer', 'page.*', 'vacancy.*', 'media.view'));
@@ -37,7 +37,7 @@ const say = (
 ) => inForce({ do: 'set-element', role: 'writer', element, place, said });
 const about = async (title: string) => {
   const id = await pageId(title);
-  const { content, draft: kept } = await getEditable(db, await siteId(), id);
+  const { content, draft: kept } = await getEditable(db, inventory, await siteId(), id);
   return { id, content, version: kept?.version ?? 0, params: { id: String(id) } };
 };
 const keep = async (title: string, change: Record<string, unknown>) => {
@@ -141,7 +141,7 @@ describe('a locked field', () => {
       detail: '“Date of the page” is locked: Every date is set by the office.',
     });
     const other = await db.select().from(items).where(eq(items.layout, 'banner')).limit(1);
-    const { content, draft: kept } = await getEditable(db, await siteId(), other[0]?.id ?? 0);
+    const { content, draft: kept } = await getEditable(db, inventory, await siteId(), other[0]?.id ?? 0);
     const free = await call(draft, 'PUT', '/x', {
       ...who,
       params: { id: String(other[0]?.id) },
@@ -166,7 +166,7 @@ describe('a locked field', () => {
       ...who,
       body: { title: 'Second mate', page: String(await pageId('Jobs')) },
     });
-    const { content } = await getEditable(db, await siteId(), Number(second.body['id']));
+    const { content } = await getEditable(db, inventory, await siteId(), Number(second.body['id']));
     expect(content).toMatchObject({ title: 'Second mate', terms: 'season' });
     await say('terms', null);
   });
@@ -231,7 +231,7 @@ describe('what is filled beforehand and offered', () => {
       body: { parent, layout: 'plain', outline: 'Two\n  Three' },
     });
     for (const id of [one.body['id'], many.body['first']]) {
-      const { content } = await getEditable(db, await siteId(), Number(id));
+      const { content } = await getEditable(db, inventory, await siteId(), Number(id));
       expect(content).toMatchObject({ summary: 'Say it in a sentence.', 'page.inNavigation': false });
       expect(content['page.day']).not.toBe('never');
       expect(content['page.author']).toBe(String(who.id));

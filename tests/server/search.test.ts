@@ -6,6 +6,7 @@ import { searchPages } from '@/server/tree/search';
 import { listPages } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
 import { accessOf, call, pageId, signInAs, siteId } from './ask';
+import { inventory } from '../inventory';
 
 const search = async (asked: string, who: string | null = null) => {
   const access = who === null ? undefined : await accessOf(who);
@@ -66,7 +67,7 @@ describe('searching the website', () => {
     const maud = await signInAs('Maud');
     const say = async (title: string, language: string, text: string) => {
       const params = { id: String(await pageId(title)) };
-      const { content } = await getEditable(db, await siteId(), Number(params.id));
+      const { content } = await getEditable(db, inventory, await siteId(), Number(params.id));
       const answer = await call(publish, 'POST', '/x', {
         cookie: maud.cookie,
         params,

@@ -19,7 +19,6 @@ import { POST as signIn } from '@/pages/api/sign-in';
 import { POST as drop } from '@/pages/api/workshop/drop';
 import { POST as change } from '@/pages/api/workshop/plan';
 import { PUT as putDraft } from '@/pages/api/items/[id]/draft';
-import { inventory } from '@/office';
 import { db } from '@/server/db/client';
 import { assignments, drafts, items, media, rateLimits, schedules } from '@/server/db/schema';
 import { findSite, type Site } from '@/server/gate/access';
@@ -30,15 +29,17 @@ import { findRedirect } from '@/server/tree/addresses';
 import { getPlanState } from '@/server/plan/plans';
 import { listPages } from '@/server/tree/tree';
 import { call, inForce, pageId, role, signInAs, siteId, somebody } from './ask';
+import { inventory } from '../inventory';
 
 // The second of two like cases, and what happens in another order than usual.
 
 const open = async (title: string) => {
   const id = await pageId(title);
-  const page = await getEditable(db, await siteId(), id);
+  const page = await getEditable(db, inventory, await siteId(), id);
   return { id, params: { id: String(id) }, content: page.content, version: page.draft?.version ?? 0, live: page.live };
 };
-const liveOf = async (title: string, id: number) => (await getEditable(db, await siteId(), id)).live?.[title];
+const liveOf = async (title: string, id: number) =>
+  (await getEditable(db, inventory, await siteId(), id)).live?.[title];
 
 describe('what was planned', () => {
   it('anew goes out at the new hour alone, with the new words', async () => {
@@ -94,7 +95,7 @@ describe('what was planned', () => {
     expect(await settleDue(db, true)).toBe(2);
     const [row] = await db.select().from(items).where(eq(items.id, page.id));
     expect([row?.liveRevisionId, row?.downRevisionId === null]).toEqual([null, false]);
-    expect((await getEditable(db, await siteId(), page.id)).content['summary']).toBe('For an hour.');
+    expect((await getEditable(db, inventory, await siteId(), page.id)).content['summary']).toBe('For an hour.');
   });
 });
 
@@ -338,7 +339,7 @@ describe('pages made at once', () => {
 describe('what is prepared', () => {
   it('can be dropped for what is in force, also where that names a page that is gone for good', async () => {
     const maud = await signInAs('Maud');
-    const state = async () => getPlanState(db, await siteId(), { personId: maud.id, role: null });
+    const state = async () => getPlanState(db, inventory, await siteId(), { personId: maud.id, role: null });
     await inForce({
       do: 'add-grant',
       role: 'newsroom',

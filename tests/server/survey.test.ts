@@ -13,8 +13,7 @@ import { PUT as audience } from '@/pages/api/pages/[id]/audience';
 import { GET as exportRoute } from '@/pages/api/workshop/export';
 import { POST as history } from '@/pages/api/workshop/history';
 import { POST as importRoute } from '@/pages/api/workshop/import';
-import { inventory } from '@/office';
-import { loadSurvey, mapRows, permissionIds, whatCan, whoCan } from '@/server/access/survey';
+import { loadSurvey, mapRows, permissionIdsOf, whatCan, whoCan } from '@/server/access/survey';
 import { mayVisit } from '@/server/gate/authorize';
 import { findPlace, listPages } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
@@ -22,6 +21,7 @@ import { getPlanState } from '@/server/plan/plans';
 import { compareRoles } from '@/server/plan/compare';
 import { listPeople } from '@/server/people/people';
 import { accessOf, call, pageId, signInAs, siteId } from './ask';
+import { inventory } from '../inventory';
 
 const survey = async (rows: 'people' | 'roles' = 'people') =>
   loadSurvey(db, await accessOf('Maud'), { plan: 'live', rows, branch: null, on: null });
@@ -40,7 +40,7 @@ describe('the access map', () => {
         const there = s.pages.filter((p) => branch === null || p.place.path.includes(branch));
         for (const row of mapRows(s, branch))
           row.cells.forEach((cell, i) => {
-            const permission = permissionIds[i] ?? '';
+            const permission = permissionIdsOf(inventory)[i] ?? '';
             const placed = inventory.permissions.get(permission as never)?.placed;
             const ask = (more: object) =>
               decide(s.policy, { person: row.id, permission, atMs: s.atMs, ...more }).allowed;
@@ -55,7 +55,7 @@ describe('the access map', () => {
   it('is taken out as CSV with the same words', async () => {
     const answer = await call(mapCsv, 'GET', '/api/access/map?rows=roles', await signInAs('Maud'));
     const [head, ...rows] = parse(String(answer.body['text']), { columns: false });
-    expect(head).toEqual(['role', 'id', ...permissionIds]);
+    expect(head).toEqual(['role', 'id', ...permissionIdsOf(inventory)]);
     expect(rows).toEqual(mapRows(await survey('roles'), null).map((row) => [row.name, row.id, ...row.cells]));
     expect(String(answer.body['text'])).toContain('\r\n');
   });
@@ -118,14 +118,14 @@ describe('who can, and what can they', () => {
   });
   it('two roles side by side: same words where they agree, rows neither has left out', async () => {
     const s = await survey();
-    const groups = compareRoles(s.plan, 'harbour-desk', 'seasonal-helper', s.people, s.pages);
+    const groups = compareRoles(inventory, s.plan, 'harbour-desk', 'seasonal-helper', s.people, s.pages);
     const row = (group: string, name: string) =>
       groups.find((g) => g.name === group)?.rows.find((r) => r.name === name);
     expect(row('May, with what it inherits', 'post notices')).toMatchObject({ a: 'everywhere', b: 'everywhere' });
     expect(row('May, with what it inherits', 'change pages')).toMatchObject({ a: 'under Harbours', b: '' });
     expect(row('The role', 'Held by')).toMatchObject({ a: 'Ines Varga, Tomas Reed', b: 'Sam Ollis' });
     expect(row('Toolbar', 'Table')).toBeUndefined();
-    for (const group of compareRoles(s.plan, 'newsroom', 'newsroom', s.people, s.pages))
+    for (const group of compareRoles(inventory, s.plan, 'newsroom', 'newsroom', s.people, s.pages))
       for (const r of group.rows) expect(r.a).toBe(r.b);
   });
 });
@@ -141,7 +141,7 @@ describe('the plan as a file', () => {
   });
   it('shows the differences first and changes nothing until confirmed; then one undo takes it back', async () => {
     const maud = await signInAs('Maud');
-    const before = await getPlanState(db, await siteId(), { personId: 0, role: null });
+    const before = await getPlanState(db, inventory, await siteId(), { personId: 0, role: null });
     const changed = {
       ...before.plan,
       roles: before.plan.roles
@@ -156,7 +156,9 @@ describe('the plan as a file', () => {
         lines: ['This role is gone.', 'Still held by Sam Ollis: once this goes live it gives this person nothing.'],
       },
     ]);
-    expect((await getPlanState(db, await siteId(), { personId: 0, role: null })).revision).toBe(before.revision);
+    expect((await getPlanState(db, inventory, await siteId(), { personId: 0, role: null })).revision).toBe(
+      before.revision,
+    );
     expect(
       (
         await call(importRoute, 'POST', '/x', {
@@ -174,12 +176,12 @@ describe('the plan as a file', () => {
       ).body,
     ).toMatchObject({ done: true });
     expect(
-      (await getPlanState(db, await siteId(), { personId: 0, role: null })).plan.roles.some(
+      (await getPlanState(db, inventory, await siteId(), { personId: 0, role: null })).plan.roles.some(
         (r) => r.name === 'Press room',
       ),
     ).toBe(true);
     await call(history, 'POST', '/x', { ...maud, body: { direction: 'undo', role: null } });
-    expect((await getPlanState(db, await siteId(), { personId: 0, role: null })).plan).toEqual(before.plan);
+    expect((await getPlanState(db, inventory, await siteId(), { personId: 0, role: null })).plan).toEqual(before.plan);
   });
   it('names pages by their addresses, and takes them so, or by number', async () => {
     const maud = await signInAs('Maud');
@@ -326,7 +328,9 @@ describe('the plan as a file', () => {
       const text =
         typeof make === 'string'
           ? make
-          : make(structuredClone((await getPlanState(db, await siteId(), { personId: 0, role: null })).plan));
+          : make(
+              structuredClone((await getPlanState(db, inventory, await siteId(), { personId: 0, role: null })).plan),
+            );
       const answer = await call(importRoute, 'POST', '/x', { ...(await signInAs('Maud')), body: { text } });
       expect(answer.status).toBe(422);
       const faults = answer.body['faults'] as { field: string; message: string }[];
@@ -345,7 +349,7 @@ describe('the plan as a file', () => {
     writeFileSync(file, text);
     const at = '2026-12-01T12:00:00Z';
     const questions = s.people.flatMap((p) =>
-      permissionIds.flatMap((permission) => [
+      permissionIdsOf(inventory).flatMap((permission) => [
         ...s.pages.slice(0, 12).map((page) => ({ person: p.id, permission, page: page.id, at })),
         { person: p.id, permission, thing: { kind: 'thing', author: p.id }, at },
       ]),

@@ -6,7 +6,6 @@ import { PUT as ownToday } from '@/pages/api/own-today';
 import { POST as publish } from '@/pages/api/items/[id]/publish';
 import { POST as stepIn } from '@/pages/api/workshop/step-in';
 import { doc, h3, p } from '@/demo/write';
-import { inventory } from '@/office';
 import { db, pool } from '@/server/db/client';
 import { duties, items, missedSearches, ownRooms, people } from '@/server/db/schema';
 import { findSite, type Site } from '@/server/gate/access';
@@ -29,6 +28,7 @@ import { listPages } from '@/server/tree/tree';
 import { listVacancies } from '@/server/vacancies/vacancies';
 import { tidyOld } from '@/server/work/tidy';
 import { accessOf, call, inForce, pageId, signInAs, siteId } from './ask';
+import { inventory } from '../inventory';
 
 const change = (who: { cookie: string }, body: OwnChange | { do: 'undo' }) =>
   call(ownToday, 'PUT', '/api/own-today', { ...who, body });
@@ -229,7 +229,7 @@ describe('what widgets show', () => {
     };
     const before = await care('Maud');
     const id = await pageId('Contact');
-    const { content, version } = await getEditable(db, await siteId(), id).then((one) => ({
+    const { content, version } = await getEditable(db, inventory, await siteId(), id).then((one) => ({
       content: one.content,
       version: one.draft?.version ?? 0,
     }));

@@ -20,6 +20,7 @@ import { listOpenWishes } from '@/server/items/notes';
 import { loadRoom } from '@/server/room';
 import { findPlaced } from '@/server/tree/tree';
 import { accessOf, call, inForce, pageId, signInAs, siteId, somebody, type Who } from './ask';
+import { inventory } from '../inventory';
 
 // Tools go by the text, the layout and the part of the website, at every keeping.
 
@@ -27,7 +28,7 @@ let [maud, ines, juno]: Who[] = [];
 beforeAll(async () => {
   [maud, ines, juno] = await Promise.all(['Maud', 'Ines', 'Juno'].map(signInAs));
 });
-const shown = async (title: string) => getEditable(db, await siteId(), await pageId(title));
+const shown = async (title: string) => getEditable(db, inventory, await siteId(), await pageId(title));
 const bodyOf = (content: PageContent) => documentOf(content, 'body').content;
 
 /** Keeps a page with its text made from the one it has. */

@@ -20,11 +20,12 @@ import { listWaiting } from '@/server/items/reviews';
 import { listUnfinished } from '@/server/items/unfinished';
 import { listOpenOn, listVacancies } from '@/server/vacancies/vacancies';
 import { accessOf, call, inForce, pageId, role, signInAs, siteId, somebody } from './ask';
+import { inventory } from '../inventory';
 
 const site = async () => (await findSite(db)) as Site;
 const begin = async (first: string, title: string, page: string) =>
   call(make, 'POST', '/x', { ...(await signInAs(first)), body: { title, page: String(await pageId(page)) } });
-const editable = async (id: string) => getEditable(db, await siteId(), Number(id));
+const editable = async (id: string) => getEditable(db, inventory, await siteId(), Number(id));
 const titlesOf = async (first: string) =>
   (await listVacancies(db, await accessOf(first))).filter((one) => !one.deleted).map((one) => one.title);
 const onPage = async (page: string) =>

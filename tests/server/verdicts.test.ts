@@ -2,7 +2,6 @@ import { sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { documentOf, emptyDocument, piecesOf, type Document, type PageContent } from '@/core/content';
 import type { APIRoute } from 'astro';
-import { inventory } from '@/office';
 import { emptyRole, planSchema, type Plan, type PlanRole } from '@/core/plan';
 import { room } from '@/core/room';
 import { DEMO_PEOPLE } from '@/demo/people';
@@ -23,6 +22,7 @@ import { findAccess, findSite, type Access, type Site } from '@/server/gate/acce
 import { authorize, authorizeSomewhere } from '@/server/gate/authorize';
 import { randomFrom, type Random } from '../oracles/worlds';
 import { call, signInAs } from './ask';
+import { inventory } from '../inventory';
 
 // A verdict is an assertion, so it is tried: the task is done through the endpoints as that person, on every page there
 // is, until it
@@ -101,7 +101,7 @@ async function written(
   waysOf: (shown: PageContent) => readonly object[],
 ): Promise<{ content: object; version: number } | null> {
   if (!(await opens(who, 'pages.edit', page))) return null;
-  const shown = await getEditable(db, site.id, Number(page.id));
+  const shown = await getEditable(db, inventory, site.id, Number(page.id));
   for (const way of waysOf(shown.content)) {
     const content = { ...shown.content, ...way };
     const kept =
@@ -221,7 +221,7 @@ const DO: Record<string, (who: Doer, page: PageFacts) => Promise<boolean>> = {
   'review.decide': async (who, page) => {
     const maud = await signInAs('Maud');
     await restore(page.id);
-    const shown = await getEditable(db, site.id, Number(page.id));
+    const shown = await getEditable(db, inventory, site.id, Number(page.id));
     const waiting =
       shown.waiting?.id ??
       Number(

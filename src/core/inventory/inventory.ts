@@ -15,6 +15,8 @@ import {
 
 /** The single list of what the back office holds. What is not in it does not exist. */
 export interface Inventory {
+  /** The site's time zone, by its IANA name: whose clock everything goes by. */
+  timeZone: string;
   sections: readonly Section[];
   /** The sections that are doors of the Room's menu, in their natural order. */
   doors: readonly Section[];
@@ -55,12 +57,22 @@ const inSection = <T extends object>(section: Section, list: readonly T[] | unde
 export const objectOf = (permission: string): string => permission.slice(0, permission.indexOf('.'));
 export const isReading = (permission: string): boolean => permission.endsWith('.view');
 
+/** Something that is worked out of an inventory: once for each. */
+export function ofInventory<T>(make: (inventory: Inventory) => T): (inventory: Inventory) => T {
+  const known = new WeakMap<Inventory, { is: T }>();
+  return (inventory) => {
+    let found = known.get(inventory);
+    if (!found) known.set(inventory, (found = { is: make(inventory) }));
+    return found.is;
+  };
+}
+
 /**
- * Joins section files into one inventory.
+ * Joins section files into the inventory of a site.
  * @throws InventoryError when an id is declared twice, or names a screen, permission, tool or control that is not
  * there.
  */
-export function makeInventory(sections: readonly Section[]): Inventory {
+export function makeInventory(sections: readonly Section[], { timeZone }: { timeZone: string }): Inventory {
   index('section', sections);
   const items = index(
     'kind of item',
@@ -68,6 +80,7 @@ export function makeInventory(sections: readonly Section[]): Inventory {
   );
   const page = items.get(PAGE);
   const inventory: Inventory = {
+    timeZone,
     sections,
     doors: sections.filter((section) => section.face === 'door'),
     permissions: index(

@@ -6,7 +6,9 @@ import { Icon } from '../kit/Icon';
 import { Empty, Safe, useFocusLater } from '../kit/parts';
 import { keepView, type MapView } from './view';
 import { WhyCell } from './WhyCell';
-import { type Column, BY_SECTION, BY_PERMISSION, extentOf, sections, sectionName, EXTENT_LOOK } from './columns';
+import { type Column, bySection, byPermission, extentOf, mapSections, sectionName, EXTENT_LOOK } from './columns';
+import { onSite, useInventory } from '../kit/inventory';
+
 export interface AccessMapProps {
   rows: MapRow[];
   kind: 'people' | 'roles';
@@ -18,15 +20,16 @@ const ROW_PX = 46;
 const FIRST_PX = 216;
 
 /** Who may do what on a branch, as a table: yes, only some, no, by shape, word and colour. Every cell opens its why. */
-export function AccessMap(props: AccessMapProps) {
+export const AccessMap = onSite(function AccessMap(props: AccessMapProps) {
   return (
     <Safe>
       <Grid {...props} />
     </Safe>
   );
-}
+});
 
 function Grid({ rows, kind, query, where, view: asked }: AccessMapProps) {
+  const inventory = useInventory();
   const [view, setView] = useState(asked);
   const { find: typed, by, section, only } = view;
   const look = (change: Partial<MapView>) => {
@@ -38,8 +41,11 @@ function Grid({ rows, kind, query, where, view: asked }: AccessMapProps) {
   const [why, setWhy] = useState<{ row: MapRow; column: Column } | null>(null);
   const box = useRef<HTMLDivElement>(null);
   const columns = useMemo(
-    () => (by === 'section' ? BY_SECTION : BY_PERMISSION).filter((c) => section === '' || c.section === section),
-    [by, section],
+    () =>
+      (by === 'section' ? bySection(inventory) : byPermission(inventory)).filter(
+        (c) => section === '' || c.section === section,
+      ),
+    [inventory, by, section],
   );
   const shown = useMemo(() => {
     const words = fold(typed.trim());
@@ -129,9 +135,9 @@ function Grid({ rows, kind, query, where, view: asked }: AccessMapProps) {
             }
           >
             <option value="">All</option>
-            {sections.map((s) => (
+            {mapSections(inventory).map((s) => (
               <option key={s.id} value={s.id}>
-                {sectionName(s.id)}
+                {sectionName(inventory, s.id)}
               </option>
             ))}
           </select>
@@ -206,7 +212,7 @@ function Grid({ rows, kind, query, where, view: asked }: AccessMapProps) {
                 className="flex min-w-0 flex-col justify-end px-1.5 py-2 text-center text-sm leading-tight font-semibold"
               >
                 {by === 'permission' && (
-                  <span className="text-[0.8rem] font-normal text-ink-2">{sectionName(column.section)}</span>
+                  <span className="text-[0.8rem] font-normal text-ink-2">{sectionName(inventory, column.section)}</span>
                 )}
                 <span className="clip">{column.name}</span>
               </div>

@@ -1,10 +1,12 @@
+import type { Permission } from '@/core/inventory';
 import { useState, useRef } from 'react';
 import type { MapRow } from '@/core/access';
 import type { WhyGroup } from '@/core/wire';
 import { Icon } from '../kit/Icon';
 import { Dialog } from '../kit/parts';
 import { send } from '../kit/send';
-import { type Column, permissions, EXTENT_LOOK } from './columns';
+import { type Column, mapPermissions, EXTENT_LOOK } from './columns';
+import { useInventory } from '../kit/inventory';
 
 /** What the cell that was chosen says: for each permission of its column, the reasons and the pages they hold for. */
 /** Where a no is looked into and mended, with the same plan, branch and day. */
@@ -25,12 +27,13 @@ export function WhyCell({
   query: string;
   onClose: () => void;
 }) {
+  const inventory = useInventory();
   const [answers, setAnswers] = useState<Record<string, WhyGroup[] | string>>({});
   const asked = useRef(false);
   if (!asked.current) {
     asked.current = true;
     for (const at of column.at) {
-      const { id } = permissions[at] as (typeof permissions)[number];
+      const { id } = mapPermissions(inventory)[at] as Permission & { section: string };
       void send('GET', `/api/access/why?${query}&row=${encodeURIComponent(row.id)}&permission=${id}`).then((sent) =>
         setAnswers((old) => ({ ...old, [id]: sent.ok ? sent.value.groups : sent.problem.detail })),
       );
@@ -40,7 +43,7 @@ export function WhyCell({
     <Dialog open wide onClose={onClose} title={`${row.name}: ${column.name}`}>
       <div className="grid gap-4">
         {column.at.map((at) => {
-          const permission = permissions[at] as (typeof permissions)[number];
+          const permission = mapPermissions(inventory)[at] as Permission & { section: string };
           const answer = answers[permission.id];
           const extent = EXTENT_LOOK[row.cells[at] ?? 'no'];
           return (

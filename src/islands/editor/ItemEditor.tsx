@@ -1,4 +1,4 @@
-import { Fragment, useEffect, useState } from 'react';
+import { Fragment, useEffect, useMemo, useState } from 'react';
 import { documentOf, textOf, type Field, type Layout, type PageContent } from '@/core/content';
 import { handy } from '@/core/toolbar';
 import { dialogLater } from '../kit/later';
@@ -60,7 +60,8 @@ export function ItemEditor(props: EditorProps & KindProps) {
 
 function Screen(props: EditorProps & KindProps) {
   const { item, crumbs, me, may, controls, readOnlyWhy, reviewers, notes, people, theirFields } = props;
-  const { screens, toolbars, allTools, pictures, ownPictures, calendar, now, layouts, settings, previewHref } = props;
+  const { screens, toolbars, allTools, pictures, ownPictures, calendar, now, settings, previewHref } = props;
+  const layouts = useMemo(() => new Map(props.layouts.map((layout) => [layout.id, layout])), [props.layouts]);
   const { one, partOf } = useAbout();
   const layoutOf = (content: PageContent) =>
     layouts.get(textOf(content, 'page.layout')) ?? (layouts.size === 1 ? [...layouts.values()][0] : undefined);
@@ -131,7 +132,7 @@ function Screen(props: EditorProps & KindProps) {
 
   const beside = panelsBeside({
     props,
-    parts: { page: item.id, draft, content, change, mayChange, context: { people, me: me.id }, faultOf },
+    parts: { page: item.id, layouts, draft, content, change, mayChange, context: { people, me: me.id }, faultOf },
     send: { note, onNote: setNote, askedOf, onAskedOf: setAskedOf, faultOf: action.faultOf },
     picture: picture && { field: picture, from: picturesIn(picture.id) },
     findings,

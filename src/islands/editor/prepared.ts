@@ -1,6 +1,6 @@
-import { isEmptyValue, keptElsewhere, type Layout, type PageContent } from '@/core/content';
+import { isEmptyValue, keptElsewhere, type Layout, type Layouts, type PageContent } from '@/core/content';
 import { pictureSource } from '@/core/toolbar';
-import type { EditorProps, KindProps } from './props';
+import type { EditorProps } from './props';
 
 /** What an edit screen holds for a content of a layout, as it was prepared for who is writing. */
 export function preparedFor(
@@ -13,7 +13,7 @@ export function preparedFor(
     toolbars,
     pictures,
     ownPictures,
-  }: Pick<EditorProps & KindProps, 'layouts' | 'settings' | 'screens' | 'toolbars' | 'pictures' | 'ownPictures'>,
+  }: Pick<EditorProps, 'settings' | 'screens' | 'toolbars' | 'pictures' | 'ownPictures'> & { layouts: Layouts },
 ) {
   const screen = screens[layout?.id ?? ''] ?? { elements: {}, main: [], side: [] };
   const textTools = (field: string) => toolbars[layout?.id ?? '']?.[field] ?? { tools: [], keep: {}, groups: [] };

@@ -1,6 +1,6 @@
 import type { Calendar } from '@/core/words';
 import type { ReactNode } from 'react';
-import type { Field, Layouts, PageContent } from '@/core/content';
+import type { Field, Layout, Layouts, PageContent } from '@/core/content';
 import type { Tool } from '@/core/inventory';
 import type { TextTools } from '@/core/room';
 import type { Note, Remark } from '@/core/wire';
@@ -43,6 +43,10 @@ export interface EditedItem {
 /** What the screen of every kind of item is given. */
 export interface EditorProps {
   item: EditedItem;
+  about: About;
+  /** The forms it can have. */
+  layouts: readonly Layout[];
+  settings: readonly Field[];
   crumbs: string[];
   me: { id: string };
   /** What of the screen is there for them, by the ids of the inventory and in its order. */
@@ -75,6 +79,7 @@ export interface EditorProps {
 /** What panels of a kind of item beside its fields have to work with. */
 export interface PanelParts {
   page: string;
+  layouts: Layouts;
   draft: ItemDraft;
   content: PageContent;
   change: (part: PageContent) => void;
@@ -85,9 +90,6 @@ export interface PanelParts {
 
 /** What a kind of item adds to it. */
 export interface KindProps {
-  about: About;
-  layouts: Layouts;
-  settings: readonly Field[];
   /** Null where it cannot be previewed. */
   previewHref: string | null;
   /** Panels of its own, by the last part of their ids in the inventory, which says where they stand. */

@@ -1,6 +1,4 @@
-import { SETTINGS } from '@/core/content';
 import type { PreviewEntry } from '@/core/wire';
-import { layouts } from '@/office/layouts';
 import { ItemEditor } from '../editor/ItemEditor';
 import type { EditorProps } from '../editor/props';
 import { PreviewLinkPanel } from './PreviewLinkPanel';
@@ -25,9 +23,6 @@ export function PageEditor({ address, top, site, visitors, links, layoutIds, ...
   return (
     <ItemEditor
       {...props}
-      about={{ one: 'page', screen: 'pages.edit' }}
-      layouts={layouts}
-      settings={SETTINGS}
       previewHref={`/room/pages/${item.id}/preview`}
       panels={({ draft, ...parts }) => ({
         address: <AddressPanel top={top} address={address} {...parts} />,

@@ -1,7 +1,14 @@
 import { useEffect, useState } from 'react';
-import { searchResultOf, SETTINGS, slugFrom, textOf, type FieldValue, type PageContent } from '@/core/content';
+import {
+  searchResultOf,
+  SETTINGS,
+  slugFrom,
+  textOf,
+  type FieldValue,
+  type PageContent,
+  type Layouts,
+} from '@/core/content';
 import { sayBegin } from '@/core/words';
-import { layouts } from '@/office/layouts';
 import { Labelled } from '../kit/parts';
 import { send } from '../kit/send';
 import { LockNote, useElement } from '../editor/elements';
@@ -176,9 +183,10 @@ export function ResultPanel({ address, site, ...props }: PartProps & { address: 
 
 /** Layout, author, date and language. */
 export function AboutPanel({
+  layouts,
   layoutIds,
   ...props
-}: PartProps & { /** The layouts they may give the page. */ layoutIds: readonly string[] }) {
+}: PartProps & { layouts: Layouts; /** Those they may give the page. */ layoutIds: readonly string[] }) {
   const { content, change, mayChange, context } = props;
   const layout = layouts.get(textOf(content, 'page.layout'));
   const { label = 'Layout', hint, lock } = useElement('page.layout');

@@ -2,16 +2,16 @@ import { useState } from 'react';
 import { arranged, type Board, type OwnChange, type PlacedWidget, type Size } from '@/core/dashboard';
 import type { Own } from '@/core/dashboard';
 import { entryName } from '@/core/plan';
-import { inventory } from '@/office';
 import { BoardEditor } from '../kit/BoardEditor';
 import { Icon } from '../kit/Icon';
 import { ProblemNote, Said, useFocusLater } from '../kit/parts';
 import { useSend } from '../kit/useSend';
+import { onSite, useInventory } from '../kit/inventory';
 
 const SIZE_NAMES: Record<Size, string> = { narrow: 'one column', wide: 'two columns', full: 'all columns' };
 
 /** Today as somebody arranges it for themselves, within what the plan leaves free. */
-export function ArrangeToday({
+export const ArrangeToday = onSite(function ArrangeToday({
   board,
   own: begun,
   canUndo: begunUndo,
@@ -23,6 +23,7 @@ export function ArrangeToday({
   /** Nothing is kept: said so. */
   trial: boolean;
 }) {
+  const inventory = useInventory();
   const [own, setOwn] = useState(begun);
   const [canUndo, setCanUndo] = useState(begunUndo);
   const [said, setSaid] = useState<string | null>(null);
@@ -175,4 +176,4 @@ export function ArrangeToday({
       )}
     </section>
   );
-}
+});

@@ -1,16 +1,7 @@
-import { vacancyLayouts } from '@/office/vacancies/layouts';
 import { ItemEditor } from '../editor/ItemEditor';
 import type { EditorProps } from '../editor/props';
 
 /** The edit screen of a vacancy. */
 export function VacancyEditor(props: EditorProps) {
-  return (
-    <ItemEditor
-      {...props}
-      about={{ one: 'vacancy', screen: 'vacancies.edit' }}
-      layouts={vacancyLayouts}
-      settings={[]}
-      previewHref={null}
-    />
-  );
+  return <ItemEditor {...props} previewHref={null} />;
 }

@@ -3,7 +3,6 @@ import type { PermissionId } from '@/core/inventory';
 import { differences } from '@/core/release';
 import type { PlanState } from '@/core/wire';
 import { sayAge } from '@/core/words';
-import { inventory } from '@/office';
 import { Icon } from '../kit/Icon';
 import { Confirm, ProblemNote } from '../kit/parts';
 import { useSend } from '../kit/useSend';
@@ -13,6 +12,7 @@ import { Now } from './Now';
 import { type StepId, STEPS } from './steps';
 import { usePlan } from './usePlan';
 import { usePreparing } from './usePreparing';
+import { useInventory } from '../kit/inventory';
 
 export interface PlannerProps {
   site: string;
@@ -80,6 +80,7 @@ function BenchOf({
   mayGive,
   planned,
 }: PlannerProps & { facts: WorkshopFacts; planned: ReturnType<typeof usePlan> }) {
+  const inventory = useInventory();
   const { state, change, undo, redo, settled, asking, stopAsking, problem, saving } = planned;
   const header = useRef<HTMLElement>(null);
   // What stands beside begins below the header, however many lines it has.
@@ -101,7 +102,7 @@ function BenchOf({
   const stepping = useSend();
   const [slot, setSlot] = useState<HTMLElement | null>(null);
   const { plan } = state;
-  const prepared = useMemo(() => prepare(facts, plan, personId), [facts, plan, personId]);
+  const prepared = useMemo(() => prepare(inventory, facts, plan, personId), [inventory, facts, plan, personId]);
   const changes = useMemo(
     () =>
       differences(
@@ -110,7 +111,7 @@ function BenchOf({
         plan,
         (id) => facts.pages.find((page) => page.id === id)?.title ?? 'a page that is gone',
       ).reduce((sum, role) => sum + role.lines.length, 0),
-    [facts, plan],
+    [inventory, facts, plan],
   );
   const holders = holdersOf(facts);
   // What a step asks about is asked at the instant the room is shown for.

@@ -1,13 +1,14 @@
 import type { PermissionId } from '@/core/inventory';
 import { arranged, asPrepared, cellsOf, type Own } from '@/core/dashboard';
 import { entryName, type Plan } from '@/core/plan';
-import { inventory } from '@/office';
 import { Icon, sectionIcon } from '../kit/Icon';
 import { namesOf, stopsInWords, type Prepared, type WorkshopFacts } from './model';
 import type { Change } from './usePlan';
 import { Why } from './Why';
+import { useInventory } from '../kit/inventory';
 
 function Miniature({ site, prepared, own }: { site: string; prepared: Prepared; own: Own }) {
+  const inventory = useInventory();
   const { now } = prepared;
   const cards = now.tasks.filter((task) => task.verdict.can && task.section !== 'frame');
   return (
@@ -138,8 +139,9 @@ export function Now({
   change: Change;
   readOnly: boolean;
 }) {
+  const inventory = useInventory();
   const { figuresNow: f, figuresBefore: b, loss, person, now } = prepared;
-  const names = namesOf(facts, plan);
+  const names = namesOf(inventory, facts, plan);
   const blocked = now.tasks.filter((task) => !task.verdict.can);
   return (
     <aside

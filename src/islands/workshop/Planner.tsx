@@ -1,4 +1,5 @@
 import { useMemo } from 'react';
+import { onSite } from '../kit/inventory';
 import { ProblemNote, Safe } from '../kit/parts';
 import { usePages } from '../kit/usePages';
 import { Bench, BenchCrumbs, HEADER, type PlannerProps } from './Bench';
@@ -6,13 +7,13 @@ import type { WorkshopPage } from './model';
 import { STEPS } from './steps';
 
 /** Prepares one role's room, step by step, with the room as it is now always beside it. */
-export function Planner(props: PlannerProps) {
+export const Planner = onSite(function Planner(props: PlannerProps) {
   return (
     <Safe>
       <Ready {...props} />
     </Safe>
   );
-}
+});
 
 /** The room is worked out from every page there is; they come after the screen. */
 function Ready(props: PlannerProps) {

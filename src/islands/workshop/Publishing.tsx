@@ -1,6 +1,7 @@
 import { CHECKS } from '@/core/content';
 import { publishingOf, type CheckRule } from '@/core/plan';
 import type { PlanState } from '@/core/wire';
+import { onSite } from '../kit/inventory';
 import { Icon } from '../kit/Icon';
 import { ProblemNote, Safe } from '../kit/parts';
 import { usePlan } from './usePlan';
@@ -14,13 +15,13 @@ const RULES: [CheckRule, string][] = [
 /**
  * How strict the website is before something goes out: part of the plan, so it goes live and back like everything else.
  */
-export function Publishing(props: { initial: PlanState; mayEdit: boolean }) {
+export const Publishing = onSite(function Publishing(props: { initial: PlanState; mayEdit: boolean }) {
   return (
     <Safe>
       <Rules {...props} />
     </Safe>
   );
-}
+});
 
 function Rules({ initial, mayEdit }: { initial: PlanState; mayEdit: boolean }) {
   const { state, problem, change, undo } = usePlan(initial, null);

@@ -2,11 +2,11 @@ import { useRef, useState } from 'react';
 import { emptyDocument, isEmptyDocument, SHORT_TEXT_TOOLS, shortTextSchema } from '@/core/content';
 import type { WidgetSettings } from '@/core/dashboard';
 import { canonical } from '@/core/json';
-import { inventory } from '@/office';
 import { WritingSkeleton } from '../editor/WritingSkeleton';
 import { later } from '../kit/later';
 import { useLeft } from '../kit/useLeft';
 import { unfit } from './unfit';
+import { useInventory } from '../kit/inventory';
 
 const WritingArea = later(() => import('../editor/WritingArea'), <WritingSkeleton />);
 
@@ -24,6 +24,7 @@ export function ShortText({
   readOnly: boolean;
   onCommit: (text: Words | null) => void;
 }) {
+  const inventory = useInventory();
   const now = canonical(text ?? null);
   /** What was typed since it was set last. */
   const typed = useRef<unknown>(unfit.get(id));

@@ -2,18 +2,19 @@ import type { Preference, StartPreferences } from '@/core/own';
 import { preferenceName, startPreferences } from '@/core/plan';
 import type { PlanState } from '@/core/wire';
 import { READING } from '../frame/reading';
+import { onSite } from '../kit/inventory';
 import { Icon } from '../kit/Icon';
 import { Labelled, ProblemNote, Safe } from '../kit/parts';
 import { usePlan } from './usePlan';
 
 /** How everybody begins to read the back office, and what of it they can choose themselves. */
-export function StartReading(props: { initial: PlanState; mayEdit: boolean }) {
+export const StartReading = onSite(function StartReading(props: { initial: PlanState; mayEdit: boolean }) {
   return (
     <Safe>
       <Values {...props} />
     </Safe>
   );
-}
+});
 
 function Values({ initial, mayEdit }: { initial: PlanState; mayEdit: boolean }) {
   const { state, problem, change, undo } = usePlan(initial, null);

@@ -3,10 +3,10 @@ import { explainInWords, wayInWords, type Names } from '@/core/access';
 import type { PermissionId } from '@/core/inventory';
 import { isOfOnePage, stepInWords, type Plan } from '@/core/plan';
 import { remediesForDeed } from '@/core/room';
-import { inventory } from '@/office';
 import { Icon } from '../kit/Icon';
 import type { Prepared, WorkshopFacts } from './model';
 import type { Change } from './usePlan';
+import { useInventory } from '../kit/inventory';
 
 /**
  * Why the role may or may not do something: every rule that counts with the way it came, and on a no the least change
@@ -29,6 +29,7 @@ export function Why({
   change: Change;
   readOnly: boolean;
 }) {
+  const inventory = useInventory();
   const decision = prepared.best(permission);
   const { role, person } = prepared;
   const remedy = useMemo(() => {
@@ -47,7 +48,7 @@ export function Why({
       atMs: facts.nowMs,
     };
     return remediesForDeed(inventory, plan, people, question).find((one) => !isOfOnePage(one));
-  }, [decision, facts, permission, person, plan, role]);
+  }, [inventory, decision, facts, permission, person, plan, role]);
   return (
     <section aria-label="Why?" className="card p-3">
       <h3 className="mb-1">

@@ -1,7 +1,7 @@
 import { isInForce, sampleOf, type Decision, type Names, type Place, type PolicyPerson } from '@/core/access';
 import type { Own } from '@/core/dashboard';
 import { sayCount, sayDay, sayList, type Calendar } from '@/core/words';
-import { fieldName, type PermissionId } from '@/core/inventory';
+import { fieldName, type PermissionId, type Inventory } from '@/core/inventory';
 import { applyAll, getRole, type Operation, type Plan, type PlanRole } from '@/core/plan';
 import {
   askerFor,
@@ -14,7 +14,6 @@ import {
   type StopOfTask,
 } from '@/core/room';
 import type { Verdict } from '@/core/task';
-import { inventory } from '@/office';
 
 /** A page as the Workshop needs it: where rights can end. */
 export interface WorkshopPage {
@@ -88,7 +87,7 @@ export function viewerOf(facts: WorkshopFacts, person: PolicyPerson): Viewer {
   };
 }
 
-export function prepare(facts: WorkshopFacts, plan: Plan, personId: string | null): Prepared {
+export function prepare(inventory: Inventory, facts: WorkshopFacts, plan: Plan, personId: string | null): Prepared {
   const holder = holdersOf(facts).find((p) => p.id === personId);
   const { person, atMs, told } = viewerOf(facts, holder ?? sampleOf(facts.role));
   const input = { inventory, person, places: facts.pages.map((page) => page.place), nowMs: atMs };
@@ -110,6 +109,7 @@ export function prepare(facts: WorkshopFacts, plan: Plan, personId: string | nul
 
 /** The room there would be after operations; undefined when one of them does not apply. */
 export function roomAfter(
+  inventory: Inventory,
   facts: WorkshopFacts,
   plan: Plan,
   person: PolicyPerson,
@@ -121,17 +121,24 @@ export function roomAfter(
 }
 
 /** A room in which every task is ticked, to tell of those that are not whether they could be done. */
-export const roomWithAllTasks = (facts: WorkshopFacts, plan: Plan, person: PolicyPerson): Room =>
-  roomWithTasks(facts, plan, person, ({ tasks }) => [
+export const roomWithAllTasks = (inventory: Inventory, facts: WorkshopFacts, plan: Plan, person: PolicyPerson): Room =>
+  roomWithTasks(inventory, facts, plan, person, ({ tasks }) => [
     ...tasks,
     ...[...inventory.tasks.keys()].filter((id) => !tasks.some((t) => t.task === id)).map((task) => ({ task })),
   ]);
 
 /** Whether one task could be done, ticked or not; undefined where there is none of that name. */
-export const verdictOn = (facts: WorkshopFacts, plan: Plan, person: PolicyPerson, task: string): Verdict | undefined =>
-  roomWithTasks(facts, plan, person, () => [{ task }]).tasks.find((one) => one.task === task)?.verdict;
+export const verdictOn = (
+  inventory: Inventory,
+  facts: WorkshopFacts,
+  plan: Plan,
+  person: PolicyPerson,
+  task: string,
+): Verdict | undefined =>
+  roomWithTasks(inventory, facts, plan, person, () => [{ task }]).tasks.find((one) => one.task === task)?.verdict;
 
 function roomWithTasks(
+  inventory: Inventory,
   facts: WorkshopFacts,
   plan: Plan,
   person: PolicyPerson,
@@ -157,7 +164,7 @@ export function warnOf(name: string, doing: string, before: Room, after: Room | 
 export const stopsInWords = (stops: readonly StopOfTask[]): string =>
   sayList(stops.map(({ task, stop }) => `“${stop}” in “${task}”`));
 
-export function namesOf(facts: WorkshopFacts, plan: Plan): Names {
+export function namesOf(inventory: Inventory, facts: WorkshopFacts, plan: Plan): Names {
   return {
     role: (id) => plan.roles.find((r) => r.id === id)?.name ?? id,
     layout: (id) => inventory.layouts.get(id)?.name ?? id,
@@ -186,7 +193,7 @@ export function inheritedGrants(plan: Plan, role: PlanRole): { grant: PlanRole['
 }
 
 /** What a role calls a door. */
-export const doorNameOf = (role: PlanRole) => (section: string) =>
+export const doorNameOf = (inventory: Inventory, role: PlanRole) => (section: string) =>
   role.doors.find((door) => door.section === section)?.name ??
   inventory.sections.find((s) => s.id === section)?.name ??
   section;

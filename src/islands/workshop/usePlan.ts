@@ -1,9 +1,9 @@
 import { useCallback, useRef, useState } from 'react';
 import { applyOperation, type Operation } from '@/core/plan';
 import type { HistoryEntry, PlanState } from '@/core/wire';
-import { inventory } from '@/office';
 import { useUnsent } from '../kit/leaving';
 import { send, type ProblemDetails, type Sent } from '../kit/send';
+import { useInventory } from '../kit/inventory';
 
 /**
  * The prepared plan. A change shows at once and is sent in order behind the ones before it; where the server refuses,
@@ -12,6 +12,7 @@ import { send, type ProblemDetails, type Sent } from '../kit/send';
  * in the same place since is named first (`asking`) and goes with it only on a further word.
  */
 export function usePlan(initial: PlanState, role: string | null) {
+  const inventory = useInventory();
   const [asking, setAsking] = useState<HistoryEntry[] | null>(null);
   const [state, setState] = useState(initial);
   const [problem, setProblem] = useState<ProblemDetails | null>(null);
@@ -24,16 +25,19 @@ export function usePlan(initial: PlanState, role: string | null) {
   const pending = useRef<Operation[][]>([]);
   const refusals = useRef(0);
 
-  const show = useCallback((server: PlanState) => {
-    latest.current = server;
-    let plan = server.plan;
-    for (const operations of pending.current)
-      for (const operation of operations) {
-        const applied = applyOperation(inventory, plan, operation);
-        if (applied.ok) plan = applied.plan;
-      }
-    setState({ ...server, plan });
-  }, []);
+  const show = useCallback(
+    (server: PlanState) => {
+      latest.current = server;
+      let plan = server.plan;
+      for (const operations of pending.current)
+        for (const operation of operations) {
+          const applied = applyOperation(inventory, plan, operation);
+          if (applied.ok) plan = applied.plan;
+        }
+      setState({ ...server, plan });
+    },
+    [inventory],
+  );
 
   const post = useCallback(
     (ask: () => Promise<Sent<PlanState>>, operations: Operation[] | null, isDue: () => boolean = () => true) => {
@@ -83,7 +87,7 @@ export function usePlan(initial: PlanState, role: string | null) {
         operations,
       );
     },
-    [post, role, state],
+    [inventory, post, role, state],
   );
   // Whether there is anything to take back is asked in its turn: what was pressed before may still be on its way.
   const undo = useCallback(

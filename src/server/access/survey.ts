@@ -16,11 +16,10 @@ import {
   type MapRow,
   sampleOf,
 } from '@/core/access';
-import { scopeNames } from '@/core/inventory';
+import { scopeNames, type Inventory, ofInventory } from '@/core/inventory';
 import { policyOf, type Plan } from '@/core/plan';
 import { room, type RoomTask } from '@/core/room';
 import { isDay, sayDay, type Calendar } from '@/core/words';
-import { inventory } from '@/office';
 import { findInstant, now } from '../clock';
 import { listPages, type PageFacts } from '../tree/tree';
 import type { Tx } from '../db/client';
@@ -48,6 +47,7 @@ export function readAsked(query: URLSearchParams): SurveyAsked {
 
 /** All that questions about a whole site are answered from. */
 export interface Survey {
+  inventory: Inventory;
   plan: Plan;
   policy: Policy;
   people: Person[];
@@ -58,7 +58,7 @@ export interface Survey {
 }
 
 /** What can be asked about, section by section, as a field offers it. */
-export const permissionChoice = (label: string) => ({
+export const permissionChoice = (inventory: Inventory, label: string) => ({
   id: 'may',
   label,
   options: [
@@ -82,8 +82,8 @@ export const PLAN_CHOICE = {
   ],
 };
 
-export const permissionIds = [...inventory.permissions.keys()];
-export const isPlaced = (permission: string) =>
+export const permissionIdsOf = ofInventory((inventory) => [...inventory.permissions.keys()]);
+export const isPlaced = (inventory: Inventory, permission: string) =>
   inventory.permissions.get(permission as never)?.placed ?? permission === VISIT;
 
 export async function loadSurvey(tx: Tx, access: Access, asked: SurveyAsked): Promise<Survey> {
@@ -97,10 +97,11 @@ export async function loadSurvey(tx: Tx, access: Access, asked: SurveyAsked): Pr
       : plan.roles
           .filter((role) => !role.archived)
           .map((role): PolicyPerson => ({ ...sampleOf(role.id), id: role.id, name: role.name }));
-  const names = await namesFor(tx, { site: access.site, plan });
+  const names = await namesFor(tx, { ...access, plan });
   return {
+    inventory: access.inventory,
     plan,
-    policy: policyOf(inventory, plan, rows),
+    policy: policyOf(access.inventory, plan, rows),
     people,
     rows,
     pages,
@@ -117,6 +118,7 @@ const instantOf = (access: Access, on: string | null): number =>
  * How far each permission goes for somebody on a branch, or the whole website. Some fields of a page are some of it.
  */
 function extentsFor(
+  inventory: Inventory,
   policy: Policy,
   pages: readonly PageFacts[],
   branch: string | null,
@@ -130,10 +132,10 @@ function extentsFor(
     author: p.place.author,
   }));
   const ask = (asked: Policy) => {
-    const index = new AccessIndex(asked, tree, permissionIds);
+    const index = new AccessIndex(asked, tree, permissionIdsOf(inventory));
     const interval =
       (branch === null ? undefined : index.tree.interval(branch)) ?? ([1, Math.max(1, index.tree.size)] as const);
-    return (id: string) => extentsOf(index, index.person(id), interval, isPlaced, atMs);
+    return (id: string) => extentsOf(index, index.person(id), interval, (one) => isPlaced(inventory, one), atMs);
   };
   const roles = [...policy.roles.values()];
   const all = ask(policy);
@@ -152,8 +154,8 @@ function extentsFor(
 
 /** How far each permission goes for each row, on the branch asked about or the whole website. */
 export function mapRows(survey: Survey, branch: string | null): MapRow[] {
-  const { rows, pages, policy, plan, atMs } = survey;
-  const extents = extentsFor(policy, pages, branch, atMs);
+  const { inventory, rows, pages, policy, plan, atMs } = survey;
+  const extents = extentsFor(inventory, policy, pages, branch, atMs);
   const roleName = (id: string) => plan.roles.find((r) => r.id === id)?.name ?? id;
   return rows.map((row) => {
     const held = row.assignments.filter((a) => isInForce(a, atMs)).map((a) => roleName(a.role));
@@ -190,12 +192,12 @@ export function whoCan(
   place: Place | undefined,
   calendar: Calendar,
 ): { able: Able[]; unable: { id: string; name: string; words: string }[]; everyone: boolean } {
-  const { people, policy, names, atMs } = survey;
+  const { inventory, people, policy, names, atMs } = survey;
   const ask = (person: string | null) =>
     decide(policy, {
       person,
       permission,
-      place: isPlaced(permission) ? place : undefined,
+      place: isPlaced(inventory, permission) ? place : undefined,
       ...(person !== null && { author: person }),
       atMs,
     });
@@ -231,9 +233,9 @@ export interface Abilities {
 
 /** Everything one person can do: in the words of their tasks, and permission by permission. */
 export function whatCan(survey: Survey, person: Person): Abilities {
-  const { plan, pages, names, atMs } = survey;
+  const { inventory, plan, pages, names, atMs } = survey;
   const policy = policyOf(inventory, plan, [person]);
-  const extents = extentsFor(policy, pages, null, atMs)(person.id);
+  const extents = extentsFor(inventory, policy, pages, null, atMs)(person.id);
   const made = room({ inventory, plan, person, places: pages.map((p) => p.place), nowMs: atMs });
   const sections = inventory.sections
     .filter((s) => s.permissions.length > 0)
@@ -253,7 +255,7 @@ export function whatCan(survey: Survey, person: Person): Abilities {
         return {
           id: permission.id,
           name: permission.name,
-          extent: extents[permissionIds.indexOf(permission.id)] ?? ('no' as const),
+          extent: extents[permissionIdsOf(inventory).indexOf(permission.id)] ?? ('no' as const),
           where: [...new Set(where)],
         };
       }),

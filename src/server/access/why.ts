@@ -7,13 +7,12 @@ import {
   type PolicyPerson,
   type Place,
 } from '@/core/access';
-import { isReading, toolName } from '@/core/inventory';
+import { isReading, toolName, type Inventory } from '@/core/inventory';
 import { elementName, stepInWords, type Operation, type Remedy } from '@/core/plan';
 import { impactOf } from '@/core/release';
 import { askableElements, decideDeed, mended, remediesForDeed, type Deed, type DeedQuestion } from '@/core/room';
 import type { WhyGroup } from '@/core/wire';
 import { sayWhole } from '@/core/words';
-import { inventory } from '@/office';
 import { notFound } from '../gate/problems';
 import { liveNameOf } from '../tree/tree';
 import { type Survey, isPlaced } from './survey';
@@ -22,9 +21,9 @@ import { type Survey, isPlaced } from './survey';
  * Why one row may or may not, on every page of a branch: pages with the same reason together, the larger group first.
  */
 export function whyOn(survey: Survey, row: string, permission: string, branch: string | null): WhyGroup[] {
-  const { policy, pages, names, atMs } = survey;
+  const { inventory, policy, pages, names, atMs } = survey;
   if (!policy.people.has(row)) throw notFound(row === '' ? 'This person' : 'This row');
-  const there = isPlaced(permission)
+  const there = isPlaced(inventory, permission)
     ? pages.filter((p) => branch === null || p.place.path.includes(branch))
     : [undefined];
   const groups = new Map<string, WhyGroup>();
@@ -91,13 +90,13 @@ export function whyOne(
   place: Place | undefined,
   more: WhyMore = {},
 ): WhyOne {
-  const { plan, people, names, atMs } = survey;
+  const { inventory, plan, people, names, atMs } = survey;
   const everybody = [...people.filter((p) => p.id !== row.id), row];
   const question: DeedQuestion = {
     person: row.id,
     permission,
     author: row.id,
-    ...(place && isPlaced(permission) && { place }),
+    ...(place && isPlaced(inventory, permission) && { place }),
     ...more,
     atMs,
   };
@@ -106,7 +105,7 @@ export function whyOne(
   const remedies = remediesForDeed(inventory, plan, everybody, question).slice(0, MOST_WAYS);
   return {
     allowed: deed.allowed,
-    words: deedInWords(deed, permission, names),
+    words: deedInWords(inventory, deed, permission, names),
     onScreen: deed.stop && (deed.stop.kind === 'tool' ? 'toolbar' : 'screens'),
     ways: deed.stop ? [] : decision.because.map((way) => `${wayInWords(way, deciding, names)}.`),
     misses: [
@@ -120,7 +119,7 @@ export function whyOne(
           return {
             steps: remedy.operations.map((op) => stepInWords(inventory, plan, op, names)),
             alsoFor: remedy.alsoFor,
-            besides: besides(survey, everybody, row, remedy, askedName(more)),
+            besides: besides(survey, everybody, row, remedy, askedName(inventory, more)),
             prepare: { role: roleOf(remedy.operations), operations: remedy.operations },
             elsewhere: null,
           };
@@ -150,7 +149,12 @@ const roleOf = (operations: readonly Operation[]): string =>
   operations.flatMap((op) => ('role' in op && op.role ? [op.role] : []))[0] ?? '';
 
 /** Whether they can, and what it hangs on, as a sentence. */
-function deedInWords({ permission: deciding, decision, stop }: Deed, permission: string, names: Names): string {
+function deedInWords(
+  inventory: Inventory,
+  { permission: deciding, decision, stop }: Deed,
+  permission: string,
+  names: Names,
+): string {
   const may = `They may ${names.doing(permission)}, but`;
   if (stop?.kind === 'tool') return `${may} no text of it has the tool “${toolName(inventory, stop.tool)}” for them.`;
   if (stop) {
@@ -166,12 +170,12 @@ function deedInWords({ permission: deciding, decision, stop }: Deed, permission:
 }
 
 /** What is asked for on the edit screen or in the toolbar, by name; null where it is all of the thing. */
-export const askedName = ({ element, tool }: WhyMore): string | null =>
+export const askedName = (inventory: Inventory, { element, tool }: WhyMore): string | null =>
   element !== undefined ? elementName(inventory, element) : tool !== undefined ? toolName(inventory, tool) : null;
 
 /** What somebody would gain by a change of the plan besides what its steps say. */
 function besides(
-  { plan, pages, names, atMs }: Survey,
+  { inventory, plan, pages, names, atMs }: Survey,
   people: readonly PolicyPerson[],
   person: PolicyPerson,
   remedy: Extract<Remedy, { kind: 'plan' }>,
@@ -196,7 +200,7 @@ function besides(
 }
 
 /** What of the edit screen and the toolbar can be asked about, as a field offers it; none for what is done without. */
-export function partChoice(permission: string, place: Place | undefined) {
+export function partChoice(inventory: Inventory, permission: string, place: Place | undefined) {
   const elements = askableElements(inventory, permission, place?.layout);
   if (elements.length === 0) return null;
   return {

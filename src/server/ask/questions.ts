@@ -1,24 +1,27 @@
 import { and, desc, eq, ne, sql } from 'drizzle-orm';
 import { askable, questionOf, SYNONYMS, type AskEntry } from '@/core/ask';
-import { inventory } from '@/office';
 import { now } from '../clock';
 import { listPages } from '../tree/tree';
 import type { Tx } from '../db/client';
 import { questions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { notFound } from '../gate/problems';
+import { type Inventory, ofInventory } from '@/core/inventory';
 
-const KINDS: ReadonlyMap<string, ReadonlyMap<string, unknown>> = new Map<string, ReadonlyMap<string, unknown>>([
-  ['task', inventory.tasks],
-  ['screen', inventory.screens],
-  ['control', inventory.controls],
-  ['widget', inventory.widgets],
-  ['tool', inventory.tools],
-  ['door', new Map(inventory.doors.map((door) => [door.id, door]))],
-]);
-const isThere = (chosen: string): boolean => {
+const kindsOf = ofInventory(
+  (inventory): ReadonlyMap<string, ReadonlyMap<string, unknown>> =>
+    new Map<string, ReadonlyMap<string, unknown>>([
+      ['task', inventory.tasks],
+      ['screen', inventory.screens],
+      ['control', inventory.controls],
+      ['widget', inventory.widgets],
+      ['tool', inventory.tools],
+      ['door', new Map(inventory.doors.map((door) => [door.id, door]))],
+    ]),
+);
+const isThere = (inventory: Inventory, chosen: string): boolean => {
   const [kind = '', id = ''] = chosen.split(' ');
-  return KINDS.get(kind)?.has(id) ?? false;
+  return kindsOf(inventory).get(kind)?.has(id) ?? false;
 };
 
 /**
@@ -37,7 +40,13 @@ export async function listAskable(
     .where(and(eq(questions.siteId, access.site.id), ne(questions.chosen, '')))
     .orderBy(questions.times)
     .limit(2000);
-  const entries = askable({ inventory, plan: access.plan, person: access.who, places, nowMs: now().getTime() });
+  const entries = askable({
+    inventory: access.inventory,
+    plan: access.plan,
+    person: access.who,
+    places,
+    nowMs: now().getTime(),
+  });
   const common = new Set(
     questionOf(
       [...SYNONYMS.flat(), ...entries.flatMap((entry) => [entry.name, entry.purpose, ...entry.said])].join(' '),
@@ -58,7 +67,7 @@ export async function listAskable(
  * transaction.
  */
 export async function keepQuestion(tx: Tx, access: Access, asked: string, chosen: string | null): Promise<void> {
-  if (chosen !== null && !isThere(chosen)) throw notFound('What was chosen');
+  if (chosen !== null && !isThere(access.inventory, chosen)) throw notFound('What was chosen');
   const question = questionOf(asked);
   if (question === '') return;
   await tx

@@ -1,8 +1,8 @@
 import { and, asc, eq, gt, isNull, or } from 'drizzle-orm';
 import { decide, isInForce, sampleOf, type Beyond, type Names, type Policy, type PolicyPerson } from '@/core/access';
-import { fieldName } from '@/core/inventory';
+import { fieldName, type Inventory } from '@/core/inventory';
 import { beyondMeInTrial, KEYHOLDER, policyOf, type Plan } from '@/core/plan';
-import { inventory } from '@/office';
+import { inventoryOf } from '@/office';
 import type { Calendar } from '@/core/words';
 import { ownCalendar, siteCalendar } from '../calendar';
 import { now } from '../clock';
@@ -27,6 +27,8 @@ export interface Access {
   signedInId: number;
   /** Set while a keyholder tries a room: nothing is kept then. */
   trial: { back: string } | null;
+  /** What there is on the site. */
+  inventory: Inventory;
   plan: Plan;
   policy: Policy;
   /** How dates are told to whoever reads. */
@@ -64,7 +66,8 @@ export async function findAccess(tx: Tx, token: string | undefined): Promise<Acc
   if (!signedIn || signedIn.suspended) return undefined;
   const live = await getLivePlan(tx, site);
   const calendar = ownCalendar(site, live, row.preferences);
-  const own = { site, tokenHash, signedInId: session.personId, calendar };
+  const inventory = inventoryOf(site);
+  const own = { site, inventory, tokenHash, signedInId: session.personId, calendar };
   const asked = session.stepInAs
     ? await findPolicyPerson(tx, session.stepInAs)
     : session.stepInRole
@@ -75,8 +78,8 @@ export async function findAccess(tx: Tx, token: string | undefined): Promise<Acc
   if (
     asked &&
     prepared &&
-    mayStepIn(live, signedIn) &&
-    !(await findBeyondTrial(tx, site.id, { live, prepared, me: signedIn, target: asked }))
+    mayStepIn(inventory, live, signedIn) &&
+    !(await findBeyondTrial(tx, inventory, site.id, { live, prepared, me: signedIn, target: asked }))
   )
     return {
       ...own,
@@ -89,16 +92,17 @@ export async function findAccess(tx: Tx, token: string | undefined): Promise<Acc
 }
 
 /** Whether somebody may prepare rooms, and so try one. */
-const mayStepIn = (live: Plan, me: PolicyPerson) =>
+const mayStepIn = (inventory: Inventory, live: Plan, me: PolicyPerson) =>
   decide(policyOf(inventory, live, [me]), { person: me.id, permission: 'plan.edit', atMs: now().getTime() }).allowed;
 
 /** What a room somebody would try may do that they may not. */
 export async function findBeyondTrial(
   tx: Tx,
+  inventory: Inventory,
   siteId: number,
   { live, prepared, me, target }: { live: Plan; prepared: Plan; me: PolicyPerson; target: PolicyPerson },
 ): Promise<Beyond | undefined> {
-  return beyondMeInTrial(await loadGround(tx, siteId), live, prepared, me, target);
+  return beyondMeInTrial(await loadGround(tx, inventory, siteId), live, prepared, me, target);
 }
 
 /** The access of the first active keyholder: whose name stands by what is done on the machine itself. */
@@ -106,8 +110,10 @@ export async function mustFindKeyholderAccess(tx: Tx, site: Site): Promise<Acces
   const who = (await listPeople(tx, site.id)).find((person) => !person.suspended && isKeyholder(person));
   if (!who) throw new Error('there is no keyholder yet');
   const plan = await getLivePlan(tx, site);
+  const inventory = inventoryOf(site);
   return {
     site,
+    inventory,
     tokenHash: '',
     who,
     signedInId: Number(who.id),
@@ -122,16 +128,16 @@ export const isKeyholder = (person: PolicyPerson) =>
   person.assignments.some((a) => a.role === KEYHOLDER && a.branch === undefined && isInForce(a, now().getTime()));
 
 /** What sentences about access call things. */
-export async function namesFor(tx: Tx, access: Pick<Access, 'site' | 'plan'>): Promise<Names> {
+export async function namesFor(tx: Tx, access: Pick<Access, 'site' | 'plan' | 'inventory'>): Promise<Names> {
   // One after the other: a transaction has one connection, which takes one query at a time.
   const pageNames = await findPageNames(tx, access.site.id);
   const keyholder = await findKeyholderName(tx, access.site.id);
   return {
     role: (id) => access.plan.roles.find((role) => role.id === id)?.name ?? id,
     page: (id) => pageNames.get(id) ?? 'a page that is gone',
-    layout: (id) => inventory.layouts.get(id)?.name ?? id,
-    field: (id) => fieldName(inventory, id) ?? id,
-    doing: (permission) => inventory.permissions.get(permission as never)?.name ?? permission,
+    layout: (id) => access.inventory.layouts.get(id)?.name ?? id,
+    field: (id) => fieldName(access.inventory, id) ?? id,
+    doing: (permission) => access.inventory.permissions.get(permission as never)?.name ?? permission,
     keyholder: keyholder ?? 'the keyholder',
   };
 }

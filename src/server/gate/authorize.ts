@@ -9,7 +9,6 @@ import {
   type PersonId,
   type Place,
 } from '@/core/access';
-import { inventory } from '@/office';
 import { now } from '../clock';
 import { findPlace, rootPageId } from '../tree/tree';
 import type { Tx } from '../db/client';
@@ -76,7 +75,7 @@ export async function authorize(tx: Tx, access: Access, needs: string, thing: Th
 /** The gate for screens that list: a permission that has a place must be held somewhere, whichever page that is. */
 export async function authorizeSomewhere(tx: Tx, access: Access, permission: string): Promise<void> {
   if (mayNow(access, permission).allowed) return;
-  const isPlaced = inventory.permissions.get(permission as never)?.placed ?? false;
+  const isPlaced = access.inventory.permissions.get(permission as never)?.placed ?? false;
   const somewhere = isPlaced
     ? await tx
         .select({ id: items.id })

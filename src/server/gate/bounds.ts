@@ -8,7 +8,7 @@ import { Problem } from './problems';
 /** What goes too far, as a sentence has it: "publish pages without a second look, under Harbours". */
 export async function beyondInWords(
   tx: Tx,
-  access: Pick<Access, 'site' | 'plan'>,
+  access: Pick<Access, 'site' | 'plan' | 'inventory'>,
   { permission, place, field }: Beyond,
 ): Promise<string> {
   const names = await namesFor(tx, access);
@@ -29,7 +29,7 @@ export interface Bounds {
 
 export async function loadBounds(tx: Tx, access: Access): Promise<Bounds> {
   const { plan, who } = access;
-  const ground = await loadGround(tx, access.site.id);
+  const ground = await loadGround(tx, access.inventory, access.site.id);
   const inWords = (beyond: Beyond) => beyondInWords(tx, access, beyond);
   return {
     mustTouch: (target) => {

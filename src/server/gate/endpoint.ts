@@ -15,7 +15,7 @@ import { refuseForeign } from './origin';
 import { notFound, Problem } from './problems';
 import { readCookie } from './sessions';
 import { getEntry } from '@/core/inventory';
-import { THINGS } from './things';
+import { thingsOf } from './things';
 
 export interface Call<B> {
   tx: Tx;
@@ -34,7 +34,7 @@ export interface Call<B> {
 export interface Declared {
   /** The permission it asks for; `signed-in` where being signed in is enough. */
   needs: PermissionId | 'signed-in';
-  /** The kind of thing it is about, as `THINGS` has it. */
+  /** The kind of thing it is about, as `thingsOf` has it. */
   on?: string;
   /** Works for real also while a room is tried: only what ends the trial. */
   evenInTrial?: true;
@@ -162,7 +162,6 @@ export function endpoint<R extends Route>(
   declared: Declared & { run: (call: Call<BodyOf<R>>) => Promise<AnswerOf<R> | Response> },
 ): APIRoute & { declared: Declared & { route: Route } } {
   const contract: Contract = ROUTES[route];
-  const kind = declared.on === undefined ? undefined : getEntry(THINGS, declared.on);
   // Nothing goes out that the contract does not name.
   const run = async (call: Call<BodyOf<R>>): Promise<unknown> => {
     const value = await declared.run(call);
@@ -183,6 +182,7 @@ export function endpoint<R extends Route>(
         const access = await findAccess(tx, readCookie(request));
         if (!access) throw notSignedIn();
         const raw = await understood(received);
+        const kind = declared.on === undefined ? undefined : getEntry(thingsOf(access.inventory), declared.on);
         const thing = kind ? await kind.find(tx, access, { id: params['id'], body: raw }) : {};
         if (thing === null) throw notFound(kind?.words ?? 'That');
         if (declared.needs !== 'signed-in') await authorize(tx, access, declared.needs, thing);

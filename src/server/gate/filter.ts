@@ -1,6 +1,5 @@
 import { and, eq, inArray, isNotNull, isNull, not, or, sql, type SQL } from 'drizzle-orm';
 import { isInForce, rulesFor, type AccessRule } from '@/core/access';
-import { inventory } from '@/office';
 import { now } from '../clock';
 import { drafts, items, publications, reviews } from '../db/schema';
 import type { Access } from './access';
@@ -71,7 +70,7 @@ export function allowedPages(access: Access, permission: string, deletedToo = fa
       ? NO
       : (and(or(...allows), denies.length > 0 ? not(or(...denies) ?? NO) : undefined) ?? NO);
   };
-  const somehow = inventory.permissions.get(permission as never)?.ownAuthor
+  const somehow = access.inventory.permissions.get(permission as never)?.ownAuthor
     ? or(allowed(true), allowed(false))
     : allowed(null);
   return and(IS_PAGE, deletedToo ? undefined : isNull(items.deletedAt), somehow) ?? NO;

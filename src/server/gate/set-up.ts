@@ -2,7 +2,6 @@ import { and, eq, gt, isNotNull, isNull } from 'drizzle-orm';
 import { among } from '../db/among';
 import { decide } from '@/core/access';
 import { beyondMe, KEYHOLDER, policyOf } from '@/core/plan';
-import { inventory } from '@/office';
 import { now } from '../clock';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
@@ -15,6 +14,7 @@ import { loadGround } from './ground';
 import { assertStrong, hashPassword } from './password';
 import { Problem } from './problems';
 import { beginSession, hashToken, newToken } from './sessions';
+import { inventoryOf } from '@/office';
 
 const LINK_LASTS_MS = { keyholder: 24 * 3600_000, person: 72 * 3600_000 };
 
@@ -66,10 +66,13 @@ async function mayStillGive(tx: Tx, site: Site, makerId: number, personId: numbe
   const [maker, target] = [await findPolicyPerson(tx, makerId), await findPolicyPerson(tx, personId)];
   if (!maker || !target) return false;
   const plan = await getLivePlan(tx, site);
-  const ground = await loadGround(tx, site.id);
+  const ground = await loadGround(tx, inventoryOf(site), site.id);
   return (
-    decide(policyOf(inventory, plan, [maker]), { person: maker.id, permission: 'person.manage', atMs: ground.nowMs })
-      .allowed && beyondMe(ground, plan, maker, target) === undefined
+    decide(policyOf(inventoryOf(site), plan, [maker]), {
+      person: maker.id,
+      permission: 'person.manage',
+      atMs: ground.nowMs,
+    }).allowed && beyondMe(ground, plan, maker, target) === undefined
   );
 }
 

@@ -1,7 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { sampleOf } from '@/core/access';
 import { policyOf } from '@/core/plan';
-import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { sessions } from '../db/schema';
@@ -30,7 +29,7 @@ export async function mustFindTrial(tx: Tx, access: Access, asked: Asked): Promi
     if (!person.assignments.some((a) => a.role === asked.role))
       throw new Problem('role-not-held', { person: person.name, role: role.name });
   }
-  const beyond = await findBeyondTrial(tx, access.site.id, {
+  const beyond = await findBeyondTrial(tx, access.inventory, access.site.id, {
     live: access.plan,
     prepared: plan,
     me: access.who,
@@ -38,7 +37,7 @@ export async function mustFindTrial(tx: Tx, access: Access, asked: Asked): Promi
   });
   if (beyond) throw new Problem('room-beyond', { what: await beyondInWords(tx, access, beyond) });
   const who = person ?? sampleOf(role.id);
-  return { ...access, who, trial: { back: '/workshop' }, plan, policy: policyOf(inventory, plan, [who]) };
+  return { ...access, who, trial: { back: '/workshop' }, plan, policy: policyOf(access.inventory, plan, [who]) };
 }
 
 /** Lets whoever prepares rooms see one as its editor does. Runs in a transaction. */

@@ -1,10 +1,10 @@
-import { inventory } from '@/office';
 import type { Tx } from '../db/client';
 import { findNotice } from '../notices/notices';
 import { findPlaced, rootPageId } from '../tree/tree';
 import { findReview } from '../items/reviews';
 import type { Access } from './access';
 import type { Thing } from './authorize';
+import { ofInventory } from '@/core/inventory';
 
 /** A kind of thing requests and screens are about. */
 export interface ThingKind {
@@ -77,10 +77,13 @@ const KINDS: Record<string, ThingKind> = {
 };
 
 /** The kinds of things, by name: those above, and each type of item by its id. */
-export const THINGS: ReadonlyMap<string, ThingKind> = new Map([
-  ...Object.entries(KINDS),
-  ...[...inventory.items.values()].map(({ id: type, one }): [string, ThingKind] => [
-    type,
-    { words: `This ${one}`, find: (tx, access, { id }) => placeOf(tx, access, number(id), type) },
-  ]),
-]);
+export const thingsOf = ofInventory(
+  (inventory): ReadonlyMap<string, ThingKind> =>
+    new Map([
+      ...Object.entries(KINDS),
+      ...[...inventory.items.values()].map(({ id: type, one }): [string, ThingKind] => [
+        type,
+        { words: `This ${one}`, find: (tx, access, { id }) => placeOf(tx, access, number(id), type) },
+      ]),
+    ]),
+);

@@ -7,7 +7,6 @@ import { screensOf, writingOf, type Screens } from '@/core/room';
 import { isTheirs, panelOf } from '@/core/screens';
 import { pictureSource } from '@/core/toolbar';
 import { sayList } from '@/core/words';
-import { inventory } from '@/office';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { media, people, revisions } from '../db/schema';
@@ -17,19 +16,20 @@ import { Problem, problemAt } from '../gate/problems';
 import { findPolicyPerson } from '../people/people';
 import { formOf, layoutOf, picturesOf, type ItemRow } from './forms';
 import { thisOf } from './items';
+import { type Inventory, ofInventory } from '@/core/inventory';
 
 /** Of people to choose from: whoever chooses. */
 const ME = 'me';
-const PLACED = [...inventory.permissions.values()]
-  .filter((permission) => permission.placed)
-  .map((permission) => permission.id);
+const placedOf = ofInventory((inventory) =>
+  [...inventory.permissions.values()].filter((permission) => permission.placed).map((permission) => permission.id),
+);
 
 /**
  * A permission somebody would have of something as it would be, and has not as it is: rules can hang on where it lies,
  * on the layout and on the author.
  */
 export const gained = (access: Access, place: Place, changed: Place, type = 'page') =>
-  PLACED.find(
+  placedOf(access.inventory).find(
     (permission) =>
       mayNow(access, permission, { place: changed, type }).allowed &&
       !mayNow(access, permission, { place, type }).allowed,
@@ -37,7 +37,7 @@ export const gained = (access: Access, place: Place, changed: Place, type = 'pag
 
 /** All that somebody could not do with something any more as it would be. */
 export const lostBy = (access: Access, place: Place, changed: Place, type = 'page'): string[] =>
-  PLACED.filter(
+  placedOf(access.inventory).filter(
     (permission) =>
       mayNow(access, permission, { place, type }).allowed &&
       !mayNow(access, permission, { place: changed, type }).allowed,
@@ -53,7 +53,7 @@ const mayGiveLayout = (access: Access, place: Place, layout: string) =>
 /** The layouts somebody may give a page, and the one it has. */
 export function layoutsFor(access: Access, place: Place): string[] {
   const { choices } = screensFor(access).of('page', place, 'page.layout');
-  return [...inventory.layouts.keys()].filter(
+  return [...access.inventory.layouts.keys()].filter(
     (id) => id === place.layout || ((!choices || choices.includes(id)) && mayGiveLayout(access, place, id)),
   );
 }
@@ -62,7 +62,7 @@ const prepared = new WeakMap<Access, Screens>();
 /** How the edit screens of whoever asks are prepared: worked out once for each request. */
 export function screensFor(access: Access): Screens {
   let screens = prepared.get(access);
-  if (!screens) prepared.set(access, (screens = screensOf(inventory, access.plan, access.who, now().getTime())));
+  if (!screens) prepared.set(access, (screens = screensOf(access.inventory, access.plan, access.who, now().getTime())));
   return screens;
 }
 
@@ -71,7 +71,7 @@ export function screensFor(access: Access): Screens {
  * null for all of them.
  */
 export function fieldsFor(access: Access, type: string, place: Place): string[] | null {
-  const { byId } = formOf({ type });
+  const { byId } = formOf(access.inventory, { type });
   const screens = screensFor(access);
   const theirs = [...byId.keys()].filter(
     (field) =>
@@ -83,16 +83,16 @@ export function fieldsFor(access: Access, type: string, place: Place): string[] 
 /** Refuses a change of a page's field by another way than its edit screen, where that hides or locks it. */
 export function mustLeave(access: Access, place: Place, field: string): void {
   const { show, lock, label } = screensFor(access).of('page', place, field);
-  const name = label ?? inventory.settings.get(field)?.name ?? field;
+  const name = label ?? access.inventory.settings.get(field)?.name ?? field;
   if (lock !== undefined) throw problemAt(field, 'field-locked', { field: name, reason: lock });
   if (show === 'hidden') throw problemAt(field, 'field-hidden', { field: name });
 }
 
 /** A panel of the edit screen prepared for somebody: its name, whether it is hidden, and why it is locked. */
 function preparedPanel(access: Access, { place, type = 'page' }: Thing, part: string) {
-  const id = `${formOf({ type }).type.screen}.${part}`;
+  const id = `${formOf(access.inventory, { type }).type.screen}.${part}`;
   const { show, lock } = place ? screensFor(access).of(type, place, id) : {};
-  return { name: inventory.controls.get(id)?.name ?? part, show, lock };
+  return { name: access.inventory.controls.get(id)?.name ?? part, show, lock };
 }
 
 export function hasPanel(access: Access, thing: Thing, part: string): boolean {
@@ -123,7 +123,7 @@ const NEVER_BEGUN = ['title', 'page.layout', 'page.author', 'page.slug', 'page.o
 export function startFor(access: Access, type: string, place: Place): PageContent {
   const screens = screensFor(access);
   if (!screens.isAny) return {};
-  const { layouts, byId } = formOf({ type });
+  const { layouts, byId } = formOf(access.inventory, { type });
   const layout = layouts.get(place.layout) ?? [...layouts.values()][0];
   const fields = [...byId.keys()].filter((id) => id.includes('.') || layout?.fields.some((field) => field.id === id));
   const given = Object.fromEntries(
@@ -133,7 +133,7 @@ export function startFor(access: Access, type: string, place: Place): PageConten
     }),
   );
   // Only what the form takes: a value that was set for another kind of field is left out.
-  const read = layout && readContent(layouts, layout.id, given, formOf({ type }).type.settings);
+  const read = layout && readContent(layouts, layout.id, given, formOf(access.inventory, { type }).type.settings);
   return Object.fromEntries(
     Object.keys(given)
       .filter((id) => read && !read.faults.some(({ field }) => field === id))
@@ -150,17 +150,19 @@ export function unfilled(
 ): ContentFault[] {
   const screens = screensFor(access);
   if (!place || !screens.isAny) return [];
-  const form = formOf(item);
-  const layout = form.layouts.get(textOf(content, 'page.layout')) ?? layoutOf(content, item);
+  const form = formOf(access.inventory, item);
+  const layout = form.layouts.get(textOf(content, 'page.layout')) ?? layoutOf(access.inventory, content, item);
   const here = item.type === 'page' ? { ...place, layout: layout.id } : place;
   return [...layout.fields, ...form.type.settings].flatMap((field): ContentFault[] => {
     const state = screens.of(item.type, here, field.id);
     const value = content[field.id];
     const isEmpty = isEmptyValue(value) || (typeof value === 'string' && value.trim() === '');
     if (!state.required || !isTheirs(state) || !isEmpty) return [];
-    const panel = panelOf(inventory, item.type, field.id);
+    const panel = panelOf(access.inventory, item.type, field.id);
     const inPanel =
-      panel === undefined ? '' : ` (in “${screens.of(item.type, here, panel).label ?? elementName(inventory, panel)}”)`;
+      panel === undefined
+        ? ''
+        : ` (in “${screens.of(item.type, here, panel).label ?? elementName(access.inventory, panel)}”)`;
     return [{ field: field.id, message: `“${state.label ?? field.name}”${inPanel} is asked for. Fill it in first.` }];
   });
 }
@@ -182,7 +184,7 @@ export function mustMayWrite(
   known: readonly (Record<string, unknown> | undefined)[] = [],
 ): void {
   if (!place) return;
-  const form = formOf(item);
+  const form = formOf(access.inventory, item);
   const screens = screensFor(access);
   const theirs = fieldsFor(access, item.type, place);
   if (!theirs && !screens.isAny) return;
@@ -213,8 +215,12 @@ export function mustMayWrite(
 }
 
 /** The pictures that versions of an item ever showed, by their ids. */
-export async function findPicturesEver(tx: Tx, item: Pick<ItemRow, 'id' | 'type'>): Promise<Set<string>> {
-  const form = formOf(item);
+export async function findPicturesEver(
+  tx: Tx,
+  inventory: Inventory,
+  item: Pick<ItemRow, 'id' | 'type'>,
+): Promise<Set<string>> {
+  const form = formOf(inventory, item);
   const rows = await tx.select({ content: revisions.content }).from(revisions).where(eq(revisions.itemId, item.id));
   return new Set(rows.flatMap(({ content }) => picturesOf(form, content).map(({ id }) => id)));
 }
@@ -234,12 +240,12 @@ export async function mustMayUse(
   from: readonly (PageContent | undefined)[],
   place: Place | undefined,
 ): Promise<void> {
-  const form = formOf(item);
+  const form = formOf(access.inventory, item);
   const wanted = picturesOf(form, content);
   if (wanted.length > 0) {
     // Whoever may not see all pictures, or shall choose from its own, has those the page ever had.
     const known = new Set(from.flatMap((text) => picturesOf(form, text ?? {}).map(({ id }) => id)));
-    const writing = writingOf(inventory, access.plan, access.who, now().getTime());
+    const writing = writingOf(access.inventory, access.plan, access.who, now().getTime());
     const sourceOf = (field: string) =>
       !mayNow(access, 'media.view').allowed
         ? 'own'
@@ -248,7 +254,7 @@ export async function mustMayUse(
           : 'all';
     const limited = wanted.filter(({ field, id }) => !known.has(id) && sourceOf(field.id) !== 'all');
     if (limited.length > 0) {
-      for (const id of await findPicturesEver(tx, item)) known.add(id);
+      for (const id of await findPicturesEver(tx, access.inventory, item)) known.add(id);
       const ofPart = new Set(
         (await tx.select().from(media).where(eq(media.siteId, access.site.id))).flatMap(({ id, pageId }) =>
           pageId !== null && place?.path.includes(String(pageId)) ? [String(id)] : [],
@@ -260,7 +266,7 @@ export async function mustMayUse(
       if (chosen)
         throw problemAt(chosen.field.id, 'picture-not-yours', {
           field: chosen.field.name,
-          thing: thisOf(item).toLowerCase(),
+          thing: thisOf(access.inventory, item).toLowerCase(),
         });
     }
   }
@@ -296,10 +302,10 @@ export async function mustMayUse(
       if (gained(access, place, changed)) throw problemAt('page.author', 'authorship-gives-you-more');
     } else {
       const person = await findPolicyPerson(tx, Number(author));
-      const theirs = person && { ...access, who: person, policy: policyOf(inventory, access.plan, [person]) };
+      const theirs = person && { ...access, who: person, policy: policyOf(access.inventory, access.plan, [person]) };
       const more =
         theirs &&
-        PLACED.find(
+        placedOf(access.inventory).find(
           (permission) =>
             mayNow(theirs, permission, { place: changed }).allowed &&
             !mayNow(theirs, permission, { place }).allowed &&

@@ -4,10 +4,12 @@ import type { Tx } from '../db/client';
 import { drafts } from '../db/schema';
 import type { ItemRow } from './forms';
 import { keepReferences } from './references';
+import { type Inventory } from '@/core/inventory';
 
 /** Begins a draft of an item; where there is one it stays as it is. `by`: whose it is; `writers`: who wrote in it so far. */
 export async function beginDraft(
   tx: Tx,
+  inventory: Inventory,
   item: Pick<ItemRow, 'id' | 'siteId' | 'type'>,
   given: { content: PageContent; by: number | null; updatedBy?: number; writers?: readonly number[]; at?: Date },
 ): Promise<void> {
@@ -26,5 +28,5 @@ export async function beginDraft(
     })
     .onConflictDoNothing()
     .returning({ item: drafts.itemId });
-  if (begun.length > 0) await keepReferences(tx, { item, content, revisionId: null });
+  if (begun.length > 0) await keepReferences(tx, inventory, { item, content, revisionId: null });
 }

@@ -16,6 +16,7 @@ import { formOf, layoutOf, type ItemRow } from './forms';
 import { contentOf, findDraft, mustFindItem, mustFindVersion, thisOf } from './items';
 import { withAddresses } from './links';
 import { checkContent } from './publishing';
+import { type Inventory } from '@/core/inventory';
 
 const asked = sql<string | null>`(select a.name from ${people} a where a.id = ${reviews.askedOf})`;
 
@@ -55,6 +56,7 @@ const NOTHING: PageContent = { title: '', body: emptyDocument() };
  */
 async function compareOn(
   tx: Tx,
+  inventory: Inventory,
   siteId: number,
   item: ItemRow,
   before: PageContent | undefined,
@@ -62,15 +64,16 @@ async function compareOn(
 ): Promise<FieldChange[]> {
   const [earlier, later] = await withAddresses(tx, siteId, [before ?? NOTHING, after]);
   return compareApart(
+    inventory,
     item.type,
-    [layoutOf(earlier, item).id, earlier],
-    [layoutOf(after, item).id, later],
+    [layoutOf(inventory, earlier, item).id, earlier],
+    [layoutOf(inventory, after, item).id, later],
     await loadNames(tx, siteId),
   );
 }
 
 /** A draft that was sent, compared with what visitors see. */
-export async function getReviewView(tx: Tx, siteId: number, id: number): Promise<ReviewView> {
+export async function getReviewView(tx: Tx, inventory: Inventory, siteId: number, id: number): Promise<ReviewView> {
   const [row] = await tx
     .select({
       review: reviews,
@@ -109,7 +112,7 @@ export async function getReviewView(tx: Tx, siteId: number, id: number): Promise
     outcome: review.outcome,
     decidedBy: decider?.name ?? null,
     word: review.word,
-    changes: await compareOn(tx, siteId, item, await contentOf(tx, item.liveRevisionId), content),
+    changes: await compareOn(tx, inventory, siteId, item, await contentOf(tx, item.liveRevisionId), content),
   };
 }
 
@@ -119,6 +122,7 @@ export async function getReviewView(tx: Tx, siteId: number, id: number): Promise
  */
 export async function compareVersions(
   tx: Tx,
+  inventory: Inventory,
   siteId: number,
   itemId: number,
   revisionId: number,
@@ -129,7 +133,7 @@ export async function compareVersions(
   const other =
     withId === null ? ((await contentOf(tx, item.liveRevisionId)) ?? content) : await mustFindVersion(tx, item, withId);
   return {
-    changes: await compareOn(tx, siteId, item, content, other),
+    changes: await compareOn(tx, inventory, siteId, item, content, other),
     content: await withAddresses(tx, siteId, content),
   };
 }
@@ -142,13 +146,20 @@ export async function getComingOut(tx: Tx, access: Access, itemId: number): Prom
   const siteId = access.site.id;
   const item = await mustFindItem(tx, siteId, itemId);
   const draft = await findDraft(tx, itemId);
-  if (!draft) throw new Problem('no-draft', { thing: thisOf(item).toLowerCase() });
+  if (!draft) throw new Problem('no-draft', { thing: thisOf(access.inventory, item).toLowerCase() });
   const place = await findPlace(tx, siteId, itemId);
   const { show, label, hint, required } = place
-    ? screensFor(access).of(item.type, place, `${formOf(item).type.screen}.note`)
+    ? screensFor(access).of(item.type, place, `${formOf(access.inventory, item).type.screen}.note`)
     : {};
   return {
-    changes: await compareOn(tx, siteId, item, await contentOf(tx, item.liveRevisionId), draft.content),
+    changes: await compareOn(
+      tx,
+      access.inventory,
+      siteId,
+      item,
+      await contentOf(tx, item.liveRevisionId),
+      draft.content,
+    ),
     content: await withAddresses(tx, siteId, draft.content),
     version: draft.version,
     isUnfinished: Object.keys(draft.unfinished).length > 0,

@@ -15,11 +15,17 @@ import { contentOf, findDraft, findWriters, mustFindItem, mustFindVersion, stand
 import { withAddresses } from './links';
 import { dropReferences, keepReferences, type SaidVersion } from './references';
 import { readWritten } from './written';
+import { type Inventory } from '@/core/inventory';
 
-const conflict = async (tx: Tx, draft: NonNullable<Awaited<ReturnType<typeof findDraft>>>, item: ItemRow) =>
+const conflict = async (
+  tx: Tx,
+  inventory: Inventory,
+  draft: NonNullable<Awaited<ReturnType<typeof findDraft>>>,
+  item: ItemRow,
+) =>
   new Problem(
     'changed-by',
-    { person: draft.updatedByName, thing: thisOf(item).toLowerCase() },
+    { person: draft.updatedByName, thing: thisOf(inventory, item).toLowerCase() },
     {
       theirs: {
         content: await withAddresses(tx, item.siteId, { ...draft.content, ...draft.unfinished }),
@@ -32,15 +38,21 @@ const conflict = async (tx: Tx, draft: NonNullable<Awaited<ReturnType<typeof fin
  * A version somebody went back to, as a text their own may hold things from: one that visitors saw, or that was written
  * on the layout they write on. What was only put aside was made with the tools of its layout.
  */
-async function takenUp(tx: Tx, item: ItemRow, content: unknown, from: number): Promise<PageContent[]> {
+async function takenUp(
+  tx: Tx,
+  inventory: Inventory,
+  item: ItemRow,
+  content: unknown,
+  from: number,
+): Promise<PageContent[]> {
   const version = await mustFindVersion(tx, item, from);
   const chosen =
     typeof content === 'object' && content !== null && 'page.layout' in content ? content['page.layout'] : undefined;
-  const isSame = layoutOf(version, item).id === (typeof chosen === 'string' ? chosen : item.layout);
+  const isSame = layoutOf(inventory, version, item).id === (typeof chosen === 'string' ? chosen : item.layout);
   const isPublic = async () =>
     (await tx.select({ id: publications.id }).from(publications).where(eq(publications.revisionId, from)).limit(1))
       .length > 0;
-  return isSame || (await isPublic()) ? [richOf(formOf(item), version)] : [];
+  return isSame || (await isPublic()) ? [richOf(formOf(inventory, item), version)] : [];
 }
 
 /** How many texts a draft may take things from; the oldest go. */
@@ -62,21 +74,24 @@ export async function saveDraft(
   const draft = await findDraft(tx, itemId);
   const before = await standing(tx, item);
   if ((draft?.version ?? 0) !== given.version) {
-    if (draft) throw await conflict(tx, draft, item);
+    if (draft) throw await conflict(tx, access.inventory, draft, item);
     throw new Problem(
       'sent-meanwhile',
-      { thing: thisOf(item) },
+      { thing: thisOf(access.inventory, item) },
       { theirs: { content: before && (await withAddresses(tx, item.siteId, before)), draft: null } },
     );
   }
   const isOwn = draft?.updatedBy === access.signedInId;
   const bases = [
-    ...(draft ? (isOwn ? draft.bases : [richOf(formOf(item), draft.content)]) : []),
-    ...(given.from === undefined ? [] : await takenUp(tx, item, given.content, given.from)),
+    ...(draft ? (isOwn ? draft.bases : [richOf(formOf(access.inventory, item), draft.content)]) : []),
+    ...(given.from === undefined ? [] : await takenUp(tx, access.inventory, item, given.content, given.from)),
   ].slice(-MOST_BASES);
   const { content, unfinished, faults, path } = await readWritten(tx, access, item, given.content, {
     shown: draft?.content ?? before,
-    writtenOn: draft && isOwn ? { layout: layoutOf(draft.content, item).id, path: draft.writtenAt } : undefined,
+    writtenOn:
+      draft && isOwn
+        ? { layout: layoutOf(access.inventory, draft.content, item).id, path: draft.writtenAt }
+        : undefined,
     unfinished: draft?.unfinished ?? {},
     once: [await contentOf(tx, item.liveRevisionId), before],
     bases,
@@ -106,7 +121,7 @@ export async function saveDraft(
     .insert(drafts)
     .values({ ...values, itemId, siteId: access.site.id, startedBy: access.signedInId })
     .onConflictDoUpdate({ target: drafts.itemId, set: values });
-  await keepReferences(tx, { item, content, revisionId: null });
+  await keepReferences(tx, access.inventory, { item, content, revisionId: null });
   return { version: values.version, updatedAt: values.updatedAt.toISOString(), faults };
 }
 
@@ -115,6 +130,7 @@ type RevisionKind = (typeof revisions.$inferSelect)['kind'];
 /** Writes a version of each of some items, all of one kind and with one note; gives their numbers by item. */
 export async function addRevisions(
   tx: Tx,
+  inventory: Inventory,
   of: readonly { item: SaidVersion['item']; content: PageContent; madeBy: number | null; writers: readonly number[] }[],
   kind: RevisionKind,
   note: string,
@@ -145,6 +161,7 @@ export async function addRevisions(
   const made = new Map(rows.map((row) => [row.itemId, row.id]));
   await keepReferences(
     tx,
+    inventory,
     ...of.map(({ item, content }) => ({ item, content, revisionId: made.get(item.id) ?? null })),
   );
   return made;
@@ -153,7 +170,7 @@ export async function addRevisions(
 /** Writes a version of one item; gives its number. */
 export async function addRevision(
   tx: Tx,
-  access: Pick<Access, 'signedInId'>,
+  access: Pick<Access, 'signedInId' | 'inventory'>,
   item: SaidVersion['item'],
   content: PageContent,
   kind: RevisionKind,
@@ -161,7 +178,7 @@ export async function addRevision(
   by: { madeBy?: number | null; writers: readonly number[] },
 ): Promise<number> {
   const one = { item, content, madeBy: access.signedInId, ...by };
-  const revisionId = (await addRevisions(tx, [one], kind, note)).get(item.id);
+  const revisionId = (await addRevisions(tx, access.inventory, [one], kind, note)).get(item.id);
   if (revisionId === undefined) throw new Error('a revision was not written');
   return revisionId;
 }
@@ -202,8 +219,8 @@ interface Taken {
 async function takeDraft(tx: Tx, access: Access, itemId: number, version: number): Promise<Taken> {
   const item = await mustFindItem(tx, access.site.id, itemId, true);
   const draft = await findDraft(tx, itemId);
-  if (!draft) throw new Problem('no-draft', { thing: thisOf(item).toLowerCase() });
-  if (draft.version !== version) throw await conflict(tx, draft, item);
+  if (!draft) throw new Problem('no-draft', { thing: thisOf(access.inventory, item).toLowerCase() });
+  if (draft.version !== version) throw await conflict(tx, access.inventory, draft, item);
   await tx.delete(drafts).where(eq(drafts.itemId, itemId));
   await dropReferences(tx, itemId);
   return { content: draft.content, writers: draft.writers };
@@ -239,7 +256,7 @@ export async function putAside(tx: Tx, access: Access, itemId: number, content: 
 export async function dropDraft(tx: Tx, access: Access, itemId: number, version: number): Promise<void> {
   const item = await mustFindItem(tx, access.site.id, itemId);
   const stood = await standing(tx, item);
-  if (!stood) throw new Problem('only-a-draft', { thing: thisOf(item) });
+  if (!stood) throw new Problem('only-a-draft', { thing: thisOf(access.inventory, item) });
   const unfinished = (await findDraft(tx, itemId))?.unfinished ?? {};
   const { content, writers } = await takeDraft(tx, access, itemId, version);
   const place = await findPlace(tx, access.site.id, item.id);

@@ -2,7 +2,6 @@ import { and, isNull, lte, asc, eq } from 'drizzle-orm';
 import { textOf } from '@/core/content';
 import { policyOf } from '@/core/plan';
 import { sayTime } from '@/core/words';
-import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { siteCalendar } from '../calendar';
 import { now } from '../clock';
@@ -18,6 +17,7 @@ import { findBranch, findForbiddenBelow } from './branches';
 import type { ItemRow } from './forms';
 import { hrefOf, needOf, hrefFor } from './items';
 import { type Actor, putOnline, takeDown, titleOf } from './publishing';
+import { inventoryOf } from '@/office';
 
 let lookedAt = 0;
 const LOOK_EVERY_MS = 5000;
@@ -58,7 +58,8 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
   if (!entry) return false;
   const [site] = await tx.select().from(sites).where(eq(sites.id, entry.siteId));
   if (!site) return false;
-  const actor: Actor = { site, signedInId: entry.madeBy ?? 0, plan: await getLivePlan(tx, site) };
+  const inventory = inventoryOf(site);
+  const actor: Actor = { site, inventory, signedInId: entry.madeBy ?? 0, plan: await getLivePlan(tx, site) };
   const [item] = await tx.select().from(items).where(eq(items.id, entry.itemId));
   if (!item || item.deletedAt) throw new Problem('deleted-before');
   await mustStillMay(tx, actor, entry, item);
@@ -70,7 +71,7 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
     if (!revision) throw new Problem('version-gone');
     await putOnline(tx, actor, entry.itemId, revision.id, revision.content, entry.dueAt);
     await record(tx, actor, 'published, as planned', textOf(revision.content, 'title'), {
-      href: hrefOf(item),
+      href: hrefOf(inventory, item),
       detail: sayTime(entry.dueAt, siteCalendar(site), now()),
     });
   } else {
@@ -79,7 +80,9 @@ async function settleOne(tx: Tx, id: number): Promise<boolean> {
       tx,
       branch.map((page) => page.id),
     );
-    await record(tx, actor, 'taken down, as planned', await titleOf(tx, entry.itemId), { href: hrefOf(item) });
+    await record(tx, actor, 'taken down, as planned', await titleOf(tx, entry.itemId), {
+      href: hrefOf(inventory, item),
+    });
   }
   await tx.update(schedules).set({ doneAt: now() }).where(eq(schedules.id, id));
   return true;
@@ -95,7 +98,7 @@ async function mustStillMay(tx: Tx, actor: Actor, entry: typeof schedules.$infer
     tokenHash: '',
     who: maker,
     trial: null,
-    policy: policyOf(inventory, actor.plan, [maker]),
+    policy: policyOf(actor.inventory, actor.plan, [maker]),
     calendar: siteCalendar(actor.site),
   };
   const place = await findPlace(tx, actor.site.id, entry.itemId);
@@ -126,6 +129,6 @@ async function giveUp(tx: Tx, id: number, failed: string): Promise<void> {
         ? 'planned to publish, and it could not be done'
         : 'planned to take down, and it could not be done',
       await titleOf(tx, entry.itemId),
-      { href: await hrefFor(tx, entry.itemId), detail: failed },
+      { href: await hrefFor(tx, inventoryOf(site), entry.itemId), detail: failed },
     );
 }

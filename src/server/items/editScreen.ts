@@ -3,7 +3,6 @@ import { writingOf, type TextTools } from '@/core/room';
 import { arrange, elementsOf } from '@/core/screens';
 import { controlsOn } from '@/core/task';
 import { pictureSource } from '@/core/toolbar';
-import { inventory } from '@/office';
 import { now } from '../clock';
 import { pageNamer } from '../tree/naming';
 import type { Tx } from '../db/client';
@@ -34,13 +33,13 @@ export async function loadEditScreen(
 ) {
   const { type = 'page', place } = thing;
   const [editable, pictures, people, writers, remarks] = await Promise.all([
-    getEditable(tx, access.site.id, id),
+    getEditable(tx, access.inventory, access.site.id, id),
     listPictures(tx, access.site.id),
     listPeople(tx, access.site.id),
     listWriters(tx, id),
     listItemRemarks(tx, access, id, thing),
   ]);
-  const form = formOf({ type });
+  const form = formOf(access.inventory, { type });
   const { one } = form.type;
   const may = (permission: string) => mayNow(access, permission, thing).allowed;
   const edit = may('item.edit');
@@ -66,9 +65,9 @@ export async function loadEditScreen(
   const reviewers = reviewersOf(access, people, { place, writtenBy })
     .filter((person) => !isKeyholder(person))
     .map(({ id, name }) => ({ id, name }));
-  const writing = writingOf(inventory, access.plan, access.who, now().getTime());
+  const writing = writingOf(access.inventory, access.plan, access.who, now().getTime());
   const prepared = screensFor(access);
-  const controls = controlsOn(inventory, form.type.screen, {
+  const controls = controlsOn(access.inventory, form.type.screen, {
     may,
     hasTool: (tools) => place !== undefined && writing.has(type, place, [tools]),
   }).filter((control) => !place || prepared.of(type, place, control).show !== 'hidden');
@@ -76,7 +75,7 @@ export async function loadEditScreen(
   const screens = Object.fromEntries(
     [...form.layouts].map(([layout, of]) => {
       const here = place && (type === 'page' ? { ...place, layout } : place);
-      const elements = elementsOf(inventory, form.type, of);
+      const elements = elementsOf(access.inventory, form.type, of);
       const standing = elements.filter(({ panel }) => panel === undefined);
       const column = (which: 'main' | 'side') => standing.filter((one) => one.column === which).map((one) => one.id);
       const states = elements.flatMap(({ id: element }) => {
@@ -104,11 +103,14 @@ export async function loadEditScreen(
   const isLimited = Object.values(toolbars).some((fields) =>
     Object.values(fields).some(({ tools }) => pictureSource(tools) !== 'all'),
   );
-  const own = isLimited ? await findPicturesEver(tx, { id, type }) : new Set<string>();
+  const own = isLimited ? await findPicturesEver(tx, access.inventory, { id, type }) : new Set<string>();
   for (const picture of had) own.add(picture);
   const { layout: _, live: __, unfinished, ...shown } = editable;
   return {
     item: { ...shown, content: { ...editable.content, ...(unfinished as typeof editable.content) }, address },
+    about: { one: form.type.one, screen: form.type.screen },
+    layouts: form.type.layouts,
+    settings: form.type.settings,
     crumbs: (place?.path ?? []).map(pageNamer(access, loaded.pages)),
     me: { id: access.who.id },
     controls,
@@ -123,7 +125,7 @@ export async function loadEditScreen(
     screens,
     toolbars,
     ownPictures: [...own],
-    allTools: [...inventory.tools.values()],
+    allTools: [...access.inventory.tools.values()],
     pictures: choosable.map(({ part, ...picture }) => ({
       ...picture,
       ofPart: part !== null && (place?.path.includes(part) ?? false),

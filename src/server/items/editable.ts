@@ -6,6 +6,7 @@ import { people, publications, revisions, schedules } from '../db/schema';
 import { formOf, layoutOf, type Form } from './forms';
 import { withAddresses } from './links';
 import { contentOf, findDraft, mustFindItem, newestOf, findWaiting } from './items';
+import { type Inventory } from '@/core/inventory';
 
 export interface DraftInfo {
   version: number;
@@ -77,7 +78,7 @@ function unfinishedOf(
 }
 
 /** Everything the edit screen shows. Reads only. */
-export async function getEditable(tx: Tx, siteId: number, itemId: number): Promise<Editable> {
+export async function getEditable(tx: Tx, inventory: Inventory, siteId: number, itemId: number): Promise<Editable> {
   const item = await mustFindItem(tx, siteId, itemId);
   const draft = await findDraft(tx, itemId);
   const waiting = await findWaiting(tx, itemId);
@@ -139,12 +140,12 @@ export async function getEditable(tx: Tx, siteId: number, itemId: number): Promi
   });
   return {
     id: String(itemId),
-    layout: layoutOf(content, item),
+    layout: layoutOf(inventory, content, item),
     live: shown,
     down: item.downRevisionId !== null,
     versions,
     content,
-    ...unfinishedOf(formOf(item), content, unfinished),
+    ...unfinishedOf(formOf(inventory, item), content, unfinished),
     draft: draft ? draftInfo(draft) : null,
     waiting: waiting
       ? {

@@ -11,8 +11,7 @@ import {
   type Layouts,
   type PageContent,
 } from '@/core/content';
-import { getEntry, type ItemType } from '@/core/inventory';
-import { inventory } from '@/office';
+import { getEntry, type ItemType, type Inventory, ofInventory } from '@/core/inventory';
 import type { items } from '../db/schema';
 
 export type ItemRow = typeof items.$inferSelect;
@@ -29,25 +28,29 @@ export interface Form {
   byId: ReadonlyMap<string, Field>;
 }
 
-const FORMS = new Map(
-  [...inventory.items.values()].map((type): [string, Form] => {
-    const layouts: Layouts = new Map(type.layouts.map((layout) => [layout.id, layout]));
-    const fields = [...allFields(layouts).values()];
-    const byId = new Map([...fields, ...type.settings].map((field) => [field.id, field]));
-    return [type.id, { type, layouts, fields, rich: fields.filter(isRich), byId }];
-  }),
+const formsOf = ofInventory(
+  (inventory) =>
+    new Map(
+      [...inventory.items.values()].map((type): [string, Form] => {
+        const layouts: Layouts = new Map(type.layouts.map((layout) => [layout.id, layout]));
+        const fields = [...allFields(layouts).values()];
+        const byId = new Map([...fields, ...type.settings].map((field) => [field.id, field]));
+        return [type.id, { type, layouts, fields, rich: fields.filter(isRich), byId }];
+      }),
+    ),
 );
 
 /** What items of the type of this one are made of. */
-export const formOf = (item: Pick<ItemRow, 'type'>): Form => getEntry(FORMS, item.type);
+export const formOf = (inventory: Inventory, item: Pick<ItemRow, 'type'>): Form =>
+  getEntry(formsOf(inventory), item.type);
 
 function isRich(field: Field): boolean {
   return field.kind === 'rich' || field.kind === 'pieces';
 }
 
 /** The layout that content names, or its item's. */
-export function layoutOf(content: PageContent, item: Pick<ItemRow, 'layout' | 'type'>): Layout {
-  const { layouts } = formOf(item);
+export function layoutOf(inventory: Inventory, content: PageContent, item: Pick<ItemRow, 'layout' | 'type'>): Layout {
+  const { layouts } = formOf(inventory, item);
   return layouts.get(textOf(content, 'page.layout')) ?? getEntry(layouts, item.layout);
 }
 

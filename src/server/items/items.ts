@@ -1,8 +1,7 @@
 import { and, desc, eq, gt, isNull, ne, sql, type SQL } from 'drizzle-orm';
 import { among } from '../db/among';
 import { emptyDocument, type PageContent } from '@/core/content';
-import { getEntry, type ItemVerb } from '@/core/inventory';
-import { inventory } from '@/office';
+import { getEntry, type ItemVerb, type Inventory } from '@/core/inventory';
 import type { Tx } from '../db/client';
 import { given, prepared } from '../db/prepared';
 import { drafts, items, people, publications, reviews, revisions, schedules } from '../db/schema';
@@ -51,23 +50,24 @@ export async function mustFindPage(tx: Tx, siteId: number, pageId: number, lock 
 }
 
 /** "This page", "This vacancy": what an item is called where it has no name. */
-export const thisOf = (item: Pick<ItemRow, 'type'>): string => `This ${formOf(item).type.one}`;
+export const thisOf = (inventory: Inventory, item: Pick<ItemRow, 'type'>): string =>
+  `This ${formOf(inventory, item).type.one}`;
 
 /** Where an item is edited. */
-export const hrefOf = (item: Pick<ItemRow, 'type' | 'id'>): string =>
-  getEntry(inventory.screens, formOf(item).type.screen).path.replace('[id]', String(item.id));
+export const hrefOf = (inventory: Inventory, item: Pick<ItemRow, 'type' | 'id'>): string =>
+  getEntry(inventory.screens, formOf(inventory, item).type.screen).path.replace('[id]', String(item.id));
 
 /** The list it stands in: the first screen of its section. */
-export const hrefFrom = (item: Pick<ItemRow, 'type'>): string => {
+export const hrefFrom = (inventory: Inventory, item: Pick<ItemRow, 'type'>): string => {
   const { section } = getEntry(inventory.items, item.type);
   const home = inventory.sections.find((one) => one.id === section)?.home ?? '';
   return getEntry(inventory.screens, home).path;
 };
 
 /** The same where only its number is known. */
-export async function hrefFor(tx: Tx, itemId: number): Promise<string> {
+export async function hrefFor(tx: Tx, inventory: Inventory, itemId: number): Promise<string> {
   const [row] = await tx.select({ id: items.id, type: items.type }).from(items).where(eq(items.id, itemId));
-  return hrefOf(row ?? { id: itemId, type: 'page' });
+  return hrefOf(inventory, row ?? { id: itemId, type: 'page' });
 }
 
 /** What doing something to an item asks for: the permission of its type with this verb. */

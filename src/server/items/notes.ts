@@ -4,7 +4,6 @@ import { policyOf } from '@/core/plan';
 import { writingOf } from '@/core/room';
 import { makersOf } from '@/core/toolbar';
 import type { Note, OpenWish } from '@/core/wire';
-import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
@@ -19,6 +18,7 @@ import { formOf } from './forms';
 import { hrefFor, hrefOf } from './items';
 import { hasPanel } from './allowed';
 import { titleOf, titlesOf } from './publishing';
+import { ofInventory } from '@/core/inventory';
 
 /** The notes of a page: those not settled first, each newest first, with their answers. */
 export async function listNotes(tx: Tx, siteId: number, itemId: number): Promise<Note[]> {
@@ -40,19 +40,21 @@ export async function listNotes(tx: Tx, siteId: number, itemId: number): Promise
   }));
 }
 
-const TOOLS = [...inventory.tools.values()];
+const toolsOf = ofInventory((inventory) => [...inventory.tools.values()]);
 
 /** Whether somebody may change an item that lies somewhere, and has a tool for what a wish is about. */
 function mayGrant(access: Access, { type = 'page', place }: Thing, wish: { field: string; made: string }): boolean {
   if (!place || !mayNow(access, 'item.edit', { type, place }).allowed) return false;
-  const { tools } = writingOf(inventory, access.plan, access.who, now().getTime()).of(type, place, wish.field);
-  return [...makersOf(TOOLS, wish.made).map(({ id }) => id), 'mode.code'].some((tool) => tools.includes(tool));
+  const { tools } = writingOf(access.inventory, access.plan, access.who, now().getTime()).of(type, place, wish.field);
+  return [...makersOf(toolsOf(access.inventory), wish.made).map(({ id }) => id), 'mode.code'].some((tool) =>
+    tools.includes(tool),
+  );
 }
 
 /** Everybody who could do what is asked for, but for whoever asks. */
 async function whoMayGrant(tx: Tx, access: Access, thing: Thing, wish: { field: string; made: string }) {
   const everybody = await listPeople(tx, access.site.id);
-  const policy = policyOf(inventory, access.plan, everybody);
+  const policy = policyOf(access.inventory, access.plan, everybody);
   return everybody.filter(
     (person) => person.id !== access.who.id && mayGrant({ ...access, who: person, policy }, thing, wish),
   );
@@ -67,7 +69,7 @@ export async function addNote(
   given: { text: string; wish?: { field: string; made: string } | undefined; answers?: number | undefined },
 ): Promise<{ notes: Note[]; to?: string[] }> {
   const { wish, answers } = given;
-  if (wish && !formOf({ type: thing.type ?? 'page' }).rich.some(({ id }) => id === wish.field))
+  if (wish && !formOf(access.inventory, { type: thing.type ?? 'page' }).rich.some(({ id }) => id === wish.field))
     throw new Problem('wish-unknown');
   if (answers !== undefined) {
     const [first] = await tx
@@ -90,7 +92,7 @@ export async function addNote(
     });
   if (wish)
     await record(tx, access, 'asked for a change of', await titleOf(tx, itemId), {
-      href: await hrefFor(tx, itemId),
+      href: await hrefFor(tx, access.inventory, itemId),
       detail: given.text,
     });
   return {
@@ -144,7 +146,7 @@ export async function listOpenWishes(tx: Tx, access: Access): Promise<OpenWish[]
     id: note.id,
     item: note.itemId,
     title: titles.get(note.itemId) ?? 'Untitled',
-    href: hrefOf({ id: note.itemId, type }),
+    href: hrefOf(access.inventory, { id: note.itemId, type }),
     text: note.text,
     by: name,
     at: note.madeAt.toISOString(),

@@ -2,7 +2,6 @@ import { and, desc, eq, gt, isNull } from 'drizzle-orm';
 import { policyOf } from '@/core/plan';
 import { canonical } from '@/core/json';
 import type { PreviewEntry } from '@/core/wire';
-import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { siteCalendar } from '../calendar';
 import { now } from '../clock';
@@ -17,6 +16,7 @@ import { getLivePlan } from '../plan/plans';
 import { hrefFor } from './items';
 import { titleOf } from './publishing';
 import { findPlace, findPlaced } from '../tree/tree';
+import { inventoryOf } from '@/office';
 
 /**
  * A link under which the newest draft of a page can be looked at without an account; only its hash is kept. Runs in a
@@ -43,7 +43,7 @@ export async function makePreviewLink(
       audience: place?.audience ?? null,
     });
   await record(tx, access, 'made a preview link for', await titleOf(tx, itemId), {
-    href: await hrefFor(tx, itemId),
+    href: await hrefFor(tx, access.inventory, itemId),
     detail: `For ${days} ${days === 1 ? 'day' : 'days'}`,
   });
   return { url: `${origin}/preview/${token}`, expiresAt: expiresAt.toISOString() };
@@ -98,7 +98,9 @@ export async function endPreviewLink(
     )
     .returning({ id: previewLinks.id });
   if (!row) throw notFound('This link');
-  await record(tx, access, 'ended a preview link for', await titleOf(tx, itemId), { href: await hrefFor(tx, itemId) });
+  await record(tx, access, 'ended a preview link for', await titleOf(tx, itemId), {
+    href: await hrefFor(tx, access.inventory, itemId),
+  });
   return { links: await listPreviewLinks(tx, access.site, itemId) };
 }
 
@@ -112,6 +114,7 @@ async function stillWorks(tx: Tx, site: Site, link: typeof previewLinks.$inferSe
   if (!maker || !placed) return false;
   const { place } = placed;
   const plan = await getLivePlan(tx, site);
+  const inventory = inventoryOf(site);
   if (
     !mayNow(
       {
@@ -121,6 +124,7 @@ async function stillWorks(tx: Tx, site: Site, link: typeof previewLinks.$inferSe
         signedInId: Number(maker.id),
         trial: null,
         plan,
+        inventory,
         policy: policyOf(inventory, plan, [maker]),
         calendar: siteCalendar(site),
       },

@@ -19,7 +19,7 @@ import { applySettings } from '../tree/addresses';
 import { type PageFacts } from '../tree/tree';
 
 /** Who does something: a person, or Safe Room itself when its time has come. */
-export type Actor = Pick<Access, 'site'> & { signedInId: number; plan: Plan };
+export type Actor = Pick<Access, 'site' | 'inventory'> & { signedInId: number; plan: Plan };
 
 type Judged = Finding & JudgedFinding;
 
@@ -29,7 +29,7 @@ type Judged = Finding & JudgedFinding;
  */
 async function checkContents(
   tx: Tx,
-  actor: Pick<Actor, 'site' | 'plan'>,
+  actor: Pick<Actor, 'site' | 'inventory' | 'plan'>,
   given: readonly { item: ItemRow; content: PageContent }[],
   sees?: (page: PageFacts) => boolean,
 ): Promise<Judged[][]> {
@@ -51,7 +51,10 @@ async function checkContents(
   const { checks } = publishingOf(actor.plan);
   return given.map(({ item }, i) => {
     const content = addressed[i] ?? {};
-    const found = checkPage(layoutOf(content, item), content, { isThere, describe: (id) => described.get(id) });
+    const found = checkPage(layoutOf(actor.inventory, content, item), content, {
+      isThere,
+      describe: (id) => described.get(id),
+    });
     return found.flatMap((finding): Judged[] => {
       const rule = checks[finding.check];
       return rule === 'off' ? [] : [{ ...finding, rule }];
@@ -62,7 +65,7 @@ async function checkContents(
 /** The same of one content. */
 export async function checkContent(
   tx: Tx,
-  actor: Pick<Actor, 'site' | 'plan'>,
+  actor: Pick<Actor, 'site' | 'inventory' | 'plan'>,
   itemId: number,
   content: PageContent,
   sees?: (page: PageFacts) => boolean,
@@ -102,7 +105,7 @@ export async function putAllOnline(
   const found = await checkContents(tx, actor, coming);
   found.forEach(mustLetThrough);
   for (const [i, { item, revisionId, content }] of coming.entries()) {
-    if (formOf(item).type.settings.length > 0)
+    if (formOf(actor.inventory, item).type.settings.length > 0)
       await applySettings(tx, actor.site.id, item, content, actor.signedInId, isFree);
     const findings = [...new Set(found[i]?.map(({ check }) => check))];
     await tx
@@ -186,7 +189,7 @@ export async function callOff(tx: Tx, actor: Actor, itemId: number, what: 'publi
     gone.revision === null ? [] : await tx.select().from(revisions).where(eq(revisions.id, gone.revision));
   // A newer draft stays as it is; whoever wrote what was planned is known by its revision.
   if (revision)
-    await beginDraft(tx, await mustFindItem(tx, actor.site.id, itemId), {
+    await beginDraft(tx, actor.inventory, await mustFindItem(tx, actor.site.id, itemId), {
       content: revision.content,
       by: revision.madeBy,
       updatedBy: actor.signedInId,
@@ -197,7 +200,7 @@ export async function callOff(tx: Tx, actor: Actor, itemId: number, what: 'publi
     actor,
     what === 'publish' ? 'called off publishing' : 'called off taking down',
     await titleOf(tx, itemId),
-    { href: await hrefFor(tx, itemId) },
+    { href: await hrefFor(tx, actor.inventory, itemId) },
   );
 }
 

@@ -9,6 +9,7 @@ import { items, media, redirects, references, revisions } from '../db/schema';
 import { breathe } from '../work/breathe';
 import { formOf, type ItemRow } from './forms';
 import { hrefOf } from './items';
+import { type Inventory } from '@/core/inventory';
 
 /** A version of an item, or with no `revisionId` its draft. */
 export interface SaidVersion {
@@ -18,8 +19,8 @@ export interface SaidVersion {
 }
 
 /** What it needs and what its texts hold. */
-function needsOf({ item, content, revisionId }: SaidVersion): (typeof references.$inferInsert)[] {
-  const form = formOf(item);
+function needsOf(inventory: Inventory, { item, content, revisionId }: SaidVersion): (typeof references.$inferInsert)[] {
+  const form = formOf(inventory, item);
   const held = form.rich.flatMap(({ id: field }) =>
     [...heldIn(content[field])].map(([target, times]) => ({ field, kind: 'made' as const, target, times })),
   );
@@ -32,9 +33,9 @@ function needsOf({ item, content, revisionId }: SaidVersion): (typeof references
 }
 
 /** Notes down what versions and drafts need and hold; what was noted of those drafts before goes. */
-export async function keepReferences(tx: Tx, ...said: readonly SaidVersion[]): Promise<void> {
+export async function keepReferences(tx: Tx, inventory: Inventory, ...said: readonly SaidVersion[]): Promise<void> {
   await breathe();
-  const found = said.flatMap(needsOf);
+  const found = said.flatMap((one) => needsOf(inventory, one));
   await breathe();
   const now = sql`jsonb_to_recordset(${JSON.stringify(found)}::jsonb) as now
     ("siteId" int, "itemId" int, "revisionId" int, field text, kind text, target text, times int)`;
@@ -110,12 +111,12 @@ const leadsTo = (pages: Linked) =>
 export type LinksByTarget = ReadonlyMap<string, readonly LinkInText[]>;
 
 /** The links on a website; to some pages only, where they are given. */
-export async function findLinks(tx: Tx, siteId: number, to?: Linked): Promise<LinksByTarget> {
+export async function findLinks(tx: Tx, inventory: Inventory, siteId: number, to?: Linked): Promise<LinksByTarget> {
   const links = new Map<string, LinkInText[]>();
   if (to?.length === 0) return links;
   const rows = await live(tx, siteId, to ? leadsTo(to) : inArray(references.kind, ['page', 'address']));
   for (const { kind, target, ...row } of rows) {
-    const link = { page: String(row.id), href: hrefOf(row), title: row.title };
+    const link = { page: String(row.id), href: hrefOf(inventory, row), title: row.title };
     links.set(`${kind} ${target}`, [...(links.get(`${kind} ${target}`) ?? []), link]);
   }
   return links;
@@ -145,14 +146,17 @@ export interface PictureUse {
 }
 
 /** The items whose live version shows each picture, or leads to it, by its id. */
-export async function findPictureUse(tx: Tx, siteId: number): Promise<Map<string, PictureUse[]>> {
+export async function findPictureUse(tx: Tx, inventory: Inventory, siteId: number): Promise<Map<string, PictureUse[]>> {
   const use = new Map<string, PictureUse[]>();
   const seen = new Set<string>();
   for (const { target, ...item } of await live(tx, siteId, eq(references.kind, 'picture'))) {
     if (seen.has(`${target} ${item.id}`)) continue;
     seen.add(`${target} ${item.id}`);
     const page = item.type === 'page' ? item.id : item.parentId;
-    use.set(target, [...(use.get(target) ?? []), { page: String(page), title: item.title, href: hrefOf(item) }]);
+    use.set(target, [
+      ...(use.get(target) ?? []),
+      { page: String(page), title: item.title, href: hrefOf(inventory, item) },
+    ]);
   }
   return use;
 }

@@ -107,7 +107,7 @@ export async function remark(
     access,
     given.answers === null ? 'remarked on' : 'answered a remark on',
     await titleOf(tx, review.itemId),
-    { href: await hrefFor(tx, review.itemId), detail: given.text },
+    { href: await hrefFor(tx, access.inventory, review.itemId), detail: given.text },
   );
   return { remarks: await listRemarks(tx, access.site.id, reviewId) };
 }
@@ -140,7 +140,7 @@ export async function settleRemark(
     access,
     settled ? 'settled a remark on' : 'took up a remark again on',
     await titleOf(tx, review.itemId),
-    { href: await hrefFor(tx, review.itemId), detail: row.text },
+    { href: await hrefFor(tx, access.inventory, review.itemId), detail: row.text },
   );
   return { remarks: await listRemarks(tx, access.site.id, reviewId) };
 }

@@ -1,6 +1,5 @@
 import { decide, type PersonId, type Place } from '@/core/access';
 import { policyOf } from '@/core/plan';
-import { inventory } from '@/office';
 import { now } from '../clock';
 import type { Access } from '../gate/access';
 import type { Person } from '../people/people';
@@ -11,7 +10,7 @@ export function reviewersOf<P extends Person>(
   people: readonly P[],
   { place, writtenBy }: { place: Place | undefined; writtenBy: readonly PersonId[] },
 ): P[] {
-  const policy = policyOf(inventory, access.plan, people);
+  const policy = policyOf(access.inventory, access.plan, people);
   const atMs = now().getTime();
   return people.filter(
     ({ id }) => decide(policy, { person: id, permission: 'review.decide', place, writtenBy, atMs }).allowed,

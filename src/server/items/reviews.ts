@@ -60,7 +60,7 @@ async function mustSay(tx: Tx, access: Access, itemId: number, note: string): Pr
   if (note.trim() !== '') return;
   const { type } = await mustFindItem(tx, access.site.id, itemId);
   const place = await findPlace(tx, access.site.id, itemId);
-  const control = `${formOf({ type }).type.screen}.note`;
+  const control = `${formOf(access.inventory, { type }).type.screen}.note`;
   if (publishingOf(access.plan).noteRequired || (place && screensFor(access).of(type, place, control).required))
     throw problemAt('note', 'note-wanted');
 }
@@ -93,7 +93,7 @@ export async function sendForReview(
     .values({ siteId: access.site.id, itemId, revisionId, sentBy: access.signedInId, askedOf, note })
     .returning({ id: reviews.id });
   await record(tx, access, 'sent for a second look', textOf(content, 'title'), {
-    href: await hrefFor(tx, itemId),
+    href: await hrefFor(tx, access.inventory, itemId),
     detail: note,
   });
   return { review: row?.id ?? 0 };
@@ -136,7 +136,7 @@ async function publishRevision(
   actions: { now: string; later: string },
   note: string,
 ): Promise<void> {
-  const more = { href: await hrefFor(tx, itemId), detail: note };
+  const more = { href: await hrefFor(tx, access.inventory, itemId), detail: note };
   if (at === undefined) {
     await putOnline(tx, access, itemId, revisionId, content);
     await record(tx, access, actions.now, textOf(content, 'title'), more);
@@ -190,14 +190,14 @@ export async function decideReview(
     );
   // Where somebody has begun a new draft meanwhile, theirs stays; the revision sent back is kept anyway.
   const told = word.trim() || `${open} ${open === 1 ? 'remark' : 'remarks'} on the text`;
-  await beginDraft(tx, await mustFindItem(tx, access.site.id, review.itemId), {
+  await beginDraft(tx, access.inventory, await mustFindItem(tx, access.site.id, review.itemId), {
     content: revision.content,
     by: review.sentBy,
     writers: revision.writers,
   });
   await tx.update(drafts).set({ sentBackWord: told }).where(eq(drafts.itemId, review.itemId));
   await record(tx, access, 'sent back', textOf(revision.content, 'title'), {
-    href: await hrefFor(tx, review.itemId),
+    href: await hrefFor(tx, access.inventory, review.itemId),
     detail: told,
   });
   return undefined;

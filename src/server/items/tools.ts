@@ -2,14 +2,14 @@ import type { Place } from '@/core/access';
 import { emptyDocument, type PageContent } from '@/core/content';
 import { writingOf } from '@/core/room';
 import { CONSTRUCT_NAMES, handy, makersOf, type AcceptFault } from '@/core/toolbar';
-import { inventory } from '@/office';
 import { acceptApart } from '../work/accept';
 import { now } from '../clock';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { blocksOf, type Form } from './forms';
+import { type Inventory, ofInventory } from '@/core/inventory';
 
-const TOOLS = [...inventory.tools.values()];
+const toolsOf = ofInventory((inventory) => [...inventory.tools.values()]);
 
 /** What an item said before somebody wrote. */
 export interface Before {
@@ -53,7 +53,7 @@ async function faultsIn(
   { shown, once, bases, isElsewhere = false }: Before,
   content: PageContent,
 ) {
-  const writing = writingOf(inventory, access.plan, access.who, now().getTime());
+  const writing = writingOf(access.inventory, access.plan, access.who, now().getTime());
   const out: { field: string; faults: AcceptFault[] }[] = [];
   for (const field of form.rich) {
     const { tools, keep } = writing.of(form.type.id, place, field.id);
@@ -67,8 +67,8 @@ async function faultsIn(
         from: from.filter((text) => text !== null && text !== undefined),
         keep,
       },
-      handy(tools, inventory.tools.keys()),
-      TOOLS,
+      handy(tools, access.inventory.tools.keys()),
+      toolsOf(access.inventory),
     );
     if (faults.length > 0) out.push({ field: field.id, faults });
   }
@@ -76,11 +76,11 @@ async function faultsIn(
 }
 
 /** The tools that would make what is new, by their ids with their names. */
-const makersFor = (faults: readonly AcceptFault[]): Map<string, string> =>
+const makersFor = (inventory: Inventory, faults: readonly AcceptFault[]): Map<string, string> =>
   new Map(
     faults
       .filter((fault) => fault.why === 'new')
-      .flatMap((fault) => makersOf(TOOLS, fault.made))
+      .flatMap((fault) => makersOf(toolsOf(inventory), fault.made))
       .map((tool) => [tool.id, tool.name]),
   );
 const inWords = (names: Iterable<string>) => [...names].map((name) => `“${name}”`).join(' and ');
@@ -97,7 +97,7 @@ export async function mustHaveTools(
   content: PageContent,
 ): Promise<void> {
   for (const { field, faults } of await faultsIn(access, form, place, before, content)) {
-    const missing = makersFor(faults);
+    const missing = makersFor(access.inventory, faults);
     if (missing.size > 0)
       throw new Problem('tools-missing', { tools: inWords(missing.values()) }, { tools: [...missing.keys()], field });
     const names = new Set(faults.map(({ construct }) => CONSTRUCT_NAMES[construct] ?? construct));
@@ -113,7 +113,10 @@ export async function mustHaveToolsToCopy(
   content: PageContent,
 ): Promise<void> {
   const nothing: Before = { shown: undefined, once: [], bases: [] };
-  const missing = makersFor((await faultsIn(access, form, place, nothing, content)).flatMap(({ faults }) => faults));
+  const missing = makersFor(
+    access.inventory,
+    (await faultsIn(access, form, place, nothing, content)).flatMap(({ faults }) => faults),
+  );
   if (missing.size > 0)
     throw new Problem('copy-needs-tools', { tools: inWords(missing.values()) }, { tools: [...missing.keys()] });
 }

@@ -8,6 +8,7 @@ import { mayNow } from '../gate/authorize';
 import { findAllPlaced } from '../tree/tree';
 import { formOf, type ItemRow } from './forms';
 import { hrefOf } from './items';
+import { type Inventory } from '@/core/inventory';
 
 export interface UnfinishedEntry {
   itemId: string;
@@ -23,7 +24,11 @@ export interface UnfinishedEntry {
 }
 
 /** What tells of an item in a list of several kinds. */
-const about = (item: ItemRow) => ({ itemId: String(item.id), one: formOf(item).type.one, href: hrefOf(item) });
+const about = (inventory: Inventory, item: ItemRow) => ({
+  itemId: String(item.id),
+  one: formOf(inventory, item).type.one,
+  href: hrefOf(inventory, item),
+});
 
 const lastOut = sql<string | null>`(select max(published_at) from publications where item_id = ${items.id})`;
 const askDrafts = prepared('drafts of somebody', (tx) =>
@@ -69,7 +74,7 @@ export async function listUnfinished(tx: Tx, access: Access): Promise<Unfinished
     ...drafted
       .filter(sees)
       .map(({ draft, item, out }) => ({
-        ...about(item),
+        ...about(access.inventory, item),
         title: textOf(draft.content, 'title'),
         state: draft.sentBackWord === null ? ('draft' as const) : ('sent-back' as const),
         at: draft.updatedAt,
@@ -80,7 +85,7 @@ export async function listUnfinished(tx: Tx, access: Access): Promise<Unfinished
     ...sent
       .filter(sees)
       .map(({ review, item, content, out }) => ({
-        ...about(item),
+        ...about(access.inventory, item),
         title: textOf(content, 'title'),
         state: 'waiting' as const,
         at: review.sentAt,

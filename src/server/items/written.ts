@@ -88,7 +88,7 @@ export async function readWritten(
       ? { ...old.shown, ...(named as Record<string, unknown>) }
       : named;
   await breathe();
-  const form = formOf(item);
+  const form = formOf(access.inventory, item);
   const read = readContent(form.layouts, item.layout, raw, form.type.settings);
   await breathe();
   if (!read) throw problemAt('', 'nothing-sent');

@@ -2,7 +2,6 @@ import { and, desc, eq, gt, isNull, lte, or, sql } from 'drizzle-orm';
 import { getEntry } from '@/core/inventory';
 import type { Correction, NewNotice } from '@/core/wire';
 import { fieldTime, sayFullTime } from '@/core/words';
-import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { siteCalendar } from '../calendar';
 import { now } from '../clock';
@@ -165,7 +164,7 @@ async function mustBeTheirs(tx: Tx, access: Access, permission: NoticePermission
   if (refused)
     throw problemAt('page', 'notice-below', {
       page: maySee(access)(refused) ? `“${liveNameOf(refused)}”` : 'a page below that you do not see',
-      what: getEntry(inventory.permissions, permission).name,
+      what: getEntry(access.inventory.permissions, permission).name,
     });
 }
 

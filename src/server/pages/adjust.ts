@@ -42,6 +42,7 @@ export async function adjust(
   const said = new Map(rows.map((row) => [row.id, row.content]));
   const made = await addRevisions(
     tx,
+    access.inventory,
     pages.flatMap((item) => {
       const content = said.get(item.liveRevisionId ?? item.downRevisionId ?? 0);
       return content ? [{ item, content: { ...content, ...settings }, madeBy: access.signedInId, writers: [] }] : [];

@@ -230,7 +230,10 @@ export async function doWithMany(
   const facts = new Map((await listPages(tx, access.site.id)).map((page) => [Number(page.id), page]));
   const known =
     tell && whole
-      ? { addresses: await findAddresses(tx, access.site.id), links: await findLinks(tx, access.site.id) }
+      ? {
+          addresses: await findAddresses(tx, access.site.id),
+          links: await findLinks(tx, access.inventory, access.site.id),
+        }
       : null;
   for (const lot of await inLots(tx, ids)) {
     /** Why nothing is tried with a page; null where it is. */

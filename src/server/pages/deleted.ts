@@ -27,7 +27,7 @@ export async function deleteItems(
 ): Promise<{ pages: number; refused: Refused }> {
   await lockTree(tx, access.site.id);
   const { leaving, refused } = await sortLeaving(tx, access, itemIds, 'deleted', (_, branch) => branch);
-  const hrefs = (item: ItemRow) => (isPage(item) ? '/room/pages/deleted' : hrefFrom(item));
+  const hrefs = (item: ItemRow) => (isPage(item) ? '/room/pages/deleted' : hrefFrom(access.inventory, item));
   await recordBranches(tx, access, 'deleted', leaving, hrefs);
   const ids = idsOf(leaving);
   if (ids.length > 0)
@@ -81,7 +81,7 @@ export async function bringBack(
     await findAddresses(tx, site),
     back.flatMap(({ branch }) => branch),
   );
-  await recordBranches(tx, access, 'brought back', back, hrefOf);
+  await recordBranches(tx, access, 'brought back', back, (item) => hrefOf(access.inventory, item));
   return { pages: pagesOf(back), renamed: changes.length > 0 };
 }
 

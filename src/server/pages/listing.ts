@@ -3,7 +3,7 @@ import { among } from '../db/among';
 import { type PageState } from '@/core/access';
 import type { ListedPage } from '@/core/content';
 import { fold, sayDay } from '@/core/words';
-import { getLayout } from '@/office';
+import { getEntry } from '@/core/inventory';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { drafts, items, people, publications, reviews, revisions } from '../db/schema';
@@ -129,7 +129,7 @@ function listed(
       title: row.title,
       state: row.state,
       inNavigation: row.inNavigation,
-      layout: getLayout(row.layout).name,
+      layout: getEntry(access.inventory.layouts, row.layout).name,
       language: row.language,
       author: row.author,
       address: byId.get(String(row.id))?.address ?? '',

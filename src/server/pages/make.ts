@@ -9,7 +9,6 @@ import {
   textOf,
   type PageContent,
 } from '@/core/content';
-import { layouts } from '@/office';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { items } from '../db/schema';
@@ -87,7 +86,7 @@ async function addPage(
     ...given.begun,
     title: given.title,
   };
-  await beginDraft(tx, row, { content, by: access.signedInId });
+  await beginDraft(tx, access.inventory, row, { content, by: access.signedInId });
   return { ...row, path };
 }
 
@@ -129,7 +128,7 @@ export function layoutsToMake(access: Access, pages: readonly { place: Place }[]
   const mayMake = mayOn(access, 'page.create');
   const mayUse = mayOn(access, 'page.edit', 'page.layout');
   const above = pages.filter(({ place }) => mayMake(place));
-  return [...layouts.keys()].filter((layout) =>
+  return [...access.inventory.layouts.keys()].filter((layout) =>
     above.some(({ place }) => {
       const made = newBelow(access, place, layout);
       const { choices } = screens.of('page', made, 'page.layout');
@@ -145,7 +144,7 @@ const begunBelow = async (tx: Tx, access: Access, parentId: number, layout: stri
 /** A new page is edited next, so its layout must be one its maker may use there, and one that is offered. */
 async function mustMayMakeWith(tx: Tx, access: Access, parentId: number, layout: string): Promise<void> {
   const place = await placeBelow(tx, access, parentId, layout);
-  if (!layouts.has(layout)) throw problemAt('layout', 'no-layout', { layout });
+  if (!access.inventory.layouts.has(layout)) throw problemAt('layout', 'no-layout', { layout });
   await authorize(tx, access, 'page.edit', { place, field: 'page.layout' });
   const { choices, label } = place ? screensFor(access).of('page', place, 'page.layout') : {};
   if (choices && !choices.includes(layout))
@@ -219,7 +218,7 @@ export async function copyPage(
     const content = await findNewest(tx, source);
     const layout = textOf(content, 'page.layout') || source.layout;
     const made: Place = { path: [...at.path.split('.'), 'new'], layout, state: 'draft', author: access.who.id };
-    await mustHaveToolsToCopy(access, formOf(source), made, content);
+    await mustHaveToolsToCopy(access, formOf(access.inventory, source), made, content);
     const title = source.id === pageId ? `${textOf(content, 'title').slice(0, 110)} (copy)` : textOf(content, 'title');
     const slug =
       source.id === pageId

@@ -174,7 +174,7 @@ export async function previewMove(tx: Tx, access: Access, move: PageMove, links?
         : [],
     visitors: (await visitorsOfMove(tx, access, page, parent)).words,
     lost: await lostByMove(tx, access, page, parent),
-    links: linksTo(links ?? (await findLinks(tx, access.site.id, moved)), moved),
+    links: linksTo(links ?? (await findLinks(tx, access.inventory, access.site.id, moved)), moved),
     faults: addressFaults(
       after,
       changes.map((change) => change.page),

@@ -1,6 +1,5 @@
 import { among } from '../db/among';
 import type { RetirePreview } from '@/core/wire';
-import { inventory } from '@/office';
 import { recordAll } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { drafts, revisions } from '../db/schema';
@@ -14,6 +13,7 @@ import { findBranches } from '../items/branches';
 import { putAllOnline, takeDown, titlesOf } from '../items/publishing';
 import { mustBeDone, sortOut, type Refused } from '../items/together';
 import { findKeptBack, livePages } from './move';
+import { type Inventory } from '@/core/inventory';
 
 /** Addresses and links of a whole site, read once where many pages are looked at. */
 export interface SiteLinks {
@@ -34,7 +34,8 @@ export async function previewRetiring(
   const branches = await findBranches(tx, access.site.id, itemIds);
   const addresses = known?.addresses ?? (await findAddresses(tx, access.site.id));
   const all = [...branches.values()].flat();
-  const links = known?.links ?? (await findLinks(tx, access.site.id, livePages(addresses, all.filter(isPage))));
+  const links =
+    known?.links ?? (await findLinks(tx, access.inventory, access.site.id, livePages(addresses, all.filter(isPage))));
   const begun = new Set(
     (
       await tx
@@ -55,7 +56,10 @@ export async function previewRetiring(
       {
         title: titles.get(id) ?? 'Untitled',
         below: branch.filter((row) => isPage(row) && row.id !== id).length,
-        also: onThem(branch.filter((row) => row.id !== id)),
+        also: onThem(
+          access.inventory,
+          branch.filter((row) => row.id !== id),
+        ),
         drafts: branch.filter((row) => begun.has(row.id)).length,
         links: linksTo(
           links,
@@ -70,7 +74,7 @@ export async function previewRetiring(
 export const isPage = (row: { type: string }) => row.type === 'page';
 
 /** What lies on pages, counted by its kinds: "2 vacancies". */
-const onThem = (rows: readonly ItemRow[]): string[] =>
+const onThem = (inventory: Inventory, rows: readonly ItemRow[]): string[] =>
   [...inventory.items.values()].flatMap(({ id, one, many }) => {
     const { length } = rows.filter((row) => !isPage(row) && row.type === id);
     return length === 0 ? [] : [length === 1 ? `One ${one}` : `${length} ${many}`];
@@ -148,11 +152,11 @@ export async function takeItemsDown(
 ): Promise<{ pages: number; refused: Refused }> {
   const { leaving, refused } = await sortLeaving(tx, access, itemIds, 'taken down', (item, whole) => {
     const branch = whole.filter((row) => row.liveRevisionId !== null);
-    if (branch.length === 0) throw new Problem('not-online', { thing: thisOf(item).toLowerCase() });
+    if (branch.length === 0) throw new Problem('not-online', { thing: thisOf(access.inventory, item).toLowerCase() });
     return branch;
   });
   await takeDown(tx, idsOf(leaving));
-  await recordBranches(tx, access, 'took down', leaving, hrefOf);
+  await recordBranches(tx, access, 'took down', leaving, (item) => hrefOf(access.inventory, item));
   return { pages: pagesOf(leaving), refused };
 }
 
@@ -168,7 +172,7 @@ export async function putBack(tx: Tx, access: Access, itemIds: readonly number[]
   const back = itemIds.map((id) => {
     const item = found.get(id);
     if (!item) throw notFound('This');
-    if (item.downRevisionId === null) throw new Problem('not-taken-down', { thing: thisOf(item) });
+    if (item.downRevisionId === null) throw new Problem('not-taken-down', { thing: thisOf(access.inventory, item) });
     const together = (branches.get(id) ?? []).filter((row) => row.downAt?.getTime() === item.downAt?.getTime());
     return { item, branch: together.filter((row) => row.downRevisionId !== null) };
   });
@@ -191,7 +195,7 @@ export async function putBack(tx: Tx, access: Access, itemIds: readonly number[]
     return content ? [{ item, revisionId, content }] : [];
   });
   await putAllOnline(tx, access, coming, { isFree: true });
-  await recordBranches(tx, access, 'put back', back, hrefOf);
+  await recordBranches(tx, access, 'put back', back, (item) => hrefOf(access.inventory, item));
   return { pages: pagesOf(back) };
 }
 

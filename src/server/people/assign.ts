@@ -4,7 +4,6 @@ import { canonical } from '@/core/json';
 import { assignmentFaults, growsBetween, type AssignmentFault, type Plan } from '@/core/plan';
 import { refusalInWords, type GivenAssignment } from '@/core/wire';
 import { dayKey, sayDay, type Calendar } from '@/core/words';
-import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { siteCalendar } from '../calendar';
 import { findDayStart, now } from '../clock';
@@ -18,6 +17,7 @@ import { endLinks } from '../gate/set-up';
 import { notFound, Problem, problemAt } from '../gate/problems';
 import { getPreparedPlan } from '../plan/plans';
 import { listPeople, type Person } from './people';
+import { type Inventory } from '@/core/inventory';
 
 export const toGiven = (a: Assignment, timeZone: string): GivenAssignment => ({
   role: a.role,
@@ -118,6 +118,7 @@ export const loadAssignable = async (tx: Tx, access: Access): Promise<Assignable
 
 /** Checks what somebody shall hold and gives it as instants; a fault names the field. */
 export function checkAssignments(
+  inventory: Inventory,
   { plan, pages, calendar }: Assignable,
   everybody: readonly PolicyPerson[],
   person: PolicyPerson,
@@ -164,7 +165,7 @@ export async function writeAssignments(
   const siteId = access.site.id;
   if (
     growsBetween(
-      await loadGround(tx, siteId),
+      await loadGround(tx, access.inventory, siteId),
       { plan: access.plan, person },
       { plan: access.plan, person: { ...person, assignments: list } },
     )
@@ -245,7 +246,14 @@ export async function setAssignments(
   bounds.mustTouch(person);
   const current = person.assignments.map((a) => toGiven(a, access.site.timeZone));
   if (canonical(current) !== canonical(given.before)) throw new Problem('person-roles-moved', { person: person.name });
-  const list = checkAssignments(await loadAssignable(tx, access), everybody, person, given.after, 'after');
+  const list = checkAssignments(
+    access.inventory,
+    await loadAssignable(tx, access),
+    everybody,
+    person,
+    given.after,
+    'after',
+  );
   await bounds.mustGive(person, { ...person, assignments: list });
   await writeAssignments(tx, access, person, personId, list);
   const says = await changedInWords(tx, access, person.assignments, list);
@@ -269,7 +277,7 @@ export async function moveHolders(tx: Tx, access: Access, from: string, to: stri
       .filter((a) => a.role === from)
       .map((a) => toGiven({ ...a, role: to }, timeZone))
       .filter((a) => !kept.some((k) => canonical(k) === canonical(a)));
-    const list = checkAssignments(assignable, everybody, person, [...kept, ...moved], 'to');
+    const list = checkAssignments(access.inventory, assignable, everybody, person, [...kept, ...moved], 'to');
     await bounds.mustGive(person, { ...person, assignments: list });
     everybody = everybody.map((p) => (p === person ? { ...p, assignments: list } : p));
     await writeAssignments(tx, access, person, Number(person.id), list);

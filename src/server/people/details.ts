@@ -1,6 +1,5 @@
 import { eq } from 'drizzle-orm';
 import { assignmentFaults } from '@/core/plan';
-import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
@@ -73,7 +72,7 @@ export async function setSuspended(tx: Tx, access: Access, personId: number, sus
   if (suspended === Boolean(person.suspended))
     throw new Problem(suspended ? 'paused-already' : 'not-paused', { person: person.name });
   const gap = assignmentFaults(
-    inventory,
+    access.inventory,
     access.plan,
     everybody.map((p) => (p === person ? { ...p, suspended } : p)),
     '',

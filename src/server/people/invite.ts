@@ -69,6 +69,7 @@ export async function invite(
   const everybody = await listPeople(tx, access.site.id);
   mustBeFree(everybody, given.email);
   const list = checkAssignments(
+    access.inventory,
     await loadAssignable(tx, access),
     everybody,
     { id: 'new', name: given.name, assignments: [] },
@@ -155,7 +156,8 @@ export async function importPeople(
     }
     try {
       if (known) bounds.mustTouch(known);
-      const list = role === '' ? [] : checkAssignments(assignable, everybody, person, [...held, given], 'line');
+      const list =
+        role === '' ? [] : checkAssignments(access.inventory, assignable, everybody, person, [...held, given], 'line');
       if (wrong.length > 0) {
         row('fault', wrong.join(' '));
         continue;

@@ -21,7 +21,6 @@ import {
 import { canonical } from '@/core/json';
 import { changeInWords } from '@/core/release';
 import type { PlanState } from '@/core/wire';
-import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import { findPageNames } from '../tree/tree';
 import type { Tx } from '../db/client';
@@ -32,6 +31,7 @@ import { listPeople } from '../people/people';
 import { getPlanState, pressOf } from './plans';
 
 import { getLiveNow, lockPlan, lockPlanAt, movedOn, refuseHeld, refuseLockOut, storePlan } from './prepared';
+import { type Inventory } from '@/core/inventory';
 
 /**
  * Refuses what was made on a plan in which the same thing has changed since. Changes to others are no hindrance, in the
@@ -85,7 +85,12 @@ const forgetUndone = async (tx: Tx, access: Access, touched: readonly string[]):
  * Refuses what would newly name something that is not there: such a plan could be written to a file, and not read again.
  * `known`: the plans whose names may stay, as of a page that is gone for good.
  */
-function refuseUnknown(known: readonly Plan[], after: Plan, pageNames: ReadonlyMap<string, string>): void {
+function refuseUnknown(
+  inventory: Inventory,
+  known: readonly Plan[],
+  after: Plan,
+  pageNames: ReadonlyMap<string, string>,
+): void {
   const pages = new Set(pageNames.keys());
   const unknown = (plan: Plan) =>
     unknownIn(inventory, readablePlanSchema.parse(plan), pages).map(({ message }) => message);
@@ -114,7 +119,7 @@ export async function changePlan(
   const pageName = pageNamesOf(pageNames);
   const lines: { operation: Operation; before: Plan; after: Plan }[] = [];
   for (const operation of operations) {
-    const applied = applyOperation(inventory, plan, operation);
+    const applied = applyOperation(access.inventory, plan, operation);
     if (!applied.ok) {
       // Somebody else may have done the same meanwhile, or made it impossible: then that is what there is to be told.
       if (locked.revision !== revision && applied.code === 'already-so') continue;
@@ -125,9 +130,10 @@ export async function changePlan(
     lines.push({ operation, before: plan, after: applied.plan });
     plan = applied.plan;
   }
-  if (lines.length === 0) return getPlanState(tx, access.site.id, { personId: access.signedInId, role });
+  if (lines.length === 0)
+    return getPlanState(tx, access.inventory, access.site.id, { personId: access.signedInId, role });
   // What is in force can be gone back to, whatever it names.
-  refuseUnknown([before, access.plan], plan, pageNames);
+  refuseUnknown(access.inventory, [before, access.plan], plan, pageNames);
   const touched = touchedBy(patchOf(plan, before), patchOf(before, plan));
   await refuseCollision(tx, access, revision, locked.revision, touched, role);
   refuseLockOut(access, before, plan, everybody);
@@ -145,11 +151,11 @@ export async function changePlan(
       });
     await record(tx, access, 'prepared', subjectOf(operation, line.after), {
       href: roleOf(operation) === null ? '/workshop' : `/workshop/roles/${roleOf(operation)}/tasks`,
-      detail: changeInWords(inventory, line.before, line.after, operation, pageName),
+      detail: changeInWords(access.inventory, line.before, line.after, operation, pageName),
     });
   }
   await storePlan(tx, access, before, plan);
-  return getPlanState(tx, access.site.id, { personId: access.signedInId, role });
+  return getPlanState(tx, access.inventory, access.site.id, { personId: access.signedInId, role });
 }
 
 /**
@@ -164,7 +170,7 @@ export async function moveInHistory(
   const { direction, role } = asked;
   const { plan } = await lockPlan(tx, access);
   const viewer = { personId: access.signedInId, role };
-  const state = await getPlanState(tx, access.site.id, viewer);
+  const state = await getPlanState(tx, access.inventory, access.site.id, viewer);
   const entry = state[direction];
   if (!entry) throw new Problem(direction === 'undo' ? 'nothing-to-undo' : 'nothing-to-redo');
   if (
@@ -214,9 +220,9 @@ export async function moveInHistory(
       access,
       direction === 'undo' ? 'took back' : 'made again',
       subjectOf(step.operation, direction === 'undo' ? plan : checked.data),
-      { detail: operationInWords(inventory, step.operation, roleNames(plan)) },
+      { detail: operationInWords(access.inventory, step.operation, roleNames(plan)) },
     );
-  return getPlanState(tx, access.site.id, viewer);
+  return getPlanState(tx, access.inventory, access.site.id, viewer);
 }
 
 /** Drops what is prepared and not live, of some roles or of all; it can be undone. Runs in a transaction. */

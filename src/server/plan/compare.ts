@@ -1,5 +1,5 @@
 import { closure, covers, scopeInWords, type PolicyPerson } from '@/core/access';
-import { scopeNames } from '@/core/inventory';
+import { scopeNames, type Inventory } from '@/core/inventory';
 import {
   getRole,
   PLAN_PART_KEYS,
@@ -10,7 +10,6 @@ import {
   type PlanRole,
   type RolePartKey,
 } from '@/core/plan';
-import { inventory } from '@/office';
 import { type PageFacts, liveNameOf } from '../tree/tree';
 
 export interface ComparedGroup {
@@ -23,6 +22,7 @@ export interface ComparedGroup {
  * neither has are left out.
  */
 export function compareRoles(
+  inventory: Inventory,
   plan: Plan,
   a: string,
   b: string,

@@ -16,7 +16,6 @@ import {
   type Plan,
 } from '@/core/plan';
 import { differences, type RoleDifference } from '@/core/release';
-import { inventory } from '@/office';
 import { listPages, type PageFacts } from '../tree/tree';
 import { readCsv, writeCsv } from '../csv';
 import type { Tx } from '../db/client';
@@ -24,6 +23,8 @@ import type { Site } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { listPeople } from '../people/people';
 import { getLivePlan, getPreparedPlan } from './plans';
+import { type Inventory } from '@/core/inventory';
+import { inventoryOf } from '@/office';
 
 export const EXPORTS = ['json', 'csv', 'bundle', 'schema', 'bundle-schema'] as const;
 export type ExportKind = (typeof EXPORTS)[number];
@@ -53,7 +54,7 @@ export async function exportPlan(
   // The open form wants an author for every page: where none is known, somebody who holds nothing.
   const nobody = pages.some((p) => p.place.author === null) ? [{ id: 'nobody', assignments: [] }] : [];
   return json('bundle.json', {
-    roles: openRoles(inventory, plan),
+    roles: openRoles(inventoryOf(site), plan),
     people: [
       ...nobody,
       ...people.map((p) => ({
@@ -94,6 +95,7 @@ const pageFromFile = (pages: readonly PageFacts[]) => (name: string) =>
  * the line, where it is.
  */
 function readPlan(
+  inventory: Inventory,
   text: string,
   current: Plan,
   pages: readonly PageFacts[],
@@ -157,7 +159,7 @@ export async function previewPlan(
 ): Promise<{ plan: Plan; revision: number; differences: RoleDifference[] }> {
   const prepared = await getPreparedPlan(tx, site.id);
   const pages = await listPages(tx, site.id);
-  const read = readPlan(text, prepared.plan, pages);
+  const read = readPlan(inventoryOf(site), text, prepared.plan, pages);
   if (!read.ok)
     throw new Problem(
       'plan-file-faulty',
@@ -165,7 +167,7 @@ export async function previewPlan(
       { faults: read.faults.slice(0, 200).map(({ path, message }) => ({ field: path, message })) },
     );
   const nameOf = (id: string) => pages.find((p) => p.id === id)?.liveTitle ?? 'a page that is gone';
-  const told = differences(inventory, prepared.plan, read.plan, nameOf);
+  const told = differences(inventoryOf(site), prepared.plan, read.plan, nameOf);
   const people = await listPeople(tx, site.id);
   for (const difference of told) {
     const held = read.plan.roles.some((role) => role.id === difference.role)

@@ -1,6 +1,5 @@
 import { and, desc, eq } from 'drizzle-orm';
 import { growsBetween, patchOf, planSchema, releaseBeyond, samePlan, withRolesOf, type Plan } from '@/core/plan';
-import { inventory } from '@/office';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
 import { planSteps, releases, sites } from '../db/schema';
@@ -53,12 +52,12 @@ async function refuseRelease(tx: Tx, access: Access, before: Plan, after: Plan):
   const everybody = await listPeople(tx, access.site.id);
   refuseHeld(after, everybody);
   refuseLockOut(access, before, after, everybody);
-  const ground = await loadGround(tx, access.site.id);
+  const ground = await loadGround(tx, access.inventory, access.site.id);
   const gain = releaseBeyond(ground, before, after, everybody, access.who);
   if (gain)
     throw new Problem('release-gives-more', {
       person: gain.person.name,
-      what: await beyondInWords(tx, { site: access.site, plan: after }, gain.beyond),
+      what: await beyondInWords(tx, { ...access, plan: after }, gain.beyond),
     });
   // A link not used yet was made for somebody who could do less.
   await endLinks(
@@ -90,7 +89,7 @@ export async function goLive(
   const prepared = await lockPlanAt(tx, access, revision);
   const live = await getLiveNow(tx, access);
   const plan = planToBe(live.plan, prepared, given.roles);
-  if (samePlan(inventory, plan, live.plan)) throw new Problem('nothing-waits');
+  if (samePlan(access.inventory, plan, live.plan)) throw new Problem('nothing-waits');
   await refuseRelease(tx, access, live.plan, plan);
   const number = await addRelease(tx, access, plan, { note: given.note });
   const part =
@@ -123,12 +122,12 @@ export async function returnToRelease(
   if (!release) throw new Problem('no-release', { number: to });
   const plan = readRelease(release);
   const live = await getLiveNow(tx, access);
-  if (release.id === live.releaseId || samePlan(inventory, plan, live.plan))
+  if (release.id === live.releaseId || samePlan(access.inventory, plan, live.plan))
     throw new Problem('release-in-force', { number: to });
   await refuseRelease(tx, access, live.plan, plan);
   const number = await addRelease(tx, access, plan, { note: `Back to release ${to}`, returnsTo: to });
   await tx.update(planSteps).set({ state: 'gone' }).where(eq(planSteps.siteId, access.site.id));
-  if (!samePlan(inventory, prepared, live.plan))
+  if (!samePlan(access.inventory, prepared, live.plan))
     await tx
       .insert(planSteps)
       .values({

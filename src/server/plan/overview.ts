@@ -5,9 +5,9 @@ import { differences, impactOf, type Effect, type RoleDifference } from '@/core/
 import { askerFor, figures, room, type RoomFigures } from '@/core/room';
 import { missingInWords, surplusOf } from '@/core/task';
 import type { HistoryEntry } from '@/core/wire';
-import { inventory } from '@/office';
 import { now } from '../clock';
 import { type PageFacts, liveNameOf } from '../tree/tree';
+import { type Inventory } from '@/core/inventory';
 
 const nameOfPage = (pages: readonly PageFacts[]) => (id: string) => {
   const page = pages.find((p) => p.id === id);
@@ -43,6 +43,7 @@ export interface RoleSummary {
 
 /** Every role of the prepared plan, with how its room stands for somebody who holds just it. */
 export function summarizeRoles(
+  inventory: Inventory,
   plan: Plan,
   live: Plan,
   people: readonly PolicyPerson[],
@@ -134,6 +135,7 @@ function atWork(person: PolicyPerson, atMs: number): { atMs: number; told: strin
  * the places.
  */
 export function changesBetween(
+  inventory: Inventory,
   before: Plan,
   after: Plan,
   people: readonly PolicyPerson[],

@@ -15,9 +15,9 @@ import {
   type Plan,
 } from '@/core/plan';
 import type { HistoryEntry, PlanState } from '@/core/wire';
-import { inventory } from '@/office';
 import type { Tx } from '../db/client';
 import { people, plans, planSteps, releases, sites } from '../db/schema';
+import { type Inventory } from '@/core/inventory';
 
 /** Releases never change, so a plan once read can be kept for good. */
 const known = new Map<number, Plan>();
@@ -55,6 +55,7 @@ export const pressOf = <S extends { madeBy: number | null; madeAt: Date }>(
 /** The prepared plan, with what somebody can undo and redo of a role; null for what concerns the plan as a whole. */
 export async function getPlanState(
   tx: Tx,
+  inventory: Inventory,
   siteId: number,
   viewer: { personId: number; role: string | null },
 ): Promise<PlanState> {
@@ -113,6 +114,7 @@ export async function getPlanState(
 /** Who else prepared something that is not live, of some roles or of all, and how many changes. */
 export async function preparedByOthers(
   tx: Tx,
+  inventory: Inventory,
   site: { id: number; liveReleaseId: number | null },
   me: number,
   roles: readonly (string | null)[] | null,

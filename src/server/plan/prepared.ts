@@ -2,7 +2,6 @@ import { eq, sql } from 'drizzle-orm';
 import { holdersInTheWay, lockOutOf, patchOf, readPlan, touchedBy, type Plan } from '@/core/plan';
 import type { PolicyPerson } from '@/core/access';
 import { sayDay } from '@/core/words';
-import { inventory } from '@/office';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
 import { planMarks, plans, sites } from '../db/schema';
@@ -25,7 +24,7 @@ export async function lockPlanAt(tx: Tx, access: Access, revision: number): Prom
 }
 
 export async function movedOn(tx: Tx, access: Access, role: string | null): Promise<Problem> {
-  const state = await getPlanState(tx, access.site.id, { personId: access.signedInId, role });
+  const state = await getPlanState(tx, access.inventory, access.site.id, { personId: access.signedInId, role });
   const last = state.recent[0];
   const by = last ? ` The last change is “${last.words}” by ${last.by}.` : '';
   return new Problem('plan-moved', { by }, { state });
@@ -68,8 +67,8 @@ export function refuseHeld(plan: Plan, everybody: readonly PolicyPerson[]): void
  */
 export function refuseLockOut(access: Access, before: Plan, after: Plan, everybody: readonly PolicyPerson[]): void {
   const atMs = now().getTime();
-  const gap = lockOutOf(inventory, after, everybody, atMs);
-  if (!gap || lockOutOf(inventory, before, everybody, atMs)) return;
+  const gap = lockOutOf(access.inventory, after, everybody, atMs);
+  if (!gap || lockOutOf(access.inventory, before, everybody, atMs)) return;
   const day = (ms: number) => sayDay(new Date(ms), access.calendar, now());
   const when =
     gap.fromMs <= atMs ? 'at once' : `from ${day(gap.fromMs)}${gap.untilMs ? ` to ${day(gap.untilMs)}` : ' on'}`;

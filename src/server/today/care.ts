@@ -10,6 +10,7 @@ import { checkContent } from '../items/publishing';
 import { findBroken } from '../items/references';
 import { getLivePlan } from '../plan/plans';
 import type { PageFacts } from '../tree/tree';
+import { inventoryOf } from '@/office';
 
 /** A live page on which something is not right. */
 export interface CareEntry {
@@ -76,7 +77,12 @@ export async function settleFindings(tx: Tx): Promise<void> {
     for (const { item, site } of rows) {
       const content = await contentOf(tx, item.liveRevisionId);
       const found = content
-        ? await checkContent(tx, { site, plan: await getLivePlan(tx, site) }, item.id, content)
+        ? await checkContent(
+            tx,
+            { site, inventory: inventoryOf(site), plan: await getLivePlan(tx, site) },
+            item.id,
+            content,
+          )
         : [];
       await tx
         .update(items)

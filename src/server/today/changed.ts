@@ -1,6 +1,5 @@
 import { desc, eq } from 'drizzle-orm';
 import { differences } from '@/core/release';
-import { inventory } from '@/office';
 import type { Tx } from '../db/client';
 import { releases } from '../db/schema';
 import type { Access } from '../gate/access';
@@ -28,7 +27,7 @@ export async function findLastChange(
   const mine = new Set(access.who.assignments.map(({ role }) => role));
   // A set grows while it is walked: what a role builds on is theirs too.
   for (const id of mine) for (const above of after.roles.find((role) => role.id === id)?.extends ?? []) mine.add(above);
-  const lines = differences(inventory, readRelease(before), after, pageNamer(access, pages))
+  const lines = differences(access.inventory, readRelease(before), after, pageNamer(access, pages))
     .filter(({ role }) => role !== null && mine.has(role))
     .flatMap(({ lines: said }) => said);
   return { at: last.madeAt, lines: [...new Set(lines)] };

@@ -1,6 +1,5 @@
 import { asPrepared, changedOwn, ownSchema, untold, type Board, type Own, type OwnChange } from '@/core/dashboard';
 import { entryName } from '@/core/plan';
-import { inventory } from '@/office';
 import { and, eq, isNotNull } from 'drizzle-orm';
 import { among } from '../db/among';
 import type { Tx } from '../db/client';
@@ -46,7 +45,7 @@ export async function changeOwnToday(tx: Tx, access: Access, change: OwnChange |
   const {
     room: { dashboard },
   } = await loadRoom(tx, access);
-  const nameOf = (placed: Parameters<typeof entryName>[1]) => entryName(inventory, placed);
+  const nameOf = (placed: Parameters<typeof entryName>[1]) => entryName(access.inventory, placed);
   return changeOwnRoom(tx, access, (row) => {
     const before = read(row?.today);
     const past = (row?.past ?? []).map(read);

@@ -146,7 +146,7 @@ export async function makeVacancy(tx: Tx, access: Access, pageId: number, title:
     .where(eq(items.id, row.id));
   const there = await findPlaced(tx, access.site.id, row.id);
   const begun = there ? startFor(access, TYPE, there.place) : {};
-  await beginDraft(tx, row, { content: { ...begun, title }, by: me });
+  await beginDraft(tx, access.inventory, row, { content: { ...begun, title }, by: me });
   await record(tx, access, 'began a vacancy', title, { href: `/room/vacancies/${row.id}` });
   return { id: String(row.id) };
 }

@@ -1,6 +1,5 @@
 import type { FieldChange, Layout, PageContent } from '@/core/content';
-import { getEntry } from '@/core/inventory';
-import { inventory } from '@/office';
+import { getEntry, type Inventory } from '@/core/inventory';
 import { runApart } from './apart';
 
 /** What ids in fields are called, as a worker can be given it. */
@@ -23,6 +22,7 @@ export interface CompareWork {
  * Throws a Problem when too many ask at once, or when it takes too long.
  */
 export async function compareApart(
+  inventory: Inventory,
   type: string,
   before: ShownContent,
   after: ShownContent,

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import type { Board } from '@/core/dashboard';
 import { entryName } from '@/core/plan';
-import { inventory } from '@/office';
+import { useInventory } from '../../kit/inventory';
 
 /** Screens it is measured on: a usual one on a desk, a usual one in a hand. */
 const SCREENS = [
@@ -34,6 +34,7 @@ function measure(drawn: Document, height: number, nameOf: (id: string) => string
 }
 
 function Measured({ screen, src, board }: { screen: Screen; src: string; board: Board }) {
+  const inventory = useInventory();
   const frame = useRef<HTMLIFrameElement>(null);
   const [fold, setFold] = useState<Fold | null>(null);
   const shownWidth = Math.min(screen.shownWidth, innerWidth - 32);

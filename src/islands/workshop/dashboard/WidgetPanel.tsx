@@ -1,6 +1,5 @@
 import { HOLDS, type Hold, type PlacedWidget, type Size, type WidgetSettings } from '@/core/dashboard';
 import { entryName, HOLD_NAMES } from '@/core/plan';
-import { inventory } from '@/office';
 import { CommitInput } from '../../kit/CommitInput';
 import { CommitNumber } from '../../kit/CommitNumber';
 import { PagePicker } from '../../kit/PagePicker';
@@ -9,6 +8,7 @@ import type { WorkshopPage } from '../model';
 import { ShortText } from '../ShortText';
 import type { Change } from '../usePlan';
 import { LinksEditor } from './LinksEditor';
+import { useInventory } from '../../kit/inventory';
 
 const HOLD_HINTS: Record<Hold, string> = {
   fixed: 'Nobody can move it or put it away.',
@@ -37,6 +37,7 @@ export function WidgetPanel({
   readOnly: boolean;
   onRemove: () => void;
 }) {
+  const inventory = useInventory();
   const widget = inventory.widgets.get(entry.widget);
   const takes = widget?.takes ?? [];
   const settings = entry.settings ?? {};

@@ -2,11 +2,11 @@ import { useId, useState } from 'react';
 import { freeId } from '@/core/ids';
 import { allDoors, type Menu, type PlanRole } from '@/core/plan';
 import { getEntry } from '@/core/inventory';
-import { inventory } from '@/office';
 import { CommitInput } from '../../kit/CommitInput';
 import { Icon } from '../../kit/Icon';
 import type { WorkshopPage } from '../model';
 import { NewShortcut } from './NewShortcut';
+import { useInventory } from '../../kit/inventory';
 
 /** What the menu has beside its doors: where one begins, groups with headings, hints, shortcuts. */
 export function MenuExtras({
@@ -20,6 +20,7 @@ export function MenuExtras({
   readOnly: boolean;
   onChange: (menu: Menu) => void;
 }) {
+  const inventory = useInventory();
   const id = useId();
   const { menu } = role;
   const shown = allDoors(inventory, role.doors).filter(({ state }) => state === 'open' || state === 'look');

@@ -1,21 +1,22 @@
 import { useState } from 'react';
 import { asHref } from '@/core/content';
 import type { PlanRole, Shortcut } from '@/core/plan';
-import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { PagePicker } from '../../kit/PagePicker';
 import { Labelled } from '../../kit/parts';
 import type { WorkshopPage } from '../model';
+import { ofInventory } from '@/core/inventory';
+import { useInventory } from '../../kit/inventory';
 
 /** What a shortcut can lead to that is the same for everybody: screens of the Room, and lists with a filter. */
-const PLACES_TO = [
+const placesToGo = ofInventory((inventory) => [
   ...[...inventory.screens.values()]
     .filter(({ path }) => path.startsWith('/room') && !path.includes('[') && path !== '/room')
     .map(({ path, name }) => ({ to: path, name })),
   { to: '/room/pages?view=list&state=draft', name: 'Pages with a draft' },
   { to: '/room/pages?view=list&state=waiting', name: 'Pages waiting for a second look' },
   { to: '/room/pages?view=list&links=broken', name: 'Pages with broken links' },
-];
+]);
 /** One more shortcut: to a task, a page, a screen or list, or an address outside. */
 export function NewShortcut({
   role,
@@ -26,6 +27,7 @@ export function NewShortcut({
   pages: readonly WorkshopPage[];
   onAdd: (one: Omit<Shortcut, 'id'>) => void;
 }) {
+  const inventory = useInventory();
   const [kind, setKind] = useState<'task' | 'page' | 'screen' | 'address'>('task');
   const [target, setTarget] = useState('');
   const [name, setName] = useState('');
@@ -37,7 +39,7 @@ export function NewShortcut({
       ? target && taskName(target)
       : kind === 'page'
         ? pages.find(({ id }) => id === target)?.title
-        : PLACES_TO.find(({ to }) => to === target)?.name;
+        : placesToGo(inventory).find(({ to }) => to === target)?.name;
   const add = () => {
     const to =
       kind === 'task'
@@ -108,7 +110,7 @@ export function NewShortcut({
                       {taskName(task)}
                     </option>
                   ))
-                : PLACES_TO.map((one) => (
+                : placesToGo(inventory).map((one) => (
                     <option key={one.to} value={one.to}>
                       {one.name}
                     </option>

@@ -1,9 +1,9 @@
 import type { Field } from '@/core/content';
 import { elementOptions, SHOWS, type Element, type ElementSaid, type ElementState, type Show } from '@/core/screens';
-import { inventory } from '@/office';
 import { CommitInput } from '../../kit/CommitInput';
 import { CommitNumber } from '../../kit/CommitNumber';
 import { Labelled } from '../../kit/parts';
+import { useInventory } from '../../kit/inventory';
 
 const SHOW_NAMES: Record<Show, string> = { shown: 'Open', closed: 'Closed at first', hidden: 'Hidden' };
 
@@ -105,6 +105,7 @@ export function ElementPanel({
   readOnly: boolean;
   onSay: (said: ElementSaid) => void;
 }) {
+  const inventory = useInventory();
   const with_ = (part: Partial<Record<keyof ElementSaid, unknown>>): ElementSaid =>
     Object.fromEntries(Object.entries({ ...said, ...part }).filter(([, one]) => one !== undefined));
   const isNote = element.id.endsWith('.note');

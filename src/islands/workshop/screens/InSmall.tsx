@@ -6,6 +6,7 @@ import { FieldInput } from '../../editor/FieldInput';
 import { FinishBar } from '../../editor/FinishBar';
 import { Icon } from '../../kit/Icon';
 import { asButtons, ToolChip } from '../toolbar/ToolChip';
+import { useInventory } from '../../kit/inventory';
 
 /** Part of a screen as it is drawn there, smaller, and to be looked at only. */
 function Still({ children }: { children: ReactNode }) {
@@ -35,6 +36,7 @@ export function ElementInSmall({
   /** What they write with there; null where they do not write. */
   tools: readonly string[] | null;
 }) {
+  const inventory = useInventory();
   if (!field || state.show === 'hidden' || state.show === 'closed') return null;
   const said = state.hint ?? hint;
   switch (field.kind) {
@@ -45,7 +47,7 @@ export function ElementInSmall({
           {said && <p className="hint mb-1">{said}</p>}
           <div className="rounded-[10px] border border-line-2 bg-sheet">
             <span className="flex flex-wrap gap-1 border-b border-line p-2">
-              {asButtons(tools ?? []).map((one) => (
+              {asButtons(inventory, tools ?? []).map((one) => (
                 <ToolChip key={one.id} {...one} />
               ))}
               {!tools?.length && <span className="text-ink-2">{tools ? 'Plain words' : 'They only read it'}</span>}

@@ -1,20 +1,20 @@
 import { useState } from 'react';
 import { LANGUAGES } from '@/core/content';
-import { getEntry } from '@/core/inventory';
+import { getEntry, ofInventory } from '@/core/inventory';
 import { NO_FILTER, PAGE_SORTS, USUAL_COLUMNS, type PageListSetup } from '@/core/lists';
 import { SORT_NAMES } from '@/core/plan';
-import { inventory, layouts } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { Labelled } from '../../kit/parts';
 import { FilterFields } from '../../pages/PageFilters';
+import { useInventory } from '../../kit/inventory';
 
-const COLUMNS = getEntry(inventory.screens, 'pages.tree').columns ?? [];
+const columnsOf = ofInventory((inventory) => getEntry(inventory.screens, 'pages.tree').columns ?? []);
 /** Authors are people, who come and go: a prepared filter names none. */
-const CHOICES = {
-  layouts: [...layouts.values()].map(({ id, name }) => ({ id, name })),
+const choicesOf = ofInventory((inventory) => ({
+  layouts: [...inventory.layouts.values()].map(({ id, name }) => ({ id, name })),
   languages: LANGUAGES.map(({ id, name }) => ({ id, name })),
   authors: [],
-};
+}));
 
 /** One more filter above the list. */
 function NewFilter({
@@ -24,6 +24,7 @@ function NewFilter({
   taken: readonly string[];
   onAdd: (one: PageListSetup['filters'][number]) => void;
 }) {
+  const inventory = useInventory();
   const [name, setName] = useState('');
   const [filter, setFilter] = useState(NO_FILTER);
   const [fault, setFault] = useState<string | null>(null);
@@ -56,7 +57,7 @@ function NewFilter({
           />
         )}
       </Labelled>
-      <FilterFields filter={filter} onFilter={setFilter} choices={CHOICES} />
+      <FilterFields filter={filter} onFilter={setFilter} choices={choicesOf(inventory)} />
       <button type="submit" className="btn btn-small">
         <Icon name="plus" size={15} /> Add the filter
       </button>
@@ -74,6 +75,7 @@ export function ListPanel({
   readOnly: boolean;
   onChange: (list: PageListSetup) => void;
 }) {
+  const inventory = useInventory();
   const without = (key: keyof PageListSetup): PageListSetup => {
     const { [key]: _, ...rest } = list;
     return { filters: [], ...rest };
@@ -133,7 +135,7 @@ export function ListPanel({
         <fieldset>
           <legend className="label">Columns of the table</legend>
           <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
-            {COLUMNS.map(({ id, name }) => (
+            {columnsOf(inventory).map(({ id, name }) => (
               <label key={id} className="flex min-h-[28px] items-center gap-2">
                 <input
                   type="checkbox"
@@ -142,9 +144,9 @@ export function ListPanel({
                   onChange={(event) =>
                     onChange({
                       ...list,
-                      columns: COLUMNS.map((one) => one.id).filter((one) =>
-                        one === id ? event.target.checked : columns.includes(one),
-                      ),
+                      columns: columnsOf(inventory)
+                        .map((one) => one.id)
+                        .filter((one) => (one === id ? event.target.checked : columns.includes(one))),
                     })
                   }
                 />

@@ -3,19 +3,20 @@ import { covers, scopeInWords } from '@/core/access';
 import { scopeNames, type Permission } from '@/core/inventory';
 import type { PlanGrant } from '@/core/plan';
 import { neededBy } from '@/core/task';
-import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { CARE, inheritedGrants } from '../model';
 import type { StepProps } from './step';
 import { GrantDialog, grantSentence } from './GrantDialog';
 import { RoleTies } from './RoleTies';
 import { WherePanel } from './WherePanel';
+import { useInventory } from '../../kit/inventory';
 
 /** What the role may do, on which branch: own rules, those that come from other roles, and what the tasks need. */
 export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }: StepProps) {
+  const inventory = useInventory();
   const { role, best } = prepared;
   const [editing, setEditing] = useState<{ permission: Permission; old: PlanGrant | null } | null>(null);
-  const needed = useMemo(() => neededBy(inventory, role), [role]);
+  const needed = useMemo(() => neededBy(inventory, role), [inventory, role]);
   const inherited = useMemo(() => inheritedGrants(plan, role), [plan, role]);
   const page = (id: string) => facts.pages.find((p) => p.id === id)?.title ?? 'a page that is gone';
   const chipWords = (grant: PlanGrant) => {
@@ -103,7 +104,7 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
                                 <button
                                   type="button"
                                   className="inline-flex min-h-6 items-center gap-1 rounded-s px-2 py-0.5 text-left hover:underline"
-                                  aria-label={`Change the rule: ${grantSentence(grant, page)}`}
+                                  aria-label={`Change the rule: ${grantSentence(inventory, grant, page)}`}
                                   onClick={() => setEditing({ permission, old: grant })}
                                 >
                                   {words}
@@ -111,7 +112,7 @@ export function AccessStep({ facts, plan, prepared, change, setFocus, readOnly }
                                 <button
                                   type="button"
                                   className="flex h-6 w-6 items-center justify-center rounded-s hover:bg-brick-soft"
-                                  aria-label={`Take away: ${grantSentence(grant, page)}`}
+                                  aria-label={`Take away: ${grantSentence(inventory, grant, page)}`}
                                   onClick={() => change({ do: 'remove-grant', role: role.id, grant: grant.id })}
                                 >
                                   <Icon name="close" size={14} />

@@ -3,18 +3,19 @@ import { createPortal } from 'react-dom';
 import { columnOf, MOST_COLUMNS, saysSame, type PlacedWidget } from '@/core/dashboard';
 import { freeId } from '@/core/ids';
 import { entryName, HOLD_NAMES, placeOf } from '@/core/plan';
-import { inventory } from '@/office';
 import { BoardEditor } from '../../kit/BoardEditor';
 import { Icon } from '../../kit/Icon';
 import { useFocusLater } from '../../kit/parts';
 import { FirstScreen } from '../dashboard/FirstScreen';
 import { WidgetPanel } from '../dashboard/WidgetPanel';
 import type { StepProps } from './step';
+import { useInventory } from '../../kit/inventory';
 
 const PILLS = { fixed: 'pill-sky', move: 'pill-pine', away: 'pill-plain', offered: 'pill-sun' } as const;
 
 /** Which widgets greet them, where, and what they may do with each. */
 export function DashboardStep({ facts, prepared, change, readOnly, best, slot, revision }: StepProps) {
+  const inventory = useInventory();
   const { role, person } = prepared;
   const board = role.dashboard;
   const [chosen, setChosen] = useState<string | null>(null);

@@ -1,18 +1,26 @@
 import { useState } from 'react';
 import { PAGE_STATES, STATE_WORDS, doingWithScope, type PageState } from '@/core/access';
-import { fieldIds, fieldName, objectOf, scopeNames, type Permission } from '@/core/inventory';
+import {
+  fieldIds,
+  fieldName,
+  objectOf,
+  scopeNames,
+  type Permission,
+  type Inventory,
+  ofInventory,
+} from '@/core/inventory';
 import type { BranchSpot, PlanGrant, PlanRole } from '@/core/plan';
-import { inventory, layouts } from '@/office';
 import { Chips } from '../../kit/Chips';
 import { Dialog } from '../../kit/parts';
 import { PagesPicker } from '../../kit/PagesPicker';
 import type { WorkshopPage } from '../model';
 import { whereId } from './WherePanel';
+import { useInventory } from '../../kit/inventory';
 
-const FIELDS = fieldIds(inventory);
+const fieldsOf = ofInventory((inventory) => fieldIds(inventory));
 
 /** What a pattern lets somebody do, as a sentence has it. */
-export function patternInWords(pattern: string): string {
+export function patternInWords(inventory: Inventory, pattern: string): string {
   if (pattern === '*') return 'do everything';
   const section = inventory.sections.find((s) => s.id === inventory.sectionOfObject.get(objectOf(pattern)));
   return pattern.endsWith('.*')
@@ -22,10 +30,11 @@ export function patternInWords(pattern: string): string {
 
 /** A grant as one sentence: "They may change pages that are drafts, under Harbours, only their own work." */
 export const grantSentence = (
+  inventory: Inventory,
   grant: Pick<PlanGrant, 'effect' | 'permission' | 'scope'>,
   pageName: (id: string) => string,
 ) =>
-  `They ${grant.effect === 'allow' ? 'may' : 'must not'} ${doingWithScope(patternInWords(grant.permission), grant.scope, pageName, scopeNames(inventory))}.`;
+  `They ${grant.effect === 'allow' ? 'may' : 'must not'} ${doingWithScope(patternInWords(inventory, grant.permission), grant.scope, pageName, scopeNames(inventory))}.`;
 
 /** Builds one rule as a sentence, or changes one that is there. */
 export function GrantDialog({
@@ -43,6 +52,7 @@ export function GrantDialog({
   /** One rule, or one for each page chosen. */ onKeep: (grants: PlanGrant[]) => void;
   onClose: () => void;
 }) {
+  const inventory = useInventory();
   const [effect, setEffect] = useState<'allow' | 'deny'>(old?.effect ?? 'allow');
   const [pattern, setPattern] = useState(old?.permission ?? permission.id);
   const [spots, setSpots] = useState<BranchSpot[]>(
@@ -120,7 +130,7 @@ export function GrantDialog({
             >
               {patterns.map((one) => (
                 <option key={one} value={one}>
-                  {patternInWords(one)}
+                  {patternInWords(inventory, one)}
                 </option>
               ))}
             </select>
@@ -139,8 +149,8 @@ export function GrantDialog({
             <Chips
               label="With layout"
               any="any"
-              all={[...layouts.keys()]}
-              nameOf={(id) => layouts.get(id)?.name ?? id}
+              all={[...inventory.layouts.keys()]}
+              nameOf={(id) => inventory.layouts.get(id)?.name ?? id}
               value={kinds}
               onChange={setKinds}
             />
@@ -153,7 +163,7 @@ export function GrantDialog({
             <Chips
               label="Fields"
               any="all of the page"
-              all={FIELDS}
+              all={fieldsOf(inventory)}
               nameOf={(id) => fieldName(inventory, id) ?? id}
               value={fields}
               onChange={setFields}
@@ -177,7 +187,7 @@ export function GrantDialog({
         <p className={`note ${effect === 'deny' ? 'note-brick' : 'note-pine'}`} role="status">
           {on.map((spot) => (
             <strong key={spot.branch ?? ''} className="block font-head text-[1.1rem]">
-              {grantSentence({ effect, permission: pattern, scope: scopeOn(spot) }, pageName)}
+              {grantSentence(inventory, { effect, permission: pattern, scope: scopeOn(spot) }, pageName)}
             </strong>
           ))}
           {effect === 'deny' && (

@@ -2,9 +2,8 @@ import { DndContext, closestCenter } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { useEffect, useMemo, useState } from 'react';
 import type { DoorState } from '@/core/access';
-import { getEntry } from '@/core/inventory';
+import { getEntry, type Inventory } from '@/core/inventory';
 import { allDoors, type PlanDoor, type PlanRole } from '@/core/plan';
-import { inventory } from '@/office';
 import { dragWords, useDragSensors } from '../../kit/drag';
 import { Icon } from '../../kit/Icon';
 import { MenuExtras } from '../menu/MenuExtras';
@@ -12,12 +11,14 @@ import { aspectOf, floorPlan } from '../floorPlan';
 import { CARE, DOOR_STATES, roomAfter, warnOf } from '../model';
 import type { StepProps } from './step';
 import { DOOR_LOOK, stateOf, DoorName, Row } from '../menu/DoorRow';
+import { useInventory } from '../../kit/inventory';
 
-const tasksOf = (role: PlanRole, section: string) =>
+const tasksOf = (inventory: Inventory, role: PlanRole, section: string) =>
   role.tasks.filter((t) => inventory.tasks.get(t.task)?.section === section).length;
 
 /** Which doors are shown, as floor plan and as an equal list. */
 export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, readOnly }: StepProps) {
+  const inventory = useInventory();
   const { role, now, person } = prepared;
   // On a narrow screen the rooms of the plan are too small for their names.
   const [view, setView] = useState(() => (matchMedia('(max-width: 767px)').matches ? 'list' : 'plan'));
@@ -34,14 +35,14 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
   const [selected, setSelected] = useState(doors[0]?.section ?? '');
   const door = doors.find((d) => d.section === selected);
   const section = inventory.sections.find((s) => s.id === selected);
-  const tasksIn = (id: string) => tasksOf(role, id);
+  const tasksIn = (id: string) => tasksOf(inventory, role, id);
   const boxes = useMemo(
     () =>
       floorPlan(
-        allDoors(inventory, role.doors).map((d) => ({ id: d.section, tasks: tasksOf(role, d.section) })),
+        allDoors(inventory, role.doors).map((d) => ({ id: d.section, tasks: tasksOf(inventory, role, d.section) })),
         aspect,
       ),
-    [role, aspect],
+    [inventory, role, aspect],
   );
   const sensors = useDragSensors();
   const nameOf = (d: PlanDoor) => d.name ?? getEntry(inventory.controls, `door.${d.section}`).name;
@@ -51,7 +52,9 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
           nameOf(door),
           'Closing',
           now,
-          roomAfter(facts, plan, person, [{ do: 'set-door', role: role.id, section: selected, state: 'closed' }]),
+          roomAfter(inventory, facts, plan, person, [
+            { do: 'set-door', role: role.id, section: selected, state: 'closed' },
+          ]),
         )
       : null;
 
@@ -59,7 +62,7 @@ export function MenuStep({ facts, plan, prepared, change, setFocus, setWarning, 
     setFocus(section ? (getEntry(inventory.screens, section.home).needs ?? null) : null);
     setWarning(closing);
     return () => setWarning(null);
-  }, [closing, section, setFocus, setWarning]);
+  }, [inventory, closing, section, setFocus, setWarning]);
 
   const setState = (id: string, state: DoorState) => {
     setSelected(id);

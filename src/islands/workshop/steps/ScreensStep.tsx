@@ -5,7 +5,6 @@ import { roleNames, ruleFor, screenRuleInWords } from '@/core/plan';
 import { askerFor, editOf, makingOf, screensOf } from '@/core/room';
 import { arrange, editScreens, isArrangement, type Element, type ElementSaid } from '@/core/screens';
 import { sayList } from '@/core/words';
-import { inventory } from '@/office';
 import { AboutContext } from '../../editor/about';
 import { BoardEditor } from '../../kit/BoardEditor';
 import { PagePicker } from '../../kit/PagePicker';
@@ -18,23 +17,27 @@ import { ScreenRules } from '../screens/ScreenRules';
 import { ScreensBeside } from '../screens/ScreensBeside';
 import { writingMap } from '../toolbar/model';
 import type { StepProps } from './step';
+import { ofInventory } from '@/core/inventory';
+import { useInventory } from '../../kit/inventory';
 
-const FORMS = editScreens(inventory);
-const [FIRST] = FORMS;
-const keyOf = ({ type, layout }: (typeof FORMS)[number]) => `${type.id} ${layout.id}`;
-const nameOf = ({ layout }: (typeof FORMS)[number]) => layout.name;
+const formsOf = ofInventory((inventory) => editScreens(inventory));
+type EditScreen = ReturnType<typeof editScreens>[number];
+
+const keyOf = ({ type, layout }: EditScreen) => `${type.id} ${layout.id}`;
+const nameOf = ({ layout }: EditScreen) => layout.name;
 
 /** The edit screens themselves, smaller: what is on them, in which order, in whose words, and what can be changed. */
 export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnly, setWarning }: StepProps) {
+  const inventory = useInventory();
   const { role, person, atMs } = prepared;
-  const forms = FORMS.filter(({ type }) => best(editOf(type.id)).allowed);
-  const offered = forms.length > 0 ? forms : FORMS;
+  const forms = formsOf(inventory).filter(({ type }) => best(editOf(type.id)).allowed);
+  const offered = forms.length > 0 ? forms : formsOf(inventory);
   const [key, setKey] = useState(() => (offered[0] ? keyOf(offered[0]) : ''));
   const [isEvery, setEvery] = useState(true);
   const [branch, setBranch] = useState('');
   const [chosen, setChosen] = useState<string | null>(null);
   const focusLater = useFocusLater();
-  const form = FORMS.find((one) => keyOf(one) === key) ?? FIRST;
+  const form = formsOf(inventory).find((one) => keyOf(one) === key) ?? formsOf(inventory)[0];
   if (!form) throw new Error('there is nothing to edit');
   const { type, layout, elements } = form;
   const names = useMemo(
@@ -54,10 +57,13 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
       author: person.id,
     };
   }, [facts.pages, branch, layout.id, type.id, person.id]);
-  const now = useMemo(() => screensOf(inventory, plan, person, atMs), [plan, person, atMs]);
-  const before = useMemo(() => screensOf(inventory, facts.live, person, atMs), [facts.live, person, atMs]);
+  const now = useMemo(() => screensOf(inventory, plan, person, atMs), [inventory, plan, person, atMs]);
+  const before = useMemo(() => screensOf(inventory, facts.live, person, atMs), [inventory, facts.live, person, atMs]);
   const stateOf = (id: string) => now.of(type.id, spot, id);
-  const writing = useMemo(() => writingMap(facts, plan, person, branch), [facts, plan, person, branch]);
+  const writing = useMemo(
+    () => writingMap(inventory, facts, plan, person, branch),
+    [inventory, facts, plan, person, branch],
+  );
   const toolsOf = (one: Element) => (one.field && writing.cell(layout.id, one.field.id).answer?.tools) ?? null;
   const finishing = ['send', 'publish'].flatMap((part) => {
     const control = inventory.controls.get(`${type.screen}.${part}`);
@@ -85,7 +91,7 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
       )
       .map((one) => screensOf(inventory, plan, one, facts.nowMs));
     return hidden.filter(({ id }) => writing.every((one) => hides(one, id))).map(({ name }) => `“${name}”`);
-  }, [plan, elements, spot, type.id, facts.pages, facts.nowMs, now]);
+  }, [inventory, plan, elements, spot, type.id, facts.pages, facts.nowMs, now]);
   const placeWords = [
     isEvery ? (type.id === 'page' ? 'on every layout' : `for every ${type.one}`) : `on “${layout.name}” only`,
     branch && `under ${names.page(branch)}`,

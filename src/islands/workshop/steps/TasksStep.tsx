@@ -1,13 +1,13 @@
 import { useMemo, useState } from 'react';
 import { applyOperation, operationInWords, reachOf, roleNames, type Operation } from '@/core/plan';
 import { mendMissing, missingInWords, type Missing } from '@/core/task';
-import { inventory } from '@/office';
 import { CommitInput } from '../../kit/CommitInput';
 import { Icon } from '../../kit/Icon';
 import { Labelled } from '../../kit/parts';
 import { doorNameOf, roomWithAllTasks, verdictOn } from '../model';
 import type { StepProps } from './step';
 import { allowOn, doorsFor } from './WherePanel';
+import { useInventory } from '../../kit/inventory';
 
 /** As many things one after the other as keep anybody from a task, and some more. */
 const MOST_STEPS = 8;
@@ -80,8 +80,12 @@ function OwnWords({
 
 /** Which jobs this role must get done, and whether each can be done. */
 export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }: StepProps) {
+  const inventory = useInventory();
   const [open, setOpen] = useState<string | null>(null);
-  const all = useMemo(() => roomWithAllTasks(facts, plan, prepared.person), [facts, plan, prepared.person]);
+  const all = useMemo(
+    () => roomWithAllTasks(inventory, facts, plan, prepared.person),
+    [inventory, facts, plan, prepared.person],
+  );
   const { role, person } = prepared;
   // Allowed where the role works already; a role that works nowhere yet is asked about under Access.
   const reach = reachOf(inventory, plan, { role: role.id });
@@ -96,9 +100,9 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
     const mendsOf = (missing: Missing, now: typeof plan): Operation[] => {
       const theirs = now.roles.find(({ id }) => id === role.id) ?? role;
       if (missing.kind === 'permission')
-        return [...allowOn(role.id, missing.id, spots), ...doorsFor(theirs, [missing.id])];
+        return [...allowOn(inventory, role.id, missing.id, spots), ...doorsFor(inventory, theirs, [missing.id])];
       // Each is allowed somewhere: together where the role works.
-      if (missing.kind === 'apart') return missing.ids.flatMap((id) => allowOn(role.id, id, spots));
+      if (missing.kind === 'apart') return missing.ids.flatMap((id) => allowOn(inventory, role.id, id, spots));
       const op = mendMissing(role.id, missing);
       return op ? [op] : [];
     };
@@ -107,7 +111,7 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
       const done: Operation[] = [];
       let next = plan;
       for (let step = 0; step < MOST_STEPS; step++) {
-        const verdict = verdictOn(facts, next, person, task);
+        const verdict = verdictOn(inventory, facts, next, person, task);
         if (!verdict || verdict.can) return verdict ? done : null;
         const before = done.length;
         for (const operation of mendsOf(verdict.missing, next)) {
@@ -168,7 +172,7 @@ export function TasksStep({ facts, plan, prepared, change, setFocus, readOnly }:
                       <span className="flex flex-wrap items-center gap-2">
                         <span className={`pill whitespace-normal ${ticked ? 'pill-brick' : 'pill-plain font-normal'}`}>
                           <Icon name={ticked ? 'warn' : 'lock'} size={14} />{' '}
-                          {missingInWords(inventory, missing, doorNameOf(role))}
+                          {missingInWords(inventory, missing, doorNameOf(inventory, role))}
                         </span>
                         {ticked && mend && !readOnly && (
                           <button

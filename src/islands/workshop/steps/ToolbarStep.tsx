@@ -6,7 +6,6 @@ import { canonical } from '@/core/json';
 import type { Operation, PlanToolRule } from '@/core/plan';
 import { applyAll, isJust, ruleNames, roleNames, toolWorldOf } from '@/core/plan';
 import { toolFindings, usualPolicy, type ConstructPolicy, type ToolFinding } from '@/core/toolbar';
-import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { PagePicker } from '../../kit/PagePicker';
 import type { StepProps } from './step';
@@ -28,11 +27,13 @@ import { RulesList } from '../toolbar/RulesList';
 import { SetsDialog } from '../toolbar/SetsDialog';
 import { Touched } from '../toolbar/Touched';
 import { TryDialog } from '../toolbar/TryDialog';
+import { useInventory } from '../../kit/inventory';
 
 type Open = { kind: 'rule'; rule: PlanToolRule; isNew: boolean } | { kind: 'sets' } | { kind: 'try' } | null;
 
 /** Which tools the role writes with in which text, by which rules. */
 export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, readOnly }: StepProps) {
+  const inventory = useInventory();
   const { role, person } = prepared;
   const [branch, setBranch] = useState('');
   const [chosen, setChosen] = useState<Chosen>({});
@@ -43,12 +44,18 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
         role: roleNames(plan),
         page: (id) => facts.pages.find((page) => page.id === id)?.title ?? 'a page that is gone',
       }),
-    [plan, facts.pages],
+    [inventory, plan, facts.pages],
   );
-  const now = useMemo(() => writingMap(facts, plan, person, branch), [facts, plan, person, branch]);
-  const before = useMemo(() => writingMap(facts, facts.live, person, branch), [facts, person, branch]);
+  const now = useMemo(
+    () => writingMap(inventory, facts, plan, person, branch),
+    [inventory, facts, plan, person, branch],
+  );
+  const before = useMemo(
+    () => writingMap(inventory, facts, facts.live, person, branch),
+    [inventory, facts, person, branch],
+  );
   const { findings, mends } = useMemo(() => {
-    const mapOf = (id: string, of: typeof plan) => writingMap(facts, of, sampleOf(id), '', PAGE_STATES);
+    const mapOf = (id: string, of: typeof plan) => writingMap(inventory, facts, of, sampleOf(id), '', PAGE_STATES);
     const found = (of: typeof plan) => {
       const alone = mapOf(role.id, of);
       const known = new Map([[role.id, alone]]);
@@ -91,7 +98,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
         return does;
       },
     };
-  }, [facts, plan, role]);
+  }, [inventory, facts, plan, role]);
 
   const { rules } = plan.toolbars;
   const extended = toolWorldOf(inventory, plan).extended.get(role.id) ?? new Set([role.id]);
@@ -109,15 +116,15 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
       ? chosen.layout === undefined
         ? 'Everywhere'
         : 'Every text'
-      : `“${textName(chosen.layout, chosen.field)}”`,
-    chosen.layout !== undefined && `on “${layoutName(chosen.layout)}”`,
+      : `“${textName(inventory, chosen.layout, chosen.field)}”`,
+    chosen.layout !== undefined && `on “${layoutName(inventory, chosen.layout)}”`,
     branch && `under ${names.page(branch)}`,
   ]
     .filter(Boolean)
     .join(' ');
   const when = whenOf(role.id, branch, chosen);
   const onTools = (tools: readonly string[], on: boolean) => {
-    const operations = toolsAt(plan, role.id, tools, on, { when, spot });
+    const operations = toolsAt(inventory, plan, role.id, tools, on, { when, spot });
     if (operations === null)
       setWarning(
         'A rule for a narrower place, or one that holds for everybody, says otherwise. Change that rule below.',
@@ -292,7 +299,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
           facts={facts}
           plan={plan}
           person={person}
-          start={{ kind: writtenKindOf(chosen), page: now.pageFor(chosen), field: chosen.field ?? 'body' }}
+          start={{ kind: writtenKindOf(inventory, chosen), page: now.pageFor(chosen), field: chosen.field ?? 'body' }}
           onClose={() => setOpen(null)}
         />
       )}

@@ -1,11 +1,11 @@
 import { useId, useState } from 'react';
 import { ASK_STOP } from '@/core/plan';
 import type { Stop } from '@/core/tour';
-import { inventory } from '@/office';
 import { CommitInput } from '../../kit/CommitInput';
 import { Icon } from '../../kit/Icon';
 import { Empty, useFocusLater } from '../../kit/parts';
 import type { StepProps } from './step';
+import { useInventory } from '../../kit/inventory';
 
 const DO = { press: 'waits for a press', type: 'waits for typing', see: 'shows only' };
 
@@ -103,6 +103,7 @@ const placed = ({ key }: Stop, { section }: { section: string }) => (key === ASK
 
 /** Where each task lives: a tour for every ticked task, in the administrator's own words where there are any. */
 export function ToursStep({ prepared, change, readOnly }: StepProps) {
+  const inventory = useInventory();
   const { role, now } = prepared;
   const focusLater = useFocusLater();
   const tasks = now.tasks.filter((task) => role.tasks.some((t) => t.task === task.task));

@@ -1,12 +1,13 @@
 import { missingInWords } from '@/core/task';
-import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { Empty } from '../../kit/parts';
 import { doorNameOf } from '../model';
 import type { StepProps } from './step';
+import { useInventory } from '../../kit/inventory';
 
 /** The list of tasks to try, and the way in. */
 export function WalkStep({ prepared, stepIn, readOnly }: StepProps) {
+  const inventory = useInventory();
   const { now, person } = prepared;
   const who = person.id === '0' ? 'somebody with this role' : person.name;
   return (
@@ -40,7 +41,7 @@ export function WalkStep({ prepared, stepIn, readOnly }: StepProps) {
                 ) : (
                   <span className="pill pill-brick whitespace-normal">
                     <Icon name="warn" size={14} />{' '}
-                    {missingInWords(inventory, task.verdict.missing, doorNameOf(prepared.role))}
+                    {missingInWords(inventory, task.verdict.missing, doorNameOf(inventory, prepared.role))}
                   </span>
                 )}
               </p>

@@ -1,13 +1,13 @@
 import { useState } from 'react';
-import { isReading, objectOf, type PermissionId } from '@/core/inventory';
+import { isReading, objectOf, type PermissionId, type Inventory } from '@/core/inventory';
 import { reachOf, type Operation, type Plan, type PlanRole, type BranchSpot } from '@/core/plan';
-import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { PagesPicker } from '../../kit/PagesPicker';
 import type { WorkshopPage } from '../model';
 import type { Change } from '../usePlan';
+import { useInventory } from '../../kit/inventory';
 
-const isPlaced = (permission: string) =>
+const isPlaced = (inventory: Inventory, permission: string) =>
   permission === '*'
     ? true
     : permission.endsWith('.*')
@@ -15,8 +15,13 @@ const isPlaced = (permission: string) =>
       : (inventory.permissions.get(permission as PermissionId)?.placed ?? false);
 
 /** A rule for each of some pages, or one for the whole website. */
-export const allowOn = (role: string, permission: string, spots: readonly BranchSpot[]): Operation[] =>
-  (isPlaced(permission) && spots.length > 0 ? spots : [{}]).map((spot) => ({
+export const allowOn = (
+  inventory: Inventory,
+  role: string,
+  permission: string,
+  spots: readonly BranchSpot[],
+): Operation[] =>
+  (isPlaced(inventory, permission) && spots.length > 0 ? spots : [{}]).map((spot) => ({
     do: 'add-grant',
     role,
     grant: { id: `${permission.replace('*', 'all')}-${whereId(spot)}`, effect: 'allow', permission, scope: spot },
@@ -27,7 +32,7 @@ export const whereId = ({ branch, only }: Partial<BranchSpot>) =>
   branch === undefined ? 'everywhere' : `${only ? 'on' : 'under'}-${branch}`;
 
 /** Opens what some permissions need of the menu: for reading it is enough to look. */
-export function doorsFor(role: PlanRole, permissions: readonly PermissionId[]): Operation[] {
+export function doorsFor(inventory: Inventory, role: PlanRole, permissions: readonly PermissionId[]): Operation[] {
   const wanted = new Map<string, 'look' | 'open'>();
   for (const permission of permissions) {
     const section = inventory.sectionOfObject.get(objectOf(permission));
@@ -58,6 +63,7 @@ export function WherePanel({
   change: Change;
   readOnly: boolean;
 }) {
+  const inventory = useInventory();
   // The role as it stands by itself: what it builds on may reach further, and is not this role's to limit.
   const reach = reachOf(inventory, { ...plan, roles: [{ ...role, extends: [] }] }, { role: role.id });
   const [chosen, setChosen] = useState<BranchSpot[] | null>(null);
@@ -65,8 +71,8 @@ export function WherePanel({
   const value = chosen ?? now;
   const nameOf = ({ branch, only }: BranchSpot) =>
     `${pages.find((page) => page.id === branch)?.title ?? 'a page that is gone'}${only ? ' alone' : ''}`;
-  const own = role.grants.filter((grant) => grant.effect === 'allow' && isPlaced(grant.permission));
-  const doors = doorsFor(role, lacking);
+  const own = role.grants.filter((grant) => grant.effect === 'allow' && isPlaced(inventory, grant.permission));
+  const doors = doorsFor(inventory, role, lacking);
   // Each rule once, on the pages chosen: what else it says (layouts, states, own work) stays with it.
   const moved = (spots: readonly BranchSpot[]): Operation[] => {
     const said = new Map(
@@ -111,7 +117,7 @@ export function WherePanel({
   const run = () => {
     const operations = [
       ...(chosen === null ? [] : moved(chosen)),
-      ...lacking.flatMap((permission) => allowOn(role.id, permission, value)),
+      ...lacking.flatMap((permission) => allowOn(inventory, role.id, permission, value)),
       ...doors,
     ];
     if (operations.length > 0) change(...operations);
@@ -162,7 +168,7 @@ export function WherePanel({
                 <Icon name="check" size={16} />{' '}
                 {lacking.length === 0
                   ? 'Limit its rules to this'
-                  : `Add just ${lacking.length === 1 ? 'this' : 'these'}${!lacking.some(isPlaced) ? '' : value.length === 0 ? ', everywhere' : ', there'}`}
+                  : `Add just ${lacking.length === 1 ? 'this' : 'these'}${!lacking.some((one) => isPlaced(inventory, one)) ? '' : value.length === 0 ? ', everywhere' : ', there'}`}
               </button>
             )}
           </div>

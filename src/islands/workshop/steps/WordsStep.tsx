@@ -1,17 +1,19 @@
 import { useState } from 'react';
 import { plainText } from '@/core/content';
 import { wordsPlace, wordsPlaces } from '@/core/plan';
-import { inventory } from '@/office';
 import { Labelled } from '../../kit/parts';
 import { doorNameOf } from '../model';
 import { ShortText } from '../ShortText';
 import type { StepProps } from './step';
+import { ofInventory } from '@/core/inventory';
+import { useInventory } from '../../kit/inventory';
 
-const PLACES = wordsPlaces(inventory);
+const placesOf = ofInventory((inventory) => wordsPlaces(inventory));
 const capital = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1);
 
 /** The office's own words where somebody needs them: on Today, behind doors, on edit screens. */
 export function WordsStep({ plan, prepared, change, readOnly }: StepProps) {
+  const inventory = useInventory();
   const { role } = prepared;
   const [at, setAt] = useState('today');
   const [forAll, setForAll] = useState(false);
@@ -27,9 +29,9 @@ export function WordsStep({ plan, prepared, change, readOnly }: StepProps) {
         <Labelled label="Where">
           {(ids) => (
             <select {...ids} className="field" value={at} onChange={(event) => setAt(event.target.value)}>
-              {PLACES.map((place) => (
+              {placesOf(inventory).map((place) => (
                 <option key={place} value={place}>
-                  {capital(wordsPlace(inventory, place, doorNameOf(role)))}
+                  {capital(wordsPlace(inventory, place, doorNameOf(inventory, role)))}
                   {(find(place, false) ?? find(place, true)) ? ' ✓' : ''}
                 </option>
               ))}
@@ -83,7 +85,7 @@ export function WordsStep({ plan, prepared, change, readOnly }: StepProps) {
                     setForAll(one.role === undefined);
                   }}
                 >
-                  {capital(wordsPlace(inventory, one.at, doorNameOf(role)))}
+                  {capital(wordsPlace(inventory, one.at, doorNameOf(inventory, role)))}
                   {one.role === undefined && ', to everybody'}
                 </button>
                 <p className="clip line-clamp-2 text-sm text-ink-2">{plainText(one.text)}</p>

@@ -1,15 +1,17 @@
-import { toolName } from '@/core/inventory';
+import { toolName, type Inventory } from '@/core/inventory';
 import type { Operation, PlanToolRule } from '@/core/plan';
 import type { Spot } from '@/core/rules';
 import { toolRuleInWords, type RuleNames, type ToolFinding } from '@/core/toolbar';
-import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { layoutName, textName } from './model';
+import { useInventory } from '../../kit/inventory';
 
 /** Some spots by the texts and layouts they are: "“Text” on “Plain page” and 2 more". */
-function spotsInWords(spots: readonly Spot[]): string {
+function spotsInWords(inventory: Inventory, spots: readonly Spot[]): string {
   const names = [
-    ...new Set(spots.map(({ layout, field }) => `“${textName(layout, field)}” on “${layoutName(layout)}”`)),
+    ...new Set(
+      spots.map(({ layout, field }) => `“${textName(inventory, layout, field)}” on “${layoutName(inventory, layout)}”`),
+    ),
   ];
   const FEW = 3;
   return `${names.slice(0, FEW).join(', ')}${names.length > FEW ? ` and ${names.length - FEW} more` : ''}`;
@@ -45,6 +47,7 @@ export function Findings({
   /** Begins a rule that holds where one is missing. */
   onNewRule: (when: PlanToolRule['when']) => void;
 }) {
+  const inventory = useInventory();
   const wordsOf = (id: string) => {
     const rule = rules.find((one) => one.id === id);
     return rule ? toolRuleInWords(rule, names).replace(/\.$/, '') : 'a rule';
@@ -85,7 +88,7 @@ export function Findings({
       case 'tie': {
         const [a, b] = finding.rules;
         return {
-          words: `Two rules are as strong in ${spotsInWords([finding.spot])}, and the lower one decides: “${wordsOf(a)}”, then “${wordsOf(b)}”.`,
+          words: `Two rules are as strong in ${spotsInWords(inventory, [finding.spot])}, and the lower one decides: “${wordsOf(a)}”, then “${wordsOf(b)}”.`,
           mend: {
             name: 'Let the other decide',
             operations: [{ do: 'move-tool-rule', role, rule: a, to: rules.findIndex(({ id }) => id === b) }],
@@ -94,12 +97,12 @@ export function Findings({
       }
       case 'gap':
         return {
-          words: `No rule says what they write with in ${spotsInWords(finding.spots)}: they have no tools there.`,
+          words: `No rule says what they write with in ${spotsInWords(inventory, finding.spots)}: they have no tools there.`,
           mend: { name: 'Make a rule', run: () => onNewRule({ roles: [role] }) },
         };
       case 'lacking':
         return {
-          words: `“${taskName(finding.task)}” takes “${toolName(inventory, finding.tool)}”, which is missing in ${spotsInWords(finding.spots)}.`,
+          words: `“${taskName(finding.task)}” takes “${toolName(inventory, finding.tool)}”, which is missing in ${spotsInWords(inventory, finding.spots)}.`,
           mend:
             finding.spots.length === finding.of
               ? { name: 'Give it there', operations: [{ do: 'set-tool', role, tool: finding.tool, on: true }] }

@@ -1,10 +1,10 @@
 import { canonical } from '@/core/json';
 import type { ToolsAnswer } from '@/core/toolbar';
-import { groupTools } from '@/core/inventory';
+import { groupTools, type Inventory } from '@/core/inventory';
 import { groupsIn, type Plan } from '@/core/plan';
-import { inventory } from '@/office';
 import { asButtons, ToolChip } from './ToolChip';
-import { FORMS, layoutName, TEXTS, textName, type GridCell, type Chosen } from './model';
+import { gridForms, layoutName, gridTexts, textName, type GridCell, type Chosen } from './model';
+import { useInventory } from '../../kit/inventory';
 
 /** Kinds of toolbars are told apart by a letter, each the same everywhere. */
 const letterOf = (n: number) => String.fromCharCode(65 + (n % 26)) + (n < 26 ? '' : String(Math.floor(n / 26)));
@@ -26,7 +26,7 @@ function fromSets(plan: Plan, { steps }: ToolsAnswer): string {
 }
 
 /** The tools in the order the toolbar has them: by their groups, as the set has those that the first role writes with. */
-function inGroups(plan: Plan, answer: ToolsAnswer): string[] {
+function inGroups(inventory: Inventory, plan: Plan, answer: ToolsAnswer): string[] {
   const there = [...inventory.tools.values()].filter(({ id }) => answer.tools.includes(id));
   return groupTools(there, groupsIn(plan.toolbars, answer)).flatMap((group) => group.tools.map(({ id }) => id));
 }
@@ -46,6 +46,7 @@ export function Grid({
   chosen: Chosen;
   onChoose: (chosen: Chosen) => void;
 }) {
+  const inventory = useInventory();
   const kinds: string[] = [];
   const kindOf = ({ tools, keep }: ToolsAnswer) => {
     const said = canonical([tools, keep]);
@@ -75,7 +76,7 @@ export function Grid({
             <td className="h-px w-[8.5rem] border border-line p-0">
               {choose({}, 'Everywhere', <span className="font-semibold">Everywhere</span>)}
             </td>
-            {TEXTS.map((text) => (
+            {gridTexts(inventory).map((text) => (
               <th key={text.id} scope="col" className="h-px border border-line p-0 text-left font-normal">
                 {choose({ field: text.id }, `“${text.name}” on every layout`, <strong>{text.name}</strong>)}
               </th>
@@ -83,16 +84,16 @@ export function Grid({
           </tr>
         </thead>
         <tbody>
-          {FORMS.map(({ layout, texts }) => (
+          {gridForms(inventory).map(({ layout, texts }) => (
             <tr key={layout.id}>
               <th scope="row" className="h-px border border-line p-0 text-left font-normal">
                 {choose(
                   { layout: layout.id },
-                  `“${layoutName(layout.id)}”, every text`,
-                  <strong className="clip">{layoutName(layout.id)}</strong>,
+                  `“${layoutName(inventory, layout.id)}”, every text`,
+                  <strong className="clip">{layoutName(inventory, layout.id)}</strong>,
                 )}
               </th>
-              {TEXTS.map(({ id: field }) => {
+              {gridTexts(inventory).map(({ id: field }) => {
                 if (!texts.some(({ id }) => id === field))
                   return (
                     <td key={field} className="hatched border border-line p-2.5 align-top text-sm text-ink-2">
@@ -101,7 +102,7 @@ export function Grid({
                   );
                 const cell = now(layout.id, field);
                 const was = before(layout.id, field).answer?.tools ?? [];
-                const label = `“${textName(layout.id, field)}” on “${layoutName(layout.id)}”`;
+                const label = `“${textName(inventory, layout.id, field)}” on “${layoutName(inventory, layout.id)}”`;
                 const { answer } = cell;
                 if (!answer)
                   return (
@@ -113,9 +114,9 @@ export function Grid({
                       )}
                     </td>
                   );
-                const buttons = asButtons(inGroups(plan, answer));
-                const gone = asButtons(was).filter((one) => !buttons.some(({ id }) => id === one.id));
-                const wasButtons = asButtons(was);
+                const buttons = asButtons(inventory, inGroups(inventory, plan, answer));
+                const gone = asButtons(inventory, was).filter((one) => !buttons.some(({ id }) => id === one.id));
+                const wasButtons = asButtons(inventory, was);
                 return (
                   <td key={field} className="h-px border border-line p-0 align-top">
                     {choose(

@@ -1,14 +1,14 @@
 import type { ReactNode } from 'react';
-import { groupTools, toolName } from '@/core/inventory';
+import { groupTools, toolName, ofInventory } from '@/core/inventory';
 import type { PlanToolRule } from '@/core/plan';
 import { whereInWords } from '@/core/rules';
 import { effectInWords, keptInWords, type RuleNames, type ToolsAnswer } from '@/core/toolbar';
-import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { CARE } from '../model';
 import { toolIcon } from './ToolChip';
+import { useInventory } from '../../kit/inventory';
 
-const GROUPS = groupTools([...inventory.tools.values()]);
+const groupsOf = ofInventory((inventory) => groupTools([...inventory.tools.values()]));
 
 /** What a rule did, as the list of why has it: "Under Harbours, “Harbour desk”: writes with “Short words”". */
 function stepInWords(step: ToolsAnswer['steps'][number], rules: readonly PlanToolRule[], names: RuleNames): string {
@@ -53,6 +53,7 @@ export function PlacePanel({
   onTool: (tool: string, on: boolean) => void;
   onTry: () => void;
 }) {
+  const inventory = useInventory();
   const has = new Set(answer.tools);
   const kept = keptInWords(answer.keep);
   const reasons = answer.missing.filter(({ why }) => why !== 'nowhere' && why !== 'elsewhere');
@@ -76,7 +77,7 @@ export function PlacePanel({
           )}
         </p>
       </div>
-      {GROUPS.map((group) => (
+      {groupsOf(inventory).map((group) => (
         <fieldset key={group.id}>
           <legend className="hint mb-1">{group.name}</legend>
           <div className="flex flex-wrap gap-1">

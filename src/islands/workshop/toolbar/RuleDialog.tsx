@@ -1,15 +1,15 @@
 import { useState } from 'react';
 import { PAGE_STATES, STATE_WORDS } from '@/core/access';
-import { groupTools } from '@/core/inventory';
+import { groupTools, ofInventory } from '@/core/inventory';
 import { freeId } from '@/core/ids';
 import { type Plan, type PlanToolRule } from '@/core/plan';
 import { CONSTRUCT_NAMES, toolRuleInWords, type ConstructPolicy, type RuleNames } from '@/core/toolbar';
-import { inventory } from '@/office';
 import { Chips } from '../../kit/Chips';
 import { PagePicker } from '../../kit/PagePicker';
 import { Dialog } from '../../kit/parts';
 import type { WorkshopPage } from '../model';
-import { FORMS, layoutName, TEXTS, textName } from './model';
+import { gridForms, layoutName, gridTexts, textName } from './model';
+import { useInventory } from '../../kit/inventory';
 
 type What = 'use' | 'add' | 'take' | 'cap';
 const WHATS: [What, string][] = [
@@ -24,7 +24,7 @@ const POLICIES: [ConstructPolicy | '', string][] = [
   ['words', 'words may change, the form stays'],
   ['free', 'may be changed and taken away'],
 ];
-const GROUPS = groupTools([...inventory.tools.values()]);
+const groupsOf = ofInventory((inventory) => groupTools([...inventory.tools.values()]));
 
 /** Makes a rule for tools, or changes one that is there. */
 export function RuleDialog({
@@ -47,6 +47,7 @@ export function RuleDialog({
   onKeep: (rule: PlanToolRule) => void;
   onClose: () => void;
 }) {
+  const inventory = useInventory();
   const [roles, setRoles] = useState(old.when.roles ?? []);
   const [branch, setBranch] = useState(old.when.branch ?? '');
   const [layouts, setLayouts] = useState(old.when.layouts ?? []);
@@ -97,16 +98,16 @@ export function RuleDialog({
         <Chips
           label="On which layouts"
           any="any"
-          all={FORMS.map(({ layout }) => layout.id)}
-          nameOf={layoutName}
+          all={gridForms(inventory).map(({ layout }) => layout.id)}
+          nameOf={(id) => layoutName(inventory, id)}
           value={layouts}
           onChange={setLayouts}
         />
         <Chips
           label="In which texts"
           any="any"
-          all={TEXTS.map(({ id }) => id)}
-          nameOf={(id) => textName(undefined, id)}
+          all={gridTexts(inventory).map(({ id }) => id)}
+          nameOf={(id) => textName(inventory, undefined, id)}
           value={fields}
           onChange={setFields}
         />
@@ -159,23 +160,25 @@ export function RuleDialog({
           <fieldset>
             <legend className="label">Tools</legend>
             <div className="grid gap-x-4 sm:grid-cols-2 md:grid-cols-3">
-              {GROUPS.flatMap((group) => group.tools).map((tool) => (
-                <label key={tool.id} className="flex min-h-7 items-center gap-2" title={tool.description}>
-                  <input
-                    type="checkbox"
-                    className="h-4 w-4 shrink-0 accent-pine"
-                    checked={tools.includes(tool.id)}
-                    onChange={(event) =>
-                      setTools(
-                        [...inventory.tools.keys()].filter((id) =>
-                          id === tool.id ? event.target.checked : tools.includes(id),
-                        ),
-                      )
-                    }
-                  />
-                  {tool.name}
-                </label>
-              ))}
+              {groupsOf(inventory)
+                .flatMap((group) => group.tools)
+                .map((tool) => (
+                  <label key={tool.id} className="flex min-h-7 items-center gap-2" title={tool.description}>
+                    <input
+                      type="checkbox"
+                      className="h-4 w-4 shrink-0 accent-pine"
+                      checked={tools.includes(tool.id)}
+                      onChange={(event) =>
+                        setTools(
+                          [...inventory.tools.keys()].filter((id) =>
+                            id === tool.id ? event.target.checked : tools.includes(id),
+                          ),
+                        )
+                      }
+                    />
+                    {tool.name}
+                  </label>
+                ))}
             </div>
           </fieldset>
         )}

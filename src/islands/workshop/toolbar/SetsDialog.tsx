@@ -3,10 +3,10 @@ import { groupTools } from '@/core/inventory';
 import { freeId } from '@/core/ids';
 import { groupsOf, setWithTool, type Plan, type PlanToolSet } from '@/core/plan';
 import { toolsOfSet, type RuleNames } from '@/core/toolbar';
-import { inventory } from '@/office';
 import { Icon } from '../../kit/Icon';
 import { Confirm, Dialog } from '../../kit/parts';
 import { toolIcon } from './ToolChip';
+import { useInventory } from '../../kit/inventory';
 
 /** All sets of tools side by side: what each holds, what it differs in, and where it is used. */
 export function SetsDialog({
@@ -26,6 +26,7 @@ export function SetsDialog({
   onRemove: (set: string) => void;
   onClose: () => void;
 }) {
+  const inventory = useInventory();
   const { rules } = plan.toolbars;
   // What the role in hand writes with stands first.
   const isTheirs = (set: PlanToolSet) =>

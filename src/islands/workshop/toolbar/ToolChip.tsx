@@ -1,5 +1,4 @@
-import { toolName } from '@/core/inventory';
-import { inventory } from '@/office';
+import { toolName, type Inventory } from '@/core/inventory';
 import { Icon, isIcon, type IconName } from '../../kit/Icon';
 
 const ICONS: Record<string, IconName> = {
@@ -31,7 +30,7 @@ const BARE = new Set([
   'mode.code',
 ]);
 /** As a toolbar has them: one button for all kinds of links, and nothing for what has no button. */
-export function asButtons(tools: readonly string[]): { id: string; name: string }[] {
+export function asButtons(inventory: Inventory, tools: readonly string[]): { id: string; name: string }[] {
   const links = tools.filter((id) => id.startsWith('link.'));
   return tools.flatMap((id) => {
     if (id.startsWith('link.')) return id === links[0] ? [{ id: 'link', name: 'Link' }] : [];

@@ -4,11 +4,11 @@ import type { Plan } from '@/core/plan';
 import { CONSTRUCT_NAMES, type ConstructPolicy } from '@/core/toolbar';
 import type { Gets, HeldPlace, UsedTool } from '@/core/wire';
 import { sayCount, sayDay } from '@/core/words';
-import { toolName } from '@/core/inventory';
-import { inventory } from '@/office';
+import { toolName, type Inventory } from '@/core/inventory';
 import { Icon } from '../../kit/Icon';
 import { send } from '../../kit/send';
 import type { WorkshopFacts } from '../model';
+import { useInventory } from '../../kit/inventory';
 
 type Held = Gets<'GET /api/workshop/held'>;
 const heldBefore = new Map<string, Promise<Held | null>>();
@@ -64,7 +64,7 @@ function holdersBelow(facts: WorkshopFacts, plan: Plan, role: string): Map<strin
   );
 }
 
-const makesOf = (tool: string) => inventory.tools.get(tool)?.makes ?? [];
+const makesOf = (inventory: Inventory, tool: string) => inventory.tools.get(tool)?.makes ?? [];
 const POLICIES: [ConstructPolicy, string][] = [
   ['whole', 'Stay whole'],
   ['words', 'Words may change'],
@@ -96,6 +96,7 @@ function Going({
   readOnly: boolean;
   onPolicy: (construct: string, policy: ConstructPolicy) => void;
 }) {
+  const inventory = useInventory();
   const FEW = 5;
   const times = places.reduce((sum, place) => sum + place.times, 0);
   const items = [...new Map(places.map((place) => [place.item, place])).values()];
@@ -105,7 +106,7 @@ function Going({
   );
   const uses = used.reduce((sum, one) => sum + one.times, 0);
   const users = [...new Set(used.map(({ person }) => people.get(person) ?? 'somebody'))];
-  const [construct = ''] = (makesOf(tool)[0] ?? '').split('.');
+  const [construct = ''] = (makesOf(inventory, tool)[0] ?? '').split('.');
   const name = CONSTRUCT_NAMES[construct] ?? construct;
   return (
     <li className="note grid gap-1.5 text-sm">
@@ -193,7 +194,8 @@ export function Touched({
   onPolicy: (construct: string, policy: ConstructPolicy) => void;
   onTakeAway: (tools: string[]) => void;
 }) {
-  const held = useHeld(going.flatMap((tool) => makesOf(tool).slice(0, 1)));
+  const inventory = useInventory();
+  const held = useHeld(going.flatMap((tool) => makesOf(inventory, tool).slice(0, 1)));
   const evidence = useUsed();
   const people = holdersBelow(facts, plan, role);
   const layoutOf = (place: HeldPlace) =>
@@ -208,7 +210,7 @@ export function Touched({
         layout: one.type === 'page' ? one.layout : (inventory.items.get(one.type)?.layouts[0]?.id ?? ''),
       }),
   );
-  const ofTool = (tool: string) => usedHere.filter(({ made }) => makesOf(tool)[0] === made);
+  const ofTool = (tool: string) => usedHere.filter(({ made }) => makesOf(inventory, tool)[0] === made);
   const written = (evidence?.changes ?? []).filter(
     (one) =>
       people.has(one.person) &&
@@ -218,14 +220,16 @@ export function Touched({
   const writers = new Set(written.map(({ person }) => person)).size;
   // Of a few changes nothing can be told.
   const idle =
-    changes < ENOUGH_CHANGES ? [] : staying.filter((tool) => makesOf(tool).length > 0 && ofTool(tool).length === 0);
+    changes < ENOUGH_CHANGES
+      ? []
+      : staying.filter((tool) => makesOf(inventory, tool).length > 0 && ofTool(tool).length === 0);
   if (going.length === 0 && idle.length === 0) return null;
   return (
     <section id="touched" aria-label="What it touches" className="grid gap-2">
       {going.length > 0 && (
         <ul className="grid gap-2">
           {going.map((tool) => {
-            const [made = ''] = makesOf(tool);
+            const [made = ''] = makesOf(inventory, tool);
             const found = held.get(made);
             return found ? (
               <Going

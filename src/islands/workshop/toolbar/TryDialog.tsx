@@ -3,14 +3,15 @@ import { sampleOf, type PolicyPerson } from '@/core/access';
 import type { BlockNode, Document } from '@/core/content';
 import type { Plan } from '@/core/plan';
 import { writingOf } from '@/core/room';
-import { inventory } from '@/office';
 import { later } from '../../kit/later';
 import { PagePicker } from '../../kit/PagePicker';
 import { Dialog, Labelled } from '../../kit/parts';
 import { WritingSkeleton } from '../../editor/WritingSkeleton';
 import type { WorkshopFacts } from '../model';
-import { FORMS, textName } from './model';
+import { gridForms, textName } from './model';
 import { WhenField } from '../../kit/when/WhenField';
+import { ofInventory } from '@/core/inventory';
+import { useInventory } from '../../kit/inventory';
 
 const WritingArea = later(() => import('../../editor/WritingArea'), <WritingSkeleton />);
 
@@ -52,7 +53,7 @@ const SAMPLE: Document = {
 const startOf = (day: string) => new Date(`${day}T00:00:00`).getTime();
 
 /** The kinds of things with a text, pages first. */
-const KINDS = [...new Set(['page', ...FORMS.map(({ type }) => type)])];
+const kindsOf = ofInventory((inventory) => [...new Set(['page', ...gridForms(inventory).map(({ type }) => type)])]);
 
 /**
  * A person, a page or what lies on it, a text and a day: the writing area they would have there, as prepared and as it is in force, to be
@@ -71,6 +72,7 @@ export function TryDialog({
   start: { kind: string; page: string; field: string };
   onClose: () => void;
 }) {
+  const inventory = useInventory();
   const alone = sampleOf(facts.role);
   const people = [alone, ...facts.people];
   const [who, setWho] = useState(first.id);
@@ -80,7 +82,9 @@ export function TryDialog({
   const [day, setDay] = useState('');
   const person = people.find(({ id }) => id === who) ?? alone;
   const place = facts.pages.find(({ id }) => id === page)?.place;
-  const form = FORMS.find(({ type, layout }) => type === kind && (type !== 'page' || layout.id === place?.layout));
+  const form = gridForms(inventory).find(
+    ({ type, layout }) => type === kind && (type !== 'page' || layout.id === place?.layout),
+  );
   const texts = form?.texts ?? [];
   const text = texts.find(({ id }) => id === field) ?? texts[0];
   const atMs = day === '' ? facts.nowMs : startOf(day);
@@ -108,7 +112,7 @@ export function TryDialog({
         <label>
           <span className="label">What they write</span>
           <select className="field" value={kind} onChange={(event) => setKind(event.target.value)}>
-            {KINDS.map((id) => (
+            {kindsOf(inventory).map((id) => (
               <option key={id} value={id}>
                 a {inventory.items.get(id)?.one ?? id}
               </option>
@@ -121,7 +125,7 @@ export function TryDialog({
           <select className="field" value={text?.id ?? ''} onChange={(event) => setField(event.target.value)}>
             {texts.map(({ id }) => (
               <option key={id} value={id}>
-                {textName(form?.layout.id, id)}
+                {textName(inventory, form?.layout.id, id)}
               </option>
             ))}
           </select>

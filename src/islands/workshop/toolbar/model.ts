@@ -1,11 +1,10 @@
 import { isInForce, type PageState, type Place, type PolicyPerson } from '@/core/access';
-import { writtenForms } from '@/core/inventory';
+import { writtenForms, type Inventory, ofInventory } from '@/core/inventory';
 import { canonical } from '@/core/json';
 import { toolResolver, withTool, type Operation, type Plan, type Toolbars } from '@/core/plan';
 import { askerFor, editOf } from '@/core/room';
 import type { Spot, When } from '@/core/rules';
 import { rolesThatCount, spotsThatDiffer, type ToolsAnswer } from '@/core/toolbar';
-import { inventory } from '@/office';
 import type { WorkshopFacts } from '../model';
 
 /** A place of the grid: a layout, a field, both, or neither, which stands for everywhere. */
@@ -14,20 +13,24 @@ export interface Chosen {
   field?: string;
 }
 
-export const FORMS = writtenForms(inventory).filter(({ texts }) => texts.length > 0);
+export const gridForms = ofInventory((inventory) => writtenForms(inventory).filter(({ texts }) => texts.length > 0));
 /** The texts there are, as the first form that has one calls it. */
-export const TEXTS = FORMS.flatMap(({ texts }) => texts).filter(
-  (field, i, all) => all.findIndex(({ id }) => id === field.id) === i,
+export const gridTexts = ofInventory((inventory) =>
+  gridForms(inventory)
+    .flatMap(({ texts }) => texts)
+    .filter((field, i, all) => all.findIndex(({ id }) => id === field.id) === i),
 );
-export const layoutName = (id: string) => FORMS.find(({ layout }) => layout.id === id)?.layout.name ?? id;
-export const textName = (layout: string | undefined, field: string) =>
+export const layoutName = (inventory: Inventory, id: string) =>
+  gridForms(inventory).find(({ layout }) => layout.id === id)?.layout.name ?? id;
+export const textName = (inventory: Inventory, layout: string | undefined, field: string) =>
   (
-    FORMS.find((form) => form.layout.id === layout) ?? FORMS.find(({ texts }) => texts.some(({ id }) => id === field))
+    gridForms(inventory).find((form) => form.layout.id === layout) ??
+    gridForms(inventory).find(({ texts }) => texts.some(({ id }) => id === field))
   )?.texts.find(({ id }) => id === field)?.name ?? field;
 
 /** The kind of thing whose texts stand in a row of the grid; pages in what stands for all. */
-export const writtenKindOf = ({ layout }: Chosen): string =>
-  FORMS.find((form) => form.layout.id === layout)?.type ?? 'page';
+export const writtenKindOf = (inventory: Inventory, { layout }: Chosen): string =>
+  gridForms(inventory).find((form) => form.layout.id === layout)?.type ?? 'page';
 
 /** What they write with: shown as it is once a text is a draft, which every text they write in becomes. */
 const STATE = 'draft';
@@ -43,6 +46,7 @@ export interface GridCell {
 
 /** What somebody writes with under a plan, place by place; `branch`: the part of the website that is looked at. */
 export function writingMap(
+  inventory: Inventory,
   facts: WorkshopFacts,
   plan: Plan,
   person: PolicyPerson,
@@ -56,13 +60,13 @@ export function writingMap(
   const roles = plan.roles.flatMap((role) => role.grants).flatMap(({ scope }) => scope.branch ?? []);
   const spots = spotsThatDiffer(
     plan.toolbars.rules,
-    FORMS.map(({ layout, texts }) => ({ layout: layout.id, fields: texts.map(({ id }) => id) })),
+    gridForms(inventory).map(({ layout, texts }) => ({ layout: layout.id, fields: texts.map(({ id }) => id) })),
     places.map(({ path }) => path),
     states,
     [...roles, ...person.assignments.flatMap((a) => a.branch ?? []), ...(branch ? [branch] : [])],
   ).filter((spot) => branch === '' || spot.path.includes(branch));
   const writes = (spot: Spot): boolean => {
-    const type = FORMS.find(({ layout }) => layout.id === spot.layout)?.type ?? '';
+    const type = gridForms(inventory).find(({ layout }) => layout.id === spot.layout)?.type ?? '';
     const place: Place = { path: spot.path, layout: spot.layout, state: spot.state as PageState, author: null };
     return [place, { ...place, author: person.id }].some((at) =>
       may(editOf(type), at, type === 'page' ? spot.field : undefined),
@@ -90,7 +94,7 @@ export function writingMap(
   };
   /** A page to try a place on: one they write on, with that layout where there is one. */
   const pageFor = ({ layout, field = 'body' }: Chosen): string => {
-    const own = layout !== undefined && writtenKindOf({ layout }) !== 'page' ? layout : undefined;
+    const own = layout !== undefined && writtenKindOf(inventory, { layout }) !== 'page' ? layout : undefined;
     const theirs = places.filter(
       (place) =>
         (branch === '' || place.path.includes(branch)) &&
@@ -129,6 +133,7 @@ export function toolbarOperations(role: string, before: Toolbars, after: Toolbar
  * otherwise.
  */
 export function toolsAt(
+  inventory: Inventory,
   plan: Plan,
   role: string,
   tools: readonly string[],

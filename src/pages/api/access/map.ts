@@ -1,4 +1,4 @@
-import { loadSurvey, mapRows, permissionIds, readAsked } from '@/server/access/survey';
+import { loadSurvey, mapRows, permissionIdsOf, readAsked } from '@/server/access/survey';
 import { writeCsv } from '@/server/csv';
 import { endpoint } from '@/server/gate/endpoint';
 
@@ -9,7 +9,7 @@ export const GET = endpoint('GET /api/access/map', {
     const asked = readAsked(query);
     const rows = mapRows(await loadSurvey(tx, access, asked), asked.branch);
     const text = writeCsv([
-      [asked.rows === 'people' ? 'person' : 'role', 'id', ...permissionIds],
+      [asked.rows === 'people' ? 'person' : 'role', 'id', ...permissionIdsOf(access.inventory)],
       ...rows.map((row) => [row.name, row.id, ...row.cells]),
     ]);
     return new Response(text, {

@@ -1,4 +1,3 @@
-import { inventory } from '@/office';
 import { maySee } from '@/server/tree/naming';
 import { listPages, liveNameOf } from '@/server/tree/tree';
 import { mayOn } from '@/server/gate/authorize';
@@ -13,7 +12,8 @@ export const GET = endpoint('GET /api/pages/pick', {
   run: async ({ tx, access, query }) => {
     const sees = maySee(access);
     const wanted = query.get('for');
-    const may = wanted !== null && inventory.permissions.has(wanted as never) ? mayOn(access, wanted) : () => true;
+    const may =
+      wanted !== null && access.inventory.permissions.has(wanted as never) ? mayOn(access, wanted) : () => true;
     const pages = (await listPages(tx, access.site.id)).filter(
       (page) => sees(page) && (wanted === null || may({ ...page.place, author: access.who.id })),
     );

@@ -1,4 +1,3 @@
-import { inventory } from '@/office';
 import { endpoint } from '@/server/gate/endpoint';
 import { notFound } from '@/server/gate/problems';
 import { keepProgress } from '@/server/tours/progress';
@@ -7,7 +6,7 @@ import { keepProgress } from '@/server/tours/progress';
 export const PUT = endpoint('PUT /api/tours/[task]', {
   needs: 'signed-in',
   run: ({ tx, access, params, body }) => {
-    const task = inventory.tasks.get(params['task'] ?? '');
+    const task = access.inventory.tasks.get(params['task'] ?? '');
     if (!task) throw notFound('This tour');
     return keepProgress(tx, access, task, body);
   },

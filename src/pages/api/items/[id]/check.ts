@@ -15,7 +15,7 @@ export const POST = endpoint('POST /api/items/[id]/check', {
   on: 'item',
   run: async ({ tx, access, id, body }) => {
     const item = await mustFindItem(tx, access.site.id, id);
-    const { layouts, type } = formOf(item);
+    const { layouts, type } = formOf(access.inventory, item);
     // What is not right yet is told at its field; everything else is looked at all the same.
     const known = [await findNewest(tx, item), await contentOf(tx, item.liveRevisionId)];
     const named = await withNames(tx, access, id, body.content, known);

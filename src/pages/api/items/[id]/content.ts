@@ -7,7 +7,7 @@ export const GET = endpoint('GET /api/items/[id]/content', {
   needs: 'item.view',
   on: 'item',
   run: async ({ tx, access, id }) => {
-    const { content, unfinished, faults, draft } = await getEditable(tx, access.site.id, id);
+    const { content, unfinished, faults, draft } = await getEditable(tx, access.inventory, access.site.id, id);
     return { content: { ...content, ...(unfinished as PageContent) }, version: draft?.version ?? 0, faults };
   },
 });

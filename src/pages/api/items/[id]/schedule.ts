@@ -26,7 +26,7 @@ export const POST = endpoint('POST /api/items/[id]/schedule', {
     await mustMayBelow(tx, access, 'page.retire', id);
     await scheduleFor(tx, access, id, { what: 'take-down', dueAt });
     await record(tx, access, 'planned to take down', await titleOf(tx, id), {
-      href: await hrefFor(tx, id),
+      href: await hrefFor(tx, access.inventory, id),
       detail: `For ${sayTime(dueAt, siteCalendar(access.site), now())}.`,
     });
     return { dueAt: dueAt.toISOString() };

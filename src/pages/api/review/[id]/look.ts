@@ -7,7 +7,7 @@ export const GET = endpoint('GET /api/review/[id]/look', {
   needs: 'review.view',
   on: 'review',
   run: async ({ tx, access, id }) => ({
-    changes: (await getReviewView(tx, access.site.id, id)).changes,
+    changes: (await getReviewView(tx, access.inventory, access.site.id, id)).changes,
     remarks: await listRemarks(tx, access.site.id, id),
   }),
 });

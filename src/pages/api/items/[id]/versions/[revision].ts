@@ -10,6 +10,13 @@ export const GET = endpoint('GET /api/items/[id]/versions/[revision]', {
   on: 'item',
   run: ({ tx, access, id, thing, params, query }) => {
     mustSeePanel(access, thing, 'versions');
-    return compareVersions(tx, access.site.id, id, number(params['revision']) ?? 0, number(query.get('with')));
+    return compareVersions(
+      tx,
+      access.inventory,
+      access.site.id,
+      id,
+      number(params['revision']) ?? 0,
+      number(query.get('with')),
+    );
   },
 });
