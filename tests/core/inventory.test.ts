@@ -2,7 +2,15 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { isIcon } from '@/islands/kit/Icon';
-import { findScreen, getEntry, groupTools, InventoryError, makeInventory, ofInventory, type Section } from '@/core/inventory';
+import {
+  findScreen,
+  getEntry,
+  groupTools,
+  InventoryError,
+  makeInventory,
+  ofInventory,
+  type Section,
+} from '@/core/inventory';
 import {
   byName,
   dateLanguageOf,
