@@ -17,7 +17,7 @@ import type { WorkshopPage } from '../model';
 import { whereId } from './WherePanel';
 import { useInventory } from '../../kit/inventory';
 
-const fieldsOf = ofInventory((inventory) => fieldIds(inventory));
+const fieldsOf = ofInventory(fieldIds);
 
 /** What a pattern lets somebody do, as a sentence has it. */
 export function patternInWords(inventory: Inventory, pattern: string): string {
