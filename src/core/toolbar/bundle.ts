@@ -10,7 +10,7 @@ import {
   type PolicyPerson,
 } from '../access';
 import { documentFaults, faultsOf, inPlainWords, type Fault } from '../json';
-import type { Spot } from '../rules';
+import { namesIn, type Spot } from '../rules';
 import type { ToolWorld } from './resolve';
 import { toolRuleSchema, toolSetSchema } from './schema';
 
@@ -90,13 +90,15 @@ export function openToolBundle(value: unknown): OpenedTools | { ok: false; fault
     .slice(1)
     .forEach((i) => fault(['pages', i, 'parent'], 'there is a first page already'));
   rules.forEach(({ when, then }, i) => {
-    for (const what of ['roles', 'layouts', 'fields', 'states'] as const)
-      if (when[what]?.length === 0) fault(['rules', i, 'when', what], 'names nothing, so the rule would never hold');
-    all(roleAt, 'role', when.roles, ['rules', i, 'when', 'roles']);
-    known(pageAt, 'page', when.branch, ['rules', i, 'when', 'branch']);
-    all(layoutAt, 'layout', when.layouts, ['rules', i, 'when', 'layouts']);
-    all(fields, 'field', when.fields, ['rules', i, 'when', 'fields']);
-    once(when.states ?? [], ['rules', i, 'when', 'states']);
+    for (const [what, said] of Object.entries(when))
+      if (Array.isArray(said)) {
+        if (said.length === 0) fault(['rules', i, 'when', what], 'names nothing, so the rule would never hold');
+        once(said, ['rules', i, 'when', what]);
+      }
+    when.roles?.forEach((role, k) => known(roleAt, 'role', role, ['rules', i, 'when', 'roles', k]));
+    for (const { kind, id, at } of namesIn(when))
+      if (kind !== 'state')
+        known({ page: pageAt, layout: layoutAt, field: fields }[kind], kind, id, ['rules', i, 'when', ...at]);
     known(setAt, 'profile', then.use, ['rules', i, 'then', 'use']);
     for (const what of ['add', 'take', 'cap'] as const) all(toolIds, 'tool', then[what], ['rules', i, 'then', what]);
   });

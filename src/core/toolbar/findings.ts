@@ -1,5 +1,5 @@
 import { canonical } from '../json';
-import { holdsAt, holdsFor, type Spot } from '../rules';
+import { closenessOf, holdsAt, holdsFor, othersOf, strengthOf, type Spot } from '../rules';
 import { toolsIn, type ToolWorld } from './resolve';
 import type { ToolRule } from './schema';
 
@@ -52,10 +52,10 @@ export function spotsThatDiffer(
     const key = `${keyOf(path.filter((page) => named.has(page)))}${named.has(last) ? ' alone' : ''}`;
     if (!chains.has(key)) chains.set(key, path);
   }
-  const differing = rules.some(({ when }) => when.states) ? states : states.slice(0, 1);
+  const others = othersOf(rules, { states });
   return [...chains.values()].flatMap((path) =>
     forms.flatMap(({ layout, fields }) =>
-      fields.flatMap((field) => differing.map((state): Spot => ({ path, layout, state, field }))),
+      fields.flatMap((field) => others({ path, layout, state: states[0] ?? '', field })),
     ),
   );
 }
@@ -125,12 +125,6 @@ export function toolFindings(input: FindingsInput): ToolFinding[] {
 
 /** Whether two rules are as strong for a role wherever both hold. */
 function isAsStrong(a: ToolRule, b: ToolRule, role: string): boolean {
-  const shape = ({ when }: ToolRule) => [
-    when.fields !== undefined,
-    when.branch ?? null,
-    when.layouts !== undefined,
-    when.states !== undefined,
-    when.roles === undefined ? 0 : when.roles.includes(role) ? 2 : 1,
-  ];
+  const shape = ({ when }: ToolRule) => [strengthOf(when), closenessOf(when, role)];
   return canonical(shape(a)) === canonical(shape(b));
 }
