@@ -4,7 +4,6 @@ import { CONDITIONS } from './conditions';
 import type { Spot } from './spot';
 
 export type ConditionId = keyof typeof CONDITIONS;
-type SaidOf<Id extends ConditionId> = z.infer<(typeof CONDITIONS)[Id]['schema']>;
 
 const IDS = Object.keys(CONDITIONS) as ConditionId[];
 /** As one that takes what a rule says of it: a rule's schema has seen to that. */
