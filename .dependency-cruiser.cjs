@@ -22,20 +22,8 @@ module.exports = {
     layer('the-tree-below-items', '^src/server/tree', '^src/server/(items|pages|vacancies|notices|pictures)/'),
     layer('items-below-their-types', '^src/server/items', '^src/server/(pages|vacancies)/'),
     layer('islands-on-office', '^src/islands', '^src/(?!core|office|islands)'),
-    {
-      name: 'office-by-its-front-door',
-      severity: 'error',
-      comment: 'What a site has is asked of its inventory, never of a section.',
-      from: { pathNot: '^src/office' },
-      to: { path: '^src/office/(?!index)' },
-    },
-    {
-      name: 'islands-know-their-site',
-      severity: 'error',
-      comment: 'An island asks useInventory().',
-      from: { path: '^src/islands', pathNot: '^src/islands/kit/inventory' },
-      to: { path: '^src/office' },
-    },
+    layer('office-by-its-front-door', '^src/(?!office)', '^src/office/(?!index)'),
+    layer('islands-ask-useInventory', '^src/islands/(?!kit/inventory)', '^src/office'),
     { ...layer('demo-is-for-seeding', '^src/(?!demo)', '^src/demo'), from: { path: '^src/(?!demo|pages/sign-in)' } },
     {
       name: 'core-by-its-front-door',

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { CommandFault } from './cluster';
@@ -27,7 +27,6 @@ export function buildWhenOld(say: (words: string) => void): void {
     env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
   });
   if (done.status !== 0) throw new CommandFault(`The build failed:\n${done.stdout}${done.stderr}`);
-  writeFileSync('dist/built', '');
 }
 
 // By itself, beside other work, for the tests.

@@ -23,3 +23,6 @@ for (const file of walk('dist/client').filter((name) => /\.(js|css|svg|html|json
   writeFileSync(`${file}.br`, brotliCompressSync(bytes));
   writeFileSync(`${file}.gz`, gzipSync(bytes, { level: 9 }));
 }
+
+// The build is whole: what starts the application looks for this mark.
+writeFileSync('dist/built', '');

@@ -75,6 +75,7 @@ export const resolveFromFile = (file: string): number =>
 /** Whether a change of a text is accepted with some tools, and what of it is not. */
 export function acceptFromInput(): number {
   return answerLines(
+    // The tools there are do not depend on a site.
     (value) => readAcceptQuestion(inventoryOf({ timeZone: 'UTC' }).tools, value),
     ({ before, after, hands }) => {
       if ('unfit' in after) return { accepted: false, faults: [{ construct: 'doc', path: after.unfit, why: 'unfit' }] };

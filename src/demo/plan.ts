@@ -2,7 +2,7 @@ import { boardOf, type WidgetSettings } from '@/core/dashboard';
 import { emptyPlan, emptyRole, type Plan } from '@/core/plan';
 import { NO_FILTER } from '@/core/lists';
 import { everythingOf, everyday, aids, uses, keyholderRole, allow, open } from './startPlan';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 
 /** What the office says to the harbour desk. */
 const WORD: WidgetSettings['words'] = {

@@ -7,7 +7,7 @@ import { beginDraft } from '@/server/items/begin';
 import { keepReferences } from '@/server/items/references';
 import type { DemoPage } from './page';
 import type { DemoVacancy } from './vacancies';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 
 export const DAY_MS = 86400000;
 interface At {

@@ -55,6 +55,14 @@ test('an edit screen is prepared by hand: order, names, what is hidden and locke
   await expect(drawn).toContainText('Send for a second look');
   await expect(drawn).toContainText('Publish now');
   await axe(maud, 'the Edit screens step');
+  // Where they may only read, it says so.
+  const where = maud.getByRole('combobox', { name: 'Where', exact: true });
+  await where.fill('Harbours');
+  await where.press('Enter');
+  await expect(drawn).toContainText('You can read this page');
+  await where.fill('Whole website');
+  await where.press('Enter');
+  await expect(drawn).toContainText('Publish now');
   // Taken back, and done again.
   await maud.getByRole('button', { name: 'Undo' }).click();
   await expect(maud.getByRole('button', { name: 'Its own order again' })).toHaveCount(0);

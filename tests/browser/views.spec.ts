@@ -338,8 +338,27 @@ for (const [who, paths] of [
 
 test('accessible in its states: menus, dialogs, forms, tours, modes', async ({ browser, app }) => {
   const ines = await signIn(browser, app, 'Ines');
-  await ines.getByRole('combobox', { name: 'Where do I…?' }).fill('late');
+  const ask = ines.getByRole('combobox', { name: 'Where do I…?' });
+  let answer: () => void = () => undefined;
+  const answered = new Promise<void>((now) => (answer = now));
+  let held = 0;
+  await ines.route(/\/ask\.[^/]*\.js/, async (route) => {
+    held++;
+    await answered;
+    await route.continue();
+  });
+  await ask.fill('late');
+  await expect(ines.getByText('Looking…')).toBeVisible();
+  await axe(ines, 'asking, before there is an answer');
+  expect(held).toBeGreaterThan(0);
+  answer();
+  await expect(ines.getByRole('option').first()).toBeVisible();
   await axe(ines, 'asking');
+  await ask.fill('submarine');
+  await expect(ines.getByText('Nothing fits “submarine”.')).toBeVisible();
+  await axe(ines, 'asking for what is not there');
+  await ask.fill('late');
+  await expect(ines.getByRole('option').first()).toBeVisible();
   await ines.keyboard.press('Enter');
   await ines.locator('[data-tour]').waitFor();
   await axe(ines, 'a tour');
@@ -368,6 +387,12 @@ test('accessible in its states: menus, dialogs, forms, tours, modes', async ({ b
   await maud.goto('/workshop/roles/harbour-desk/access');
   await maud.getByRole('button', { name: /^Add a rule: change pages/ }).click();
   await axe(maud, 'grant dialog');
+  await maud.keyboard.press('Escape');
+  await maud.goto('/workshop/roles/harbour-desk/screens');
+  const where = maud.getByRole('combobox', { name: 'Where', exact: true });
+  await where.fill('Nowhere');
+  await expect(maud.getByText('No page has “Nowhere” in its title.')).toBeVisible();
+  await axe(maud, 'a page that is not there');
   await openPage(maud, 'South Quay');
   await maud.getByRole('button', { name: 'Code' }).click();
   const code = maud.getByLabel('The text as HTML');

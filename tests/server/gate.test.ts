@@ -250,6 +250,8 @@ describe('every endpoint', () => {
     const at = ({ file, method }: { file: string; method: string }) =>
       `${method} /api/${file.replace(/\.ts$/, '')}`.replace(/\/index$/, '');
     for (const one of endpoints) if (one.route.declared) expect(one.route.declared.route).toBe(at(one));
+    const things = [undefined, ...thingsOf(inventory).keys()];
+    for (const { file, route } of endpoints) expect(things, file).toContain(route.declared?.on);
     expect(endpoints.map(at).sort()).toEqual(Object.keys(ROUTES).sort());
     for (const { file, route } of endpoints)
       if (route.declared && route.declared.needs !== 'signed-in')

@@ -1,5 +1,5 @@
 import type { Field, Layout } from '../content';
-import type { Inventory, ItemType } from '../inventory';
+import { ofInventory, type Inventory, type ItemType } from '../inventory';
 
 /** Something on an edit screen that can be prepared: a field, or a panel beside the fields. */
 export interface Element {
@@ -101,17 +101,14 @@ export const elementOptions = (
         ? [{ id: 'me', name: 'Only whoever writes' }]
         : [];
 
+const panelsByField = ofInventory(({ items, controls }) => {
+  const panels = new Map<string, string>();
+  for (const { id, screen } of items.values())
+    for (const control of controls.values())
+      if (control.screen === screen && control.panel)
+        for (const held of control.fields ?? []) panels.set(`${id} ${held}`, control.id);
+  return panels;
+});
 /** The panel a field lies in, on whatever screen; undefined for one that stands by itself. */
-export function panelOf(inventory: Inventory, type: string, field: string): string | undefined {
-  let known = panels.get(inventory);
-  if (!known) {
-    known = new Map();
-    for (const { id, screen } of inventory.items.values())
-      for (const control of inventory.controls.values())
-        if (control.screen === screen && control.panel)
-          for (const held of control.fields ?? []) known.set(`${id} ${held}`, control.id);
-    panels.set(inventory, known);
-  }
-  return known.get(`${type} ${field}`);
-}
-const panels = new WeakMap<Inventory, Map<string, string>>();
+export const panelOf = (inventory: Inventory, type: string, field: string): string | undefined =>
+  panelsByField(inventory).get(`${type} ${field}`);

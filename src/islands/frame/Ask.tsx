@@ -136,46 +136,51 @@ export function Ask({ entries: first, keyholder }: { entries: AskEntry[]; /** Wh
           onKeyDown: pressed,
           placeholder: `Where do I…? Try “${example}”`,
         })}
+        {...(found.length === 0 && { 'aria-activedescendant': undefined })}
         className="field min-h-[42px] truncate rounded-full pl-11"
       />
-      <ul
-        {...box.getMenuProps()}
+      <div
         className={`card absolute top-full right-0 left-0 z-50 mt-1 max-h-[70vh] overflow-y-auto p-1 shadow-lg ${box.isOpen ? '' : 'hidden'}`}
       >
-        {box.isOpen &&
-          found.map((entry, index) => (
-            <li
-              key={`${entry.kind} ${entry.id}`}
-              {...box.getItemProps({ item: entry, index })}
-              className={`cursor-pointer rounded-s px-3 py-2 ${box.highlightedIndex === index ? 'bg-pine-soft' : ''}`}
-            >
-              <span className="flex items-center justify-between gap-3 font-semibold">
-                <span className="clip">{entry.name}</span>
-                {entry.may ? (
-                  <span className="flex shrink-0 items-center gap-1 text-sm text-pine">
-                    <Icon name={KINDS[entry.kind].icon} size={16} />
-                    {KINDS[entry.kind].words}
-                  </span>
-                ) : (
-                  <span className="flex shrink-0 items-center gap-1 text-sm text-ink-2">
-                    <Icon name="lock" size={16} />
-                    Not in your room
-                  </span>
-                )}
-              </span>
-              <span className="block text-sm text-ink-2">{entry.purpose}</span>
-            </li>
-          ))}
-        {box.isOpen && !isEmpty && found.length === 0 && (
-          <li className="px-3 py-3 text-ink-2">
-            {find
-              ? `Nothing fits “${asked}”. Try other words, or ask ${keyholder}.`
-              : isLost
-                ? 'The website does not answer. Type on in a moment, and it is looked for again.'
-                : 'Looking…'}
-          </li>
-        )}
-      </ul>
+        <ul {...box.getMenuProps()}>
+          {box.isOpen &&
+            found.map((entry, index) => (
+              <li
+                key={`${entry.kind} ${entry.id}`}
+                {...box.getItemProps({ item: entry, index })}
+                className={`cursor-pointer rounded-s px-3 py-2 ${box.highlightedIndex === index ? 'bg-pine-soft' : ''}`}
+              >
+                <span className="flex items-center justify-between gap-3 font-semibold">
+                  <span className="clip">{entry.name}</span>
+                  {entry.may ? (
+                    <span className="flex shrink-0 items-center gap-1 text-sm text-pine">
+                      <Icon name={KINDS[entry.kind].icon} size={16} />
+                      {KINDS[entry.kind].words}
+                    </span>
+                  ) : (
+                    <span className="flex shrink-0 items-center gap-1 text-sm text-ink-2">
+                      <Icon name="lock" size={16} />
+                      Not in your room
+                    </span>
+                  )}
+                </span>
+                <span className="block text-sm text-ink-2">{entry.purpose}</span>
+              </li>
+            ))}
+        </ul>
+        {/* Beside the list, which may hold nothing but what can be chosen. */}
+        <div role="status">
+          {box.isOpen && !isEmpty && found.length === 0 && (
+            <p className="px-3 py-3 text-ink-2">
+              {find
+                ? `Nothing fits “${asked}”. Try other words, or ask ${keyholder}.`
+                : isLost
+                  ? 'The website does not answer. Type on in a moment, and it is looked for again.'
+                  : 'Looking…'}
+            </p>
+          )}
+        </div>
+      </div>
       <div role="status" className="empty:absolute">
         {told && !box.isOpen && (
           <div className="card absolute top-full right-0 left-0 z-50 mt-1 p-3 shadow-lg">

@@ -77,7 +77,7 @@ export function PagePicker({
   });
   // In the browser's top layer, so that no dialog or scrolling box around the field cuts the list off.
   const field = useRef<HTMLDivElement>(null);
-  const list = useRef<HTMLUListElement>(null);
+  const list = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const [anchor, menu] = [field.current, list.current];
     if (!anchor || !menu || !box.isOpen) return;
@@ -122,6 +122,7 @@ export function PagePicker({
                 event.preventDefault();
             },
           })}
+          {...(shown.length === 0 && { 'aria-activedescendant': undefined })}
           className="field truncate pr-9"
           placeholder="Type part of a title"
         />
@@ -134,38 +135,39 @@ export function PagePicker({
           <Icon name="down" size={16} />
         </button>
       </div>
-      <ul
-        {...box.getMenuProps({ ref: list })}
-        popover="manual"
-        className="card fixed m-0 overflow-y-auto p-1 text-ink shadow-lg"
-      >
-        {box.isOpen &&
-          shown.map((entry, index) => (
-            <li
-              key={entry.page.id}
-              {...box.getItemProps({ item: entry, index })}
-              style={{ paddingLeft: `${0.6 + (words === '' ? entry.depth * 1.1 : 0)}rem` }}
-              className={`cursor-pointer rounded-s py-1.5 pr-2 ${box.highlightedIndex === index ? 'bg-pine-soft' : ''} ${entry === chosen ? 'font-bold' : ''}`}
-            >
-              <span className="clip">{nameOf(entry.page)}</span>
-              {words !== '' && entry.above.length > 1 && (
-                <span className="block text-sm font-normal text-ink-2">{entry.above.slice(1).join(' › ')}</span>
-              )}
-            </li>
-          ))}
-        {box.isOpen && found.length > MOST && (
-          <li className="px-2 py-1.5 text-sm text-ink-2">{found.length - MOST} more. Type part of a title.</li>
-        )}
-        {box.isOpen && found.length === 0 && (
-          <li className="px-2 py-2 text-ink-2">
-            {problem
-              ? `The pages could not be fetched. ${problem.detail}`
-              : pages === null
-                ? 'Fetching the pages…'
-                : `No page has “${typed ?? ''}” in its title.`}
-          </li>
-        )}
-      </ul>
+      <div ref={list} popover="manual" className="card fixed m-0 overflow-y-auto p-1 text-ink shadow-lg">
+        <ul {...box.getMenuProps()}>
+          {box.isOpen &&
+            shown.map((entry, index) => (
+              <li
+                key={entry.page.id}
+                {...box.getItemProps({ item: entry, index })}
+                style={{ paddingLeft: `${0.6 + (words === '' ? entry.depth * 1.1 : 0)}rem` }}
+                className={`cursor-pointer rounded-s py-1.5 pr-2 ${box.highlightedIndex === index ? 'bg-pine-soft' : ''} ${entry === chosen ? 'font-bold' : ''}`}
+              >
+                <span className="clip">{nameOf(entry.page)}</span>
+                {words !== '' && entry.above.length > 1 && (
+                  <span className="block text-sm font-normal text-ink-2">{entry.above.slice(1).join(' › ')}</span>
+                )}
+              </li>
+            ))}
+        </ul>
+        {/* Beside the list, which may hold nothing but what can be chosen. */}
+        <div role="status">
+          {box.isOpen && found.length > MOST && (
+            <p className="px-2 py-1.5 text-sm text-ink-2">{found.length - MOST} more. Type part of a title.</p>
+          )}
+          {box.isOpen && found.length === 0 && (
+            <p className="px-2 py-2 text-ink-2">
+              {problem
+                ? `The pages could not be fetched. ${problem.detail}`
+                : pages === null
+                  ? 'Fetching the pages…'
+                  : `No page has “${typed ?? ''}” in its title.`}
+            </p>
+          )}
+        </div>
+      </div>
     </div>
   );
 }

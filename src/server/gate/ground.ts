@@ -5,7 +5,7 @@ import type { Tx } from '../db/client';
 import { given, prepared } from '../db/prepared';
 import { items } from '../db/schema';
 import { listPages } from '../tree/tree';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 
 const askDeleted = prepared('places of deleted pages', (tx) =>
   tx

@@ -4,7 +4,7 @@ import type { Tx } from '../db/client';
 import { drafts } from '../db/schema';
 import type { ItemRow } from './forms';
 import { keepReferences } from './references';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 
 /** Begins a draft of an item; where there is one it stays as it is. `by`: whose it is; `writers`: who wrote in it so far. */
 export async function beginDraft(

@@ -16,7 +16,7 @@ import { formOf, layoutOf, type ItemRow } from './forms';
 import { contentOf, findDraft, mustFindItem, mustFindVersion, thisOf } from './items';
 import { withAddresses } from './links';
 import { checkContent } from './publishing';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 
 const asked = sql<string | null>`(select a.name from ${people} a where a.id = ${reviews.askedOf})`;
 

@@ -15,7 +15,7 @@ import { contentOf, findDraft, findWriters, mustFindItem, mustFindVersion, stand
 import { withAddresses } from './links';
 import { dropReferences, keepReferences, type SaidVersion } from './references';
 import { readWritten } from './written';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 
 const conflict = async (
   tx: Tx,

@@ -6,7 +6,7 @@ import { people, publications, revisions, schedules } from '../db/schema';
 import { formOf, layoutOf, type Form } from './forms';
 import { withAddresses } from './links';
 import { contentOf, findDraft, mustFindItem, newestOf, findWaiting } from './items';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 
 export interface DraftInfo {
   version: number;

@@ -18,7 +18,6 @@ import { formOf } from './forms';
 import { hrefFor, hrefOf } from './items';
 import { hasPanel } from './allowed';
 import { titleOf, titlesOf } from './publishing';
-import { ofInventory } from '@/core/inventory';
 
 /** The notes of a page: those not settled first, each newest first, with their answers. */
 export async function listNotes(tx: Tx, siteId: number, itemId: number): Promise<Note[]> {
@@ -40,13 +39,11 @@ export async function listNotes(tx: Tx, siteId: number, itemId: number): Promise
   }));
 }
 
-const toolsOf = ofInventory((inventory) => [...inventory.tools.values()]);
-
 /** Whether somebody may change an item that lies somewhere, and has a tool for what a wish is about. */
 function mayGrant(access: Access, { type = 'page', place }: Thing, wish: { field: string; made: string }): boolean {
   if (!place || !mayNow(access, 'item.edit', { type, place }).allowed) return false;
   const { tools } = writingOf(access.inventory, access.plan, access.who, now().getTime()).of(type, place, wish.field);
-  return [...makersOf(toolsOf(access.inventory), wish.made).map(({ id }) => id), 'mode.code'].some((tool) =>
+  return [...makersOf([...access.inventory.tools.values()], wish.made).map(({ id }) => id), 'mode.code'].some((tool) =>
     tools.includes(tool),
   );
 }

@@ -9,7 +9,7 @@ import { items, media, redirects, references, revisions } from '../db/schema';
 import { breathe } from '../work/breathe';
 import { formOf, type ItemRow } from './forms';
 import { hrefOf } from './items';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 
 /** A version of an item, or with no `revisionId` its draft. */
 export interface SaidVersion {

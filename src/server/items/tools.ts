@@ -7,9 +7,7 @@ import { now } from '../clock';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { blocksOf, type Form } from './forms';
-import { type Inventory, ofInventory } from '@/core/inventory';
-
-const toolsOf = ofInventory((inventory) => [...inventory.tools.values()]);
+import type { Inventory } from '@/core/inventory';
 
 /** What an item said before somebody wrote. */
 export interface Before {
@@ -68,7 +66,7 @@ async function faultsIn(
         keep,
       },
       handy(tools, access.inventory.tools.keys()),
-      toolsOf(access.inventory),
+      [...access.inventory.tools.values()],
     );
     if (faults.length > 0) out.push({ field: field.id, faults });
   }
@@ -80,7 +78,7 @@ const makersFor = (inventory: Inventory, faults: readonly AcceptFault[]): Map<st
   new Map(
     faults
       .filter((fault) => fault.why === 'new')
-      .flatMap((fault) => makersOf(toolsOf(inventory), fault.made))
+      .flatMap((fault) => makersOf([...inventory.tools.values()], fault.made))
       .map((tool) => [tool.id, tool.name]),
   );
 const inWords = (names: Iterable<string>) => [...names].map((name) => `“${name}”`).join(' and ');

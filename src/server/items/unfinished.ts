@@ -8,7 +8,7 @@ import { mayNow } from '../gate/authorize';
 import { findAllPlaced } from '../tree/tree';
 import { formOf, type ItemRow } from './forms';
 import { hrefOf } from './items';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 
 export interface UnfinishedEntry {
   itemId: string;

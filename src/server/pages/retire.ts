@@ -13,7 +13,7 @@ import { findBranches } from '../items/branches';
 import { putAllOnline, takeDown, titlesOf } from '../items/publishing';
 import { mustBeDone, sortOut, type Refused } from '../items/together';
 import { findKeptBack, livePages } from './move';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 
 /** Addresses and links of a whole site, read once where many pages are looked at. */
 export interface SiteLinks {

@@ -17,7 +17,7 @@ import { endLinks } from '../gate/set-up';
 import { notFound, Problem, problemAt } from '../gate/problems';
 import { getPreparedPlan } from '../plan/plans';
 import { listPeople, type Person } from './people';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 
 export const toGiven = (a: Assignment, timeZone: string): GivenAssignment => ({
   role: a.role,

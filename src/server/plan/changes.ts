@@ -31,7 +31,7 @@ import { listPeople } from '../people/people';
 import { getPlanState, pressOf } from './plans';
 
 import { getLiveNow, lockPlan, lockPlanAt, movedOn, refuseHeld, refuseLockOut, storePlan } from './prepared';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 
 /**
  * Refuses what was made on a plan in which the same thing has changed since. Changes to others are no hindrance, in the

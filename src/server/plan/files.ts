@@ -23,7 +23,7 @@ import type { Site } from '../gate/access';
 import { Problem } from '../gate/problems';
 import { listPeople } from '../people/people';
 import { getLivePlan, getPreparedPlan } from './plans';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 import { inventoryOf } from '@/office';
 
 export const EXPORTS = ['json', 'csv', 'bundle', 'schema', 'bundle-schema'] as const;

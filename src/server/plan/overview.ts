@@ -7,7 +7,7 @@ import { missingInWords, surplusOf } from '@/core/task';
 import type { HistoryEntry } from '@/core/wire';
 import { now } from '../clock';
 import { type PageFacts, liveNameOf } from '../tree/tree';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 
 const nameOfPage = (pages: readonly PageFacts[]) => (id: string) => {
   const page = pages.find((p) => p.id === id);

@@ -17,7 +17,7 @@ import {
 import type { HistoryEntry, PlanState } from '@/core/wire';
 import type { Tx } from '../db/client';
 import { people, plans, planSteps, releases, sites } from '../db/schema';
-import { type Inventory } from '@/core/inventory';
+import type { Inventory } from '@/core/inventory';
 
 /** Releases never change, so a plan once read can be kept for good. */
 const known = new Map<number, Plan>();

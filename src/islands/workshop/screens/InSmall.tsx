@@ -1,7 +1,6 @@
 import type { ReactNode } from 'react';
-import type { Calendar } from '@/core/words';
 import type { Element, ElementState } from '@/core/screens';
-import { ElementsContext } from '../../editor/elements';
+import { ElementsContext, LockNote } from '../../editor/elements';
 import { FieldInput } from '../../editor/FieldInput';
 import { FinishBar } from '../../editor/FinishBar';
 import { Icon } from '../../kit/Icon';
@@ -45,6 +44,7 @@ export function ElementInSmall({
       return (
         <Still>
           {said && <p className="hint mb-1">{said}</p>}
+          <LockNote reason={state.lock} />
           <div className="rounded-[10px] border border-line-2 bg-sheet">
             <span className="flex flex-wrap gap-1 border-b border-line p-2">
               {asButtons(inventory, tools ?? []).map((one) => (
@@ -60,6 +60,7 @@ export function ElementInSmall({
       return (
         <Still>
           {said && <p className="hint mb-1">{said}</p>}
+          <LockNote reason={state.lock} />
           <span className="flex h-20 items-center justify-center rounded-[10px] border border-line-2 bg-paper text-ink-2">
             <Icon name="picture" size={28} />
           </span>
@@ -84,15 +85,8 @@ export function ElementInSmall({
 }
 
 /** The bar below the screen, which is always there, with what they may do. */
-export function BarInSmall({
-  controls,
-  readOnly,
-  calendar: { timeZone },
-}: {
-  controls: readonly string[];
-  readOnly: boolean;
-  calendar: Pick<Calendar, 'timeZone'>;
-}) {
+export function BarInSmall({ controls, readOnly }: { controls: readonly string[]; readOnly: boolean }) {
+  const { timeZone } = useInventory();
   const nothing = () => undefined;
   return (
     <div inert aria-hidden="true" className="[zoom:0.76] [&>div]:!static">

@@ -17,7 +17,7 @@ import type { WorkshopPage } from '../model';
 import { whereId } from './WherePanel';
 import { useInventory } from '../../kit/inventory';
 
-const fieldsOf = ofInventory((inventory) => fieldIds(inventory));
+const fieldsOf = ofInventory(fieldIds);
 
 /** What a pattern lets somebody do, as a sentence has it. */
 export function patternInWords(inventory: Inventory, pattern: string): string {
@@ -29,12 +29,14 @@ export function patternInWords(inventory: Inventory, pattern: string): string {
 }
 
 /** A grant as one sentence: "They may change pages that are drafts, under Harbours, only their own work." */
-export const grantSentence = (
+export function grantSentence(
   inventory: Inventory,
-  grant: Pick<PlanGrant, 'effect' | 'permission' | 'scope'>,
+  { effect, permission, scope }: Pick<PlanGrant, 'effect' | 'permission' | 'scope'>,
   pageName: (id: string) => string,
-) =>
-  `They ${grant.effect === 'allow' ? 'may' : 'must not'} ${doingWithScope(patternInWords(inventory, grant.permission), grant.scope, pageName, scopeNames(inventory))}.`;
+): string {
+  const doing = doingWithScope(patternInWords(inventory, permission), scope, pageName, scopeNames(inventory));
+  return `They ${effect === 'allow' ? 'may' : 'must not'} ${doing}.`;
+}
 
 /** Builds one rule as a sentence, or changes one that is there. */
 export function GrantDialog({

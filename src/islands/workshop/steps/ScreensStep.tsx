@@ -9,18 +9,18 @@ import { AboutContext } from '../../editor/about';
 import { BoardEditor } from '../../kit/BoardEditor';
 import { PagePicker } from '../../kit/PagePicker';
 import { useFocusLater } from '../../kit/parts';
+import { ElementCard } from '../screens/ElementCard';
 import { ElementPanel } from '../screens/ElementPanel';
-import { BarInSmall, ElementInSmall } from '../screens/InSmall';
+import { BarInSmall } from '../screens/InSmall';
 import { ListPanel } from '../screens/ListPanel';
-import { Marks } from '../screens/Marks';
 import { ScreenRules } from '../screens/ScreenRules';
 import { ScreensBeside } from '../screens/ScreensBeside';
 import { writingMap } from '../toolbar/model';
 import type { StepProps } from './step';
-import { ofInventory } from '@/core/inventory';
+import { ofInventory, type PermissionId } from '@/core/inventory';
 import { useInventory } from '../../kit/inventory';
 
-const formsOf = ofInventory((inventory) => editScreens(inventory));
+const formsOf = ofInventory(editScreens);
 type EditScreen = ReturnType<typeof editScreens>[number];
 
 const keyOf = ({ type, layout }: EditScreen) => `${type.id} ${layout.id}`;
@@ -65,9 +65,15 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
     [inventory, facts, plan, person, branch],
   );
   const toolsOf = (one: Element) => (one.field && writing.cell(layout.id, one.field.id).answer?.tools) ?? null;
+  const asker = useMemo(
+    () => askerFor({ inventory, plan, person, places: facts.pages.map(({ place }) => place), nowMs: atMs }),
+    [inventory, plan, person, facts.pages, atMs],
+  );
+  /** On the part of the website that is looked at; with none chosen wherever they may most. */
+  const mayHere = (need: PermissionId) => (branch === '' ? best(need).allowed : asker.may(need, spot));
   const finishing = ['send', 'publish'].flatMap((part) => {
     const control = inventory.controls.get(`${type.screen}.${part}`);
-    return control && [control.needs ?? []].flat().every((need) => best(need).allowed) ? [control.id] : [];
+    return control && [control.needs ?? []].flat().every(mayHere) ? [control.id] : [];
   });
   const standing = elements.filter(({ panel }) => panel === undefined);
   const idsIn = (column: Element['column']) => standing.filter((one) => one.column === column).map(({ id }) => id);
@@ -117,47 +123,6 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
   const open = (id: string) => {
     setChosen(id);
     focusLater('element-panel');
-  };
-  const draw = (id: string) => {
-    const one = elements.find((each) => each.id === id);
-    if (!one) return null;
-    const state = stateOf(id);
-    const inside = elements.filter(({ panel }) => panel === id);
-    return (
-      <>
-        <button
-          type="button"
-          className={`clip w-full text-left font-semibold hover:text-pine ${state.show === 'hidden' ? 'text-ink-2 line-through' : ''}`}
-          aria-pressed={chosen === id}
-          onClick={() => open(id)}
-        >
-          {state.label ?? one.name}
-        </button>
-        <Marks state={state} />
-        <ElementInSmall element={one} state={state} tools={toolsOf(one)} />
-        {inside.length > 0 && (
-          <ul className="mt-1.5 grid gap-1 border-l-2 border-line pl-2 text-sm">
-            {inside.map((field) => {
-              const of = stateOf(field.id);
-              return (
-                <li key={field.id}>
-                  <button
-                    type="button"
-                    className={`clip min-h-6 text-left hover:text-pine ${of.show === 'hidden' ? 'text-ink-2 line-through' : ''}`}
-                    aria-pressed={chosen === field.id}
-                    onClick={() => open(field.id)}
-                  >
-                    {of.label ?? field.name}
-                  </button>
-                  {of.show !== 'hidden' && <Marks state={of.lock === state.lock ? { ...of, lock: undefined } : of} />}
-                  {state.show === 'shown' && <ElementInSmall element={field} state={of} tools={null} />}
-                </li>
-              );
-            })}
-          </ul>
-        )}
-      </>
-    );
   };
   const isArranged = ruleFor(plan.screens, role.id, where) !== undefined;
   const theirs = plan.screens.filter(({ when }) => !when.roles || when.roles.includes(role.id));
@@ -232,7 +197,21 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
                 faint: stateOf(id).show === 'hidden',
               }),
             )}
-            draw={draw}
+            draw={(id) => {
+              const one = elements.find((each) => each.id === id);
+              return (
+                one && (
+                  <ElementCard
+                    element={one}
+                    inside={elements.filter(({ panel }) => panel === id)}
+                    stateOf={stateOf}
+                    toolsOf={toolsOf}
+                    chosen={chosen}
+                    onOpen={open}
+                  />
+                )
+              );
+            }}
             onMove={(id, to) => {
               const without = (list: readonly string[]) => list.filter((one) => one !== id);
               const next = { main: without(order.main), side: without(order.side) };
@@ -242,7 +221,7 @@ export function ScreensStep({ facts, plan, prepared, change, best, slot, readOnl
           />
         </div>
         <AboutContext value={type}>
-          <BarInSmall controls={finishing} readOnly={!best(editOf(type.id)).allowed} calendar={facts.calendar} />
+          <BarInSmall controls={finishing} readOnly={!mayHere(editOf(type.id))} />
         </AboutContext>
       </section>
       <p className="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm text-ink-2">

@@ -73,6 +73,11 @@ export function WherePanel({
     `${pages.find((page) => page.id === branch)?.title ?? 'a page that is gone'}${only ? ' alone' : ''}`;
   const own = role.grants.filter((grant) => grant.effect === 'allow' && isPlaced(inventory, grant.permission));
   const doors = doorsFor(inventory, role, lacking);
+  const addsThere = !lacking.some((one) => isPlaced(inventory, one))
+    ? ''
+    : value.length === 0
+      ? ', everywhere'
+      : ', there';
   // Each rule once, on the pages chosen: what else it says (layouts, states, own work) stays with it.
   const moved = (spots: readonly BranchSpot[]): Operation[] => {
     const said = new Map(
@@ -168,7 +173,7 @@ export function WherePanel({
                 <Icon name="check" size={16} />{' '}
                 {lacking.length === 0
                   ? 'Limit its rules to this'
-                  : `Add just ${lacking.length === 1 ? 'this' : 'these'}${!lacking.some((one) => isPlaced(inventory, one)) ? '' : value.length === 0 ? ', everywhere' : ', there'}`}
+                  : `Add just ${lacking.length === 1 ? 'this' : 'these'}${addsThere}`}
               </button>
             )}
           </div>

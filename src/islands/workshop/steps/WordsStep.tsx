@@ -8,7 +8,7 @@ import type { StepProps } from './step';
 import { ofInventory } from '@/core/inventory';
 import { useInventory } from '../../kit/inventory';
 
-const placesOf = ofInventory((inventory) => wordsPlaces(inventory));
+const placesOf = ofInventory(wordsPlaces);
 const capital = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1);
 
 /** The office's own words where somebody needs them: on Today, behind doors, on edit screens. */

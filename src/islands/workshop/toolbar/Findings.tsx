@@ -48,6 +48,7 @@ export function Findings({
   onNewRule: (when: PlanToolRule['when']) => void;
 }) {
   const inventory = useInventory();
+  const placesOf = (spots: readonly Spot[]) => spotsInWords(inventory, spots);
   const wordsOf = (id: string) => {
     const rule = rules.find((one) => one.id === id);
     return rule ? toolRuleInWords(rule, names).replace(/\.$/, '') : 'a rule';
@@ -88,7 +89,7 @@ export function Findings({
       case 'tie': {
         const [a, b] = finding.rules;
         return {
-          words: `Two rules are as strong in ${spotsInWords(inventory, [finding.spot])}, and the lower one decides: “${wordsOf(a)}”, then “${wordsOf(b)}”.`,
+          words: `Two rules are as strong in ${placesOf([finding.spot])}, and the lower one decides: “${wordsOf(a)}”, then “${wordsOf(b)}”.`,
           mend: {
             name: 'Let the other decide',
             operations: [{ do: 'move-tool-rule', role, rule: a, to: rules.findIndex(({ id }) => id === b) }],
@@ -97,12 +98,12 @@ export function Findings({
       }
       case 'gap':
         return {
-          words: `No rule says what they write with in ${spotsInWords(inventory, finding.spots)}: they have no tools there.`,
+          words: `No rule says what they write with in ${placesOf(finding.spots)}: they have no tools there.`,
           mend: { name: 'Make a rule', run: () => onNewRule({ roles: [role] }) },
         };
       case 'lacking':
         return {
-          words: `“${taskName(finding.task)}” takes “${toolName(inventory, finding.tool)}”, which is missing in ${spotsInWords(inventory, finding.spots)}.`,
+          words: `“${taskName(finding.task)}” takes “${toolName(inventory, finding.tool)}”, which is missing in ${placesOf(finding.spots)}.`,
           mend:
             finding.spots.length === finding.of
               ? { name: 'Give it there', operations: [{ do: 'set-tool', role, tool: finding.tool, on: true }] }

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { groupTools, toolName, ofInventory } from '@/core/inventory';
+import { groupTools, toolName } from '@/core/inventory';
 import type { PlanToolRule } from '@/core/plan';
 import { whereInWords } from '@/core/rules';
 import { effectInWords, keptInWords, type RuleNames, type ToolsAnswer } from '@/core/toolbar';
@@ -7,8 +7,6 @@ import { Icon } from '../../kit/Icon';
 import { CARE } from '../model';
 import { toolIcon } from './ToolChip';
 import { useInventory } from '../../kit/inventory';
-
-const groupsOf = ofInventory((inventory) => groupTools([...inventory.tools.values()]));
 
 /** What a rule did, as the list of why has it: "Under Harbours, “Harbour desk”: writes with “Short words”". */
 function stepInWords(step: ToolsAnswer['steps'][number], rules: readonly PlanToolRule[], names: RuleNames): string {
@@ -77,7 +75,7 @@ export function PlacePanel({
           )}
         </p>
       </div>
-      {groupsOf(inventory).map((group) => (
+      {groupTools([...inventory.tools.values()]).map((group) => (
         <fieldset key={group.id}>
           <legend className="hint mb-1">{group.name}</legend>
           <div className="flex flex-wrap gap-1">

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { PAGE_STATES, STATE_WORDS } from '@/core/access';
-import { groupTools, ofInventory } from '@/core/inventory';
+import { groupTools } from '@/core/inventory';
 import { freeId } from '@/core/ids';
 import { type Plan, type PlanToolRule } from '@/core/plan';
 import { CONSTRUCT_NAMES, toolRuleInWords, type ConstructPolicy, type RuleNames } from '@/core/toolbar';
@@ -24,7 +24,6 @@ const POLICIES: [ConstructPolicy | '', string][] = [
   ['words', 'words may change, the form stays'],
   ['free', 'may be changed and taken away'],
 ];
-const groupsOf = ofInventory((inventory) => groupTools([...inventory.tools.values()]));
 
 /** Makes a rule for tools, or changes one that is there. */
 export function RuleDialog({
@@ -160,7 +159,7 @@ export function RuleDialog({
           <fieldset>
             <legend className="label">Tools</legend>
             <div className="grid gap-x-4 sm:grid-cols-2 md:grid-cols-3">
-              {groupsOf(inventory)
+              {groupTools([...inventory.tools.values()])
                 .flatMap((group) => group.tools)
                 .map((tool) => (
                   <label key={tool.id} className="flex min-h-7 items-center gap-2" title={tool.description}>
