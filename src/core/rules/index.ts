@@ -1,4 +1,6 @@
-export type { Name, Named, PlaceNames } from './condition';
+export type { Asks, KnownSpots, Named, PlaceNames } from './condition';
+export { CONDITIONS } from './conditions';
+export { WEEKDAYS } from './conditions/days';
 export * from './inWords';
 export * from './kept';
 export * from './rules';

@@ -5,4 +5,6 @@ export interface Spot {
   layout: string;
   state: string;
   field: string;
+  /** Of the week on the site's clock, by its number of ISO 8601: Monday is 1, Sunday 7. */
+  day: number;
 }

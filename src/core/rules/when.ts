@@ -1,13 +1,19 @@
 import { z } from 'zod';
-import type { Condition, Name, PlaceNames } from './condition';
+import type { KnownSpots, Name, PlaceNames, RuleCondition } from './condition';
 import { CONDITIONS } from './conditions';
 import type { Spot } from './spot';
 
 export type ConditionId = keyof typeof CONDITIONS;
 
 const IDS = Object.keys(CONDITIONS) as ConditionId[];
+/** In the order in which somebody is asked and sentences have them: the place comes first, then the text in it. */
+export const CONDITION_IDS: readonly ConditionId[] = [
+  'branch',
+  'layouts',
+  ...IDS.filter((id) => id !== 'branch' && id !== 'layouts'),
+];
 /** As one that takes what a rule says of it: a rule's schema has seen to that. */
-const conditionOf = (id: ConditionId) => CONDITIONS[id] as unknown as Condition<unknown>;
+const conditionOf = (id: ConditionId) => CONDITIONS[id] as unknown as RuleCondition<unknown>;
 
 const shapeOf = <T>(make: (schema: z.ZodType) => T) =>
   Object.fromEntries(IDS.map((id) => [id, make(conditionOf(id).schema)])) as Record<ConditionId, T>;
@@ -30,7 +36,7 @@ export const readableWhenShape = {
 };
 
 /** What a rule says, condition by condition, the strongest first. */
-const saidIn = (when: When): { condition: Condition<unknown>; id: ConditionId; said: unknown }[] =>
+const saidIn = (when: When): { condition: RuleCondition<unknown>; id: ConditionId; said: unknown }[] =>
   IDS.flatMap((id) => (when[id] === undefined ? [] : [{ id, condition: conditionOf(id), said: when[id] as unknown }]));
 
 /** Whether a rule holds on a spot, whoever it is for. */
@@ -61,16 +67,10 @@ export const namesIn = (when: When): Name[] =>
 
 /** Where a rule holds, beginning a sentence: "On “News” and all below it, in “Text”". */
 export function whereInWords(when: When, names: PlaceNames): string {
-  const parts = WORDS_ORDER.flatMap((id) => (when[id] === undefined ? [] : [conditionOf(id).words(when[id], names)]));
+  const parts = CONDITION_IDS.flatMap((id) => (when[id] === undefined ? [] : [conditionOf(id).words(when[id], names)]));
   const words = parts.length === 0 ? 'everywhere' : parts.join(', ');
   return `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}`;
 }
-/** In sentences the place comes first, then the text in it. */
-const WORDS_ORDER: readonly ConditionId[] = [
-  'branch',
-  'layouts',
-  ...IDS.filter((id) => id !== 'branch' && id !== 'layouts'),
-];
 
 /** By the spot, what rules tell apart: on two with the same key the same rules hold, however they are ranked. */
 export function keysOf(rules: readonly { when: When }[]): {
@@ -85,21 +85,37 @@ export function keysOf(rules: readonly { when: When }[]): {
   return { path: keys[branchAt] ?? (() => ''), rest: (spot) => rest.map((key) => key(spot)).join('|') };
 }
 
+/** Conditions that rules say something of and that tell spots apart which are one place, with the values there are. */
+const apartBy = (rules: readonly { when: When }[], known: KnownSpots) =>
+  IDS.filter((id) => rules.some(({ when }) => when[id] !== undefined)).flatMap((id) => {
+    const condition = conditionOf(id);
+    return condition.others ? [{ condition, values: condition.others(known) }] : [];
+  });
+
 /** A spot with every other value of its parts that rules tell apart. */
 export function othersOf(
   rules: readonly { when: When }[],
-  known: { states: readonly string[] },
-): (spot: Spot) => Spot[] {
-  const parts = IDS.flatMap((id) => {
-    const others = conditionOf(id).others?.(
-      rules.flatMap(({ when }) => (when[id] === undefined ? [] : [when[id]])),
-      known,
-    );
-    return others ? [others] : [];
-  });
+  known: KnownSpots,
+): (spot: Pick<Spot, 'path' | 'layout' | 'field'>) => Spot[] {
+  const apart = apartBy(rules, known);
+  const usual = { state: known.states[0] ?? '', day: known.days[0] ?? 1 };
   return (spot) =>
-    parts.reduce<Spot[]>(
-      (spots, others) => spots.flatMap((one) => others.map((other) => ({ ...one, ...other }))),
-      [spot],
+    apart.reduce<Spot[]>(
+      (spots, { values }) => spots.flatMap((one) => values.map((value) => ({ ...one, ...value }))),
+      [{ ...usual, ...spot }],
     );
 }
+
+/** What sets spots of some places apart from others there, as rules tell them apart: "in what is drafts, on Fridays". */
+export const apartInWords = (
+  rules: readonly { when: When }[],
+  spots: readonly Spot[],
+  known: KnownSpots,
+  names: PlaceNames,
+): string =>
+  apartBy(rules, known)
+    .flatMap(({ condition: { part, words }, values }) => {
+      const here = [...new Set(spots.map((spot) => spot[part]))];
+      return here.length < values.length ? [words(here, names)] : [];
+    })
+    .join(', ');

@@ -10,6 +10,7 @@ import {
   type PolicyPerson,
 } from '../access';
 import { documentFaults, faultsOf, inPlainWords, type Fault } from '../json';
+import { isTimeZone, weekdayOf } from '../words';
 import { namesIn, type Spot } from '../rules';
 import type { ToolWorld } from './resolve';
 import { toolRuleSchema, toolSetSchema } from './schema';
@@ -32,6 +33,8 @@ const toolBundleSchema = z.strictObject({
   tools: ids,
   profiles: z.array(toolSetSchema),
   rules: z.array(toolRuleSchema),
+  /** Whose days of the week count, by its IANA name; UTC where none is said. */
+  timeZone: z.string().refine(isTimeZone, 'is no time zone').optional(),
 });
 export type ToolBundle = z.infer<typeof toolBundleSchema>;
 
@@ -44,13 +47,14 @@ export interface OpenedTools {
   people: ReadonlyMap<string, PolicyPerson>;
   pages: ReadonlyMap<string, ToolBundle['pages'][number]>;
   fields: ReadonlySet<string>;
+  timeZone: string;
 }
 
 /** Reads a bundle: every fault in it with its path, or what it stands for. */
 export function openToolBundle(value: unknown): OpenedTools | { ok: false; faults: Fault[] } {
   const parsed = toolBundleSchema.safeParse(value, { error: inPlainWords });
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };
-  const { roles, people, pages, layouts, tools, profiles, rules } = parsed.data;
+  const { roles, people, pages, layouts, tools, profiles, rules, timeZone = 'UTC' } = parsed.data;
   const found = documentFaults();
   const { faults, fault, index, known, once, inCircle } = found;
   const roleAt = index(roles, ['roles']);
@@ -132,6 +136,7 @@ export function openToolBundle(value: unknown): OpenedTools | { ok: false; fault
     people: bundlePeople(people),
     pages: byId,
     fields,
+    timeZone,
   };
 }
 
@@ -169,6 +174,9 @@ export function readToolQuestion(
   const { layout, state } = there;
   return {
     ok: true,
-    question: { roles: rolesThatCount(who, path, Date.parse(at)), spot: { path, layout, state, field } },
+    question: {
+      roles: rolesThatCount(who, path, Date.parse(at)),
+      spot: { path, layout, state, field, day: weekdayOf(new Date(at), bundle.timeZone) },
+    },
   };
 }

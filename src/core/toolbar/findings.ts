@@ -1,5 +1,5 @@
 import { canonical } from '../json';
-import { closenessOf, holdsAt, holdsFor, othersOf, strengthOf, type Spot } from '../rules';
+import { closenessOf, holdsAt, holdsFor, othersOf, strengthOf, type KnownSpots, type Spot } from '../rules';
 import { toolsIn, type ToolWorld } from './resolve';
 import type { ToolRule } from './schema';
 
@@ -36,13 +36,13 @@ const keyOf = (list: readonly string[]) => list.join(' ');
 
 /**
  * Spots of which every other one is like one: the same rules hold on it, however they are ranked. `branches`: pages that
- * make a difference for something else. States only where a rule names some.
+ * make a difference for something else. States and days only where a rule names some.
  */
 export function spotsThatDiffer(
   rules: readonly ToolRule[],
   forms: readonly { layout: string; fields: readonly string[] }[],
   paths: readonly (readonly string[])[],
-  states: readonly string[],
+  known: KnownSpots,
   branches: Iterable<string> = [],
 ): Spot[] {
   const named = new Set([...rules.flatMap(({ when }) => when.branch ?? []), ...branches]);
@@ -52,11 +52,9 @@ export function spotsThatDiffer(
     const key = `${keyOf(path.filter((page) => named.has(page)))}${named.has(last) ? ' alone' : ''}`;
     if (!chains.has(key)) chains.set(key, path);
   }
-  const others = othersOf(rules, { states });
+  const others = othersOf(rules, known);
   return [...chains.values()].flatMap((path) =>
-    forms.flatMap(({ layout, fields }) =>
-      fields.flatMap((field) => others({ path, layout, state: states[0] ?? '', field })),
-    ),
+    forms.flatMap(({ layout, fields }) => fields.flatMap((field) => others({ path, layout, field }))),
   );
 }
 

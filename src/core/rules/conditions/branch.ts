@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import type { Condition } from '../condition';
+import type { RuleCondition } from '../condition';
 
 /** The thing lies on a page or below it; a page deeper in the tree makes a rule stronger. */
-export const branch: Condition<string> = {
+export const onBranch: RuleCondition<string> = {
+  part: 'path',
   schema: z.string().min(1),
   holds: (page, { path }) => path.includes(page),
   rank: (page, { path }) => path.indexOf(page) + 1,
@@ -14,4 +15,6 @@ export const branch: Condition<string> = {
     const named = new Set(all);
     return ({ path }) => path.filter((page) => named.has(page)).join('/');
   },
+  asks: { label: 'On which part of the website', any: 'The whole website', among: 'page' },
+  samples: ['1', '2'],
 };
