@@ -71,6 +71,7 @@ export function measureToolbars(rate: (run: () => void) => number, say: (what: s
       layout: LAYOUTS[i % LAYOUTS.length] ?? '',
       state: i % 2 === 0 ? 'draft' : 'published',
       field: FIELDS[(i * 3) % FIELDS.length] ?? '',
+      day: 1 + (i % 7),
     });
     const questions = Array.from({ length: 5000 }, () => {
       i++;
@@ -92,12 +93,12 @@ export function measureToolbars(rate: (run: () => void) => number, say: (what: s
   const [role = ''] = ROLES;
   const grid = () => {
     const ask = toolsIn(world);
-    const spots = spotsThatDiffer(world.rules, forms, paths.slice(0, 1), ['draft']);
+    const spots = spotsThatDiffer(world.rules, forms, paths.slice(0, 1), { states: ['draft'], days: [1] });
     return spots.map((spot) => ask([role], spot).tools.length);
   };
   const whole = () => {
     const ask = toolsIn(world);
-    const spots = spotsThatDiffer(world.rules, forms, paths, ['draft']);
+    const spots = spotsThatDiffer(world.rules, forms, paths, { states: ['draft'], days: [1] });
     return spots.map((spot) => ask([role], spot).tools.length);
   };
   grid();
@@ -109,7 +110,7 @@ export function measureToolbars(rate: (run: () => void) => number, say: (what: s
     `${timed(() =>
       toolFindings({
         world,
-        spots: spotsThatDiffer(world.rules, forms, paths, ['draft']),
+        spots: spotsThatDiffer(world.rules, forms, paths, { states: ['draft'], days: [1] }),
         role,
         writes: () => true,
         held: new Set(ROLES),

@@ -43,6 +43,7 @@ const toolRule = fc.record(
         layouts: fc.subarray(['plain', 'event'], { minLength: 1 }),
         fields: fc.subarray(['body', 'intro'], { minLength: 1 }),
         states: fc.constant<string[]>(['draft']),
+        days: fc.subarray([1, 6, 7], { minLength: 1 }),
       },
       { requiredKeys: [] },
     ),

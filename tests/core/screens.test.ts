@@ -44,13 +44,20 @@ const set = (element: string, said: Extract<Operation, { do: 'set-element' }>['s
 });
 
 describe('which rule says what of an element', () => {
-  const NAMES = { roles: ['a', 'b'], branches: ['1', '2', '3'], layouts: ['x', 'y'], states: ['draft', 'down'] };
+  const NAMES = {
+    roles: ['a', 'b'],
+    branches: ['1', '2', '3'],
+    layouts: ['x', 'y'],
+    states: ['draft', 'down'],
+    days: [1, 6, 7],
+  };
   const when = fc.record(
     {
       roles: fc.subarray(NAMES.roles, { minLength: 1 }),
       branch: fc.constantFrom(...NAMES.branches),
       layouts: fc.subarray(NAMES.layouts, { minLength: 1 }),
       states: fc.subarray(NAMES.states, { minLength: 1 }),
+      days: fc.subarray(NAMES.days, { minLength: 1 }),
     },
     { requiredKeys: [] },
   );
@@ -76,9 +83,10 @@ describe('which rule says what of an element', () => {
     layout: fc.constantFrom(...NAMES.layouts),
     state: fc.constantFrom(...NAMES.states),
     field: fc.constantFrom('f', 'g'),
+    day: fc.constantFrom(...NAMES.days),
   });
   // Written anew from what the rules promise, without looking at how they are ranked: of two that say something of the
-  // same, the one that names a deeper branch, then layouts, then states, then the role itself before one it extends
+  // same, the one that names a deeper branch, then layouts, then states, then days, then the role itself before one it extends
   // before none; else the later.
   it('is what a plain second reading says, aspect by aspect', () => {
     fc.assert(
@@ -89,10 +97,11 @@ describe('which rule says what of an element', () => {
             w.branch === undefined ? -1 : at.path.indexOf(w.branch),
             w.layouts ? 1 : 0,
             w.states ? 1 : 0,
+            w.days ? 1 : 0,
             !w.roles ? 0 : w.roles.includes('b') ? 2 : 1,
           ];
           const [a, b] = [strength(one), strength(other)];
-          for (let i = 0; i < 4; i++) if (a[i] !== b[i]) return (a[i] ?? 0) > (b[i] ?? 0);
+          for (let i = 0; i < 5; i++) if (a[i] !== b[i]) return (a[i] ?? 0) > (b[i] ?? 0);
           return list.indexOf(one) > list.indexOf(other);
         };
         const holds = list.filter(
@@ -101,7 +110,8 @@ describe('which rule says what of an element', () => {
             (!w.roles || w.roles.some((role) => role === 'a' || role === 'b')) &&
             (w.branch === undefined || at.path.includes(w.branch)) &&
             (!w.layouts || w.layouts.includes(at.layout)) &&
-            (!w.states || w.states.includes(at.state)),
+            (!w.states || w.states.includes(at.state)) &&
+            (!w.days || w.days.includes(at.day)),
         );
         const found = elementOf({ rules: list, extended }, 'b', at);
         for (const aspect of ['show', 'lock', 'required'] as const) {

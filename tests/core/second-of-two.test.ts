@@ -88,7 +88,7 @@ describe('a verdict on a task', () => {
 });
 
 describe('why a tool is missing', () => {
-  const spot = { path: ['1', '2'], layout: 'plain', state: 'draft', field: 'body' };
+  const spot = { path: ['1', '2'], layout: 'plain', state: 'draft', field: 'body', day: 1 };
   it('is told by the strongest rule that took it', () => {
     const answer = resolveTools(
       {

@@ -1,8 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { PAGE_STATES } from '@/core/access';
 import { worldOfToolbars } from '@/core/plan';
 import { toolFindings } from '@/core/toolbar';
-import { writingMap } from '@/islands/workshop/toolbar/model';
+import { ALL_SPOTS, writingMap } from '@/islands/workshop/toolbar/model';
 import { allow, person, plan, PLACES, role, withTools } from '../core/plans';
 import { inventory } from '../inventory';
 
@@ -34,7 +33,7 @@ describe('the places the Workshop looks at', () => {
       rules: [...made.toolbars.rules, { id: 'q', when: { states: ['published'] }, then: { take: ['bold'] } }],
     };
     const p = { ...made, toolbars };
-    const map = writingMap(inventory, facts, p, ines, '', PAGE_STATES);
+    const map = writingMap(inventory, facts, p, ines, '', ALL_SPOTS);
     const found = toolFindings({
       world: worldOfToolbars(inventory.tools.keys(), toolbars, p.roles),
       spots: map.spots,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { bundlePath } from '@/core/access';
 import { openToolBundle, resolveTools, spotsThatDiffer, toolFindings, type ToolFinding } from '@/core/toolbar';
-import type { Spot } from '@/core/rules';
+import { WEEKDAYS, type Spot } from '@/core/rules';
 import { FIELDS, LAYOUTS, makeBundle } from './toolbars';
 import { randomFrom, STATES } from './worlds';
 
@@ -35,15 +35,18 @@ describe(`findings about rules for toolbars (seed ${SEED})`, () => {
         world.rules,
         forms,
         paths,
-        STATES,
+        { states: STATES, days: WEEKDAYS },
         [...reach.values()].map(({ branch }) => branch),
       );
       const found = toolFindings({ world, spots, role, writes, held, tasks });
       for (const { kind } of found) counts[kind] = (counts[kind] ?? 0) + 1;
 
+      const daysTold = bundle.rules.some(({ when }) => when.days) ? [1, 2, 3, 4, 5, 6, 7] : [1];
       const everywhere = paths.flatMap((path) =>
         LAYOUTS.flatMap((layout) =>
-          STATES.flatMap((state) => FIELDS.map((field): Spot => ({ path, layout, state, field }))),
+          STATES.flatMap((state) =>
+            FIELDS.flatMap((field) => daysTold.map((day): Spot => ({ path, layout, state, field, day }))),
+          ),
         ),
       );
       const builtOn = (id: string): string[] => [
@@ -56,7 +59,8 @@ describe(`findings about rules for toolbars (seed ${SEED})`, () => {
         (!when.branch || spot.path.includes(when.branch)) &&
         (!when.layouts || when.layouts.includes(spot.layout)) &&
         (!when.states || when.states.includes(spot.state)) &&
-        (!when.fields || when.fields.includes(spot.field));
+        (!when.fields || when.fields.includes(spot.field)) &&
+        (!when.days || when.days.includes(spot.day));
       const toolsOf = (rules: typeof bundle.rules, id: string, spot: Spot) =>
         resolveTools({ ...world, rules }, [id], spot).tools.join();
       const theirs = bundle.rules.filter((rule) => isFor(rule, role));
@@ -112,6 +116,7 @@ describe(`findings about rules for toolbars (seed ${SEED})`, () => {
               when.branch ?? '',
               Boolean(when.layouts),
               Boolean(when.states),
+              Boolean(when.days),
               when.roles ? when.roles.includes(role) : 'none',
             ]);
           if (named(a) !== named(b)) return [];

@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { TZDate } from '@date-fns/tz';
 import { describe, expect, it } from 'vitest';
 import { openToolBundle, readToolQuestion, resolveTools, toolsIn, toolsOfSet, type ToolBundle } from '@/core/toolbar';
 import { at, FIELDS, makeBundle, TOOLS } from './toolbars';
@@ -42,7 +43,8 @@ function naive(bundle: ToolBundle, asked: { person: string; page: string; field:
     (!when.branch || path.includes(when.branch)) &&
     (!when.layouts || when.layouts.includes(page.layout)) &&
     (!when.states || when.states.includes(page.state)) &&
-    (!when.fields || when.fields.includes(asked.field));
+    (!when.fields || when.fields.includes(asked.field)) &&
+    (!when.days || when.days.includes(new TZDate(now, bundle.timeZone ?? 'UTC').getDay() || 7));
   const isFor = ({ when }: ToolBundle['rules'][number], role: string) =>
     !when.roles || when.roles.some((named) => builtOn(role).includes(named));
   /** Whether the first is weaker: by the first thing in which they differ, else by standing higher in the list. */
@@ -52,6 +54,7 @@ function naive(bundle: ToolBundle, asked: { person: string; page: string; field:
       when.branch ? above(when.branch).length : 0,
       when.layouts ? 1 : 0,
       when.states ? 1 : 0,
+      when.days ? 1 : 0,
       when.roles ? (when.roles.includes(role) ? 2 : 1) : 0,
     ];
     const [left, right] = [marks(a), marks(b)];
@@ -94,7 +97,7 @@ describe('toolbars by rule', () => {
           person: random.oneOf(bundle.people).id,
           page: random.oneOf(bundle.pages).id,
           field: random.oneOf(FIELDS),
-          at: at(random.below(20)),
+          at: at(random.below(7 * 24)),
         };
         const read = readToolQuestion(opened, question);
         if (!read.ok) throw new Error(JSON.stringify(read.faults));
@@ -197,6 +200,17 @@ describe('toolbars by rule', () => {
     ['a missing list', withBroken((b) => delete b['rules']), ['$.rules']],
     ['something of no name', { ...small(), more: 1 }, ['$.more']],
     ['a role twice', withBroken((b) => b['roles']?.push({ id: 'base', extends: [] })), ['$.roles[2].id']],
+    ['a clock that is not there', { ...small(), timeZone: 'Europe/Larkhaven' }, ['$.timeZone']],
+    [
+      'a day no week has',
+      withBroken((b) => b['rules']?.push({ id: 'x', when: { days: [8] }, then: { add: [] } })),
+      ['$.rules[3].when.days[0]'],
+    ],
+    [
+      'a day twice',
+      withBroken((b) => b['rules']?.push({ id: 'x', when: { days: [6, 6] }, then: { add: [] } })),
+      ['$.rules[3].when.days[1]'],
+    ],
     ['a tool twice', withBroken((b) => b['tools']?.push('bold')), ['$.tools[3]']],
     [
       'a role that is not there',

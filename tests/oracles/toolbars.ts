@@ -14,6 +14,8 @@ export const TOOLS = [
 ];
 export const FIELDS = ['summary', 'body', 'intro'];
 export const LAYOUTS = ['plain', 'news', 'event'];
+/** On both sides of the day's line, and with hours of their own. */
+const ZONES = ['Europe/London', 'Pacific/Kiritimati', 'Pacific/Pago_Pago', 'Asia/Kathmandu'];
 export const at = (hour: number) => new Date(Date.UTC(2026, 0, 1, hour)).toISOString();
 
 /** A random website with rules for toolbars. */
@@ -48,6 +50,7 @@ export function makeBundle(random: Random): ToolBundle {
       ...(chance(0.3) && { layouts: [oneOf(LAYOUTS)] }),
       ...(chance(0.3) && { fields: [oneOf(FIELDS)] }),
       ...(chance(0.2) && { states: [oneOf(STATES)] }),
+      ...(chance(0.2) && { days: [...new Set([1 + below(7), 1 + below(7)])] }),
     },
     then: oneOf([
       { use: oneOf(profiles).id },
@@ -75,5 +78,6 @@ export function makeBundle(random: Random): ToolBundle {
     tools: TOOLS,
     profiles,
     rules,
+    ...(chance(0.8) && { timeZone: oneOf(ZONES) }),
   };
 }

@@ -14,6 +14,7 @@ import {
   type ScreenWorld,
 } from '../screens';
 import { rolesThatCount } from '../toolbar';
+import { weekdayOf } from '../words';
 import { editOf } from './writing';
 
 /**
@@ -101,11 +102,13 @@ export function screensOf(inventory: Inventory, plan: Plan, person: PolicyPerson
   };
   const layoutOf = (type: string, place: Place) =>
     type === PAGE ? place.layout : (inventory.items.get(type)?.layouts[0]?.id ?? place.layout);
-  const spot = (type: string, place: Place, field: string) => ({
+  const day = weekdayOf(new Date(nowMs), inventory.timeZone);
+  const spot = (type: string, place: Place, field: string): Spot => ({
     path: place.path,
     layout: layoutOf(type, place),
     state: place.state,
     field,
+    day,
   });
   const at = (type: string, place: Place, element: string) => resolve(rolesAt(type, place), spot(type, place, element));
   const of = (type: string, place: Place, element: string): ElementState => {

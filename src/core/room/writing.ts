@@ -1,6 +1,7 @@
 import type { Place, PolicyPerson } from '../access';
 import { writtenForms, type Inventory, type PermissionId, type Tool } from '../inventory';
 import { groupsIn, toolResolver, type Plan } from '../plan';
+import { weekdayOf } from '../words';
 import { rolesThatCount, stricter, type ConstructPolicy, type ToolsAnswer } from '../toolbar';
 
 /** What somebody writes a text with. */
@@ -38,6 +39,7 @@ export function writingOf(inventory: Inventory, plan: Plan, person: PolicyPerson
   const everywhere = person.assignments.every((a) => a.branch === undefined)
     ? rolesThatCount(person, [], nowMs)
     : undefined;
+  const day = weekdayOf(new Date(nowMs), inventory.timeZone);
   const known = new Map<ToolsAnswer, TextTools>();
   const textOf = (answer: ToolsAnswer): TextTools => {
     let text = known.get(answer);
@@ -51,7 +53,7 @@ export function writingOf(inventory: Inventory, plan: Plan, person: PolicyPerson
     const roles = everywhere ?? rolesThatCount(person, place.path, nowMs);
     const layout = formOf(type, place)?.layout.id ?? place.layout;
     const [now, written] = [place.state, 'draft'].map((state) =>
-      resolve(roles, { path: place.path, layout, field, state }),
+      resolve(roles, { path: place.path, layout, field, state, day }),
     );
     if (!now || !written) return { tools: [], keep: {}, groups: [] };
     if (now === written) return textOf(now);

@@ -10,7 +10,8 @@ import {
   type PolicyPerson,
 } from '../access';
 import { documentFaults, faultsOf, inPlainWords, type Fault } from '../json';
-import type { Spot } from '../rules';
+import { isTimeZone, weekdayOf } from '../words';
+import { namesIn, type Spot } from '../rules';
 import type { ToolWorld } from './resolve';
 import { toolRuleSchema, toolSetSchema } from './schema';
 
@@ -32,6 +33,8 @@ const toolBundleSchema = z.strictObject({
   tools: ids,
   profiles: z.array(toolSetSchema),
   rules: z.array(toolRuleSchema),
+  /** Whose days of the week count, by its IANA name; UTC where none is said. */
+  timeZone: z.string().refine(isTimeZone, 'is no time zone').optional(),
 });
 export type ToolBundle = z.infer<typeof toolBundleSchema>;
 
@@ -44,13 +47,14 @@ export interface OpenedTools {
   people: ReadonlyMap<string, PolicyPerson>;
   pages: ReadonlyMap<string, ToolBundle['pages'][number]>;
   fields: ReadonlySet<string>;
+  timeZone: string;
 }
 
 /** Reads a bundle: every fault in it with its path, or what it stands for. */
 export function openToolBundle(value: unknown): OpenedTools | { ok: false; faults: Fault[] } {
   const parsed = toolBundleSchema.safeParse(value, { error: inPlainWords });
   if (!parsed.success) return { ok: false, faults: faultsOf(parsed.error) };
-  const { roles, people, pages, layouts, tools, profiles, rules } = parsed.data;
+  const { roles, people, pages, layouts, tools, profiles, rules, timeZone = 'UTC' } = parsed.data;
   const found = documentFaults();
   const { faults, fault, index, known, once, inCircle } = found;
   const roleAt = index(roles, ['roles']);
@@ -90,13 +94,15 @@ export function openToolBundle(value: unknown): OpenedTools | { ok: false; fault
     .slice(1)
     .forEach((i) => fault(['pages', i, 'parent'], 'there is a first page already'));
   rules.forEach(({ when, then }, i) => {
-    for (const what of ['roles', 'layouts', 'fields', 'states'] as const)
-      if (when[what]?.length === 0) fault(['rules', i, 'when', what], 'names nothing, so the rule would never hold');
-    all(roleAt, 'role', when.roles, ['rules', i, 'when', 'roles']);
-    known(pageAt, 'page', when.branch, ['rules', i, 'when', 'branch']);
-    all(layoutAt, 'layout', when.layouts, ['rules', i, 'when', 'layouts']);
-    all(fields, 'field', when.fields, ['rules', i, 'when', 'fields']);
-    once(when.states ?? [], ['rules', i, 'when', 'states']);
+    for (const [what, said] of Object.entries(when))
+      if (Array.isArray(said)) {
+        if (said.length === 0) fault(['rules', i, 'when', what], 'names nothing, so the rule would never hold');
+        once(said, ['rules', i, 'when', what]);
+      }
+    when.roles?.forEach((role, k) => known(roleAt, 'role', role, ['rules', i, 'when', 'roles', k]));
+    for (const { kind, id, at } of namesIn(when))
+      if (kind !== 'state')
+        known({ page: pageAt, layout: layoutAt, field: fields }[kind], kind, id, ['rules', i, 'when', ...at]);
     known(setAt, 'profile', then.use, ['rules', i, 'then', 'use']);
     for (const what of ['add', 'take', 'cap'] as const) all(toolIds, 'tool', then[what], ['rules', i, 'then', what]);
   });
@@ -130,6 +136,7 @@ export function openToolBundle(value: unknown): OpenedTools | { ok: false; fault
     people: bundlePeople(people),
     pages: byId,
     fields,
+    timeZone,
   };
 }
 
@@ -167,6 +174,9 @@ export function readToolQuestion(
   const { layout, state } = there;
   return {
     ok: true,
-    question: { roles: rolesThatCount(who, path, Date.parse(at)), spot: { path, layout, state, field } },
+    question: {
+      roles: rolesThatCount(who, path, Date.parse(at)),
+      spot: { path, layout, state, field, day: weekdayOf(new Date(at), bundle.timeZone) },
+    },
   };
 }

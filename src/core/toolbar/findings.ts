@@ -1,5 +1,5 @@
 import { canonical } from '../json';
-import { holdsAt, holdsFor, type Spot } from '../rules';
+import { closenessOf, holdsAt, holdsFor, othersOf, strengthOf, type KnownSpots, type Spot } from '../rules';
 import { toolsIn, type ToolWorld } from './resolve';
 import type { ToolRule } from './schema';
 
@@ -36,13 +36,13 @@ const keyOf = (list: readonly string[]) => list.join(' ');
 
 /**
  * Spots of which every other one is like one: the same rules hold on it, however they are ranked. `branches`: pages that
- * make a difference for something else. States only where a rule names some.
+ * make a difference for something else. States and days only where a rule names some.
  */
 export function spotsThatDiffer(
   rules: readonly ToolRule[],
   forms: readonly { layout: string; fields: readonly string[] }[],
   paths: readonly (readonly string[])[],
-  states: readonly string[],
+  known: KnownSpots,
   branches: Iterable<string> = [],
 ): Spot[] {
   const named = new Set([...rules.flatMap(({ when }) => when.branch ?? []), ...branches]);
@@ -52,11 +52,9 @@ export function spotsThatDiffer(
     const key = `${keyOf(path.filter((page) => named.has(page)))}${named.has(last) ? ' alone' : ''}`;
     if (!chains.has(key)) chains.set(key, path);
   }
-  const differing = rules.some(({ when }) => when.states) ? states : states.slice(0, 1);
+  const others = othersOf(rules, known);
   return [...chains.values()].flatMap((path) =>
-    forms.flatMap(({ layout, fields }) =>
-      fields.flatMap((field) => differing.map((state): Spot => ({ path, layout, state, field }))),
-    ),
+    forms.flatMap(({ layout, fields }) => fields.flatMap((field) => others({ path, layout, field }))),
   );
 }
 
@@ -125,12 +123,6 @@ export function toolFindings(input: FindingsInput): ToolFinding[] {
 
 /** Whether two rules are as strong for a role wherever both hold. */
 function isAsStrong(a: ToolRule, b: ToolRule, role: string): boolean {
-  const shape = ({ when }: ToolRule) => [
-    when.fields !== undefined,
-    when.branch ?? null,
-    when.layouts !== undefined,
-    when.states !== undefined,
-    when.roles === undefined ? 0 : when.roles.includes(role) ? 2 : 1,
-  ];
+  const shape = ({ when }: ToolRule) => [strengthOf(when), closenessOf(when, role)];
   return canonical(shape(a)) === canonical(shape(b));
 }

@@ -58,6 +58,18 @@ const clock = (date: Date, timeZone: string) =>
 /** "Mon" for a day `2026-11-23`. */
 export const sayWeekday = (day: string, language: string): string =>
   formatter(language, { weekday: 'short', timeZone: 'UTC' }).format(new Date(`${day}T12:00:00Z`));
+/** Whether there is a clock of that name. */
+export function isTimeZone(name: string): boolean {
+  try {
+    formatter('en-CA', { timeZone: name });
+    return true;
+  } catch {
+    return false;
+  }
+}
+/** The day of the week on the site's clock, by its number of ISO 8601: Monday is 1, Sunday 7. */
+export const weekdayOf = (date: Date, timeZone: string): number =>
+  new Date(`${dayKey(date, timeZone)}T12:00:00Z`).getUTCDay() || 7;
 /** The hour of the day on the site's clock, 0 to 23. */
 export const hourOf = (date: Date, timeZone: string): number => Number(clock(date, timeZone).slice(0, 2));
 

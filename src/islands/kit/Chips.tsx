@@ -1,5 +1,5 @@
 /** Any number of a few things, each pressed or not; none stands for any of them. */
-export function Chips<T extends string>({
+export function Chips<T extends string | number>({
   label,
   any,
   all,

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { PAGE_STATES, STATE_WORDS } from '../../access';
 import { freeId } from '../../ids';
 import { scopeNames, type Inventory } from '../../inventory';
-import type { PlaceNames, When } from '../../rules';
+import { namesIn, readableWhenShape, type Named, type PlaceNames, type When } from '../../rules';
 import { readableObject, unknownNames, type PartFault, type Telling } from './part';
 
 /** What all parts share that are rules by place, whatever such a rule does. */
@@ -11,15 +11,8 @@ interface PlaceRule {
   when: When;
 }
 
-const list = z.array(z.string()).optional().catch(undefined);
 /** Where a rule holds, as much of it as can be read. */
-export const readableWhen = readableObject({
-  roles: list,
-  branch: z.string().optional().catch(undefined),
-  layouts: list,
-  fields: list,
-  states: list,
-});
+export const readableWhen = readableObject(readableWhenShape);
 
 /** How sentences about where a rule holds call things. */
 export function placeNames(inventory: Inventory, { role, page }: Pick<Telling, 'role' | 'page'>): PlaceNames {
@@ -102,18 +95,21 @@ export const unknownAmong = (
   );
 
 /** What a rule says of where it holds, and is not there: layouts, fields (by whatever they are called), states, a page. */
-export const unknownInWhen = (
+export function unknownInWhen(
   when: z.infer<typeof readableWhen>,
   known: { layouts: ReadonlySet<string>; fields: ReadonlySet<string>; fieldsAre: string; pages: ReadonlySet<string> },
   path: readonly (string | number)[],
-): PartFault[] => [
-  ...unknownAmong(known.layouts, 'layout', when.layouts, [...path, 'layouts']),
-  ...unknownAmong(known.fields, known.fieldsAre, when.fields, [...path, 'fields']),
-  ...unknownAmong(new Set(PAGE_STATES), 'state', when.states, [...path, 'states']),
-  ...unknownNames(
-    when.branch === undefined ? [] : [when.branch],
-    (page) => known.pages.has(page),
-    () => [...path, 'branch'],
-    (page) => `there is no page "${page}"`,
-  ),
-];
+): PartFault[] {
+  const there: Record<Named, { has: (id: string) => boolean; words: (id: string) => string }> = {
+    layout: { has: (id) => known.layouts.has(id), words: (id) => `the back office has no layout "${id}"` },
+    field: { has: (id) => known.fields.has(id), words: (id) => `the back office has no ${known.fieldsAre} "${id}"` },
+    state: {
+      has: (id) => PAGE_STATES.some((state) => state === id),
+      words: (id) => `the back office has no state "${id}"`,
+    },
+    page: { has: (id) => known.pages.has(id), words: (id) => `there is no page "${id}"` },
+  };
+  return namesIn(when).flatMap(({ kind, id, at }) =>
+    unknownNames([id], there[kind].has, () => [...path, ...at], there[kind].words),
+  );
+}

@@ -34,8 +34,8 @@ export const worldOfToolbars = (
   };
 };
 
-/** Where only those rules hold that hold everywhere. */
-const NOWHERE: Spot = { path: [], layout: '', state: '', field: '' };
+/** Where and when only those rules hold that hold always. */
+const NOWHERE: Spot = { path: [], layout: '', state: '', field: '', day: 0 };
 
 /** The tools a role has wherever no rule says otherwise. */
 export const toolsEverywhere = (

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { planIdSchema } from '../../ids';
 import { TOOL_GROUP_IDS, toolName, type Inventory, type Tool } from '../../inventory';
+import { canonicalWhen } from '../../rules';
 import { keepSchema, toolRuleSchema, toolSetSchema, type RuleNames, type ToolsAnswer } from '../../toolbar';
 import { placeNames, readableWhen } from './placeRules';
 import { readableMany, readableObject, readableText, wordsSchema, type Telling } from './part';
@@ -59,12 +60,10 @@ export function ruleNames(
 
 /** A set or a rule as it is compared: what it says, in the one form of all that say the same. */
 export function sayingOf(inventory: Inventory, one: PlanToolSet | PlanToolRule): unknown {
-  const sorted = (list: readonly string[] | undefined) => list && [...new Set(list)].sort();
   if ('name' in one) return { ...one, add: inOrder(inventory, one.add), take: inOrder(inventory, one.take) };
-  const { roles, layouts, fields, states, branch } = one.when;
   return {
     id: one.id,
-    when: { branch, roles: sorted(roles), layouts: sorted(layouts), fields: sorted(fields), states: sorted(states) },
+    when: canonicalWhen(one.when),
     then: Object.fromEntries(
       Object.entries(one.then).map(([what, value]) => [what, Array.isArray(value) ? inOrder(inventory, value) : value]),
     ),

@@ -1,10 +1,11 @@
 import { useMemo, useState } from 'react';
 import { createPortal } from 'react-dom';
-import { PAGE_STATES, sampleOf } from '@/core/access';
+import { sampleOf } from '@/core/access';
 import { freeId } from '@/core/ids';
 import { canonical } from '@/core/json';
 import type { Operation, PlanToolRule } from '@/core/plan';
 import { applyAll, isJust, ruleNames, roleNames, toolWorldOf } from '@/core/plan';
+import { CONDITIONS, WEEKDAYS } from '@/core/rules';
 import { toolFindings, usualPolicy, type ConstructPolicy, type ToolFinding } from '@/core/toolbar';
 import { Icon } from '../../kit/Icon';
 import { PagePicker } from '../../kit/PagePicker';
@@ -12,6 +13,8 @@ import type { StepProps } from './step';
 import { Findings } from '../toolbar/Findings';
 import { Grid } from '../toolbar/Grid';
 import {
+  ALL_SPOTS,
+  dayOf,
   writtenKindOf,
   rolesHeldBySomebody,
   layoutName,
@@ -36,6 +39,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
   const inventory = useInventory();
   const { role, person } = prepared;
   const [branch, setBranch] = useState('');
+  const [day, setDay] = useState(() => dayOf(inventory, facts));
   const [chosen, setChosen] = useState<Chosen>({});
   const [open, setOpen] = useState<Open>(null);
   const names = useMemo(
@@ -47,15 +51,15 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
     [inventory, plan, facts.pages],
   );
   const now = useMemo(
-    () => writingMap(inventory, facts, plan, person, branch),
-    [inventory, facts, plan, person, branch],
+    () => writingMap(inventory, facts, plan, person, branch, { days: [day] }),
+    [inventory, facts, plan, person, branch, day],
   );
   const before = useMemo(
-    () => writingMap(inventory, facts, facts.live, person, branch),
-    [inventory, facts, person, branch],
+    () => writingMap(inventory, facts, facts.live, person, branch, { days: [day] }),
+    [inventory, facts, person, branch, day],
   );
   const { findings, mends } = useMemo(() => {
-    const mapOf = (id: string, of: typeof plan) => writingMap(inventory, facts, of, sampleOf(id), '', PAGE_STATES);
+    const mapOf = (id: string, of: typeof plan) => writingMap(inventory, facts, of, sampleOf(id), '', ALL_SPOTS);
     const found = (of: typeof plan) => {
       const alone = mapOf(role.id, of);
       const known = new Map([[role.id, alone]]);
@@ -103,6 +107,8 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
   const { rules } = plan.toolbars;
   const extended = toolWorldOf(inventory, plan).extended.get(role.id) ?? new Set([role.id]);
   const theirs = rules.filter(({ when }) => !when.roles || when.roles.some((id) => extended.has(id)));
+  /** Whether a rule, prepared or in force, holds on some days only. */
+  const byDays = [...rules, ...facts.live.toolbars.rules].some(({ when: { days } }) => days !== undefined);
   const spot = now.spotOf(chosen);
   const answer = now.ask(spot);
   /** Tools in force there and not prepared: of what they make it is told what it touches. */
@@ -119,6 +125,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
       : `“${textName(inventory, chosen.layout, chosen.field)}”`,
     chosen.layout !== undefined && `on “${layoutName(inventory, chosen.layout)}”`,
     branch && `under ${names.page(branch)}`,
+    byDays && CONDITIONS.days.words([day], names),
   ]
     .filter(Boolean)
     .join(' ');
@@ -174,14 +181,35 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
     });
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-5">
-      <div className="max-w-sm">
-        <PagePicker
-          label="In which part of the website"
-          pages={facts.pages}
-          value={branch}
-          whole="Wherever they write"
-          onChange={setBranch}
-        />
+      <div className="flex flex-wrap gap-4">
+        <div className="w-full max-w-sm">
+          <PagePicker
+            label="In which part of the website"
+            pages={facts.pages}
+            value={branch}
+            whole="Wherever they write"
+            onChange={setBranch}
+          />
+        </div>
+        {byDays && (
+          <div>
+            <label className="label" htmlFor="toolbar-day">
+              As it is
+            </label>
+            <select
+              id="toolbar-day"
+              className="field"
+              value={day}
+              onChange={(event) => setDay(Number(event.target.value))}
+            >
+              {WEEKDAYS.map((one) => (
+                <option key={one} value={one}>
+                  {CONDITIONS.days.words([one], names)}
+                </option>
+              ))}
+            </select>
+          </div>
+        )}
       </div>
       <div>
         <Grid plan={plan} now={now.cell} before={before.cell} chosen={chosen} onChoose={setChosen} />

@@ -1,9 +1,9 @@
 import { toolName, type Inventory } from '@/core/inventory';
 import type { Operation, PlanToolRule } from '@/core/plan';
-import type { Spot } from '@/core/rules';
+import { apartInWords, type Spot } from '@/core/rules';
 import { toolRuleInWords, type RuleNames, type ToolFinding } from '@/core/toolbar';
 import { Icon } from '../../kit/Icon';
-import { layoutName, textName } from './model';
+import { ALL_SPOTS, layoutName, textName } from './model';
 import { useInventory } from '../../kit/inventory';
 
 /** Some spots by the texts and layouts they are: "“Text” on “Plain page” and 2 more". */
@@ -48,7 +48,8 @@ export function Findings({
   onNewRule: (when: PlanToolRule['when']) => void;
 }) {
   const inventory = useInventory();
-  const placesOf = (spots: readonly Spot[]) => spotsInWords(inventory, spots);
+  const placesOf = (spots: readonly Spot[]) =>
+    [spotsInWords(inventory, spots), apartInWords(rules, spots, ALL_SPOTS, names)].filter(Boolean).join(' ');
   const wordsOf = (id: string) => {
     const rule = rules.find((one) => one.id === id);
     return rule ? toolRuleInWords(rule, names).replace(/\.$/, '') : 'a rule';

@@ -1,8 +1,9 @@
 import { useState } from 'react';
-import { PAGE_STATES, STATE_WORDS } from '@/core/access';
+import { PAGE_STATES, STATE_WORDS, type PageState } from '@/core/access';
 import { groupTools } from '@/core/inventory';
 import { freeId } from '@/core/ids';
 import { type Plan, type PlanToolRule } from '@/core/plan';
+import { CONDITION_IDS, CONDITIONS, type ConditionId, type Named, type When } from '@/core/rules';
 import { CONSTRUCT_NAMES, toolRuleInWords, type ConstructPolicy, type RuleNames } from '@/core/toolbar';
 import { Chips } from '../../kit/Chips';
 import { PagePicker } from '../../kit/PagePicker';
@@ -24,6 +25,49 @@ const POLICIES: [ConstructPolicy | '', string][] = [
   ['words', 'words may change, the form stays'],
   ['free', 'may be changed and taken away'],
 ];
+
+/** Asks for one thing that can be said of where and when a rule holds. */
+function ConditionField({
+  id,
+  pages,
+  value,
+  onChange,
+}: {
+  id: ConditionId;
+  pages: readonly WorkshopPage[];
+  value: When[ConditionId];
+  onChange: (said: string | (string | number)[]) => void;
+}) {
+  const inventory = useInventory();
+  const { asks } = CONDITIONS[id];
+  if (asks.among === 'page')
+    return (
+      <PagePicker
+        label={asks.label}
+        pages={pages}
+        value={typeof value === 'string' ? value : ''}
+        whole={asks.any}
+        onChange={onChange}
+      />
+    );
+  const named: Record<Exclude<Named, 'page'>, [all: readonly string[], nameOf: (id: string) => string]> = {
+    layout: [gridForms(inventory).map(({ layout }) => layout.id), (one) => layoutName(inventory, one)],
+    field: [gridTexts(inventory).map((text) => text.id), (one) => textName(inventory, undefined, one)],
+    state: [PAGE_STATES, (one) => STATE_WORDS[one as PageState]],
+  };
+  const [all, nameOf] =
+    typeof asks.among === 'string' ? named[asks.among] : [asks.among, (one: never) => asks.name?.(one) ?? String(one)];
+  return (
+    <Chips
+      label={asks.label}
+      any={asks.any}
+      all={all as readonly (string | number)[]}
+      nameOf={nameOf as (one: string | number) => string}
+      value={Array.isArray(value) ? value : []}
+      onChange={onChange}
+    />
+  );
+}
 
 /** Makes a rule for tools, or changes one that is there. */
 export function RuleDialog({
@@ -47,25 +91,25 @@ export function RuleDialog({
   onClose: () => void;
 }) {
   const inventory = useInventory();
-  const [roles, setRoles] = useState(old.when.roles ?? []);
-  const [branch, setBranch] = useState(old.when.branch ?? '');
-  const [layouts, setLayouts] = useState(old.when.layouts ?? []);
-  const [fields, setFields] = useState(old.when.fields ?? []);
-  const [states, setStates] = useState(old.when.states ?? []);
-  const [isStateOpenAtFirst] = useState(states.length > 0);
+  const [when, setWhen] = useState(old.when);
+  const roles = when.roles ?? [];
+  const isRare = (id: ConditionId) => CONDITIONS[id].asks.rare === true;
+  const [isNarrowed] = useState(CONDITION_IDS.some((id) => isRare(id) && when[id] !== undefined));
+  /** What is said of nothing is not said. */
+  const say = <Id extends keyof When>(id: Id, said: When[Id]) => {
+    const { [id]: _, ...rest } = when;
+    setWhen(said === undefined || said.length === 0 ? rest : { ...rest, [id]: said });
+  };
+  const field = (id: ConditionId) => (
+    <ConditionField key={id} id={id} pages={pages} value={when[id]} onChange={(said) => say(id, said as never)} />
+  );
   const [what, setWhat] = useState<What>(WHATS.find(([one]) => old.then[one] !== undefined)?.[0] ?? 'use');
   const [set, setSet] = useState(old.then.use ?? '');
   const [tools, setTools] = useState(old.then.add ?? old.then.take ?? old.then.cap ?? []);
   const [keep, setKeep] = useState<Record<string, ConstructPolicy>>(old.keep ?? {});
   const rule: PlanToolRule = {
     id: isNew ? freeId(plan.toolbars.rules, `${role}-rule`) : old.id,
-    when: {
-      ...(roles.length > 0 && { roles }),
-      ...(branch && { branch }),
-      ...(layouts.length > 0 && { layouts }),
-      ...(fields.length > 0 && { fields }),
-      ...(states.length > 0 && { states }),
-    },
+    when,
     then: what === 'use' ? { use: set } : { [what]: tools },
     ...(Object.keys(keep).length > 0 && { keep }),
   };
@@ -85,41 +129,12 @@ export function RuleDialog({
           all={plan.roles.filter((one) => !one.archived || roles.includes(one.id)).map(({ id }) => id)}
           nameOf={names.role}
           value={roles}
-          onChange={setRoles}
+          onChange={(ids) => say('roles', ids)}
         />
-        <PagePicker
-          label="On which part of the website"
-          pages={pages}
-          value={branch}
-          whole="The whole website"
-          onChange={setBranch}
-        />
-        <Chips
-          label="On which layouts"
-          any="any"
-          all={gridForms(inventory).map(({ layout }) => layout.id)}
-          nameOf={(id) => layoutName(inventory, id)}
-          value={layouts}
-          onChange={setLayouts}
-        />
-        <Chips
-          label="In which texts"
-          any="any"
-          all={gridTexts(inventory).map(({ id }) => id)}
-          nameOf={(id) => textName(inventory, undefined, id)}
-          value={fields}
-          onChange={setFields}
-        />
-        <details open={isStateOpenAtFirst}>
-          <summary className="btn btn-quiet btn-small">Only in what is in some state</summary>
-          <Chips
-            label="In what is"
-            any="in any state"
-            all={PAGE_STATES}
-            nameOf={(state) => STATE_WORDS[state]}
-            value={PAGE_STATES.filter((state) => states.includes(state))}
-            onChange={setStates}
-          />
+        {CONDITION_IDS.filter((id) => !isRare(id)).map(field)}
+        <details open={isNarrowed}>
+          <summary className="btn btn-quiet btn-small">Narrow it further</summary>
+          <div className="mt-2 grid gap-4">{CONDITION_IDS.filter(isRare).map(field)}</div>
         </details>
         <div className="grid gap-3 md:grid-cols-2">
           <div>

@@ -1,10 +1,11 @@
-import { isInForce, type PageState, type Place, type PolicyPerson } from '@/core/access';
+import { isInForce, PAGE_STATES, type PageState, type Place, type PolicyPerson } from '@/core/access';
 import { writtenForms, type Inventory, ofInventory } from '@/core/inventory';
 import { canonical } from '@/core/json';
 import { toolResolver, withTool, type Operation, type Plan, type Toolbars } from '@/core/plan';
 import { askerFor, editOf } from '@/core/room';
-import type { Spot, When } from '@/core/rules';
+import { WEEKDAYS, type KnownSpots, type Spot, type When } from '@/core/rules';
 import { rolesThatCount, spotsThatDiffer, type ToolsAnswer } from '@/core/toolbar';
+import { weekdayOf } from '@/core/words';
 import type { WorkshopFacts } from '../model';
 
 /** A place of the grid: a layout, a field, both, or neither, which stands for everywhere. */
@@ -35,6 +36,13 @@ export const writtenKindOf = (inventory: Inventory, { layout }: Chosen): string 
 /** What they write with: shown as it is once a text is a draft, which every text they write in becomes. */
 const STATE = 'draft';
 
+/** Everything rules can tell apart beside places. */
+export const ALL_SPOTS: KnownSpots = { states: PAGE_STATES, days: WEEKDAYS };
+
+/** The day of the week it is, by its number of ISO 8601. */
+export const dayOf = (inventory: Inventory, { nowMs }: WorkshopFacts): number =>
+  weekdayOf(new Date(nowMs), inventory.timeZone);
+
 /** What somebody gets on a cell of the grid. */
 export interface GridCell {
   /** Null where they do not write. */
@@ -51,8 +59,8 @@ export function writingMap(
   plan: Plan,
   person: PolicyPerson,
   branch: string,
-  /** States that are told apart, where a rule names one. */
-  states: readonly PageState[] = [STATE],
+  /** States and days that are told apart, where a rule names one. */
+  { states = [STATE], days = [dayOf(inventory, facts)] }: Partial<KnownSpots> = {},
 ) {
   const resolve = toolResolver(inventory, plan);
   const places = facts.pages.map((page) => page.place);
@@ -62,10 +70,10 @@ export function writingMap(
     plan.toolbars.rules,
     gridForms(inventory).map(({ layout, texts }) => ({ layout: layout.id, fields: texts.map(({ id }) => id) })),
     places.map(({ path }) => path),
-    states,
+    { states, days },
     [...roles, ...person.assignments.flatMap((a) => a.branch ?? []), ...(branch ? [branch] : [])],
   ).filter((spot) => branch === '' || spot.path.includes(branch));
-  const writes = (spot: Spot): boolean => {
+  const writes = (spot: Omit<Spot, 'day'>): boolean => {
     const type = gridForms(inventory).find(({ layout }) => layout.id === spot.layout)?.type ?? '';
     const place: Place = { path: spot.path, layout: spot.layout, state: spot.state as PageState, author: null };
     return [place, { ...place, author: person.id }].some((at) =>
@@ -78,6 +86,7 @@ export function writingMap(
     layout: '',
     state: STATE,
     field: '',
+    day: days[0] ?? 1,
   };
   const cell = (layout: string, field: string): GridCell => {
     const here = spots.filter((spot) => spot.layout === layout && spot.field === field);
