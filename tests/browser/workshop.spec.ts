@@ -182,6 +182,35 @@ test('rules for tools are made, put in another order, changed and done away with
   await maud.getByRole('button', { name: /^Do away with the rule: In “Text”, “Newsroom” goes without/ }).click();
   await expect(rules).toHaveCount(2);
 
+  // One for some days: the grid shows the day that is chosen, and a tool is not given where that rule says otherwise.
+  await maud.getByRole('button', { name: '“Text” on every layout' }).click();
+  await maud.getByRole('button', { name: 'New rule' }).click();
+  await dialog.getByText('Narrow it further').click();
+  await dialog.getByRole('button', { name: 'Saturdays' }).click();
+  await dialog.getByRole('button', { name: 'Sundays' }).click();
+  await dialog.getByRole('combobox', { name: 'They' }).selectOption('go without some tools');
+  await dialog.getByRole('checkbox', { name: 'Italic', exact: true }).check();
+  await expect(dialog.getByRole('status')).toHaveText(
+    'In “Text”, on Saturdays or Sundays, “Newsroom” goes without “Italic”.',
+  );
+  await axe(maud, 'a rule for some days');
+  await dialog.getByRole('button', { name: 'Make this rule' }).click();
+  const plain = maud.getByRole('button', { name: /^“Text” on “Plain page”/ });
+  await maud.getByLabel('As it is').selectOption('on Fridays');
+  await expect(plain).toHaveAccessibleName(/Bold, Italic/);
+  await maud.getByLabel('As it is').selectOption('on Sundays');
+  await expect(plain).not.toHaveAccessibleName(/Italic/);
+  await expect(rules.filter({ hasText: 'on Saturdays or Sundays' })).toContainText(/\d places?/);
+  await maud.getByRole('button', { name: '“Text” on every layout' }).click();
+  await maud
+    .getByRole('region', { name: /^Tools:.* on Sundays$/ })
+    .getByRole('button', { name: 'Italic' })
+    .click();
+  await expect(maud.getByText('for some days, or for everybody says otherwise')).toBeVisible();
+  await axe(maud, 'the grid of a day');
+  await maud.getByRole('button', { name: /^Do away with the rule: In “Text”, on Saturdays or Sundays/ }).click();
+  await expect(maud.getByLabel('As it is')).toHaveCount(0);
+
   await maud.getByRole('button', { name: 'Try a case' }).click();
   const trial = maud.getByRole('dialog', { name: 'Try a case' });
   const prepared = trial.getByRole('region', { name: 'As prepared' });

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  apartInWords,
+  apartOf,
   canonicalWhen,
   CONDITION_IDS,
   CONDITIONS,
@@ -164,9 +164,10 @@ describe('rules, whatever they say', () => {
     const list = [{ when: { days: [6] } }];
     const at = { path: ['0'], layout: 'plain', field: 'body', state: 'draft' };
     const on = (...days: number[]) => days.map((day): Spot => ({ ...at, day }));
-    expect(apartInWords(list, on(6), KNOWN, names)).toBe('on Saturdays');
-    expect(apartInWords(list, on(6, 7), KNOWN, names)).toBe('on Saturdays or Sundays');
-    expect(apartInWords(list, on(...WEEKDAYS), KNOWN, names)).toBe('');
-    expect(apartInWords([], on(6), KNOWN, names)).toBe('');
+    expect(apartOf(list, on(6), KNOWN)).toEqual({ days: [6] });
+    expect(apartOf(list, on(6, 7), KNOWN)).toEqual({ days: [6, 7] });
+    expect(apartOf(list, on(...WEEKDAYS), KNOWN)).toEqual({});
+    expect(apartOf([], on(6), KNOWN)).toEqual({});
+    expect(apartOf([{ when: { states: ['draft'] } }], on(6), KNOWN)).toEqual({ states: ['draft'] });
   });
 });

@@ -1,5 +1,5 @@
 import { asc, eq } from 'drizzle-orm';
-import { beforeAll, describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it, vi } from 'vitest';
 import { documentOf, type DocumentNode, type PageContent } from '@/core/content';
 import type { Operation } from '@/core/plan';
 import { heldIn } from '@/core/toolbar';
@@ -275,5 +275,34 @@ describe('a change that somebody without the tool asks for', () => {
     expect((await post(ines, { text: 'x', wish: { field: 'title', made: 'table' } })).status).toBe(422);
     expect((await post(ines, { text: 'x', answers: 99_999 })).status).toBe(404);
     expect((await post(juno, { text: 'x', wish: { field: 'body', made: 'table' } })).status).toBe(403);
+  });
+});
+
+// Last: in the year this is in, everybody else is signed out.
+describe('tools by time', () => {
+  it('are those of the day of the week, from midnight to midnight on the site’s clock', async () => {
+    await inForce(rule('harbour-desk', 'weekends', { days: [6, 7] }, { take: ['heading.2', 'heading.3'] }));
+    // In summer the clock of the site is an hour ahead of UTC; 8 July 2090 is a Saturday.
+    vi.useFakeTimers({ toFake: ['Date'], now: new Date('2090-07-07T22:50:00Z') });
+    try {
+      const desk = await signInAs('Ines');
+      const write = async () => keep('Left luggage', await signInAs('Ines'), (blocks) => [...blocks, h2('News')]);
+      expect(await write()).toMatchObject({ status: 200 });
+      vi.setSystemTime(new Date('2090-07-07T23:10:00Z'));
+      expect(await write()).toMatchObject(refusedFor('heading.2'));
+      const access = await findAccess(db, desk.token);
+      if (!access) throw new Error('no access');
+      const id = await pageId('Left luggage');
+      const thing = await findPlaced(db, access.site.id, id);
+      const screen = await loadEditScreen(db, access, thing ?? {}, id, await loadRoom(db, access), '/');
+      expect(screen.toolbars[thing?.place.layout ?? '']?.['body']?.tools).not.toContain('heading.2');
+      // What stood there stays, and its words may change.
+      expect(await keep('Left luggage', desk, (blocks) => [...blocks, p('More.')])).toMatchObject({ status: 200 });
+      vi.setSystemTime(new Date('2090-07-09T23:10:00Z'));
+      expect(await write()).toMatchObject({ status: 200 });
+    } finally {
+      vi.useRealTimers();
+      await inForce({ do: 'remove-tool-rule', role: 'harbour-desk', rule: 'weekends' });
+    }
   });
 });

@@ -65,10 +65,14 @@ export const namesIn = (when: When): Name[] =>
     condition.names(said).map((name) => ({ ...name, at: [id, ...name.at] })),
   );
 
-/** Where a rule holds, beginning a sentence: "On “News” and all below it, in “Text”". */
-export function whereInWords(when: When, names: PlaceNames): string {
+/** Where a rule holds, within a sentence: "on “News” and all below it, in “Text”". */
+export function thereInWords(when: When, names: PlaceNames): string {
   const parts = CONDITION_IDS.flatMap((id) => (when[id] === undefined ? [] : [conditionOf(id).words(when[id], names)]));
-  const words = parts.length === 0 ? 'everywhere' : parts.join(', ');
+  return parts.length === 0 ? 'everywhere' : parts.join(', ');
+}
+/** The same, beginning one. */
+export function whereInWords(when: When, names: PlaceNames): string {
+  const words = thereInWords(when, names);
   return `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}`;
 }
 
@@ -89,7 +93,7 @@ export function keysOf(rules: readonly { when: When }[]): {
 const apartBy = (rules: readonly { when: When }[], known: KnownSpots) =>
   IDS.filter((id) => rules.some(({ when }) => when[id] !== undefined)).flatMap((id) => {
     const condition = conditionOf(id);
-    return condition.others ? [{ condition, values: condition.others(known) }] : [];
+    return condition.others ? [{ id, condition, values: condition.others(known) }] : [];
   });
 
 /** A spot with every other value of its parts that rules tell apart. */
@@ -106,16 +110,11 @@ export function othersOf(
     );
 }
 
-/** What sets spots of some places apart from others there, as rules tell them apart: "in what is drafts, on Fridays". */
-export const apartInWords = (
-  rules: readonly { when: When }[],
-  spots: readonly Spot[],
-  known: KnownSpots,
-  names: PlaceNames,
-): string =>
-  apartBy(rules, known)
-    .flatMap(({ condition: { part, words }, values }) => {
+/** What sets spots of some places apart from others there, as rules tell them apart: `{ days: [5] }`. */
+export const apartOf = (rules: readonly { when: When }[], spots: readonly Spot[], known: KnownSpots): When =>
+  Object.fromEntries(
+    apartBy(rules, known).flatMap(({ id, condition: { part }, values }) => {
       const here = [...new Set(spots.map((spot) => spot[part]))];
-      return here.length < values.length ? [words(here, names)] : [];
-    })
-    .join(', ');
+      return here.length < values.length ? [[id, here]] : [];
+    }),
+  );

@@ -58,6 +58,11 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
     () => writingMap(inventory, facts, facts.live, person, branch, { days: [day] }),
     [inventory, facts, person, branch, day],
   );
+  /** The same in every state and on every day: what a rule does at some time counts. */
+  const everything = useMemo(
+    () => writingMap(inventory, facts, plan, person, branch, ALL_SPOTS),
+    [inventory, facts, plan, person, branch],
+  );
   const { findings, mends } = useMemo(() => {
     const mapOf = (id: string, of: typeof plan) => writingMap(inventory, facts, of, sampleOf(id), '', ALL_SPOTS);
     const found = (of: typeof plan) => {
@@ -134,7 +139,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
     const operations = toolsAt(inventory, plan, role.id, tools, on, { when, spot });
     if (operations === null)
       setWarning(
-        'A rule for a narrower place, or one that holds for everybody, says otherwise. Change that rule below.',
+        'A rule for a narrower place, for some days, or for everybody says otherwise. Change that rule below.',
       );
     else {
       setWarning(null);
@@ -166,8 +171,8 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
     if (findings.some((one) => one.kind === 'shadowed' && one.rule === id))
       return { words: 'never changes anything', bad: true };
     const places = new Set(
-      now.spots
-        .filter((one) => now.writes(one) && now.ask(one).steps.some((step) => step.rule === id))
+      everything.spots
+        .filter((one) => everything.writes(one) && everything.ask(one).steps.some((step) => step.rule === id))
         .map(({ layout, field }) => `${layout} ${field}`),
     ).size;
     return { words: `${places} ${places === 1 ? 'place' : 'places'}`, bad: places === 0 };

@@ -1,6 +1,6 @@
 import { toolName, type Inventory } from '@/core/inventory';
 import type { Operation, PlanToolRule } from '@/core/plan';
-import { apartInWords, type Spot } from '@/core/rules';
+import { apartOf, thereInWords, type Spot } from '@/core/rules';
 import { toolRuleInWords, type RuleNames, type ToolFinding } from '@/core/toolbar';
 import { Icon } from '../../kit/Icon';
 import { ALL_SPOTS, layoutName, textName } from './model';
@@ -48,8 +48,10 @@ export function Findings({
   onNewRule: (when: PlanToolRule['when']) => void;
 }) {
   const inventory = useInventory();
-  const placesOf = (spots: readonly Spot[]) =>
-    [spotsInWords(inventory, spots), apartInWords(rules, spots, ALL_SPOTS, names)].filter(Boolean).join(' ');
+  const placesOf = (spots: readonly Spot[]) => {
+    const apart = apartOf(rules, spots, ALL_SPOTS);
+    return `${spotsInWords(inventory, spots)}${Object.keys(apart).length > 0 ? ` ${thereInWords(apart, names)}` : ''}`;
+  };
   const wordsOf = (id: string) => {
     const rule = rules.find((one) => one.id === id);
     return rule ? toolRuleInWords(rule, names).replace(/\.$/, '') : 'a rule';
@@ -100,7 +102,10 @@ export function Findings({
       case 'gap':
         return {
           words: `No rule says what they write with in ${placesOf(finding.spots)}: they have no tools there.`,
-          mend: { name: 'Make a rule', run: () => onNewRule({ roles: [role] }) },
+          mend: {
+            name: 'Make a rule',
+            run: () => onNewRule({ roles: [role], ...apartOf(rules, finding.spots, ALL_SPOTS) }),
+          },
         };
       case 'lacking':
         return {
@@ -113,7 +118,7 @@ export function Findings({
                   run: () => {
                     const layouts = [...new Set(finding.spots.map(({ layout }) => layout))];
                     const fields = [...new Set(finding.spots.map(({ field }) => field))];
-                    onNewRule({ roles: [role], layouts, fields });
+                    onNewRule({ roles: [role], layouts, fields, ...apartOf(rules, finding.spots, ALL_SPOTS) });
                   },
                 },
         };

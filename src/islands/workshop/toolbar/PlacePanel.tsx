@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { groupTools, toolName } from '@/core/inventory';
 import type { PlanToolRule } from '@/core/plan';
-import { whereInWords } from '@/core/rules';
+import { thereInWords, whereInWords } from '@/core/rules';
 import { effectInWords, keptInWords, type RuleNames, type ToolsAnswer } from '@/core/toolbar';
 import { Icon } from '../../kit/Icon';
 import { CARE } from '../model';
@@ -57,8 +57,7 @@ export function PlacePanel({
   const reasons = answer.missing.filter(({ why }) => why !== 'nowhere' && why !== 'elsewhere');
   const ruleIn = (id: string | null) => {
     const rule = rules.find((one) => one.id === id);
-    const words = rule ? whereInWords(rule.when, names) : '';
-    return `${words[0]?.toLowerCase() ?? ''}${words.slice(1)}`;
+    return rule ? thereInWords(rule.when, names) : '';
   };
   return (
     <section aria-label={`Tools: ${title}`} className="grid gap-3">

@@ -1,3 +1,4 @@
+import { TZDate } from '@date-fns/tz';
 import { useMemo, useState } from 'react';
 import { sampleOf, type PolicyPerson } from '@/core/access';
 import type { BlockNode, Document } from '@/core/content';
@@ -49,8 +50,11 @@ const SAMPLE: Document = {
   ],
 };
 
-/** The start of a day, on the clock of this computer, in ms. */
-const startOf = (day: string) => new Date(`${day}T00:00:00`).getTime();
+/** The start of a day on the site's clock, in ms. */
+function startOf(day: string, timeZone: string): number {
+  const [year = 0, month = 1, date = 1] = day.split('-').map(Number);
+  return new TZDate(year, month - 1, date, timeZone).getTime();
+}
 
 /** The kinds of things with a text, pages first. */
 const kindsOf = ofInventory((inventory) => [...new Set(['page', ...gridForms(inventory).map(({ type }) => type)])]);
@@ -87,7 +91,7 @@ export function TryDialog({
   );
   const texts = form?.texts ?? [];
   const text = texts.find(({ id }) => id === field) ?? texts[0];
-  const atMs = day === '' ? facts.nowMs : startOf(day);
+  const atMs = day === '' ? facts.nowMs : startOf(day, inventory.timeZone);
   const areas = useMemo(
     () =>
       [

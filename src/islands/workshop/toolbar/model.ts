@@ -138,8 +138,8 @@ export function toolbarOperations(role: string, before: Toolbars, after: Toolbar
 }
 
 /**
- * The operations that give a role some tools at a place, or take them; null where a rule for a narrower place says
- * otherwise.
+ * The operations that give a role some tools at a place, or take them; null where a rule for a narrower place, or for
+ * some days, says otherwise.
  */
 export function toolsAt(
   inventory: Inventory,
@@ -149,15 +149,19 @@ export function toolsAt(
   on: boolean,
   at: { when: When; spot: Spot },
 ): Operation[] | null {
-  if (Object.keys(at.when).length === 1) return tools.map((tool) => ({ do: 'set-tool', role, tool, on }));
+  const isEverywhere = Object.keys(at.when).length === 1;
   let made = plan.toolbars;
   for (const tool of tools) {
-    const next = withTool({ inventory, roles: plan.roles }, made, { role, tool, on, at });
+    const given = { role, tool, on, ...(!isEverywhere && { at }) };
+    const next = withTool({ inventory, roles: plan.roles }, made, given);
     if (typeof next === 'string') return null;
     made = next;
   }
   const has = toolResolver(inventory, { ...plan, toolbars: made })([role], at.spot).tools;
-  return tools.every((tool) => has.includes(tool) === on) ? toolbarOperations(role, plan.toolbars, made) : null;
+  if (tools.some((tool) => has.includes(tool) !== on)) return null;
+  return isEverywhere
+    ? tools.map((tool) => ({ do: 'set-tool', role, tool, on }))
+    : toolbarOperations(role, plan.toolbars, made);
 }
 
 /** Roles that somebody holds or will hold. */
