@@ -196,9 +196,9 @@ test('rules for tools are made, put in another order, changed and done away with
   await axe(maud, 'a rule for some days');
   await dialog.getByRole('button', { name: 'Make this rule' }).click();
   const plain = maud.getByRole('button', { name: /^“Text” on “Plain page”/ });
-  await maud.getByLabel('As it is').selectOption('on Fridays');
+  await maud.getByLabel('On which days of the week').selectOption('on Fridays');
   await expect(plain).toHaveAccessibleName(/Bold, Italic/);
-  await maud.getByLabel('As it is').selectOption('on Sundays');
+  await maud.getByLabel('On which days of the week').selectOption('on Sundays');
   await expect(plain).not.toHaveAccessibleName(/Italic/);
   await expect(rules.filter({ hasText: 'on Saturdays or Sundays' })).toContainText(/\d places?/);
   await maud.getByRole('button', { name: '“Text” on every layout' }).click();
@@ -209,7 +209,7 @@ test('rules for tools are made, put in another order, changed and done away with
   await expect(maud.getByText('for some days, or for everybody says otherwise')).toBeVisible();
   await axe(maud, 'the grid of a day');
   await maud.getByRole('button', { name: /^Do away with the rule: In “Text”, on Saturdays or Sundays/ }).click();
-  await expect(maud.getByLabel('As it is')).toHaveCount(0);
+  await expect(maud.getByLabel('On which days of the week')).toHaveCount(0);
 
   await maud.getByRole('button', { name: 'Try a case' }).click();
   const trial = maud.getByRole('dialog', { name: 'Try a case' });

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import { PAGE_STATES } from '@/core/access';
 import { worldOfToolbars } from '@/core/plan';
+import { writingOf } from '@/core/room';
 import { toolFindings } from '@/core/toolbar';
 import { ALL_SPOTS, writingMap } from '@/islands/workshop/toolbar/model';
 import { allow, person, plan, PLACES, role, withTools } from '../core/plans';
@@ -47,5 +49,29 @@ describe('the places the Workshop looks at', () => {
     expect(new Set(writingMap(inventory, facts, p, ines, '').spots.map((spot) => spot.state))).toEqual(
       new Set(['draft']),
     );
+  });
+
+  it('show what is not a draft with the tools it has as it stands and as a draft, as somebody gets who writes there', () => {
+    const q = (id: string, when: object, then: object) => ({ id, when, then });
+    const toolbars = {
+      ...made.toolbars,
+      rules: [
+        ...made.toolbars.rules,
+        q('up', { states: ['published'] }, { add: ['italic', 'quote'] }),
+        q('new', { states: ['draft'] }, { add: ['italic', 'table'] }),
+      ],
+    };
+    const p = { ...made, toolbars };
+    const on = (state: string) => {
+      const map = writingMap(inventory, facts, p, ines, '', { states: [state], days: [1] });
+      return map.cell('plain', 'body').answer?.tools;
+    };
+    expect(on('published')).toEqual(['bold', 'italic']);
+    expect(on('draft')).toEqual(['bold', 'italic', 'table']);
+    expect(on('down')).toEqual(['bold']);
+    for (const state of PAGE_STATES) {
+      const place = { path: ['1'], layout: 'plain', state, author: null };
+      expect(on(state), state).toEqual(writingOf(inventory, p, ines, 0).of('page', place, 'body').tools);
+    }
   });
 });

@@ -2,7 +2,7 @@ import type { Place, PolicyPerson } from '../access';
 import { writtenForms, type Inventory, type PermissionId, type Tool } from '../inventory';
 import { groupsIn, toolResolver, type Plan } from '../plan';
 import { weekdayOf } from '../words';
-import { rolesThatCount, stricter, type ConstructPolicy, type ToolsAnswer } from '../toolbar';
+import { asWritten, rolesThatCount, type ConstructPolicy, type ToolsAnswer } from '../toolbar';
 
 /** What somebody writes a text with. */
 export interface TextTools {
@@ -55,13 +55,7 @@ export function writingOf(inventory: Inventory, plan: Plan, person: PolicyPerson
     const [now, written] = [place.state, 'draft'].map((state) =>
       resolve(roles, { path: place.path, layout, field, state, day }),
     );
-    if (!now || !written) return { tools: [], keep: {}, groups: [] };
-    if (now === written) return textOf(now);
-    return {
-      ...textOf(now),
-      tools: now.tools.filter((tool) => written.tools.includes(tool)),
-      keep: stricter(now.keep, written.keep),
-    };
+    return now && written ? textOf(asWritten(now, written)) : { tools: [], keep: {}, groups: [] };
   };
   const at = (type: string, place: Place) =>
     new Map((formOf(type, place)?.texts ?? []).map(({ id }) => [id, of(type, place, id)]));

@@ -37,7 +37,7 @@ export const readableWhenShape = {
 
 /** What a rule says, condition by condition, the strongest first. */
 const saidIn = (when: When): { condition: RuleCondition<unknown>; id: ConditionId; said: unknown }[] =>
-  IDS.flatMap((id) => (when[id] === undefined ? [] : [{ id, condition: conditionOf(id), said: when[id] as unknown }]));
+  IDS.flatMap((id) => (when[id] === undefined ? [] : [{ id, condition: conditionOf(id), said: when[id] }]));
 
 /** Whether a rule holds on a spot, whoever it is for. */
 export const holdsAt = (when: When, spot: Spot): boolean => {

@@ -101,7 +101,7 @@ const freer = (a: ConstructPolicy, b: ConstructPolicy | undefined): ConstructPol
   b !== undefined && POLICIES.indexOf(b) > POLICIES.indexOf(a) ? b : a;
 
 /** Of what rules say of constructs in two cases the stricter; where one says nothing, it is as usual. */
-export const stricter = (
+const stricter = (
   a: Readonly<Record<string, ConstructPolicy>>,
   b: Readonly<Record<string, ConstructPolicy>>,
 ): Record<string, ConstructPolicy> =>
@@ -111,6 +111,20 @@ export const stricter = (
       return [construct, POLICIES.find((policy) => said.includes(policy)) ?? 'free'];
     }),
   );
+
+/**
+ * What somebody writes with in a text that becomes a draft by the first letter: the tools that it has as it stands and
+ * as a draft.
+ */
+export function asWritten(now: ToolsAnswer, draft: ToolsAnswer): ToolsAnswer {
+  if (now === draft) return now;
+  return {
+    ...now,
+    tools: now.tools.filter((tool) => draft.tools.includes(tool)),
+    missing: [...now.missing, ...draft.missing.filter(({ tool }) => now.tools.includes(tool))],
+    keep: stricter(now.keep, draft.keep),
+  };
+}
 
 /** `resolveTools` for a world that is asked often. */
 export const toolsIn = (world: ToolWorld): ((roles: readonly string[], spot: Spot) => ToolsAnswer) =>

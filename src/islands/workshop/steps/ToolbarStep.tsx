@@ -5,20 +5,22 @@ import { freeId } from '@/core/ids';
 import { canonical } from '@/core/json';
 import type { Operation, PlanToolRule } from '@/core/plan';
 import { applyAll, isJust, ruleNames, roleNames, toolWorldOf } from '@/core/plan';
-import { CONDITIONS, WEEKDAYS } from '@/core/rules';
+import { CONDITIONS, thereInWords, type KnownSpots } from '@/core/rules';
 import { toolFindings, usualPolicy, type ConstructPolicy, type ToolFinding } from '@/core/toolbar';
 import { Icon } from '../../kit/Icon';
 import { PagePicker } from '../../kit/PagePicker';
+import { Labelled } from '../../kit/parts';
 import type { StepProps } from './step';
 import { Findings } from '../toolbar/Findings';
 import { Grid } from '../toolbar/Grid';
 import {
   ALL_SPOTS,
-  dayOf,
+  KNOWN_SPOTS,
   writtenKindOf,
   rolesHeldBySomebody,
   layoutName,
   textName,
+  usualSpots,
   toolsAt,
   whenOf,
   writingMap,
@@ -39,7 +41,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
   const inventory = useInventory();
   const { role, person } = prepared;
   const [branch, setBranch] = useState('');
-  const [day, setDay] = useState(() => dayOf(inventory, facts));
+  const [seen, setSeen] = useState<Partial<KnownSpots>>({});
   const [chosen, setChosen] = useState<Chosen>({});
   const [open, setOpen] = useState<Open>(null);
   const names = useMemo(
@@ -50,13 +52,25 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
       }),
     [inventory, plan, facts.pages],
   );
+  /** What a rule, prepared or in force, tells apart beside places: what of it is looked at can be chosen. */
+  const apart = useMemo(
+    () =>
+      KNOWN_SPOTS.filter((id) =>
+        [...plan.toolbars.rules, ...facts.live.toolbars.rules].some(({ when }) => when[id] !== undefined),
+      ),
+    [plan, facts.live],
+  );
+  const at = useMemo(() => {
+    const usual = usualSpots(inventory, facts);
+    return { ...usual, ...Object.fromEntries(apart.map((id) => [id, seen[id] ?? usual[id]])) };
+  }, [inventory, facts, apart, seen]);
   const now = useMemo(
-    () => writingMap(inventory, facts, plan, person, branch, { days: [day] }),
-    [inventory, facts, plan, person, branch, day],
+    () => writingMap(inventory, facts, plan, person, branch, at),
+    [inventory, facts, plan, person, branch, at],
   );
   const before = useMemo(
-    () => writingMap(inventory, facts, facts.live, person, branch, { days: [day] }),
-    [inventory, facts, person, branch, day],
+    () => writingMap(inventory, facts, facts.live, person, branch, at),
+    [inventory, facts, person, branch, at],
   );
   /** The same in every state and on every day: what a rule does at some time counts. */
   const everything = useMemo(
@@ -112,8 +126,6 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
   const { rules } = plan.toolbars;
   const extended = toolWorldOf(inventory, plan).extended.get(role.id) ?? new Set([role.id]);
   const theirs = rules.filter(({ when }) => !when.roles || when.roles.some((id) => extended.has(id)));
-  /** Whether a rule, prepared or in force, holds on some days only. */
-  const byDays = [...rules, ...facts.live.toolbars.rules].some(({ when: { days } }) => days !== undefined);
   const spot = now.spotOf(chosen);
   const answer = now.ask(spot);
   /** Tools in force there and not prepared: of what they make it is told what it touches. */
@@ -122,6 +134,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
     .tools.filter((tool) => !answer.tools.includes(tool) && (inventory.tools.get(tool)?.makes.length ?? 0) > 0);
   const taskName = (id: string) =>
     role.tasks.find(({ task }) => task === id)?.name ?? inventory.tasks.get(id)?.name ?? id;
+  const whereSeen = (when: PlanToolRule['when']) => thereInWords(when, names);
   const title = [
     chosen.field === undefined
       ? chosen.layout === undefined
@@ -130,7 +143,7 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
       : `“${textName(inventory, chosen.layout, chosen.field)}”`,
     chosen.layout !== undefined && `on “${layoutName(inventory, chosen.layout)}”`,
     branch && `under ${names.page(branch)}`,
-    byDays && CONDITIONS.days.words([day], names),
+    ...apart.map((id) => whereSeen({ [id]: at[id] })),
   ]
     .filter(Boolean)
     .join(' ');
@@ -196,25 +209,26 @@ export function ToolbarStep({ facts, plan, prepared, change, setWarning, slot, r
             onChange={setBranch}
           />
         </div>
-        {byDays && (
-          <div>
-            <label className="label" htmlFor="toolbar-day">
-              As it is
-            </label>
-            <select
-              id="toolbar-day"
-              className="field"
-              value={day}
-              onChange={(event) => setDay(Number(event.target.value))}
-            >
-              {WEEKDAYS.map((one) => (
-                <option key={one} value={one}>
-                  {CONDITIONS.days.words([one], names)}
-                </option>
-              ))}
-            </select>
-          </div>
-        )}
+        {apart.map((id) => (
+          <Labelled key={id} label={CONDITIONS[id].asks.label}>
+            {(ids) => (
+              <select
+                {...ids}
+                className="field"
+                value={String(at[id][0])}
+                onChange={(event) =>
+                  setSeen({ ...seen, [id]: ALL_SPOTS[id].filter((one) => String(one) === event.target.value) })
+                }
+              >
+                {ALL_SPOTS[id].map((one) => (
+                  <option key={one} value={one}>
+                    {whereSeen({ [id]: [one] })}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Labelled>
+        ))}
       </div>
       <div>
         <Grid plan={plan} now={now.cell} before={before.cell} chosen={chosen} onChoose={setChosen} />

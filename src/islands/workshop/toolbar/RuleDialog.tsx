@@ -61,7 +61,7 @@ function ConditionField({
     <Chips
       label={asks.label}
       any={asks.any}
-      all={all as readonly (string | number)[]}
+      all={all}
       nameOf={nameOf as (one: string | number) => string}
       value={Array.isArray(value) ? value : []}
       onChange={onChange}

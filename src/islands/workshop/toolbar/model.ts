@@ -4,7 +4,7 @@ import { canonical } from '@/core/json';
 import { toolResolver, withTool, type Operation, type Plan, type Toolbars } from '@/core/plan';
 import { askerFor, editOf } from '@/core/room';
 import { WEEKDAYS, type KnownSpots, type Spot, type When } from '@/core/rules';
-import { rolesThatCount, spotsThatDiffer, type ToolsAnswer } from '@/core/toolbar';
+import { asWritten, rolesThatCount, spotsThatDiffer, type ToolsAnswer } from '@/core/toolbar';
 import { weekdayOf } from '@/core/words';
 import type { WorkshopFacts } from '../model';
 
@@ -33,15 +33,18 @@ export const textName = (inventory: Inventory, layout: string | undefined, field
 export const writtenKindOf = (inventory: Inventory, { layout }: Chosen): string =>
   gridForms(inventory).find((form) => form.layout.id === layout)?.type ?? 'page';
 
-/** What they write with: shown as it is once a text is a draft, which every text they write in becomes. */
+/** What every text becomes that they write in. */
 const STATE = 'draft';
 
 /** Everything rules can tell apart beside places. */
 export const ALL_SPOTS: KnownSpots = { states: PAGE_STATES, days: WEEKDAYS };
+export const KNOWN_SPOTS = Object.keys(ALL_SPOTS) as (keyof KnownSpots)[];
 
-/** The day of the week it is, by its number of ISO 8601. */
-export const dayOf = (inventory: Inventory, { nowMs }: WorkshopFacts): number =>
-  weekdayOf(new Date(nowMs), inventory.timeZone);
+/** What of it is looked at unless something else is chosen: drafts, on the day it is. */
+export const usualSpots = (inventory: Inventory, { nowMs }: WorkshopFacts): KnownSpots => ({
+  states: [STATE],
+  days: [weekdayOf(new Date(nowMs), inventory.timeZone)],
+});
 
 /** What somebody gets on a cell of the grid. */
 export interface GridCell {
@@ -59,8 +62,8 @@ export function writingMap(
   plan: Plan,
   person: PolicyPerson,
   branch: string,
-  /** States and days that are told apart, where a rule names one. */
-  { states = [STATE], days = [dayOf(inventory, facts)] }: Partial<KnownSpots> = {},
+  /** What is told apart where a rule names one. */
+  { states, days }: KnownSpots = usualSpots(inventory, facts),
 ) {
   const resolve = toolResolver(inventory, plan);
   const places = facts.pages.map((page) => page.place);
@@ -80,11 +83,17 @@ export function writingMap(
       may(editOf(type), at, type === 'page' ? spot.field : undefined),
     );
   };
-  const ask = (spot: Spot) => resolve(rolesThatCount(person, spot.path, facts.nowMs), spot);
+  const ask = (spot: Spot): ToolsAnswer => {
+    const [now, draft] = [spot.state, STATE].map((state) =>
+      resolve(rolesThatCount(person, spot.path, facts.nowMs), { ...spot, state }),
+    );
+    if (!now || !draft) throw new Error('every spot has an answer');
+    return asWritten(now, draft);
+  };
   const anywhere: Spot = {
     path: facts.pages.find((page) => page.id === branch)?.place.path ?? places[0]?.path ?? [],
     layout: '',
-    state: STATE,
+    state: states[0] ?? STATE,
     field: '',
     day: days[0] ?? 1,
   };
