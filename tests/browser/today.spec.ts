@@ -1,5 +1,18 @@
 import type { Page } from '@playwright/test';
-import { axe, expect, isKept, isPickedUp, isPrepared, isReady, loads, openPage, signIn, test, writing } from './app';
+import {
+  axe,
+  expect,
+  goLive,
+  isKept,
+  isPickedUp,
+  isPrepared,
+  isReady,
+  loads,
+  openPage,
+  signIn,
+  test,
+  writing,
+} from './app';
 
 const column = (page: Page, n: number) => page.getByRole('region', { name: `Column ${n}`, exact: true });
 const names = (page: Page, n: number) =>
@@ -153,6 +166,20 @@ test('what one arranged outlives a change of the plan, and what could not be kep
   await expect(juno.getByRole('region', { name: 'News of late' }).getByRole('listitem')).toHaveCount(2);
   await changed.getByRole('button', { name: 'I have read this' }).click();
   await expect(changed).toHaveCount(0);
+  await juno.reload();
+  await expect(juno.getByRole('heading', { level: 1 })).toBeVisible();
+  await expect(changed).toHaveCount(0);
+  // What she never touched is missed, too, when it goes.
+  await goLive(maud, 'newsroom', {
+    do: 'remove-widget',
+    role: 'newsroom',
+    entry: 'visits.week',
+    widget: 'visits.week',
+  });
+  await juno.reload();
+  await expect(changed).toContainText('“Visits this week” is no longer prepared for you.');
+  await axe(juno, 'Today that is not as it was');
+  await changed.getByRole('button', { name: 'I have read this' }).click();
   await juno.reload();
   await expect(juno.getByRole('heading', { level: 1 })).toBeVisible();
   await expect(changed).toHaveCount(0);

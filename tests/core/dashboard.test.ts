@@ -11,6 +11,8 @@ import {
   joinBoards,
   ownSchema,
   SIZES,
+  gone,
+  standing,
   untold,
   type Board,
   type Own,
@@ -263,6 +265,40 @@ describe('what somebody arranged for themselves', () => {
     expect(after(now, [{ do: 'heard' }], heard)).toEqual(heard);
     // Told once more only when it is so again after it was otherwise and was heard then.
     expect(untold(now, after(before, [{ do: 'heard' }], heard))).toHaveLength(4);
+  });
+  it('tells of what stood there by itself and left, whoever arranged nothing of it, and of nothing twice', () => {
+    const before = boardOf(['a', 'b', 'c', { widget: 'd', hold: 'offered' }]);
+    const stood = standing(before, nameOf);
+    expect(stood).toEqual({ a: 'A', b: 'B', c: 'C' });
+    expect(gone(before, asPrepared(), stood)).toEqual([]);
+    const now = boardOf(['a', { widget: 'b', hold: 'offered' }, 'new']);
+    const says = ['“B” is no longer there by itself. You can add it again.', '“C” is no longer prepared for you.'];
+    expect(gone(now, asPrepared(), stood)).toEqual(says);
+    // Put away by themselves, or moved: theirs, and told of as that, where there is something to tell.
+    const own = after(before, [
+      { do: 'show', entry: 'b', on: false },
+      { do: 'move', entry: 'c', column: 0, index: 0 },
+    ]);
+    expect(gone(now, own, stood)).toEqual([]);
+    expect(untold(now, own).map((one) => one.says)).toEqual([says[1]]);
+    fc.assert(
+      fc.property(
+        fc.subarray(['a', 'b', 'c', 'd']),
+        fc.subarray(['a', 'b', 'c', 'd', 'e']),
+        fc.array(fc.constantFrom('a', 'b', 'c', 'd'), { maxLength: 4 }),
+        (first, second, moved) => {
+          const [was, is] = [boardOf(first), boardOf(second)];
+          const theirs = moved
+            .filter((entry) => first.includes(entry))
+            .reduce((o, entry) => after(was, [{ do: 'collapse', entry, on: true }], o), asPrepared());
+          const told = [...gone(is, theirs, standing(was, nameOf)), ...untold(is, theirs).map((one) => one.says)];
+          const left = first
+            .filter((id) => !second.includes(id))
+            .map((id) => `“${id.toUpperCase()}” is no longer prepared for you.`);
+          expect(told.toSorted()).toEqual(left.toSorted());
+        },
+      ),
+    );
   });
   it('refuses what the plan does not leave free', () => {
     const of = boardOf([{ widget: 'a', hold: 'fixed' }, { widget: 'b', hold: 'move' }, 'c']);

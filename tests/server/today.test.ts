@@ -21,7 +21,7 @@ import { findLastChange } from '@/server/today/changed';
 import { listComingUp } from '@/server/today/comingUp';
 import { listChangedLately } from '@/server/today/lately';
 import { findOwnRoom } from '@/server/ownRooms';
-import { readOwnToday } from '@/server/today/own';
+import { keepStanding, readOwnToday } from '@/server/today/own';
 import { keepMissed, listMissedSearches } from '@/server/today/sought';
 import { listWhomToAsk } from '@/server/today/whom';
 import { listPages } from '@/server/tree/tree';
@@ -131,6 +131,36 @@ describe('one’s own Today', () => {
       ['notices.now', 'frame.word', 'visits.week'],
       [],
     ]);
+  });
+
+  it('tells whoever arranged nothing what left it, once they had seen it there, until they have read that', async () => {
+    const oskar = await signInAs('Oskar');
+    const role = 'cafe-manager';
+    const look = async () => {
+      const access = await accessOf('Oskar');
+      const { room } = await loadRoom(db, access);
+      const row = await findOwnRoom(db, access);
+      const { told } = readOwnToday(row, room.dashboard);
+      await keepStanding(access, row, room.dashboard);
+      return told;
+    };
+    await change(oskar, { do: 'as-prepared' });
+    await change(oskar, { do: 'heard' });
+    expect(await look()).toEqual([]);
+    const [entry] = (await todayOf('Oskar')).flat();
+    if (!entry) throw new Error('nothing stands there');
+    await inForce({ do: 'remove-widget', role, entry, widget: entry });
+    // As often as it is looked at.
+    const left = [expect.stringMatching(/^“.+” is no longer prepared for you\.$/) as string];
+    expect(await look()).toEqual(left);
+    expect(await look()).toEqual(left);
+    await change(oskar, { do: 'heard' });
+    expect(await look()).toEqual([]);
+    // In a trial of theirs nothing is kept for them.
+    const access = await accessOf('Oskar');
+    const before = await findOwnRoom(db, access);
+    await keepStanding({ ...access, trial: { back: '' } }, before, { columns: 1, widgets: [] });
+    expect((await findOwnRoom(db, access))?.stood).toEqual(before?.stood);
   });
 
   it('is not kept in a trial, and what cannot be read any more is as prepared', async () => {

@@ -221,21 +221,38 @@ export interface NotKept {
   says: string;
 }
 
+const saysGone = (name: string) => `“${name}” is no longer prepared for you.`;
+const saysOffered = (name: string) => `“${name}” is no longer there by itself. You can add it again.`;
+
+/** The widgets somebody changed something of. */
+const touchedBy = (own: Own) =>
+  new Set([...own.moves.map(({ id }) => id), ...own.away, ...own.added, ...own.collapsed, ...Object.keys(own.sizes)]);
+
+/** What stands on a board by itself, and what each is called. */
+export const standing = (board: Board, nameOf: (placed: PlacedWidget) => string): Record<string, string> =>
+  Object.fromEntries(board.widgets.filter(({ hold }) => hold !== 'offered').map((one) => [one.id, nameOf(one)]));
+
+/**
+ * What stood by itself when somebody last saw their Today, no longer does, and was left alone by them: of the rest
+ * `notKept` tells. A sentence each.
+ */
+export function gone(board: Board, own: Own, stood: Readonly<Record<string, string>>): string[] {
+  const touched = touchedBy(own);
+  const known = new Map(board.widgets.map(({ id, hold }) => [id, hold]));
+  return Object.entries(stood).flatMap(([id, name]) => {
+    const hold = known.get(id);
+    if (touched.has(id) || (hold !== undefined && hold !== 'offered')) return [];
+    return [hold === undefined ? saysGone(name) : saysOffered(name)];
+  });
+}
+
 /** What a plan does not leave of somebody's own arrangement, a sentence each. */
 export function notKept(board: Board, own: Own): NotKept[] {
   const known = new Map(board.widgets.map((one) => [one.id, one]));
-  const touched = new Set([
-    ...own.moves.map(({ id }) => id),
-    ...own.away,
-    ...own.added,
-    ...own.collapsed,
-    ...Object.keys(own.sizes),
-  ]);
-  return [...touched].flatMap((id): NotKept[] => {
+  return [...touchedBy(own)].flatMap((id): NotKept[] => {
     const now = known.get(id);
     const name = own.names[id] ?? id;
-    if (!now)
-      return own.away.includes(id) ? [] : [{ what: `${id} gone`, says: `“${name}” is no longer prepared for you.` }];
+    if (!now) return own.away.includes(id) ? [] : [{ what: `${id} gone`, says: saysGone(name) }];
     if (now.hold === 'fixed')
       return own.away.includes(id)
         ? [{ what: `${id} back`, says: `“${name}” is back: from now on it stays on everybody’s Today.` }]
@@ -243,7 +260,7 @@ export function notKept(board: Board, own: Own): NotKept[] {
     if (now.hold === 'move' && own.away.includes(id))
       return [{ what: `${id} back`, says: `“${name}” is back: it may be moved, but no longer put away.` }];
     if (now.hold === 'offered' && !own.added.includes(id) && !own.away.includes(id))
-      return [{ what: `${id} offered`, says: `“${name}” is no longer there by itself. You can add it again.` }];
+      return [{ what: `${id} offered`, says: saysOffered(name) }];
     return [];
   });
 }

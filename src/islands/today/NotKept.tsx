@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useSend } from '../kit/useSend';
 
-/** Tells what of somebody's own arrangement a change of the plan did not leave, until they say that they have read it. */
+/** Tells what a change of the plan did not leave on somebody's Today, until they say that they have read it. */
 export function NotKeptNote({ told }: { told: string[] }) {
   const { act, busy } = useSend();
   const [isRead, setRead] = useState(false);
@@ -14,7 +14,7 @@ export function NotKeptNote({ told }: { told: string[] }) {
     >
       <div className="min-w-0 flex-1">
         <p>
-          <strong>What you arranged could not all be kept,</strong> because your room was prepared anew:
+          <strong>Your Today is not as it was,</strong> because your room was prepared anew:
         </p>
         <ul className="list-disc pl-5">
           {told.map((says) => (

@@ -1,8 +1,19 @@
-import { asPrepared, changedOwn, ownSchema, untold, type Board, type Own, type OwnChange } from '@/core/dashboard';
+import {
+  asPrepared,
+  changedOwn,
+  gone,
+  ownSchema,
+  standing,
+  untold,
+  type Board,
+  type Own,
+  type OwnChange,
+} from '@/core/dashboard';
+import { canonical } from '@/core/json';
 import { entryName } from '@/core/plan';
 import { and, eq, isNotNull } from 'drizzle-orm';
 import { among } from '../db/among';
-import type { Tx } from '../db/client';
+import { db, type Tx } from '../db/client';
 import { ownRooms } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem } from '../gate/problems';
@@ -19,17 +30,17 @@ export interface OwnToday {
   told: string[];
 }
 
-const tell = (board: Board, own: Own, past: readonly Own[]): OwnToday => ({
+const tell = (board: Board, own: Own, past: readonly Own[], stood: Record<string, string> | null): OwnToday => ({
   own,
   canUndo: past.length > 0,
-  told: untold(board, own).map(({ says }) => says),
+  told: [...untold(board, own).map(({ says }) => says), ...gone(board, own, stood ?? {})],
 });
 /** As it was written, or as prepared where it can no longer be read. */
 const read = (raw: unknown): Own => ownSchema.safeParse(raw).data ?? asPrepared();
 
 /** What is kept of somebody's room, as their Today on a board. */
 export const readOwnToday = (row: OwnRow | undefined, board: Board): OwnToday =>
-  tell(board, read(row?.today), row?.past ?? []);
+  tell(board, read(row?.today), row?.past ?? [], row?.stood ?? null);
 
 /** What some people made of their Today, by person; whoever changed nothing is left out. One question. */
 export async function listOwnToday(tx: Tx, siteId: number, people: readonly number[]): Promise<Record<string, Own>> {
@@ -38,6 +49,17 @@ export async function listOwnToday(tx: Tx, siteId: number, people: readonly numb
     .from(ownRooms)
     .where(and(eq(ownRooms.siteId, siteId), among(ownRooms.personId, people), isNotNull(ownRooms.today)));
   return Object.fromEntries(rows.map(({ personId, today }) => [String(personId), read(today)]));
+}
+
+/**
+ * Keeps what stands on somebody's Today by itself, once they see it: so that they can be told when it no longer does.
+ * While they have something of that to read, nothing. Writes only what differs.
+ */
+export async function keepStanding(access: Access, row: OwnRow | undefined, board: Board): Promise<void> {
+  if (access.trial !== null || gone(board, read(row?.today), row?.stood ?? {}).length > 0) return;
+  const stood = standing(board, (placed) => entryName(access.inventory, placed));
+  if (canonical(stood) === canonical(row?.stood ?? null)) return;
+  await db.transaction((tx) => changeOwnRoom(tx, access, () => ({ after: { stood }, gives: undefined })));
 }
 
 /** Changes somebody's Today, or takes their last change back. Runs in a transaction. */
@@ -54,6 +76,7 @@ export async function changeOwnToday(tx: Tx, access: Access, change: OwnChange |
     if (today === null) throw new Problem('widget-stays');
     const left =
       change.do === 'undo' ? past.slice(1) : change.do === 'heard' ? past : [before, ...past].slice(0, MOST_PAST);
-    return { after: { today, past: left }, gives: tell(dashboard, today, left) };
+    const stood = change.do === 'heard' ? standing(dashboard, nameOf) : (row?.stood ?? null);
+    return { after: { today, past: left, stood }, gives: tell(dashboard, today, left, stood) };
   });
 }

@@ -109,6 +109,8 @@ export const ownRooms = pgTable(
     /** What they changed of Today, and what that was before each of their last changes, the latest first. */
     today: jsonb().$type<Own>(),
     past: jsonb().$type<Own[]>().notNull().default([]),
+    /** What stood on Today by itself when they last saw it, by its entries, and what each was called. */
+    stood: jsonb().$type<Record<string, string>>(),
     menu: jsonb().$type<OwnMenu>(),
     preferences: jsonb().$type<Partial<Preferences>>(),
     updatedAt: setAtOnce(),

@@ -1,0 +1,1 @@
+ALTER TABLE "own_rooms" ADD COLUMN "stood" jsonb;
