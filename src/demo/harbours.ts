@@ -19,7 +19,7 @@ export const HARBOURS: DemoPage = {
       layout: 'harbour',
       title: 'South Quay',
       banner: 'dawn',
-      fields: { hours: 'Every day 06:30 to 19:00\nChristmas Day closed' },
+      fields: { hours: 'Every day 06:30 to 19:00\nChristmas Day closed', phone: '01632 960011' },
       summary: 'Our home harbour, five minutes on foot from Larkhaven station.',
       body: doc(
         p(
@@ -65,7 +65,7 @@ export const HARBOURS: DemoPage = {
       layout: 'harbour',
       title: 'Skell Island',
       banner: 'skell',
-      fields: { hours: 'Every day 07:15 to 18:30' },
+      fields: { hours: 'Every day 07:15 to 18:30', phone: '01632 960012' },
       summary: 'A pier, a light, eleven houses and the best sunsets on the line.',
       body: doc(
         p(

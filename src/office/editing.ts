@@ -1,13 +1,9 @@
-import type { Layout } from '@/core/content';
+import { kindOfField, type Layout } from '@/core/content';
 import type { Control, ItemType } from '@/core/inventory';
 
 /** The fields of some layouts that hold long text. */
 const textsOf = (layouts: readonly Layout[]): string[] => [
-  ...new Set(
-    layouts.flatMap(({ fields }) =>
-      fields.filter(({ kind }) => kind === 'rich' || kind === 'pieces').map(({ id }) => id),
-    ),
-  ),
+  ...new Set(layouts.flatMap(({ fields }) => fields.filter((field) => kindOfField(field).texts).map(({ id }) => id))),
 ];
 
 /**

@@ -42,6 +42,7 @@ export const layouts: Layouts = new Map(
             hint: 'One line for each rule: “Every day 06:30 to 19:00”.',
             max: 400,
           },
+          { id: 'phone', kind: 'telephone', name: 'Telephone of the ticket office' },
           body,
         ],
       },

@@ -12,7 +12,7 @@ import {
   ownSchema,
   SIZES,
   gone,
-  standing,
+  standsByItself,
   untold,
   type Board,
   type Own,
@@ -268,7 +268,7 @@ describe('what somebody arranged for themselves', () => {
   });
   it('tells of what stood there by itself and left, whoever arranged nothing of it, and of nothing twice', () => {
     const before = boardOf(['a', 'b', 'c', { widget: 'd', hold: 'offered' }]);
-    const stood = standing(before, nameOf);
+    const stood = standsByItself(before, nameOf);
     expect(stood).toEqual({ a: 'A', b: 'B', c: 'C' });
     expect(gone(before, asPrepared(), stood)).toEqual([]);
     const now = boardOf(['a', { widget: 'b', hold: 'offered' }, 'new']);
@@ -291,7 +291,7 @@ describe('what somebody arranged for themselves', () => {
           const theirs = moved
             .filter((entry) => first.includes(entry))
             .reduce((o, entry) => after(was, [{ do: 'collapse', entry, on: true }], o), asPrepared());
-          const told = [...gone(is, theirs, standing(was, nameOf)), ...untold(is, theirs).map((one) => one.says)];
+          const told = [...gone(is, theirs, standsByItself(was, nameOf)), ...untold(is, theirs).map((one) => one.says)];
           const left = first
             .filter((id) => !second.includes(id))
             .map((id) => `“${id.toUpperCase()}” is no longer prepared for you.`);

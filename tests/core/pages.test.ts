@@ -14,7 +14,7 @@ import {
   parseOutline,
   plainText,
   readContent,
-  richTextsOf,
+  kindOfField,
   searchResultOf,
   SETTINGS,
   settingsOf,
@@ -316,7 +316,8 @@ describe('typed fields', () => {
 describe('putting two people’s changes together', () => {
   const layout = getLayout('harbour');
   const text = (content: PageContent) =>
-    richTextsOf(layout, content)
+    layout.fields
+      .flatMap((field) => kindOfField(field).texts?.(field, content) ?? [])
       .map((rich) => plainText(rich.document))
       .join('|');
   const base = { title: 'Quay', summary: 'Old', hours: 'Daily', body: doc(p('one'), p('two'), p('three')) };

@@ -1,10 +1,12 @@
 import { sayBegin } from '../words';
 import { plainText, type Document, type DocumentNode } from './document';
-import { PIECE_HEADING, type Layout, type PageContent } from './layout';
+import type { Look } from './kinds/kind';
+import { kindOfField, type Layout } from './layout';
+import type { PageContent } from './value';
 import { thingOf } from './linked';
 import { hrefsIn, ownPath } from './references';
 import { searchResultOf, SETTINGS } from './settings';
-import { entriesOf, isEmptyDocument, isEmptyValue, linkOf, piecesOf, textOf } from './values';
+import { isEmptyValue } from './values';
 
 /** What is looked for before a page is published; the site says of each whether it stops, advises or is off. */
 export const CHECKS = [
@@ -117,31 +119,14 @@ export function checkPage(layout: Layout, content: PageContent, { isThere, descr
     const value = content[field.id];
     if (field.required && (isEmptyValue(value) || (typeof value === 'string' && value.trim() === '')))
       say('required', field.id, `${field.name} is empty.`);
-    if (field.kind === 'short' || field.kind === 'long') prose(field.id, field.name, textOf(content, field.id));
-    if (field.kind === 'picture' && typeof value === 'string') picture(field.id, field.name, value);
-    if (field.kind === 'link') link(field.id, field.name, linkOf(content, field.id)?.href ?? '');
-    if (field.kind === 'rich')
-      rich(
-        field.id,
-        field.name,
-        value && typeof value === 'object' && 'type' in value ? value : { type: 'doc', content: [] },
-      );
-    if (field.kind === 'list')
-      for (const [i, entry] of entriesOf(content, field.id).entries()) {
-        if (Object.values(entry).every((text) => text.trim() === ''))
-          say('empty', field.id, `${field.name}: entry ${i + 1} says nothing.`);
-        for (const part of field.of) prose(field.id, `${field.name}, entry ${i + 1}`, entry[part.id] ?? '');
-      }
-    if (field.kind === 'pieces')
-      for (const [i, piece] of piecesOf(content, field.id).entries()) {
-        const name = piece.heading || `Piece ${i + 1}`;
-        if (piece.heading === PIECE_HEADING)
-          say('empty', field.id, `Piece ${i + 1} still has the heading it began with, “${PIECE_HEADING}”.`);
-        if (isEmptyDocument(piece.text) && piece.picture === null)
-          say('empty', field.id, `${name}: this piece says nothing.`);
-        if (piece.picture !== null) picture(field.id, name, piece.picture);
-        rich(field.id, name, piece.text);
-      }
+    const look: Look = {
+      prose: (name, text) => prose(field.id, name, text),
+      picture: (name, id) => picture(field.id, name, id),
+      link: (name, href) => link(field.id, name, href),
+      rich: (name, document) => rich(field.id, name, document),
+      empty: (message) => say('empty', field.id, message),
+    };
+    kindOfField(field).check?.(field, content, look);
   }
   if (searchResultOf(content).text.trim() === '')
     say(

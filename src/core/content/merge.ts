@@ -1,7 +1,8 @@
 import { diff3Merge } from 'node-diff3';
 import { canonical } from '../json';
 import type { Document, DocumentNode } from './document';
-import type { Layout, PageContent } from './layout';
+import type { Layout } from './layout';
+import type { PageContent } from './value';
 import { SETTINGS } from './settings';
 import { sameValue } from './values';
 

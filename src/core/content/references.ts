@@ -1,5 +1,6 @@
 import { thingOf, type LinkedThing } from './linked';
-import type { Field, FieldValue, PageContent } from './layout';
+import { kindOfField, type Field } from './layout';
+import type { FieldValue, PageContent } from './value';
 
 /** Every address in a content, whatever it is made of: in marks, in link fields. */
 export function hrefsIn(value: unknown): string[] {
@@ -62,13 +63,11 @@ function inField(field: Field, value: FieldValue | undefined): Omit<Reference, '
         : [{ kind: 'address', target: path }];
   });
   const own = typeof value === 'string' && value !== '' ? [value] : [];
+  const { refersTo } = kindOfField(field);
   return [
     ...links,
-    ...[...(field.kind === 'picture' ? own : []), ...picturesIn(value)].map((target) => ({
-      kind: 'picture' as const,
-      target,
-    })),
-    ...(field.kind === 'person' ? own : []).map((target) => ({ kind: 'person' as const, target })),
+    ...(refersTo ? own.map((target) => ({ kind: refersTo, target })) : []),
+    ...picturesIn(value).map((target) => ({ kind: 'picture' as const, target })),
   ];
 }
 

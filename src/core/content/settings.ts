@@ -1,4 +1,5 @@
-import type { Field, PageContent } from './layout';
+import type { Field } from './layout';
+import type { PageContent } from './value';
 import { textOf } from './values';
 
 /** Languages a page can be in, by their tags (BCP 47); `rtl` where they are written from right to left. */

@@ -1,6 +1,6 @@
 import { sameJson } from '../json';
 import { emptyDocument, plainText, type Document } from './document';
-import type { Entry, FieldValue, Layout, LinkValue, PageContent, Piece } from './layout';
+import type { Entry, FieldValue, LinkValue, PageContent, Piece } from './value';
 
 export const sameValue = (a: FieldValue | undefined, b: FieldValue | undefined): boolean => sameJson(a, b);
 export const sameContent = (a: PageContent | undefined, b: PageContent | undefined): boolean => sameJson(a, b);
@@ -34,26 +34,3 @@ export const isEmptyValue = (value: FieldValue | undefined): boolean =>
   value === false ||
   (Array.isArray(value) && value.length === 0) ||
   (isDocument(value) && isEmptyDocument(value));
-
-/**
- * A rich text of a page: in a field of its own, or in one of its pieces. `key` is the same as long as it is the same
- * text.
- */
-export interface RichText {
-  key: string;
-  name: string;
-  document: Document;
-}
-
-/** Every rich text a layout's fields hold, in the order they stand on the screen. */
-export function richTextsOf(layout: Layout, content: PageContent): RichText[] {
-  return layout.fields.flatMap((field): RichText[] => {
-    if (field.kind === 'rich') return [{ key: field.id, name: field.name, document: documentOf(content, field.id) }];
-    if (field.kind !== 'pieces') return [];
-    return piecesOf(content, field.id).map((piece) => ({
-      key: `${field.id}/${piece.id}`,
-      name: piece.heading || field.name,
-      document: piece.text,
-    }));
-  });
-}

@@ -229,7 +229,7 @@ const touchedBy = (own: Own) =>
   new Set([...own.moves.map(({ id }) => id), ...own.away, ...own.added, ...own.collapsed, ...Object.keys(own.sizes)]);
 
 /** What stands on a board by itself, and what each is called. */
-export const standing = (board: Board, nameOf: (placed: PlacedWidget) => string): Record<string, string> =>
+export const standsByItself = (board: Board, nameOf: (placed: PlacedWidget) => string): Record<string, string> =>
   Object.fromEntries(board.widgets.filter(({ hold }) => hold !== 'offered').map((one) => [one.id, nameOf(one)]));
 
 /**

@@ -1,4 +1,4 @@
-import type { Field, Layout } from '../content';
+import { kindOfField, type Field, type Layout } from '../content';
 import { ofInventory, type Inventory, type ItemType } from '../inventory';
 
 /** Something on an edit screen that can be prepared: a field, or a panel beside the fields. */
@@ -93,13 +93,7 @@ export const elementOptions = (
   inventory: Inventory,
   field: Field | undefined,
 ): readonly { id: string; name: string }[] =>
-  field?.id === 'page.layout'
-    ? [...inventory.layouts.values()]
-    : field?.kind === 'choice'
-      ? field.options
-      : field?.kind === 'person'
-        ? [{ id: 'me', name: 'Only whoever writes' }]
-        : [];
+  field?.id === 'page.layout' ? [...inventory.layouts.values()] : ((field && kindOfField(field).options?.(field)) ?? []);
 
 const panelsByField = ofInventory(({ items, controls }) => {
   const panels = new Map<string, string>();

@@ -16,7 +16,7 @@ import { WritingSkeleton } from './WritingSkeleton';
 const WritingArea = later(() => import('./WritingArea'), <WritingSkeleton />);
 const Pieces = later(() => import('./Pieces'), <WritingSkeleton />);
 
-/** A field of an item as its edit screen was prepared; pictures of its own have a panel. */
+/** A field of an item as its edit screen was prepared; what lies in a panel is filled in there. */
 export function FieldBlock({
   field: given,
   draft,
@@ -91,7 +91,7 @@ export function FieldBlock({
     </div>
   );
   const state = useElement(given.id);
-  if (given.kind === 'picture' || state.show === 'hidden') return null;
+  if (state.show === 'hidden') return null;
   const field = preparedField(given, state);
   const isTheirs = mayChange(field.id) && state.lock === undefined;
   const about = (
@@ -144,7 +144,7 @@ export function FieldBlock({
       value={content[field.id]}
       onChange={(value) => change({ [field.id]: value })}
       readOnly={!mayChange(field.id)}
-      context={{ people, me }}
+      context={{ people, me, pictures: given.kind === 'picture' ? picturesIn(given.id) : [] }}
       fault={faultOf(field.id)}
       big={field.id === 'title'}
       anchor={anchor(field.id)}

@@ -1,5 +1,5 @@
 import { Fragment, useEffect, useMemo, useState } from 'react';
-import { documentOf, textOf, type Field, type Layout, type PageContent } from '@/core/content';
+import { documentOf, kindOfField, textOf, type Field, type Layout, type PageContent } from '@/core/content';
 import { handy } from '@/core/toolbar';
 import { dialogLater } from '../kit/later';
 import { ProblemNote, Safe } from '../kit/parts';
@@ -33,7 +33,7 @@ const AskDialog = dialogLater(() => import('./AskDialog'));
  */
 const isSmall = (field: Field | undefined, layout: Layout | undefined): boolean =>
   field !== undefined &&
-  !['rich', 'pieces', 'list', 'picture'].includes(field.kind) &&
+  kindOfField(field).large !== true &&
   (field.id !== 'title' || layout?.fields.some(({ kind }) => kind === 'pieces') === true);
 
 /** The blocks of a screen in rows: those that are small together with the next ones that are. */
@@ -60,7 +60,8 @@ export function ItemEditor(props: EditorProps & KindProps) {
 
 function Screen(props: EditorProps & KindProps) {
   const { item, crumbs, me, may, controls, readOnlyWhy, reviewers, notes, people, theirFields } = props;
-  const { screens, toolbars, allTools, pictures, ownPictures, calendar, now, settings, previewHref } = props;
+  const { screens, fieldPanels, toolbars, allTools, pictures, ownPictures, calendar, now, settings, previewHref } =
+    props;
   const layouts = useMemo(() => new Map(props.layouts.map((layout) => [layout.id, layout])), [props.layouts]);
   const { one, partOf } = useAbout();
   const layoutOf = (content: PageContent) =>
@@ -124,17 +125,17 @@ function Screen(props: EditorProps & KindProps) {
   const send = async (how: Finish) => {
     if (await finish(how, { note, askedOf: askedOf ? Number(askedOf) : null })) forgetNote();
   };
-  const { picture, firstText, kept, screen, fieldNames, textTools, picturesIn, isPreparedAway } = preparedFor(
+  const { inPanels, firstText, kept, screen, fieldNames, textTools, picturesIn, isPreparedAway } = preparedFor(
     layout,
     content,
-    { layouts, settings, screens, toolbars, pictures, ownPictures },
+    { layouts, settings, screens, toolbars, pictures, ownPictures, fieldPanels },
   );
 
   const beside = panelsBeside({
     props,
     parts: { page: item.id, layouts, draft, content, change, mayChange, context: { people, me: me.id }, faultOf },
     send: { note, onNote: setNote, askedOf, onAskedOf: setAskedOf, faultOf: action.faultOf },
-    picture: picture && { field: picture, from: picturesIn(picture.id) },
+    inPanels: inPanels.map(({ panel, field }) => ({ panel, field, pictures: picturesIn(field.id) })),
     findings,
     notes: newest,
     onWriteOn: (older, of, version) => {

@@ -1,25 +1,8 @@
-import {
-  documentOf,
-  entriesOf,
-  linkOf,
-  piecesOf,
-  plainText,
-  sayField,
-  textOf,
-  type DocumentNode,
-  type Field,
-  type IdNames,
-  type PageContent,
-} from '@/core/content';
+import { kindOfField, plainText, type DocumentNode, type Field, type IdNames, type PageContent } from '@/core/content';
 import type { Tool } from '@/core/inventory';
 import { plainOut } from '@/core/toolbar';
 import { sayBegin } from '@/core/words';
 import type { PictureChoice } from './PictureChooser';
-
-const paragraph = (text: string): DocumentNode => ({
-  type: 'paragraph',
-  ...(text && { content: [{ type: 'text', text }] }),
-});
 
 /**
  * What a field says, as somebody would write it in a text: words as they are, a picture as one, anything else after its
@@ -35,54 +18,10 @@ function blocksOf(
     const found = pictures.find((one) => one.id === id);
     return found ? [{ type: 'picture', attrs: { id: found.id, description: found.description, width: 'full' } }] : [];
   };
-  const named = (text: string): DocumentNode[] => (text === '' ? [] : [paragraph(`${field.name}: ${text}`)]);
-  switch (field.kind) {
-    case 'rich':
-      return documentOf(content, field.id).content;
-    case 'pieces':
-      return piecesOf(content, field.id).flatMap((piece): DocumentNode[] => [
-        ...(piece.heading
-          ? [
-              {
-                type: 'heading' as const,
-                attrs: { level: 2 },
-                content: [{ type: 'text' as const, text: piece.heading }],
-              },
-            ]
-          : []),
-        ...picture(piece.picture),
-        ...piece.text.content,
-      ]);
-    case 'list':
-      return entriesOf(content, field.id).map((entry) =>
-        paragraph(
-          field.of
-            .map((part) => entry[part.id] ?? '')
-            .filter(Boolean)
-            .join(': '),
-        ),
-      );
-    case 'picture':
-      return picture(textOf(content, field.id) || null);
-    case 'short':
-    case 'long':
-      return textOf(content, field.id).split('\n').filter(Boolean).map(paragraph);
-    case 'link': {
-      const link = linkOf(content, field.id);
-      return link
-        ? [
-            {
-              type: 'paragraph',
-              content: [
-                { type: 'text', text: link.words || link.href, marks: [{ type: 'link', attrs: { href: link.href } }] },
-              ],
-            },
-          ]
-        : [];
-    }
-    default:
-      return named(sayField(field, content, names).join(', '));
-  }
+  const { asBlocks, say } = kindOfField(field);
+  if (asBlocks) return asBlocks(field, content, picture);
+  const said = say(field, content, names).join(', ');
+  return said === '' ? [] : [{ type: 'paragraph', content: [{ type: 'text', text: `${field.name}: ${said}` }] }];
 }
 
 /** Text of another layout that has no place in this one: kept, and offered back. */

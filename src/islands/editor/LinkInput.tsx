@@ -1,26 +1,17 @@
 import { useState } from 'react';
-import { type Field, type FieldValue, thingOf, LINK_GONE, asHref } from '@/core/content';
+import { asHref, LINK_GONE, linkOf, thingOf, type FieldOf } from '@/core/content';
 import { later } from '../kit/later';
 import { Icon } from '../kit/Icon';
 import { Labelled, Dialog } from '../kit/parts';
+import { asContent, type FieldProps } from './inputs/input';
 
 // Fetched when a page is chosen.
 const PageTargets = later(() => import('./PageTargets'), <p role="status">Looking…</p>);
 
 /** Where a link leads and its words; a page is chosen, all else typed. */
-export function LinkInput({
-  field,
-  value,
-  onChange,
-  readOnly,
-  fault,
-}: {
-  field: Field;
-  value: { href: string; words: string } | null;
-  onChange: (value: FieldValue) => void;
-  readOnly: boolean;
-  fault: string | undefined;
-}) {
+export function LinkInput(props: FieldProps<FieldOf<'link'>>) {
+  const { field, onChange, readOnly, fault } = props;
+  const value = linkOf(asContent(props), field.id);
   const [choosing, setChoosing] = useState(false);
   const kept = value?.href ?? '';
   // What is there goes by its address here.

@@ -1,20 +1,11 @@
-import type { Entry, FieldOf, FieldValue } from '@/core/content';
+import { entriesOf, type FieldOf } from '@/core/content';
 import { Icon } from '../kit/Icon';
+import { asContent, type FieldProps } from './inputs/input';
 
 /** A list of small entries: added, taken out and put in order. */
-export function ListInput({
-  field,
-  entries,
-  onChange,
-  readOnly,
-  fault,
-}: {
-  field: FieldOf<'list'>;
-  entries: Entry[];
-  onChange: (value: FieldValue) => void;
-  readOnly: boolean;
-  fault: string | undefined;
-}) {
+export function ListInput(props: FieldProps<FieldOf<'list'>>) {
+  const { field, onChange, readOnly, fault } = props;
+  const entries = entriesOf(asContent(props), field.id);
   const put = (i: number, id: string, text: string) =>
     onChange(entries.map((entry, k) => (k === i ? { ...entry, [id]: text } : entry)));
   const swap = (i: number, k: number) => {

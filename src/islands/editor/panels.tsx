@@ -1,9 +1,10 @@
 import { sayTime, type Calendar } from '@/core/words';
 import { happened } from '../kit/happened';
 import { Icon, type IconName } from '../kit/Icon';
-import { useAbout } from './about';
 import { LockNote, useElement } from './elements';
-import { PictureChooser, type PictureChoice } from './PictureChooser';
+import { FieldInput } from './FieldInput';
+import type { FieldProps } from './inputs/input';
+import { PictureChooser } from './PictureChooser';
 import type { DraftState } from './model';
 
 /** Whether the draft is kept, in words and by mark. */
@@ -37,37 +38,34 @@ export function DraftMark({ state, calendar }: { state: DraftState; calendar: Ca
   );
 }
 
-/** A picture of an item's own. */
-export function PicturePanel({
-  name,
-  value,
-  pictures,
-  readOnly,
-  onChange,
-}: {
-  name: string;
-  value: string | null;
-  pictures: PictureChoice[];
-  readOnly: boolean;
-  onChange: (id: string | null) => void;
-}) {
-  const { anchor } = useAbout();
-  const { label = name, hint, lock } = useElement(anchor('banner'));
+/** A field that is filled in in a panel beside the others. */
+export function FieldPanel({ panel, ...of }: FieldProps & { panel: string }) {
+  const { field, value, readOnly, context, onChange } = of;
+  const { label = field.name, hint = field.hint, lock } = useElement(panel);
   return (
-    <section className="card" aria-label={label} data-anchor={anchor('banner')}>
+    <section className="card" aria-label={label} data-anchor={panel}>
       <h2 className="mb-2 text-base">{label}</h2>
-      {hint && <p className="hint mb-2">{hint}</p>}
-      <LockNote reason={lock} />
-      <PictureChooser
-        label={label}
-        value={value}
-        pictures={pictures}
-        readOnly={readOnly || lock !== undefined}
-        onChange={(id) => {
-          onChange(id);
-          if (id !== null) happened('picture.chosen');
-        }}
-      />
+      {field.kind === 'picture' ? (
+        <>
+          {hint && <p className="hint mb-2">{hint}</p>}
+          <LockNote reason={lock} />
+          <PictureChooser
+            label={label}
+            value={typeof value === 'string' && value !== '' ? value : null}
+            pictures={[...(context.pictures ?? [])]}
+            readOnly={readOnly || lock !== undefined}
+            onChange={(id) => {
+              onChange(id);
+              if (id !== null) happened('picture.chosen');
+            }}
+          />
+        </>
+      ) : (
+        <>
+          <FieldInput {...of} field={{ ...field, ...(hint && { hint }) }} readOnly={readOnly || lock !== undefined} />
+          <LockNote reason={lock} />
+        </>
+      )}
     </section>
   );
 }

@@ -1,9 +1,9 @@
 import type { ComponentProps, ReactNode } from 'react';
-import { textOf, type Field } from '@/core/content';
+import type { Field } from '@/core/content';
 import type { Note } from '@/core/wire';
 import { ChecksPanel } from './ChecksPanel';
 import { NotesPanel } from './NotesPanel';
-import { PicturePanel } from './panels';
+import { FieldPanel } from './panels';
 import type { PictureChoice } from './PictureChooser';
 import type { EditorProps, KindProps, PanelParts } from './props';
 import { RemarksPanel } from './RemarksPanel';
@@ -19,7 +19,7 @@ export function panelsBeside({
   props: { item, may, people, reviewers, noteRequired, remarks, panels, calendar, now },
   parts,
   send,
-  picture,
+  inPanels,
   findings,
   notes,
   onWriteOn,
@@ -27,8 +27,8 @@ export function panelsBeside({
   props: EditorProps & KindProps;
   parts: PanelParts;
   send: Sending;
-  /** The field for a picture, where the layout has one, and what it chooses from. */
-  picture: { field: Field; from: PictureChoice[] } | undefined;
+  /** Fields of the layout that are filled in in a panel, and the pictures there are for them. */
+  inPanels: readonly { panel: string; field: Field; pictures: PictureChoice[] }[];
   findings: ComponentProps<typeof ChecksPanel>['findings'];
   notes: Note[];
   onWriteOn: WriteOn;
@@ -38,14 +38,20 @@ export function panelsBeside({
     note: <SendPanel {...send} noteRequired={noteRequired} reviewers={reviewers} people={people} />,
     remarks: remarks && <RemarksPanel review={remarks.review} initial={remarks.remarks} {...clock} />,
     checks: <ChecksPanel findings={findings} />,
-    banner: picture && (
-      <PicturePanel
-        name={picture.field.name}
-        value={textOf(parts.content, picture.field.id) || null}
-        pictures={picture.from}
-        readOnly={!parts.mayChange(picture.field.id)}
-        onChange={(id) => parts.change({ [picture.field.id]: id })}
-      />
+    ...Object.fromEntries(
+      inPanels.map(({ panel, field, pictures }) => [
+        panel.slice(panel.lastIndexOf('.') + 1),
+        <FieldPanel
+          key={panel}
+          panel={panel}
+          field={field}
+          value={parts.content[field.id]}
+          readOnly={!parts.mayChange(field.id)}
+          context={{ ...parts.context, pictures }}
+          fault={parts.faultOf(field.id)}
+          onChange={(value) => parts.change({ [field.id]: value })}
+        />,
+      ]),
     ),
     ...panels?.(parts),
     schedule: <SchedulePanel item={item.id} planned={item.planned} mayRetire={may.retire} {...clock} />,

@@ -13,7 +13,10 @@ export function preparedFor(
     toolbars,
     pictures,
     ownPictures,
-  }: Pick<EditorProps, 'settings' | 'screens' | 'toolbars' | 'pictures' | 'ownPictures'> & { layouts: Layouts },
+    fieldPanels,
+  }: Pick<EditorProps, 'settings' | 'screens' | 'toolbars' | 'pictures' | 'ownPictures' | 'fieldPanels'> & {
+    layouts: Layouts;
+  },
 ) {
   const screen = screens[layout?.id ?? ''] ?? { elements: {}, main: [], side: [] };
   const textTools = (field: string) => toolbars[layout?.id ?? '']?.[field] ?? { tools: [], keep: {}, groups: [] };
@@ -21,7 +24,11 @@ export function preparedFor(
     screen,
     /** The tools of a text. */
     textTools,
-    picture: layout?.fields.find((field) => field.kind === 'picture'),
+    /** The fields that are filled in in a panel beside the others. */
+    inPanels: (layout?.fields ?? []).flatMap((field) => {
+      const panel = fieldPanels[field.id];
+      return panel === undefined ? [] : [{ panel, field }];
+    }),
     firstText: layout?.fields.find((field) => field.kind === 'rich'),
     /** What other layouts left behind and this one does not show. */
     kept: layout ? keptElsewhere(layouts, layout, content).filter((field) => !isEmptyValue(content[field.id])) : [],

@@ -6,7 +6,7 @@ import type { TextTools } from '@/core/room';
 import type { Note, Remark } from '@/core/wire';
 import type { About } from './about';
 import type { Elements } from './elements';
-import type { FieldContext } from './FieldInput';
+import type { FieldContext } from './inputs/input';
 import type { PictureChoice } from './PictureChooser';
 import type { PlannedRow } from './SchedulePanel';
 import type { FieldFault } from './useDraft';
@@ -64,6 +64,8 @@ export interface EditorProps {
   theirFields: string[] | null;
   /** How the screen was prepared for them, by layout: its elements, and in which order its blocks stand. */
   screens: Record<string, { elements: Elements; main: string[]; side: string[] }>;
+  /** The panel that a field of a layout is filled in in, by field. */
+  fieldPanels: Record<string, string>;
   /** What they write with, by layout and field; nothing where they may not write. */
   toolbars: Record<string, Record<string, TextTools>>;
   allTools: Tool[];

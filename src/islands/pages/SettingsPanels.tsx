@@ -12,7 +12,8 @@ import { sayBegin } from '@/core/words';
 import { Labelled } from '../kit/parts';
 import { send } from '../kit/send';
 import { LockNote, useElement } from '../editor/elements';
-import { FieldInput, type FieldContext } from '../editor/FieldInput';
+import { FieldInput } from '../editor/FieldInput';
+import type { FieldContext } from '../editor/inputs/input';
 import { Panel } from '../editor/Panel';
 
 interface PartProps {

@@ -1,6 +1,7 @@
 import { publishingOf } from '@/core/plan';
 import { writingOf, type TextTools } from '@/core/room';
-import { arrange, elementsOf } from '@/core/screens';
+import { kindOfField } from '@/core/content';
+import { arrange, elementsOf, panelOf } from '@/core/screens';
 import { controlsOn } from '@/core/task';
 import { pictureSource } from '@/core/toolbar';
 import { now } from '../clock';
@@ -97,7 +98,7 @@ export async function loadEditScreen(
     for (const [layout, { fields }] of form.layouts)
       toolbars[layout] = Object.fromEntries(
         fields
-          .filter(({ kind }) => kind === 'rich' || kind === 'pieces' || kind === 'picture')
+          .filter((field) => kindOfField(field).texts !== undefined || kindOfField(field).refersTo === 'picture')
           .map(({ id: field }) => [field, writing.of(type, { ...place, layout }, field)]),
       );
   const isLimited = Object.values(toolbars).some((fields) =>
@@ -123,6 +124,12 @@ export async function loadEditScreen(
     people: known.map(({ id, name }) => ({ id, name })),
     theirFields: edit && place ? fieldsFor(access, type, place) : null,
     screens,
+    fieldPanels: Object.fromEntries(
+      form.fields.flatMap((field) => {
+        const panel = panelOf(access.inventory, type, field.id);
+        return panel === undefined ? [] : [[field.id, panel]];
+      }),
+    ),
     toolbars,
     ownPictures: [...own],
     allTools: [...access.inventory.tools.values()],

@@ -1,11 +1,9 @@
 import {
   allFields,
-  documentOf,
-  piecesOf,
+  kindOfField,
   referencesOf,
   textOf,
   type Document,
-  type DocumentNode,
   type Field,
   type Layout,
   type Layouts,
@@ -45,7 +43,7 @@ export const formOf = (inventory: Inventory, item: Pick<ItemRow, 'type'>): Form 
   getEntry(formsOf(inventory), item.type);
 
 function isRich(field: Field): boolean {
-  return field.kind === 'rich' || field.kind === 'pieces';
+  return kindOfField(field).texts !== undefined;
 }
 
 /** The layout that content names, or its item's. */
@@ -54,11 +52,11 @@ export function layoutOf(inventory: Inventory, content: PageContent, item: Pick<
   return layouts.get(textOf(content, 'page.layout')) ?? getEntry(layouts, item.layout);
 }
 
-/** The blocks of a field, whichever pieces they lie in. */
-export const blocksOf = (field: Field, content: PageContent): Document =>
-  field.kind === 'pieces'
-    ? { type: 'doc', content: piecesOf(content, field.id).flatMap((piece): DocumentNode[] => piece.text.content) }
-    : documentOf(content, field.id);
+/** The blocks of a field, whichever texts they lie in. */
+export const blocksOf = (field: Field, content: PageContent): Document => ({
+  type: 'doc',
+  content: (kindOfField(field).texts?.(field, content) ?? []).flatMap(({ document }) => document.content),
+});
 
 /** Every picture an item's content shows or keeps, with the field it stands in. */
 export const picturesOf = (form: Form, content: PageContent): { field: Field; id: string }[] =>

@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm';
 import {
   faultsInSight,
+  kindOfField,
   readContent,
   settingsOf,
   type ContentFault,
@@ -21,44 +22,12 @@ import { titleOf } from './publishing';
 import { findPlace } from '../tree/tree';
 import { beforeOn, mustHaveTools, type Before } from './tools';
 
-/** Longest text that waits in a field until it is right, in characters. */
-const LONGEST_WAITING = 20_000;
-const isShortText = (value: unknown): boolean => typeof value === 'string' && value.length <= LONGEST_WAITING;
-
 /**
  * Whether a value that is not right can be kept as it was typed: only what an editor's fields can hold. A text that
  * does not fit the schema, or a choice there is not, was not typed by anybody.
  */
-function canWait(field: Field | undefined, value: unknown): boolean {
-  switch (field?.kind) {
-    case 'short':
-      return field.id !== 'page.layout' && isShortText(value);
-    case 'long':
-    case 'day':
-    case 'moment':
-    case 'picture':
-      return isShortText(value);
-    case 'number':
-      return typeof value === 'number' || isShortText(value);
-    case 'link':
-      return (
-        typeof value === 'object' &&
-        value !== null &&
-        Object.keys(value).every((key) => key === 'href' || key === 'words') &&
-        Object.values(value).every(isShortText)
-      );
-    case 'list':
-      return (
-        Array.isArray(value) &&
-        value.length <= 2 * field.most &&
-        value.every(
-          (entry) => typeof entry === 'object' && entry !== null && Object.values(entry as object).every(isShortText),
-        )
-      );
-    default:
-      return false;
-  }
-}
+const canWait = (field: Field | undefined, value: unknown): boolean =>
+  field !== undefined && kindOfField(field).waits(value, field);
 
 /**
  * Reads what somebody sent as the content of an item, whichever way it came. A field left out stays as it was.

@@ -3,7 +3,7 @@ import {
   changedOwn,
   gone,
   ownSchema,
-  standing,
+  standsByItself,
   untold,
   type Board,
   type Own,
@@ -57,7 +57,7 @@ export async function listOwnToday(tx: Tx, siteId: number, people: readonly numb
  */
 export async function keepStanding(access: Access, row: OwnRow | undefined, board: Board): Promise<void> {
   if (access.trial !== null || gone(board, read(row?.today), row?.stood ?? {}).length > 0) return;
-  const stood = standing(board, (placed) => entryName(access.inventory, placed));
+  const stood = standsByItself(board, (placed) => entryName(access.inventory, placed));
   if (canonical(stood) === canonical(row?.stood ?? null)) return;
   await db.transaction((tx) => changeOwnRoom(tx, access, () => ({ after: { stood }, gives: undefined })));
 }
@@ -76,7 +76,7 @@ export async function changeOwnToday(tx: Tx, access: Access, change: OwnChange |
     if (today === null) throw new Problem('widget-stays');
     const left =
       change.do === 'undo' ? past.slice(1) : change.do === 'heard' ? past : [before, ...past].slice(0, MOST_PAST);
-    const stood = change.do === 'heard' ? standing(dashboard, nameOf) : (row?.stood ?? null);
+    const stood = change.do === 'heard' ? standsByItself(dashboard, nameOf) : (row?.stood ?? null);
     return { after: { today, past: left, stood }, gives: tell(dashboard, today, left, stood) };
   });
 }

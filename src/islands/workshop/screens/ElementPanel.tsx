@@ -1,4 +1,4 @@
-import type { Field } from '@/core/content';
+import { kindOfField, type Field } from '@/core/content';
 import { elementOptions, SHOWS, type Element, type ElementSaid, type ElementState, type Show } from '@/core/screens';
 import { CommitInput } from '../../kit/CommitInput';
 import { CommitNumber } from '../../kit/CommitNumber';
@@ -18,66 +18,48 @@ function ValueInput({
   onCommit: (value: ElementSaid['value']) => void;
 }) {
   const label = 'Something new begins with';
-  switch (field.kind) {
-    case 'yes':
-    case 'choice': {
-      const options =
-        field.kind === 'choice'
-          ? field.options
-          : [
-              { id: 'true', name: 'yes' },
-              { id: 'false', name: 'no' },
-            ];
-      const valueOf = (id: string) => (field.kind === 'yes' ? id === 'true' : id);
-      return (
-        <Labelled label={label}>
-          {(ids) => (
-            <select
-              {...ids}
-              className="field"
-              value={String(value ?? '')}
-              onChange={({ target }) => onCommit(target.value === '' ? undefined : valueOf(target.value))}
-            >
-              <option value="">as usual</option>
-              {options.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </select>
-          )}
-        </Labelled>
-      );
-    }
-    case 'short':
-    case 'long':
-      if (field.id === 'page.layout' || field.id === 'page.slug' || field.id === 'title') return null;
-      return (
-        <Labelled label={label}>
-          {(ids) => (
-            <CommitInput
-              {...ids}
-              className="field"
-              maxLength={field.max}
-              value={String(value ?? '')}
-              onCommit={(words) => onCommit(words || undefined)}
-            />
-          )}
-        </Labelled>
-      );
-    case 'number':
-      return (
-        <CommitNumber
-          label={label}
-          min={field.min}
-          max={field.max}
-          value={typeof value === 'number' ? value : undefined}
-          onCommit={onCommit}
-        />
-      );
-    default:
-      return null;
-  }
+  const begins = kindOfField(field).begins?.(field);
+  // What is asked for when it is made, and what is chosen otherwise.
+  if (!begins || field.id === 'page.layout' || field.id === 'page.slug' || field.id === 'title') return null;
+  if (begins.as === 'number')
+    return (
+      <CommitNumber
+        label={label}
+        min={begins.min}
+        max={begins.max}
+        value={typeof value === 'number' ? value : undefined}
+        onCommit={onCommit}
+      />
+    );
+  return (
+    <Labelled label={label}>
+      {(ids) =>
+        begins.as === 'words' ? (
+          <CommitInput
+            {...ids}
+            className="field"
+            maxLength={begins.max}
+            value={String(value ?? '')}
+            onCommit={(words) => onCommit(words || undefined)}
+          />
+        ) : (
+          <select
+            {...ids}
+            className="field"
+            value={String(value ?? '')}
+            onChange={({ target }) => onCommit(begins.options.find(({ id }) => id === target.value)?.value)}
+          >
+            <option value="">as usual</option>
+            {begins.options.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        )
+      }
+    </Labelled>
+  );
 }
 
 /** What is said of one element of an edit screen, in the place that was chosen. */

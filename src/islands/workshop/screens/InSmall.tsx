@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { kindOfField } from '@/core/content';
 import type { Element, ElementState } from '@/core/screens';
 import { ElementsContext, LockNote } from '../../editor/elements';
 import { FieldInput } from '../../editor/FieldInput';
@@ -38,50 +39,46 @@ export function ElementInSmall({
   const inventory = useInventory();
   if (!field || state.show === 'hidden' || state.show === 'closed') return null;
   const said = state.hint ?? hint;
-  switch (field.kind) {
-    case 'rich':
-    case 'pieces':
-      return (
-        <Still>
-          {said && <p className="hint mb-1">{said}</p>}
-          <LockNote reason={state.lock} />
-          <div className="rounded-[10px] border border-line-2 bg-sheet">
-            <span className="flex flex-wrap gap-1 border-b border-line p-2">
-              {asButtons(inventory, tools ?? []).map((one) => (
-                <ToolChip key={one.id} {...one} />
-              ))}
-              {!tools?.length && <span className="text-ink-2">{tools ? 'Plain words' : 'They only read it'}</span>}
-            </span>
-            {lines(field.kind === 'rich' ? ['w-full', 'w-11/12', 'w-3/5'] : ['w-2/5', 'w-11/12'])}
-          </div>
-        </Still>
-      );
-    case 'picture':
-      return (
-        <Still>
-          {said && <p className="hint mb-1">{said}</p>}
-          <LockNote reason={state.lock} />
-          <span className="flex h-20 items-center justify-center rounded-[10px] border border-line-2 bg-paper text-ink-2">
-            <Icon name="picture" size={28} />
+  if (kindOfField(field).texts)
+    return (
+      <Still>
+        {said && <p className="hint mb-1">{said}</p>}
+        <LockNote reason={state.lock} />
+        <div className="rounded-[10px] border border-line-2 bg-sheet">
+          <span className="flex flex-wrap gap-1 border-b border-line p-2">
+            {asButtons(inventory, tools ?? []).map((one) => (
+              <ToolChip key={one.id} {...one} />
+            ))}
+            {!tools?.length && <span className="text-ink-2">{tools ? 'Plain words' : 'They only read it'}</span>}
           </span>
-        </Still>
-      );
-    default:
-      return (
-        <Still>
-          <ElementsContext value={{ [field.id]: state }}>
-            <FieldInput
-              field={field}
-              value={state.value}
-              onChange={() => undefined}
-              readOnly={state.lock !== undefined}
-              context={{ people: [] }}
-              big={field.id === 'title'}
-            />
-          </ElementsContext>
-        </Still>
-      );
-  }
+          {lines(field.kind === 'rich' ? ['w-full', 'w-11/12', 'w-3/5'] : ['w-2/5', 'w-11/12'])}
+        </div>
+      </Still>
+    );
+  if (field.kind === 'picture')
+    return (
+      <Still>
+        {said && <p className="hint mb-1">{said}</p>}
+        <LockNote reason={state.lock} />
+        <span className="flex h-20 items-center justify-center rounded-[10px] border border-line-2 bg-paper text-ink-2">
+          <Icon name="picture" size={28} />
+        </span>
+      </Still>
+    );
+  return (
+    <Still>
+      <ElementsContext value={{ [field.id]: state }}>
+        <FieldInput
+          field={field}
+          value={state.value}
+          onChange={() => undefined}
+          readOnly={state.lock !== undefined}
+          context={{ people: [] }}
+          big={field.id === 'title'}
+        />
+      </ElementsContext>
+    </Still>
+  );
 }
 
 /** The bar below the screen, which is always there, with what they may do. */
