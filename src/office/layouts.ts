@@ -42,8 +42,9 @@ export const layouts: Layouts = new Map(
             hint: 'One line for each rule: “Every day 06:30 to 19:00”.',
             max: 400,
           },
-          { id: 'phone', kind: 'telephone', name: 'Telephone of the ticket office' },
           body,
+          // Below the text, which begins further up that way.
+          { id: 'phone', kind: 'telephone', name: 'Telephone of the ticket office' },
         ],
       },
       {

@@ -242,6 +242,30 @@ test('two people on one page: each sees the other; what does not touch is put to
   await Promise.all([ines.context().close(), tomas.context().close()]);
 });
 
+test('a telephone number is typed as people write it, told when it is none, and dialled from the website', async ({
+  browser,
+  app,
+}) => {
+  const maud = await signIn(browser, app, 'Maud');
+  await openPage(maud, 'South Quay');
+  const phone = maud.getByLabel('Telephone of the ticket office');
+  await expect(phone).toHaveValue('01632 960011');
+  await phone.fill('ring twice');
+  await expect(maud.getByText('Telephone of the ticket office must be a telephone number').first()).toBeVisible();
+  await axe(maud, 'a number that is none');
+  // Kept as it was typed, until it is right.
+  await maud.reload();
+  await isReady(maud);
+  await expect(phone).toHaveValue('ring twice');
+  await phone.fill('+44 (0)1632 960013');
+  await isKept(maud);
+  await maud.getByRole('button', { name: 'Publish now' }).click();
+  await loads(maud, () => maud.getByRole('alertdialog').getByRole('button', { name: 'Publish now' }).click());
+  await maud.goto('/harbours/south-quay');
+  await expect(maud.getByRole('link', { name: '+44 (0)1632 960013' })).toHaveAttribute('href', 'tel:+441632960013');
+  await maud.context().close();
+});
+
 test('a page in pieces: added, moved, taken out and brought back; visitors get it in its parts', async ({
   browser,
   app,

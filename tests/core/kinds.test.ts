@@ -29,9 +29,9 @@ const title: Field = { id: 'title', kind: 'short', name: 'Title', max: 40 };
 
 describe.each(kinds)('a field of the kind %s', (id) => {
   const { samples } = FIELD_KINDS[id];
-  const field = samples.field as Field;
+  const field = samples.field;
   const kind = kindOfField(field);
-  const [one, other] = samples.says as readonly [FieldValue, FieldValue];
+  const [one, other] = samples.says;
   const layout: Layout = { id: 'own', name: 'Own', purpose: '', fields: [title, field] };
   const bare: Layout = { id: 'bare', name: 'Bare', purpose: '', fields: [title] };
   const layouts = new Map([layout, bare].map((each) => [each.id, each]));
@@ -63,7 +63,7 @@ describe.each(kinds)('a field of the kind %s', (id) => {
     expect(blocks.map((block) => plainText(block)).join('')).toBe('');
   });
   it('refuses what it cannot say by its name, and takes nothing from the other fields', () => {
-    for (const wrong of samples.refuses) {
+    for (const wrong of [...samples.halfTyped, ...samples.refuses]) {
       const read = readContent(layouts, 'own', { ...content(one), [field.id]: wrong });
       expect(
         read?.faults.map((fault) => fault.field),
@@ -74,6 +74,8 @@ describe.each(kinds)('a field of the kind %s', (id) => {
     }
   });
   it('lets wait only what its input can hold', () => {
+    for (const wrong of samples.halfTyped) expect(kind.waits(wrong, field), JSON.stringify(wrong)).toBe(true);
+    for (const wrong of samples.refuses) expect(kind.waits(wrong, field), JSON.stringify(wrong)).toBe(false);
     expect(kind.waits({ any: 'thing' }, field)).toBe(false);
     expect(kind.waits(Symbol.iterator, field)).toBe(false);
     expect(kind.waits('x'.repeat(30_000), field)).toBe(false);
@@ -83,15 +85,17 @@ describe.each(kinds)('a field of the kind %s', (id) => {
     const { changed, lines } = compareField(field, content(one), content(other), names);
     expect(changed).toBe(true);
     expect(lines.flatMap(({ pieces }) => pieces).some(({ change }) => change !== 'same')).toBe(true);
-    expect(said(one)).not.toEqual(said(other));
-    expect(said(one).join('')).not.toBe('');
+    expect([one, other].map((value) => said(value).join(' '))).toEqual(samples.words);
   });
   it('is kept while another layout is chosen, and can be put into a text', () => {
     const elsewhere = parseContent(layouts, 'bare', { ...content(one), 'page.layout': 'bare' });
     if (!elsewhere.ok) throw new Error(JSON.stringify(elsewhere.faults));
     expect(keptElsewhere(layouts, bare, elsewhere.content)).toEqual([field]);
     const blocks = kind.asBlocks?.(field, content(one), (of) => (of === null ? [] : [{ type: 'paragraph' }]));
-    if (blocks) expect(blocks).not.toEqual([]);
+    // Every word of it, or the picture; without a form of its own it is told after its name.
+    if (blocks && id !== 'picture')
+      for (const word of samples.words[0].match(/[A-Za-z]{3,}/g) ?? []) expect(JSON.stringify(blocks)).toContain(word);
+    if (blocks && id === 'picture') expect(blocks).toEqual([{ type: 'paragraph' }]);
   });
   it('is merged as a whole where only one changed it', () => {
     const [base, mine, theirs] = [content(one), { ...content(one), title: 'Mine' }, content(other)];
@@ -101,16 +105,37 @@ describe.each(kinds)('a field of the kind %s', (id) => {
     });
   });
   it('tells every thing that it needs to be there', () => {
-    const found = referencesOf([field], content(one));
-    const ids = JSON.stringify(one);
-    if (kind.refersTo) expect(found).toEqual([{ field: field.id, kind: kind.refersTo, target: one }]);
-    expect(found.length).toBe(kind.refersTo ? 1 : hrefsIn(one).length + (ids.includes('"picture":"') ? 1 : 0));
+    const found = referencesOf([field], content(one)).map((reference) => `${reference.kind} ${reference.target}`);
+    expect(found).toEqual(samples.needs ?? []);
+    // Written into a text it goes on needing it; somebody cannot be written into one.
+    const blocks = kind.asBlocks?.(field, content(one), (of) =>
+      of === null ? [] : [{ type: 'picture', attrs: { id: of } }],
+    );
+    const body: Field = { id: 'body', kind: 'rich', name: 'Text' };
+    const inText = referencesOf([body], { body: { type: 'doc', content: blocks ?? [] } });
+    expect(inText.map((reference) => `${reference.kind} ${reference.target}`)).toEqual(
+      (samples.needs ?? []).filter((need) => !need.startsWith('person')),
+    );
+  });
+  it('holds texts exactly where what it says is made of them', () => {
+    const isText = JSON.stringify(one).includes('"type":"doc"');
+    expect(kind.texts !== undefined).toBe(isText);
+    expect((kind.texts?.(field, content(one)) ?? []).map(({ document }) => plainText(document)).join('')).toBe(
+      isText ? samples.words[0] : '',
+    );
   });
   it('is looked through before it is published without anything made up', () => {
     const look = { isThere: () => true, describe: () => 'A boat' };
     const findings = (value: FieldValue) =>
       checkPage(layout, content(value), look).filter((finding) => finding.field === field.id);
     expect(findings(one)).toEqual([]);
+    // What is looked through has something that would be found, and the other way round.
+    expect(samples.finds !== undefined).toBe(kind.check !== undefined);
+    const gone = { ...look, describe: () => undefined };
+    if (samples.finds !== undefined)
+      expect(
+        checkPage(layout, content(samples.finds), gone).filter((finding) => finding.field === field.id),
+      ).not.toEqual([]);
     if (hrefsIn(one).some((href) => href.startsWith('/')))
       expect(checkPage(layout, content(one), { ...look, isThere: () => false })).toContainEqual(
         expect.objectContaining({ check: 'links', field: field.id }),
@@ -119,10 +144,12 @@ describe.each(kinds)('a field of the kind %s', (id) => {
   });
   it('begins with what it can say, if it is asked for', () => {
     const begins = kind.begins?.(field);
+    const as = { string: 'words', number: 'number', boolean: 'one-of' }[typeof one as string];
+    if (begins) expect(begins.as).toBe('options' in field ? 'one-of' : as);
     if (begins?.as === 'one-of')
       for (const { value } of begins.options)
         expect(parseContent(layouts, 'own', content(value))).toMatchObject({ ok: true });
-    if (begins?.as === 'words') expect(String(one).length).toBeLessThanOrEqual(begins.max);
+    if (begins?.as === 'words') expect((one as string).length).toBeLessThanOrEqual(begins.max);
     if (begins?.as === 'number') expect(one).toBeGreaterThanOrEqual(begins.min);
   });
 });

@@ -1,3 +1,4 @@
+import { TZDate } from '@date-fns/tz';
 import Logic from 'logic-solver';
 import { describe, expect, it } from 'vitest';
 import { openToolBundle, readToolQuestion, resolveTools, type ToolBundle } from '@/core/toolbar';
@@ -64,11 +65,13 @@ function solved(bundle: ToolBundle, asked: { person: string; page: string; field
           .map((a) => (a.branch === undefined ? Logic.TRUE : `below ${page.id} ${a.branch}`)),
       ),
     );
+  const weekday = new TZDate(now, bundle.timeZone ?? 'UTC').getDay() || 7;
   const here = ({ when }: Rule): Logic.Formula =>
     Logic.and(
       !when.fields || when.fields.includes(asked.field) ? Logic.TRUE : no,
       !when.layouts || when.layouts.includes(page.layout) ? Logic.TRUE : no,
       !when.states || when.states.includes(page.state) ? Logic.TRUE : no,
+      !when.days || when.days.includes(weekday) ? Logic.TRUE : no,
       when.branch === undefined ? Logic.TRUE : `below ${page.id} ${when.branch}`,
     );
   const isFor = ({ when }: Rule, role: string): Logic.Formula =>
@@ -79,6 +82,7 @@ function solved(bundle: ToolBundle, asked: { person: string; page: string; field
       when.branch === undefined ? 0 : depthOf(when.branch),
       Number(when.layouts !== undefined),
       Number(when.states !== undefined),
+      Number(when.days !== undefined),
       when.roles === undefined ? 0 : when.roles.includes(role) ? 2 : 1,
       bundle.rules.indexOf(when === a.when ? a : b),
     ];

@@ -4,7 +4,7 @@ export * from './short';
 export * from './layout';
 export * from './value';
 export { FIELD_KINDS } from './kinds';
-export type { Begins, IdNames } from './kinds/kind';
+export type { IdNames } from './kinds/kind';
 export { telephoneHref } from './kinds/telephone';
 export { PIECE_HEADING } from './kinds/texts';
 export * from './values';

@@ -1,4 +1,4 @@
-export type { Asks, KnownSpots, Named, PlaceNames } from './condition';
+export type { KnownSpots, Named, PlaceNames } from './condition';
 export { CONDITIONS } from './conditions';
 export { WEEKDAYS } from './conditions/days';
 export * from './inWords';

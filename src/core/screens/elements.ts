@@ -93,7 +93,9 @@ export const elementOptions = (
   inventory: Inventory,
   field: Field | undefined,
 ): readonly { id: string; name: string }[] =>
-  field?.id === 'page.layout' ? [...inventory.layouts.values()] : ((field && kindOfField(field).options?.(field)) ?? []);
+  field?.id === 'page.layout'
+    ? [...inventory.layouts.values()]
+    : ((field && kindOfField(field).options?.(field)) ?? []);
 
 const panelsByField = ofInventory(({ items, controls }) => {
   const panels = new Map<string, string>();

@@ -24,7 +24,15 @@ export const picture: FieldKind<{ kind: 'picture' }> = {
   check: ({ id, name }, content, look) => {
     if (textOf(content, id)) look.picture(name, textOf(content, id));
   },
-  samples: { field: { id: 'x', kind: 'picture', name: 'Banner picture' }, says: ['7', '8'], refuses: [7, {}] },
+  samples: {
+    field: { id: 'x', kind: 'picture', name: 'Banner picture' },
+    says: ['7', '8'],
+    words: ['picture 7', 'picture 8'],
+    needs: ['picture 7'],
+    halfTyped: ['x'.repeat(41)],
+    refuses: [7, {}],
+    finds: 'gone',
+  },
 };
 
 /** Somebody of the site, by their id. */
@@ -37,7 +45,14 @@ export const person: FieldKind<{ kind: 'person' }> = {
   },
   refersTo: 'person',
   options: () => [{ id: 'me', name: 'Only whoever writes' }],
-  samples: { field: { id: 'x', kind: 'person', name: 'Author' }, says: ['7', '8'], refuses: [7, []] },
+  samples: {
+    field: { id: 'x', kind: 'person', name: 'Author' },
+    says: ['7', '8'],
+    words: ['person 7', 'person 8'],
+    needs: ['person 7'],
+    halfTyped: [],
+    refuses: [7, 'x'.repeat(41)],
+  },
 };
 
 /** One of some things. */
@@ -61,6 +76,8 @@ export const choice: FieldKind<{ kind: 'choice'; options: readonly { id: string;
       ],
     },
     says: ['outing', 'market'],
+    words: ['Outing', 'Market'],
+    halfTyped: [],
     refuses: ['regatta', 7],
   },
 };
@@ -80,5 +97,11 @@ export const yes: FieldKind<{ kind: 'yes' }> = {
       { id: 'false', name: 'no', value: false },
     ],
   }),
-  samples: { field: { id: 'x', kind: 'yes', name: 'Shown in navigation' }, says: [true, false], refuses: ['yes', 1] },
+  samples: {
+    field: { id: 'x', kind: 'yes', name: 'Shown in navigation' },
+    says: [true, false],
+    words: ['Yes', 'No'],
+    halfTyped: [],
+    refuses: ['yes', 1],
+  },
 };

@@ -69,8 +69,19 @@ export interface FieldKind<Shape extends { kind: string }> {
   options?(this: void, field: FieldCommon & Shape): readonly { id: string; name: string }[];
   /** How somebody says what something new begins with; not at all where nothing is said. */
   begins?(this: void, field: FieldCommon & Shape): Begins;
-  /** A field of the kind, two contents that it can say, and what it refuses. */
-  samples: { field: FieldCommon & Shape; says: readonly [FieldValue, FieldValue]; refuses: readonly unknown[] };
+  samples: {
+    field: FieldCommon & Shape;
+    says: readonly [FieldValue, FieldValue];
+    /** What both say in words; of texts their words. */
+    words: readonly [string, string];
+    /** What the first of them needs to be there: `picture 7`, `address /fares`. */
+    needs?: readonly string[];
+    /** Refused, and kept as it was typed; refused, and typed by nobody. */
+    halfTyped: readonly unknown[];
+    refuses: readonly unknown[];
+    /** Something in which there is something to find before it is published. */
+    finds?: FieldValue;
+  };
 }
 
 /** Longest text that waits in a field until it is right, in characters. */

@@ -36,6 +36,10 @@ export const link: FieldKind<{ kind: 'link' }> = {
       { href: '/fares', words: 'Fares' },
       { href: 'page:12', words: 'Book here' },
     ],
-    refuses: [{ href: 'javascript:alert(1)', words: '' }, 'fares'],
+    needs: ['address /fares'],
+    words: ['Fares (/fares)', 'Book here (page:12)'],
+    halfTyped: [{ href: 'javascript:alert(1)', words: '' }],
+    refuses: ['fares'],
+    finds: { href: 'page:99', words: 'Gone' },
   },
 };

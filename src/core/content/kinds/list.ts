@@ -77,6 +77,9 @@ export const entryList: FieldKind<List> = {
       ],
     },
     says: [[{ time: '10:00', what: 'Market opens' }], [{ time: '11:00', what: 'Market opens' }]],
-    refuses: [[{ time: 'at noon', what: '' }], 'words'],
+    words: ['10:00 · Market opens', '11:00 · Market opens'],
+    halfTyped: [[{ time: 'at noon', what: '' }]],
+    refuses: ['words'],
+    finds: [{ time: '', what: '' }],
   },
 };

@@ -18,6 +18,8 @@ export const number: FieldKind<{ kind: 'number'; min: number; max: number; unit?
   samples: {
     field: { id: 'x', kind: 'number', name: 'Price', min: 0, max: 100, unit: 'pounds' },
     says: [0, 7.5],
-    refuses: [101, 'many'],
+    words: ['0 pounds', '7.5 pounds'],
+    halfTyped: [101, 'many'],
+    refuses: [true],
   },
 };

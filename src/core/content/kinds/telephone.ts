@@ -26,6 +26,8 @@ export const telephone: FieldKind<{ kind: 'telephone' }> = {
   samples: {
     field: { id: 'x', kind: 'telephone', name: 'Telephone' },
     says: ['+44 (0)1632 960011', '01632 960 012'],
-    refuses: ['ring twice', '12', 7, '+44 1632 960011 960011 960011'],
+    words: ['+44 (0)1632 960011', '01632 960 012'],
+    halfTyped: ['ring twice', '12', '+44 1632 960011 960011 960011'],
+    refuses: [7],
   },
 };

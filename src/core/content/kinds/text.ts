@@ -46,7 +46,10 @@ export const short: FieldKind<{ kind: 'short'; max: number }> = {
   samples: {
     field: { id: 'x', kind: 'short', name: 'Short name', max: 20 },
     says: ['Late boats', 'Boats that are late'],
-    refuses: ['A name that is too long', 7],
+    words: ['Late boats', 'Boats that are late'],
+    halfTyped: ['A name that is too long'],
+    refuses: [7],
+    finds: 'lorem ipsum',
   },
 };
 
@@ -60,7 +63,10 @@ export const long: FieldKind<{ kind: 'long'; max: number }> = {
   begins: ({ max }) => ({ as: 'words', max }),
   samples: {
     field: { id: 'x', kind: 'long', name: 'Summary', max: 40 },
-    says: ['One line.', 'One line.\nAnother.'],
-    refuses: ['A summary of more characters than it can have', ['x']],
+    says: ['One line.\nAnother.', 'One line.'],
+    words: ['One line.\nAnother.', 'One line.'],
+    halfTyped: ['A summary of more characters than it can have'],
+    refuses: [['x']],
+    finds: 'lorem ipsum',
   },
 };

@@ -28,7 +28,10 @@ export const rich: FieldKind<{ kind: 'rich' }> = {
   samples: {
     field: { id: 'x', kind: 'rich', name: 'Text' },
     says: [textDocument('The boat leaves.'), textDocument('The boat comes back.')],
+    words: ['The boat leaves.', 'The boat comes back.'],
+    halfTyped: [],
     refuses: [{ type: 'doc', content: [{ type: 'heading', attrs: { level: 9 } }] }, 'words'],
+    finds: textDocument('lorem ipsum'),
   },
 };
 
@@ -119,6 +122,10 @@ export const pieces: FieldKind<Pieces> = {
       [{ id: 'a', region: 'main', heading: 'Tides', text: textDocument('High at noon.'), picture: '7' }],
       [{ id: 'a', region: 'main', heading: 'Tides', text: textDocument('Low at noon.'), picture: null }],
     ],
+    words: ['High at noon.', 'Low at noon.'],
+    needs: ['picture 7'],
+    halfTyped: [],
     refuses: [[{ id: 'a', region: 'nowhere', text: null }], 'words'],
+    finds: [{ id: 'a', region: 'main', heading: PIECE_HEADING, text: textDocument('High at noon.'), picture: null }],
   },
 };

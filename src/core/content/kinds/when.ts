@@ -16,7 +16,9 @@ export const day: FieldKind<{ kind: 'day' }> = {
   samples: {
     field: { id: 'x', kind: 'day', name: 'Last day' },
     says: ['2026-11-25', '2026-11-26'],
-    refuses: ['2026-02-30', 'soon'],
+    words: ['25 November 2026', '26 November 2026'],
+    halfTyped: ['2026-02-30', 'soon'],
+    refuses: [7],
   },
 };
 
@@ -34,6 +36,8 @@ export const moment: FieldKind<{ kind: 'moment' }> = {
   samples: {
     field: { id: 'x', kind: 'moment', name: 'Begins' },
     says: ['2026-11-25T18:30', '2026-11-25T19:30'],
-    refuses: ['2026-11-25', '2026-11-25T25:00'],
+    words: ['25 November 2026, 18:30', '25 November 2026, 19:30'],
+    halfTyped: ['2026-11-25', '2026-11-25T25:00'],
+    refuses: [7],
   },
 };

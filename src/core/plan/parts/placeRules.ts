@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { type z } from 'zod';
 import { PAGE_STATES, STATE_WORDS } from '../../access';
 import { freeId } from '../../ids';
 import { scopeNames, type Inventory } from '../../inventory';

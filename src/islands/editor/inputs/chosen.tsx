@@ -85,7 +85,7 @@ export function PictureInput(props: FieldProps<FieldOf<'picture'>>) {
         onChange={onChange}
         small
       />
-      {fault && <p className="fault">{fault}</p>}
+      {fault && <p className="mt-1 font-semibold text-brick">{fault}</p>}
     </fieldset>
   );
 }
