@@ -180,6 +180,7 @@ test('what one arranged outlives a change of the plan, and what could not be kep
   await expect(changed).toContainText('“Visits this week” is no longer prepared for you.');
   await axe(juno, 'Today that is not as it was');
   await changed.getByRole('button', { name: 'I have read this' }).click();
+  await expect(changed).toHaveCount(0);
   await juno.reload();
   await expect(juno.getByRole('heading', { level: 1 })).toBeVisible();
   await expect(changed).toHaveCount(0);

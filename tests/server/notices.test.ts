@@ -1,3 +1,5 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import type { Operation } from '@/core/plan';
 import { POST as end } from '@/pages/api/notices/[id]/end';
@@ -7,7 +9,7 @@ import { POST as describePicture } from '@/pages/api/pictures/[id]/describe';
 import { listActivity } from '@/server/activity/activity';
 import { findPlace, listPages } from '@/server/tree/tree';
 import { db } from '@/server/db/client';
-import { listPictures } from '@/server/pictures/pictures';
+import { findPictures, listPictures } from '@/server/pictures/pictures';
 import { comingInstant } from '@/server/items/publishing';
 import { findAccess, type Site } from '@/server/gate/access';
 import { listNotices, noticeReader, noticesShowing } from '@/server/notices/notices';
@@ -178,6 +180,23 @@ describe('an hour on the site’s clock', () => {
 });
 
 describe('pictures and visits', () => {
+  it('are found by their ids, those of this website alone, whatever is asked for', async () => {
+    const site = await siteId();
+    const [one, two] = await listPictures(db, site);
+    if (!one || !two) throw new Error('the demo has two pictures');
+    const asked = [two.id, one.id, one.id, '', 'gone', '999999999', '99999999999999', '-1', '1.5', '1) or (true'];
+    const found = await findPictures(db, site, asked);
+    expect([...found.keys()].sort()).toEqual([one.id, two.id].sort());
+    expect(found.get(one.id)).toEqual(one);
+    expect(await findPictures(db, site + 1, [one.id])).toEqual(new Map());
+    expect(await findPictures(db, site, [])).toEqual(new Map());
+  });
+  it('are all read only where somebody chooses from all of them', () => {
+    const readers = readdirSync('src', { recursive: true, encoding: 'utf8' }).filter(
+      (file) => /\.(tsx?|astro)$/.test(file) && /\blistPictures\(/.test(readFileSync(join('src', file), 'utf8')),
+    );
+    expect(readers.sort()).toEqual(['pages/room/pictures.astro', 'server/items/editScreen.ts']);
+  });
   it('a description is kept for every page', async () => {
     const lotte = await signInAs('Lotte');
     const [picture] = await listPictures(db, await siteId());

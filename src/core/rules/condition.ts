@@ -7,7 +7,7 @@ export interface PlaceNames {
   page: (id: string) => string;
   layout: (id: string) => string;
   field: (id: string) => string;
-  /** "drafts" for `draft`: what things are. */
+  /** "a draft" for `draft`: what a thing is. */
   state: (id: string) => string;
 }
 

@@ -9,11 +9,12 @@ import { pictureSource } from '@/core/toolbar';
 import { sayList } from '@/core/words';
 import { now } from '../clock';
 import type { Tx } from '../db/client';
-import { media, people, revisions } from '../db/schema';
+import { people, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow, type Thing } from '../gate/authorize';
 import { Problem, problemAt } from '../gate/problems';
 import { findPolicyPerson } from '../people/people';
+import { findPictures } from '../pictures/pictures';
 import { formOf, layoutOf, picturesOf, type ItemRow } from './forms';
 import { thisOf } from './items';
 import { type Inventory, ofInventory } from '@/core/inventory';
@@ -255,13 +256,14 @@ export async function mustMayUse(
     const limited = wanted.filter(({ field, id }) => !known.has(id) && sourceOf(field.id) !== 'all');
     if (limited.length > 0) {
       for (const id of await findPicturesEver(tx, access.inventory, item)) known.add(id);
-      const ofPart = new Set(
-        (await tx.select().from(media).where(eq(media.siteId, access.site.id))).flatMap(({ id, pageId }) =>
-          pageId !== null && place?.path.includes(String(pageId)) ? [String(id)] : [],
-        ),
+      const pictures = await findPictures(
+        tx,
+        access.site.id,
+        limited.map(({ id }) => id),
       );
+      const isOfPart = (id: string) => place?.path.includes(pictures.get(id)?.part ?? '') === true;
       const chosen = limited.find(
-        ({ field, id }) => !known.has(id) && !(sourceOf(field.id) === 'part' && ofPart.has(id)),
+        ({ field, id }) => !known.has(id) && !(sourceOf(field.id) === 'part' && isOfPart(id)),
       );
       if (chosen)
         throw problemAt(chosen.field.id, 'picture-not-yours', {

@@ -1,13 +1,14 @@
 import { and, eq, sql } from 'drizzle-orm';
 import { among } from '../db/among';
-import { emptyDocument, textOf, type FieldChange, type PageContent } from '@/core/content';
+import { emptyDocument, referencesOf, textOf, type Field, type FieldChange, type PageContent } from '@/core/content';
 import { publishingOf } from '@/core/plan';
 import type { ComingOut } from '@/core/wire';
 import type { Tx } from '../db/client';
 import { inNameOrder } from '../db/order';
-import { items, media, people, reviews, revisions } from '../db/schema';
+import { items, people, reviews, revisions } from '../db/schema';
 import type { Access } from '../gate/access';
 import { notFound, Problem } from '../gate/problems';
+import { findPictures } from '../pictures/pictures';
 import { maySee } from '../tree/naming';
 import { findPlace } from '../tree/tree';
 import { compareApart, type KnownNames } from '../work/compare';
@@ -36,15 +37,27 @@ export interface ReviewView {
   changes: FieldChange[];
 }
 
-/** What ids in fields are called. */
-async function loadNames(tx: Tx, siteId: number): Promise<KnownNames> {
+/** What ids in some contents are called. */
+async function loadNames(
+  tx: Tx,
+  siteId: number,
+  fields: ReadonlyMap<string, Field>,
+  contents: readonly PageContent[],
+): Promise<KnownNames> {
+  const needed = contents.flatMap((content) => referencesOf(fields.values(), content));
+  const idsOf = (kind: string) => needed.flatMap((one) => (one.kind === kind ? [one.target] : []));
+  const pictures = await findPictures(tx, siteId, idsOf('picture'));
+  const known = idsOf('person').filter((id) => /^\d{1,9}$/.test(id));
+  const named =
+    known.length === 0
+      ? []
+      : await tx
+          .select({ id: people.id, name: people.name })
+          .from(people)
+          .where(and(eq(people.siteId, siteId), among(people.id, known.map(Number))));
   return {
-    pictures: (await tx.select({ id: media.id, name: media.name }).from(media).where(eq(media.siteId, siteId))).map(
-      (row) => [String(row.id), row.name],
-    ),
-    people: (await tx.select({ id: people.id, name: people.name }).from(people).where(eq(people.siteId, siteId))).map(
-      (row) => [String(row.id), row.name],
-    ),
+    pictures: [...pictures].map(([id, { name }]) => [id, name]),
+    people: named.map(({ id, name }) => [String(id), name]),
   };
 }
 
@@ -68,7 +81,7 @@ async function compareOn(
     item.type,
     [layoutOf(inventory, earlier, item).id, earlier],
     [layoutOf(inventory, after, item).id, later],
-    await loadNames(tx, siteId),
+    await loadNames(tx, siteId, formOf(inventory, item).byId, [earlier, later]),
   );
 }
 

@@ -6,11 +6,12 @@ import type { JudgedFinding } from '@/core/wire';
 import { record } from '../activity/activity';
 import { now } from '../clock';
 import { type Tx } from '../db/client';
-import { drafts, media, items, publications, reviews, revisions, schedules } from '../db/schema';
+import { drafts, items, publications, reviews, revisions, schedules } from '../db/schema';
 import type { Access } from '../gate/access';
 import { Problem, problemAt } from '../gate/problems';
 import { instantOf } from '../typedHour';
-import { formOf, layoutOf, type ItemRow } from './forms';
+import { findPictures } from '../pictures/pictures';
+import { formOf, layoutOf, picturesOf, type ItemRow } from './forms';
 import { mustFindItem, hrefFor } from './items';
 import { beginDraft } from './begin';
 import { withAddresses } from './links';
@@ -35,13 +36,10 @@ async function checkContents(
 ): Promise<Judged[][]> {
   const contents = given.map(({ content }) => content);
   const addressed = await withAddresses(tx, actor.site.id, contents);
-  const described = new Map(
-    (
-      await tx
-        .select({ id: media.id, description: media.description })
-        .from(media)
-        .where(eq(media.siteId, actor.site.id))
-    ).map((row) => [String(row.id), row.description]),
+  const pictures = await findPictures(
+    tx,
+    actor.site.id,
+    given.flatMap(({ item, content }) => picturesOf(formOf(actor.inventory, item), content).map(({ id }) => id)),
   );
   // What is named is there; other addresses are looked for, and all of them where not everything may be known.
   const isThere =
@@ -53,7 +51,7 @@ async function checkContents(
     const content = addressed[i] ?? {};
     const found = checkPage(layoutOf(actor.inventory, content, item), content, {
       isThere,
-      describe: (id) => described.get(id),
+      describe: (id) => pictures.get(id)?.description,
     });
     return found.flatMap((finding): Judged[] => {
       const rule = checks[finding.check];

@@ -1,4 +1,3 @@
-import { eq } from 'drizzle-orm';
 import {
   faultsInSight,
   kindOfField,
@@ -9,7 +8,6 @@ import {
   type PageContent,
 } from '@/core/content';
 import type { Tx } from '../db/client';
-import { media } from '../db/schema';
 import type { Access } from '../gate/access';
 import { mayNow } from '../gate/authorize';
 import { Problem, problemAt } from '../gate/problems';
@@ -18,6 +16,7 @@ import { breathe } from '../work/breathe';
 import { formOf, picturesOf, type Form, type ItemRow } from './forms';
 import { mustMayUse, mustMayWrite } from './allowed';
 import { withNames } from './links';
+import { findPictures } from '../pictures/pictures';
 import { titleOf } from './publishing';
 import { findPlace } from '../tree/tree';
 import { beforeOn, mustHaveTools, type Before } from './tools';
@@ -122,11 +121,10 @@ const lastPartGone = (item: ItemRow, content: PageContent): ContentFault[] =>
 /** The fields whose pictures are not there any more. */
 async function picturesGone(tx: Tx, access: Access, form: Form, content: PageContent): Promise<ContentFault[]> {
   const wanted = picturesOf(form, content);
-  if (wanted.length === 0) return [];
-  const there = new Set(
-    (await tx.select({ id: media.id }).from(media).where(eq(media.siteId, access.site.id))).map((row) =>
-      String(row.id),
-    ),
+  const there = await findPictures(
+    tx,
+    access.site.id,
+    wanted.map(({ id }) => id),
   );
   return [
     ...new Map(

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import { record } from '../activity/activity';
 import type { Tx } from '../db/client';
+import { among } from '../db/among';
 import { inNameOrder } from '../db/order';
 import { given, prepared } from '../db/prepared';
 import { blobs, media } from '../db/schema';
@@ -28,16 +29,29 @@ const askPictures = prepared('pictures', (tx) =>
     .where(eq(media.siteId, given('site')))
     .orderBy(inNameOrder(media.name)),
 );
+const asPicture = ({ id, name, description, hash, pageId }: typeof media.$inferSelect): Picture => ({
+  id: String(id),
+  name,
+  description,
+  url: pictureUrl(hash),
+  part: pageId === null ? null : String(pageId),
+});
 /** Every picture by name. */
-export async function listPictures(tx: Tx, siteId: number): Promise<Picture[]> {
-  const rows = await askPictures(tx, { site: siteId });
-  return rows.map(({ id, name, description, hash, pageId }) => ({
-    id: String(id),
-    name,
-    description,
-    url: pictureUrl(hash),
-    part: pageId === null ? null : String(pageId),
-  }));
+export const listPictures = async (tx: Tx, siteId: number): Promise<Picture[]> =>
+  (await askPictures(tx, { site: siteId })).map(asPicture);
+
+/**
+ * Those of some pictures that are there, by their ids, whatever was said to be one. One question; none where nothing can
+ * be there.
+ */
+export async function findPictures(tx: Tx, siteId: number, ids: Iterable<string>): Promise<Map<string, Picture>> {
+  const wanted = [...new Set(ids)].filter((id) => /^\d{1,9}$/.test(id)).map(Number);
+  if (wanted.length === 0) return new Map();
+  const rows = await tx
+    .select()
+    .from(media)
+    .where(and(eq(media.siteId, siteId), among(media.id, wanted)));
+  return new Map(rows.map((row) => [String(row.id), asPicture(row)]));
 }
 
 export async function findBlob(tx: Tx, hash: string) {

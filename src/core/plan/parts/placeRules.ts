@@ -23,7 +23,8 @@ export function placeNames(inventory: Inventory, { role, page }: Pick<Telling, '
     page,
     layout: bare(layout),
     field: bare(field),
-    state: (id) => STATE_WORDS[id as keyof typeof STATE_WORDS] ?? id,
+    // Of one thing: "in what is a draft".
+    state: (id) => (id === 'draft' ? 'a draft' : (STATE_WORDS[id as keyof typeof STATE_WORDS] ?? id)),
   };
 }
 

@@ -2,24 +2,33 @@ import { textOf, type FieldOf } from '@/core/content';
 import { PictureChooser } from '../PictureChooser';
 import { asContent, Shell, type FieldProps } from './input';
 
-/** One of some things. */
-export function ChoiceInput(props: FieldProps<FieldOf<'choice'>>) {
-  const { field, readOnly, onChange } = props;
-  const text = textOf(asContent(props), field.id);
+/** One of some; `none` is what stands there while nothing is chosen. */
+function OneOf({
+  of,
+  options,
+  none,
+  onChoose,
+}: {
+  of: FieldProps;
+  options: readonly { id: string; name: string }[];
+  none: string;
+  onChoose: (id: string) => void;
+}) {
+  const text = textOf(asContent(of), of.field.id);
   return (
-    <Shell of={props}>
+    <Shell of={of}>
       {(ids) => (
         <select
           {...ids}
           className="field"
-          disabled={readOnly}
+          disabled={of.readOnly}
           value={text}
-          onChange={(event) => onChange(event.target.value)}
+          onChange={(event) => onChoose(event.target.value)}
         >
-          {text === '' && <option value="">Choose…</option>}
-          {field.options.map((option) => (
-            <option key={option.id} value={option.id}>
-              {option.name}
+          {text === '' && <option value="">{none}</option>}
+          {options.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
             </option>
           ))}
         </select>
@@ -28,31 +37,15 @@ export function ChoiceInput(props: FieldProps<FieldOf<'choice'>>) {
   );
 }
 
+/** One of some things. */
+export const ChoiceInput = (props: FieldProps<FieldOf<'choice'>>) => (
+  <OneOf of={props} options={props.field.options} none="Choose…" onChoose={props.onChange} />
+);
+
 /** Somebody of the site. */
-export function PersonInput(props: FieldProps<FieldOf<'person'>>) {
-  const { field, readOnly, onChange, context } = props;
-  const text = textOf(asContent(props), field.id);
-  return (
-    <Shell of={props}>
-      {(ids) => (
-        <select
-          {...ids}
-          className="field"
-          disabled={readOnly}
-          value={text}
-          onChange={(event) => onChange(event.target.value || null)}
-        >
-          {text === '' && <option value="">Nobody yet</option>}
-          {context.people.map((person) => (
-            <option key={person.id} value={person.id}>
-              {person.name}
-            </option>
-          ))}
-        </select>
-      )}
-    </Shell>
-  );
-}
+export const PersonInput = (props: FieldProps<FieldOf<'person'>>) => (
+  <OneOf of={props} options={props.context.people} none="Nobody yet" onChoose={(id) => props.onChange(id || null)} />
+);
 
 /** Yes or no. */
 export function YesInput({ field, value, onChange, readOnly, anchor }: FieldProps<FieldOf<'yes'>>) {

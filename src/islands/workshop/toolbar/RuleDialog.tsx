@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { PAGE_STATES, STATE_WORDS, type PageState } from '@/core/access';
+import { PAGE_STATES } from '@/core/access';
 import { groupTools } from '@/core/inventory';
 import { freeId } from '@/core/ids';
 import { type Plan, type PlanToolRule } from '@/core/plan';
@@ -29,11 +29,13 @@ const POLICIES: [ConstructPolicy | '', string][] = [
 /** Asks for one thing that can be said of where and when a rule holds. */
 function ConditionField({
   id,
+  names,
   pages,
   value,
   onChange,
 }: {
   id: ConditionId;
+  names: RuleNames;
   pages: readonly WorkshopPage[];
   value: When[ConditionId];
   onChange: (said: string | (string | number)[]) => void;
@@ -53,7 +55,7 @@ function ConditionField({
   const named: Record<Exclude<Named, 'page'>, [all: readonly string[], nameOf: (id: string) => string]> = {
     layout: [gridForms(inventory).map(({ layout }) => layout.id), (one) => layoutName(inventory, one)],
     field: [gridTexts(inventory).map((text) => text.id), (one) => textName(inventory, undefined, one)],
-    state: [PAGE_STATES, (one) => STATE_WORDS[one as PageState]],
+    state: [PAGE_STATES, names.state],
   };
   const [all, nameOf] =
     typeof asks.among === 'string' ? named[asks.among] : [asks.among, (one: never) => asks.name?.(one) ?? String(one)];
@@ -101,7 +103,14 @@ export function RuleDialog({
     setWhen(said === undefined || said.length === 0 ? rest : { ...rest, [id]: said });
   };
   const field = (id: ConditionId) => (
-    <ConditionField key={id} id={id} pages={pages} value={when[id]} onChange={(said) => say(id, said as never)} />
+    <ConditionField
+      key={id}
+      id={id}
+      names={names}
+      pages={pages}
+      value={when[id]}
+      onChange={(said) => say(id, said as never)}
+    />
   );
   const [what, setWhat] = useState<What>(WHATS.find(([one]) => old.then[one] !== undefined)?.[0] ?? 'use');
   const [set, setSet] = useState(old.then.use ?? '');
