@@ -139,6 +139,11 @@ test('what one arranged outlives a change of the plan, and what could not be kep
   await panel.getByLabel('Heading').fill('Mine');
   await panel.getByLabel('Heading').press('Enter');
   await expect(maud.getByText('The same as another one, so it is not shown.')).toHaveCount(0);
+  // Looked at as hers in the Workshop while it is only prepared: she has not seen it, and misses nothing later.
+  await isPrepared(maud);
+  const hers = await maud.locator('option', { hasText: 'Juno Park' }).first().getAttribute('value');
+  const looked = await maud.request.get(`/workshop/today/newsroom?person=${hers}`);
+  expect(await looked.text()).toContain('Mine');
   await panel.getByRole('button', { name: 'Take off Today' }).click();
   await maud.getByRole('button', { name: 'Add Pages changed lately' }).click();
   await panel.getByLabel('Heading').fill('News of late');
@@ -163,6 +168,7 @@ test('what one arranged outlives a change of the plan, and what could not be kep
   await juno.goto('/room');
   const changed = juno.getByRole('region', { name: 'Changed on Today' });
   await expect(changed).toContainText('“My unfinished work” is back: from now on it stays on everybody’s Today.');
+  await expect(changed).not.toContainText('no longer');
   await expect(juno.getByRole('region', { name: 'News of late' }).getByRole('listitem')).toHaveCount(2);
   await changed.getByRole('button', { name: 'I have read this' }).click();
   await expect(changed).toHaveCount(0);

@@ -55,7 +55,10 @@ export function writingOf(inventory: Inventory, plan: Plan, person: PolicyPerson
     const [now, written] = [place.state, 'draft'].map((state) =>
       resolve(roles, { path: place.path, layout, field, state, day }),
     );
-    return now && written ? textOf(asWritten(now, written)) : { tools: [], keep: {}, groups: [] };
+    if (!now || !written) return { tools: [], keep: {}, groups: [] };
+    if (now === written) return textOf(now);
+    const { tools, keep } = asWritten(now, written);
+    return { ...textOf(now), tools, keep };
   };
   const at = (type: string, place: Place) =>
     new Map((formOf(type, place)?.texts ?? []).map(({ id }) => [id, of(type, place, id)]));

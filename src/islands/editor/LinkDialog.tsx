@@ -16,7 +16,7 @@ const KINDS: Record<Kind, string> = {
 };
 /** The tool that makes links of a kind; an address of mail and a phone number are typed into the same field. */
 const toolsOf = (kind: Kind): string[] => (kind === 'mail' ? ['link.mail', 'link.phone'] : [`link.${kind}`]);
-const kindOfField = (href: string): Kind => {
+const linkKind = (href: string): Kind => {
   const kind = linkKindOf(href);
   return kind === 'phone' ? 'mail' : kind;
 };
@@ -39,7 +39,7 @@ export default function LinkDialog({
   const gone = thingOf(before) !== undefined;
   const [href, setHref] = useState<string>(gone ? '' : before);
   const offered = (Object.keys(KINDS) as Kind[]).filter((one) => toolsOf(one).some((tool) => kinds.includes(tool)));
-  const [kind, setKind] = useState<Kind>(href === '' ? (offered[0] ?? 'page') : kindOfField(href));
+  const [kind, setKind] = useState<Kind>(href === '' ? (offered[0] ?? 'page') : linkKind(href));
   const wasLink = editor.isActive('link');
   const { from, to } = editor.state.selection;
   const empty = editor.state.doc.textBetween(from, to).trim() === '' && !wasLink;

@@ -23,9 +23,9 @@ const paragraph = (text: string) => ({
 /** A list of small entries with fields of their own. */
 export const entryList: FieldKind<List> = {
   large: true,
-  read: (field, given = []) => {
-    if (!Array.isArray(given ?? [])) return { fault: `${field.name} must be a list.` };
-    const raws = (given ?? []) as unknown[];
+  read: (field, given) => {
+    const raws: unknown = given ?? [];
+    if (!Array.isArray(raws)) return { fault: `${field.name} must be a list.` };
     if (raws.length > field.most)
       return { fault: `${field.name} can have ${field.most} entries; this has ${raws.length}.` };
     const value: Entry[] = [];
